@@ -1,0 +1,199 @@
+import { parseAmount, parsePositiveAmount } from '../quantity/amount';
+import type { Precision } from '../quantity/measure';
+import { AmountError, compare, ONE, type Rational, rational, toText, ZERO } from '../quantity/rational';
+import { readUnit, type Unit } from '../quantity/units';
+import {
+  type Ingredient,
+  type Reference,
+  readIngredient,
+  type UnitWeight,
+  weightOf,
+  type YieldFact,
+  yieldOf,
+} from '../reference/reference';
+import { type Holdings, holdingsOf, isAvoidanceCode } from '../safety/avoidances';
+
+/** How a line grows with the servings of a kit. */
+export type Scaling = 'linear' | 'whole' | 'damped' | 'per batch' | 'per kit';
+
+export const SCALINGS: readonly Scaling[] = ['linear', 'whole', 'damped', 'per batch', 'per kit'];
+export const PRECISIONS: readonly Precision[] = ['tight', 'normal', 'loose'];
+
+/** One ingredient of a recipe as it is written, stored and exchanged: amounts are text such as "1 1/2". */
+export interface WrittenItem {
+  readonly ingredient: string;
+  readonly preparation?: string;
+  readonly amount: string;
+  readonly unit: string;
+  readonly scaling?: Scaling;
+  readonly damping?: string;
+  readonly batch_servings?: number;
+  readonly precision?: Precision;
+  readonly sealed_grams?: string;
+  readonly yield_preparation?: string;
+  readonly spare?: string;
+  readonly pack_grams?: string;
+  /** Allergens on the recorded label of the product used; an empty list says the label names none. */
+  readonly label?: readonly string[];
+}
+
+/** What takes a line's place when it is blocked: another item, complete in itself, or nothing. */
+export type WrittenAlternative = WrittenItem | { readonly omit: true };
+
+export interface WrittenLine extends WrittenItem {
+  readonly alternatives?: readonly WrittenAlternative[];
+}
+
+export interface WrittenRecipe {
+  readonly servings: number;
+  readonly lines: readonly WrittenLine[];
+}
+
+/** One ingredient of a recipe, read and ready to be computed with. */
+export interface Item {
+  readonly ingredient: Ingredient;
+  readonly preparation: string;
+  readonly amount: Rational;
+  readonly unit: Unit;
+  readonly scaling: Scaling;
+  readonly damping: Rational;
+  readonly batchServings: number;
+  readonly precision: Precision;
+  /** Net grams of one sealed unit; undefined when poured from a pool. */
+  readonly sealedGrams: Rational | undefined;
+  readonly weight: UnitWeight;
+  /** Edible part of the as-purchased weight; 1 where no preparation is given. */
+  readonly yieldPortion: Rational;
+  readonly yieldFrom: YieldFact | undefined;
+  /** Bought beyond what is needed, as a part of it. */
+  readonly spare: Rational;
+  readonly packGrams: Rational | undefined;
+  readonly holdings: Holdings;
+}
+
+export interface Line {
+  readonly written: Item;
+  /** In order of preference; null leaves the line out. */
+  readonly alternatives: readonly (Item | null)[];
+}
+
+export interface Recipe {
+  readonly servings: number;
+  readonly lines: readonly Line[];
+}
+
+/** Something in a written recipe that cannot be used: where, and what to do. */
+export interface RecipeProblem {
+  /** Path in the written recipe: `lines[2].alternatives[0].unit`. */
+  readonly path: string;
+  readonly message: string;
+}
+
+/** Larger written amounts are slips: no kit recipe holds ten thousand of anything. */
+const LARGEST_AMOUNT = rational(10_000);
+const USUAL_DAMPING = rational(3, 4);
+
+/**
+ * Reads a written recipe against a reference table: every amount, unit, food, weight and yield, so that computing with
+ * it cannot fail later.
+ *
+ * @param labels product labels recorded for foods of this session; used where an item states none
+ * @returns the recipe, or every problem found with its place
+ */
+export function readRecipe(
+  written: WrittenRecipe,
+  reference: Reference,
+  labels: ReadonlyMap<string, readonly string[]> = new Map(),
+): { recipe: Recipe } | { problems: RecipeProblem[] } {
+  const problems: RecipeProblem[] = [];
+  const lines = written.lines.map((line, index): Line | undefined => {
+    const path = `lines[${index}]`;
+    const item = readItem(line, path, reference, labels, problems);
+    const alternatives = (line.alternatives ?? []).map((alternative, k) =>
+      'omit' in alternative ? null : readItem(alternative, `${path}.alternatives[${k}]`, reference, labels, problems),
+    );
+    return item && { written: item, alternatives: alternatives.map((a) => a ?? null) };
+  });
+  if (problems.length > 0) return { problems };
+  return { recipe: { servings: written.servings, lines: lines as Line[] } };
+}
+
+function readItem(
+  written: WrittenItem,
+  path: string,
+  reference: Reference,
+  labels: ReadonlyMap<string, readonly string[]>,
+  problems: RecipeProblem[],
+): Item | undefined {
+  const before = problems.length;
+  /** Runs one reading; a refusal becomes a problem at that field, and reading goes on to find the others. */
+  const read = <T>(field: string, reading: () => T): T | undefined => {
+    try {
+      return reading();
+    } catch (error) {
+      if (!(error instanceof AmountError)) throw error;
+      problems.push({ path: `${path}.${field}`, message: error.message });
+      return undefined;
+    }
+  };
+  const optional = <T>(field: string, text: string | undefined, reading: (text: string) => T): T | undefined =>
+    text === undefined ? undefined : read(field, () => reading(text));
+
+  const preparation = (written.preparation ?? '').trim();
+  const ingredient = read('ingredient', () => readIngredient(reference, written.ingredient));
+  const amount = read('amount', () => readBoundedAmount(written.amount));
+  const unit = read('unit', () => readUnit(written.unit));
+  const damping = optional('damping', written.damping, readPart) ?? USUAL_DAMPING;
+  const spare = optional('spare', written.spare, readPart) ?? ZERO;
+  const sealedGrams = optional('sealed_grams', written.sealed_grams, parsePositiveAmount);
+  const packGrams = optional('pack_grams', written.pack_grams, parsePositiveAmount);
+  if (written.scaling === 'per batch' && written.batch_servings === undefined) {
+    problems.push({
+      path: `${path}.batch_servings`,
+      message: 'A line scaled per batch must say how many servings one batch makes.',
+    });
+  }
+  for (const code of written.label ?? []) {
+    if (!isAvoidanceCode(code))
+      problems.push({ path: `${path}.label`, message: `"${code}" is not an allergen code we know.` });
+  }
+  const weight = ingredient && unit && read('unit', () => weightOf(reference, ingredient.name, preparation, unit));
+  const yields =
+    ingredient &&
+    optional('yield_preparation', written.yield_preparation, (text) =>
+      yieldOf(reference, ingredient.name, text.trim()),
+    );
+  if (problems.length > before || !ingredient || !amount || !unit || !weight) return undefined;
+  return {
+    ingredient,
+    preparation,
+    amount,
+    unit,
+    scaling: written.scaling ?? 'linear',
+    damping,
+    batchServings: written.batch_servings ?? 1,
+    precision: written.precision ?? 'normal',
+    sealedGrams,
+    weight,
+    yieldPortion: yields?.portion ?? ONE,
+    yieldFrom: yields?.from,
+    spare,
+    packGrams,
+    holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name)),
+  };
+}
+
+function readBoundedAmount(text: string): Rational {
+  const amount = parsePositiveAmount(text);
+  if (compare(amount, LARGEST_AMOUNT) > 0) {
+    throw new AmountError(`${toText(amount)} is more than ${toText(LARGEST_AMOUNT)}: check the amount and its unit.`);
+  }
+  return amount;
+}
+
+/** A part from 0 to 1, such as a spare of 1/20. */
+function readPart(text: string): Rational {
+  const part = parseAmount(text);
+  if (compare(part, ONE) > 0) throw new AmountError(`${toText(part)} is more than 1: write a part such as 1/10.`);
+  return part;
+}

@@ -1,0 +1,170 @@
+import { parseAmount } from '../quantity/amount';
+import { AmountError, divide, multiply, type Rational } from '../quantity/rational';
+import { findUnit, type Unit } from '../quantity/units';
+import ingredientFacts from './facts/ingredients.json';
+import measureFacts from './facts/measures.json';
+import yieldFacts from './facts/yields.json';
+
+/** One food of the reference table. Allergen and diet codes are those of `facts/avoidances.json`. */
+export interface Ingredient {
+  readonly name: string;
+  readonly aisle: string;
+  /** Allergens it always contains. */
+  readonly contains: readonly string[];
+  /** Allergens that many brands add: unknown, and therefore blocking, until a label is recorded. */
+  readonly mayContain: readonly string[];
+  /** Diet codes that hold for it by nature, and those to be checked. No allergen label changes them. */
+  readonly diet: readonly string[];
+  readonly dietCheck: readonly string[];
+  readonly plateGroup: string;
+  readonly vegetableFamily: string;
+  /** 'ambient', 'cold' or 'frozen' */
+  readonly storage: string;
+  /** Days it keeps as bought, and once cut or opened. */
+  readonly daysWhole: number;
+  readonly daysOpened: number;
+  /** 'never', 'always', or what makes it perishable: 'when cut', 'when opened', 'when thawed', 'when cooked' */
+  readonly perishable: string;
+  readonly source: string;
+}
+
+/** Edible grams in one measure of a food, prepared in a certain way. */
+export interface MeasureFact {
+  readonly ingredient: string;
+  readonly preparation: string;
+  /** A spoon, a cup or a piece, by its unit key. */
+  readonly measure: string;
+  /** Grams as an exact decimal. */
+  readonly grams: string;
+  readonly source: string;
+}
+
+/** The part of the as-purchased weight that can be eaten. */
+export interface YieldFact {
+  readonly ingredient: string;
+  readonly preparation: string;
+  /** 0 to 1 as an exact decimal. */
+  readonly ediblePortion: string;
+  readonly source: string;
+}
+
+/** The figures kits are computed from: plain data, so that a programme's own table or a snapshot can stand in. */
+export interface Reference {
+  readonly ingredients: readonly Ingredient[];
+  readonly measures: readonly MeasureFact[];
+  readonly yields: readonly YieldFact[];
+}
+
+/** The figures the product ships: typical ones, each with its source. */
+export const TYPICAL: Reference = {
+  ingredients: ingredientFacts,
+  measures: measureFacts,
+  yields: yieldFacts,
+};
+
+/** The food with exactly this name (capitals aside), or undefined. */
+export function findIngredient(reference: Reference, name: string): Ingredient | undefined {
+  const wanted = name.trim().toLowerCase();
+  return reference.ingredients.find((ingredient) => ingredient.name === wanted);
+}
+
+/**
+ * The food with this name.
+ *
+ * @throws AmountError naming near matches
+ */
+export function readIngredient(reference: Reference, name: string): Ingredient {
+  const found = findIngredient(reference, name);
+  if (found) return found;
+  const near = nearIngredients(reference, name).slice(0, 3);
+  throw new AmountError(
+    `"${name.slice(0, 60)}" is not in the reference table.${near.length > 0 ? ` Did you mean ${near.map((n) => `"${n}"`).join(' or ')}?` : ' Use the name of a food that is.'}`,
+  );
+}
+
+/** Names that share a word with what was written, most shared letters first. */
+function nearIngredients(reference: Reference, name: string): string[] {
+  const words = name
+    .toLowerCase()
+    .split(/[^\p{L}]+/u)
+    .filter((word) => word.length > 2);
+  const stem = (word: string) => word.replace(/(es|s)$/, '');
+  const score = (candidate: string) =>
+    words.reduce(
+      (sum, word) => sum + (candidate.split(/[^a-z]+/).some((c) => stem(c) === stem(word)) ? word.length : 0),
+      0,
+    );
+  return reference.ingredients
+    .map((ingredient) => ({ name: ingredient.name, score: score(ingredient.name) }))
+    .filter((entry) => entry.score > 0)
+    .sort((a, b) => b.score - a.score || a.name.localeCompare(b.name))
+    .map((entry) => entry.name);
+}
+
+/** Grams in one unit of a food, with the figure they come from. */
+export interface UnitWeight {
+  readonly grams: Rational;
+  /** Said in the working: "1 cup weighs 110 g (source)". Undefined when the unit is a weight itself. */
+  readonly from?: MeasureFact;
+}
+
+/**
+ * Grams in one `unit` of a food prepared in a certain way: the row with that very measure, else the first spoon or cup
+ * row, converted by volume. A unit of weight needs no row.
+ *
+ * @throws AmountError when no row fits, naming the preparations that have one
+ */
+export function weightOf(reference: Reference, ingredient: string, preparation: string, unit: Unit): UnitWeight {
+  if (unit.dimension === 'mass') return { grams: unit.size };
+  const ofFood = reference.measures.filter((row) => row.ingredient === ingredient);
+  const rows = ofFood.filter((row) => row.preparation === preparation);
+  const very = rows.find((row) => row.measure === unit.key);
+  if (very) return { grams: parseAmount(very.grams), from: very };
+  if (unit.dimension === 'volume') {
+    for (const row of rows) {
+      const measure = findUnit(row.measure);
+      if (measure?.dimension !== 'volume') continue;
+      return { grams: divide(multiply(parseAmount(row.grams), unit.size), measure.size), from: row };
+    }
+  }
+  const known = ofFood.map((row) => `${row.measure}${row.preparation ? ` ${row.preparation}` : ''}`);
+  const described = preparation ? `${ingredient}, ${preparation}` : ingredient;
+  throw new AmountError(
+    `No weight is known for one ${unit.key} of ${described}. ${
+      known.length > 0
+        ? `Known are: ${known.join('; ')}. Use one of these, or give the amount in g.`
+        : 'Give the amount in g.'
+    }`,
+  );
+}
+
+/**
+ * Edible portion of the as-purchased weight, 0 to 1.
+ *
+ * @throws AmountError when the preparation has no figure, naming those that have
+ */
+export function yieldOf(
+  reference: Reference,
+  ingredient: string,
+  preparation: string,
+): { portion: Rational; from: YieldFact } {
+  const ofFood = reference.yields.filter((row) => row.ingredient === ingredient);
+  const row = ofFood.find((candidate) => candidate.preparation === preparation);
+  if (row) return { portion: parseAmount(row.ediblePortion), from: row };
+  throw new AmountError(
+    `No yield is known for ${ingredient}, ${preparation}. ${
+      ofFood.length > 0
+        ? `Known are: ${ofFood.map((r) => r.preparation).join('; ')}.`
+        : 'Leave the yield preparation out.'
+    }`,
+  );
+}
+
+/** The part of a table that concerns these foods: what a locked kit sheet keeps of it. */
+export function excerpt(reference: Reference, names: ReadonlySet<string>): Reference {
+  return {
+    ingredients: reference.ingredients.filter((row) => names.has(row.name)),
+    measures: reference.measures.filter((row) => names.has(row.ingredient)),
+    yields: reference.yields.filter((row) => names.has(row.ingredient)),
+  };
+}

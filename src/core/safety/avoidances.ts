@@ -1,0 +1,116 @@
+import words from '../reference/facts/avoidance-words.json';
+import facts from '../reference/facts/avoidances.json';
+import type { Ingredient } from '../reference/reference';
+
+/** Something a kit must not hold: an allergen, or what a diet or faith leaves out. All are handled alike. */
+export interface Avoidance {
+  readonly code: string;
+  readonly kind: 'allergen' | 'diet';
+  /** As printed in words: "milk", "tree nuts". */
+  readonly label: string;
+  /** What holds this also holds these. */
+  readonly implies: readonly string[];
+  readonly note: string;
+}
+
+export const AVOIDANCES: readonly Avoidance[] = facts as readonly Avoidance[];
+
+const BY_CODE = new Map(AVOIDANCES.map((avoidance) => [avoidance.code, avoidance]));
+
+/** A single food can be avoided too: its code is this prefix and the food's name. */
+const FOOD = 'food:';
+
+/** The code that stands for avoiding one food of the reference table. */
+export const foodCode = (ingredientName: string): string => `${FOOD}${ingredientName}`;
+
+/** True for a known allergen or diet code, and for a code made by `foodCode`. */
+export const isAvoidanceCode = (code: string): boolean => BY_CODE.has(code) || code.startsWith(FOOD);
+
+/** How a code is said: "milk", "tree nuts", "mushroom". */
+export const avoidanceLabel = (code: string): string =>
+  BY_CODE.get(code)?.label ?? (code.startsWith(FOOD) ? code.slice(FOOD.length) : code);
+
+/** The codes and everything they imply: what contains wheat contains gluten. */
+export function withImplied(codes: Iterable<string>): ReadonlySet<string> {
+  const all = new Set<string>();
+  const open = [...codes];
+  for (let code = open.pop(); code !== undefined; code = open.pop()) {
+    if (all.has(code)) continue;
+    all.add(code);
+    open.push(...(BY_CODE.get(code)?.implies ?? []));
+  }
+  return all;
+}
+
+/** What a food holds and what it may hold; both block. */
+export interface Holdings {
+  readonly contains: ReadonlySet<string>;
+  readonly mayContain: ReadonlySet<string>;
+}
+
+/**
+ * What a food holds, with everything implied.
+ *
+ * @param label allergens on the recorded label of the product used; replaces the food's allergens, known and unknown,
+ *   never its diet facts
+ */
+export function holdingsOf(ingredient: Ingredient, label?: readonly string[]): Holdings {
+  const contains = withImplied([...(label ?? ingredient.contains), ...ingredient.diet, foodCode(ingredient.name)]);
+  const unknown = withImplied([...(label ? [] : ingredient.mayContain), ...ingredient.dietCheck]);
+  return { contains, mayContain: new Set([...unknown].filter((code) => !contains.has(code))) };
+}
+
+/** The avoided codes that a food holds or may hold, sorted. Empty when it is safe. */
+export function blockersOf(holdings: Holdings, avoids: readonly string[]): string[] {
+  return avoids.filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code)).sort();
+}
+
+/**
+ * Splits what a family wrote about avoidances into single wishes.
+ *
+ * @example splitAvoidances('eggs; tree nuts and milk') //=> ['eggs', 'tree nuts', 'milk']
+ */
+export function splitAvoidances(text: string): string[] {
+  if (NOTHING.test(text.trim())) return [];
+  const parts = text
+    .split(/[;,/&+\n]|\band\b/iu)
+    .map((part) => part.trim().replace(/\s+/g, ' '))
+    .filter((part) => part !== '' && !NOTHING.test(part));
+  return [...new Set(parts)];
+}
+
+/** Ways of writing that there is nothing to avoid. */
+const NOTHING = /^(none|none known|no|nil|n\/?a|[-–—]+|nothing|no allergies|no known allergies)$/i;
+
+/** One form for every way of writing the same wish: "No Nuts", "nut allergy" and "nuts" are alike. */
+export function normaliseWish(wish: string): string {
+  return wish
+    .toLowerCase()
+    .replace(/[’']/g, '')
+    .replace(/-/g, ' ')
+    .replace(/^(no|avoids?|allergic to|allergy to|allergy|intolerant to)\s*:?\s+/, '')
+    .replace(/\s+(allergy|allergies|allergic|intolerance|intolerant|free)$/, '')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+/** A family's wish and the codes it stands for; undefined codes mean that nobody has said yet what it means. */
+export interface Wish {
+  readonly asWritten: string;
+  readonly codes: readonly string[] | undefined;
+}
+
+/**
+ * Finds what a wish stands for: the programme's own meaning first, then the shipped words, then a code itself.
+ * A wish that is not known is never guessed.
+ *
+ * @param own the programme's meanings, by `normaliseWish`
+ */
+export function understandWish(asWritten: string, own: ReadonlyMap<string, readonly string[]>): Wish {
+  const key = normaliseWish(asWritten);
+  const shipped = (words as Readonly<Record<string, readonly string[]>>)[key];
+  const code = asWritten.trim().toUpperCase();
+  const codes =
+    own.get(key) ?? (Object.hasOwn(words, key) ? shipped : undefined) ?? (BY_CODE.has(code) ? [code] : undefined);
+  return { asWritten, codes };
+}
