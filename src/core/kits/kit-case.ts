@@ -1,5 +1,5 @@
 import { type Tools, US_TOOLS } from '../quantity/measure';
-import { type Rational, rational, toDecimal, toText } from '../quantity/rational';
+import { type Rational, toDecimal, toText } from '../quantity/rational';
 import { type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
 import type { Reference } from '../reference/reference';
 import { isAvoidanceCode } from '../safety/avoidances';

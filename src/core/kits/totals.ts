@@ -82,3 +82,7 @@ export const sealedPacks = ({ item, units }: ItemTotal): number =>
 /** Grams in one pack of a food: the first stated on its pooled lines. */
 export const packOf = (items: readonly ItemTotal[]): Rational | undefined =>
   items.find(({ item }) => !item.sealedGrams && item.packGrams)?.item.packGrams;
+
+/** Whole pieces to buy for items counted in pieces, with their spare, rounded up. */
+export const piecesToBuy = (items: readonly ItemTotal[]): number =>
+  toInteger(ceil(items.map(({ item, pieces }) => multiply(pieces, add(ONE, item.spare))).reduce(add, ZERO)));

@@ -1,0 +1,113 @@
+import type { SheetComponent, SheetContent, SheetKit, SheetVariant } from './snapshot';
+
+/** The session a sheet was locked for, as it was then. */
+export interface SheetSession {
+  readonly id: string;
+  readonly courseTitle: string;
+  readonly title: string;
+  readonly number: number;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly place: string;
+  readonly mode: string;
+  readonly safetyProfile: 'us' | 'uk';
+}
+
+/** An immutable revision of a kit sheet: what is bought, packed and labelled. */
+export interface LockedSheet {
+  readonly format: 1;
+  readonly session: SheetSession;
+  readonly content: SheetContent;
+  readonly kits: readonly SheetKit[];
+  /** Participants who get no kit, and why. */
+  readonly leftOut: readonly { readonly enrolmentId: string; readonly name: string; readonly reason: string }[];
+}
+
+/** One text for one value: keys sorted, no spaces. What fingerprints are taken of. */
+export function canonicalJson(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map((entry) => canonicalJson(entry ?? null)).join(',')}]`;
+  if (value && typeof value === 'object') {
+    const entries = Object.entries(value).filter(([, entry]) => entry !== undefined);
+    entries.sort(([a], [b]) => (a < b ? -1 : 1));
+    return `{${entries.map(([key, entry]) => `${JSON.stringify(key)}:${canonicalJson(entry)}`).join(',')}}`;
+  }
+  return JSON.stringify(value);
+}
+
+/** What moved since a sheet was locked, for one kit or for many alike. */
+export interface SheetDifference {
+  readonly kind: 'added' | 'removed' | 'changed';
+  readonly names: readonly string[];
+  /** In words: "4 servings, was 2", "olive oil 3 Tbsp instead of butter 1½ oz". */
+  readonly what: readonly string[];
+}
+
+/**
+ * What accepting the present calculation would change in a locked sheet, person by person; kits that change alike are
+ * told together. Empty when nothing moved.
+ */
+export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetDifference[] {
+  const before = new Map(locked.kits.map((kit) => [kit.enrolmentId, kit]));
+  const differences: SheetDifference[] = [];
+  const changed = new Map<string, { what: readonly string[]; names: string[] }>();
+  const present = new Set<string>();
+  for (const variant of now.variants) {
+    for (const person of variant.participants) {
+      present.add(person.id);
+      const kit = before.get(person.id);
+      if (!kit) {
+        differences.push({ kind: 'added', names: [person.name], what: [describeVariant(variant)] });
+        continue;
+      }
+      const old = locked.content.variants.find((candidate) => candidate.letter === kit.variant);
+      const what = [
+        ...(kit.name === person.name ? [] : [`now called ${person.name}`]),
+        ...(old ? variantDifferences(old, variant) : [describeVariant(variant)]),
+      ];
+      if (what.length === 0) continue;
+      const key = JSON.stringify(what);
+      const alike = changed.get(key) ?? { what, names: [] };
+      alike.names.push(person.name);
+      changed.set(key, alike);
+    }
+  }
+  for (const kit of locked.kits) {
+    if (!present.has(kit.enrolmentId))
+      differences.push({ kind: 'removed', names: [kit.name], what: ['no longer gets a kit'] });
+  }
+  for (const { what, names } of changed.values()) differences.push({ kind: 'changed', names, what });
+  return differences;
+}
+
+function describeVariant(variant: SheetVariant): string {
+  const servings = `${variant.servings} ${variant.servings === 1 ? 'serving' : 'servings'}`;
+  if (!variant.components) return `${servings}, cannot be made yet`;
+  return variant.madeWithout.length > 0 ? `${servings}, made without ${variant.madeWithout.join(', ')}` : servings;
+}
+
+function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
+  const what: string[] = [];
+  if (old.servings !== now.servings) what.push(`${now.servings} servings, was ${old.servings}`);
+  const without = now.madeWithout.filter((label) => !old.madeWithout.includes(label));
+  const withAgain = old.madeWithout.filter((label) => !now.madeWithout.includes(label));
+  if (without.length > 0) what.push(`now made without ${without.join(', ')}`);
+  if (withAgain.length > 0) what.push(`no longer made without ${withAgain.join(', ')}`);
+  if (!now.components) return [...what, 'cannot be made yet'];
+  if (old.servings !== now.servings) return what;
+  const rest = new Map((old.components ?? []).map((component) => [component.key, component]));
+  const added: SheetComponent[] = [];
+  for (const component of now.components) {
+    if (!rest.delete(component.key)) added.push(component);
+  }
+  for (const component of added) {
+    const replaced = [...rest.values()].find((candidate) => candidate.row === component.row);
+    if (replaced) rest.delete(replaced.key);
+    what.push(
+      replaced?.name === component.name
+        ? `${component.name} ${component.say}, was ${replaced.say}`
+        : `${component.name} ${component.say}${replaced ? ` instead of ${replaced.name} ${replaced.say}` : ' added'}`,
+    );
+  }
+  for (const component of rest.values()) what.push(`${component.name} ${component.say} taken out`);
+  return what;
+}

@@ -1,0 +1,165 @@
+import { METRIC_TOOLS, US_TOOLS } from '../quantity/measure';
+import type { MeasureSystem } from '../quantity/say';
+import type { Recipe } from '../recipes/recipe';
+import type { Wish } from '../safety/avoidances';
+import { measurerOf } from './portion';
+import { type Total, totalsOf } from './totals';
+import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
+
+/** One person of the roll as kits see them. */
+export interface Participant {
+  readonly id: string;
+  readonly name: string;
+  readonly servings: number;
+  readonly wishes: readonly Wish[];
+}
+
+/** Kits that are alike: one size, one set of avoidances that matters for these dishes. */
+export interface Variant {
+  /** Identifies the variant from one calculation to the next, so that it keeps its letter. */
+  readonly key: string;
+  readonly letter: string;
+  readonly servings: number;
+  /** Avoidance codes that changed or blocked a line, sorted. */
+  readonly madeWithout: readonly string[];
+  readonly participants: readonly Participant[];
+  /** Undefined when the kits are refused. */
+  readonly components: readonly Component[] | undefined;
+  readonly refusals: readonly Refusal[];
+  /** Wishes nobody has given a meaning to yet: they refuse the kit. */
+  readonly unknownWishes: readonly string[];
+}
+
+export interface KitSheet {
+  readonly variants: readonly Variant[];
+  readonly totals: readonly Total[];
+  /** Kits that cannot be made yet. */
+  readonly refusedKits: number;
+}
+
+/** The tools a programme measures with. */
+export const toolsFor = (system: MeasureSystem) => (system === 'us' ? US_TOOLS : METRIC_TOOLS);
+
+/** A, B … Z, AA, AB …: the letter of the n-th variant, from 0. */
+export function variantLetter(index: number): string {
+  const rest = Math.floor(index / 26);
+  return (rest > 0 ? variantLetter(rest - 1) : '') + String.fromCharCode(65 + (index % 26));
+}
+
+interface Group {
+  readonly key: string;
+  readonly servings: number;
+  readonly avoids: readonly string[];
+  readonly choice: Choice;
+  readonly unknown: readonly string[];
+  readonly participants: Participant[];
+}
+
+/**
+ * The kit sheet of a session: participants are gathered into variants, each variant is computed once, then counted.
+ *
+ * Two participants share a variant when their kits have the same servings and the same avoidances made a difference.
+ *
+ * @param dishes the session's recipes, in order
+ * @param participants who gets a kit
+ * @param letters letters given before, by variant key; new variants get the next free letter
+ * @throws AmountError when an amount is beyond what can be measured or counted
+ */
+export function kitSheet(
+  dishes: readonly Recipe[],
+  participants: readonly Participant[],
+  system: MeasureSystem,
+  letters: ReadonlyMap<string, string> = new Map(),
+): KitSheet {
+  const groups = gather(dishes, participants);
+  const calculator = kitCalculator(dishes, measurerOf(toolsFor(system)));
+  const ordered = [...groups.values()].sort(byNeedThenSize);
+  const given = new Map(letters);
+  const taken = new Set(letters.values());
+  const variants = ordered.map((group): Variant => {
+    const contents = calculator.contents(group.servings, group.avoids, group.choice);
+    return {
+      key: group.key,
+      letter: letterFor(group.key, given, taken),
+      servings: group.servings,
+      madeWithout: group.choice.effective,
+      participants: group.participants,
+      components: group.unknown.length > 0 ? undefined : contents.components,
+      refusals: contents.refusals ?? [],
+      unknownWishes: group.unknown,
+    };
+  });
+  const packed = variants.flatMap(({ participants: people, components }) =>
+    components ? [{ count: people.length, components }] : [],
+  );
+  const refusedKits = variants.reduce((sum, v) => sum + (v.components ? 0 : v.participants.length), 0);
+  return { variants, totals: totalsOf(packed), refusedKits };
+}
+
+function gather(dishes: readonly Recipe[], participants: readonly Participant[]): Map<string, Group> {
+  const choices = new Map<
+    string,
+    { avoids: readonly string[]; choice: Choice; unknown: readonly string[]; tail: string }
+  >();
+  const groups = new Map<string, Group>();
+  for (const participant of participants) {
+    const profile = profileOf(participant.wishes);
+    let known = choices.get(profile);
+    if (!known) {
+      const avoids = [...new Set(participant.wishes.flatMap((wish) => wish.codes ?? []))].sort();
+      const unknown = participant.wishes
+        .filter((wish) => !wish.codes)
+        .map((wish) => wish.asWritten)
+        .sort();
+      const choice = choose(dishes, avoids);
+      known = { avoids, choice, unknown, tail: JSON.stringify([choice.effective, choice.options, unknown]) };
+      choices.set(profile, known);
+    }
+    const key = `${participant.servings}|${known.tail}`;
+    let group = groups.get(key);
+    if (!group) {
+      const { avoids, choice, unknown } = known;
+      const name = `${participant.servings}|${choice.effective.join(' ')}${unknown.length > 0 ? `|${unknown.join(' ')}` : ''}`;
+      const same = [...groups.values()].filter((other) => other.key.split('~')[0] === name).length;
+      group = {
+        key: same > 0 ? `${name}~${same}` : name,
+        servings: participant.servings,
+        avoids,
+        choice,
+        unknown,
+        participants: [],
+      };
+      groups.set(key, group);
+    }
+    group.participants.push(participant);
+  }
+  return groups;
+}
+
+/** One text for each set of wishes: cheap to compare for thousands of participants. */
+function profileOf(wishes: readonly Wish[]): string {
+  if (wishes.length === 0) return '';
+  return wishes.map((wish) => wish.codes?.join(',') ?? `?${wish.asWritten}`).join(';');
+}
+
+/** Kits without needs first, then by how many kits, then by size: A is what most people get. */
+function byNeedThenSize(a: Group, b: Group): number {
+  const plain = (group: Group) => (group.choice.effective.length + group.unknown.length > 0 ? 1 : 0);
+  return (
+    plain(a) - plain(b) ||
+    b.participants.length - a.participants.length ||
+    b.servings - a.servings ||
+    (a.key < b.key ? -1 : 1)
+  );
+}
+
+function letterFor(key: string, given: Map<string, string>, taken: Set<string>): string {
+  const before = given.get(key);
+  if (before) return before;
+  let index = 0;
+  while (taken.has(variantLetter(index))) index++;
+  const letter = variantLetter(index);
+  given.set(key, letter);
+  taken.add(letter);
+  return letter;
+}

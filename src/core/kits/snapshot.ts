@@ -1,0 +1,233 @@
+import { add, toDecimal, toText, ZERO } from '../quantity/rational';
+import { type MeasureSystem, sayGrams } from '../quantity/say';
+import { type Recipe, type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
+import { excerpt, type Reference } from '../reference/reference';
+import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
+import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
+import { packOf, piecesToBuy, type Total } from './totals';
+import { type Component, componentKey } from './variant';
+import { itemName, sayPortion } from './working';
+
+/** One dish of a session: a recipe as it was written when the sheet was made. */
+export interface SheetDish {
+  readonly id: string;
+  readonly title: string;
+  readonly recipe: WrittenRecipe;
+}
+
+/** Everything a kit sheet is computed from. Plain data. */
+export interface SheetInput {
+  readonly system: MeasureSystem;
+  readonly dishes: readonly SheetDish[];
+  /** Product labels recorded for this session: allergen codes by food. */
+  readonly labels: Readonly<Record<string, readonly string[]>>;
+  readonly reference: Reference;
+}
+
+/** One person's kit. Its id and number stay the same from revision to revision. */
+export interface SheetKit {
+  readonly id: string;
+  readonly number: number;
+  readonly enrolmentId: string;
+  readonly name: string;
+  readonly variant: string;
+}
+
+export interface SheetComponent {
+  /** Stays the same exactly while what is packed stays the same. */
+  readonly key: string;
+  /** Index of the row it belongs to. */
+  readonly row: number;
+  readonly option: number;
+  readonly ingredient: string;
+  /** "carrot, grated" */
+  readonly name: string;
+  /** As a cook says it: "1⅓ cups". */
+  readonly say: string;
+  readonly unit: string;
+  readonly exact: string;
+  readonly packed: string;
+  /** Exact grams, and as they are shown. */
+  readonly grams: string;
+  readonly sayGrams: string;
+  readonly sealedUnits?: number;
+}
+
+export interface SheetVariant {
+  readonly key: string;
+  readonly letter: string;
+  readonly servings: number;
+  readonly madeWithout: readonly string[];
+  readonly unknownWishes: readonly string[];
+  readonly refusals: readonly {
+    readonly row: number;
+    readonly ingredient: string;
+    readonly blockedBy: readonly string[];
+  }[];
+  /** Null when refused. */
+  readonly components: readonly SheetComponent[] | null;
+  readonly sayGrams: string;
+  /** Allergens in words: what the kit contains, and what brands may add. */
+  readonly contains: readonly string[];
+  readonly mayContain: readonly string[];
+  readonly participants: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** One line of a dish: a row of the sheet. */
+export interface SheetRow {
+  readonly dish: number;
+  readonly line: number;
+  readonly ingredient: string;
+  readonly name: string;
+  readonly aisle: string;
+}
+
+export interface SheetTotal {
+  readonly ingredient: string;
+  readonly aisle: string;
+  readonly edibleGrams: string;
+  readonly sayEdible: string;
+  readonly purchaseGrams?: string;
+  readonly sayPurchase?: string;
+  readonly packs?: number;
+  readonly packGrams?: string;
+  readonly sealedGrams?: string;
+  /** Whole pieces to buy, with spare, where the food is counted. */
+  readonly pieces?: number;
+  readonly pieceUnit?: string;
+}
+
+/** A kit sheet as it crosses the wire, is locked, and is drawn: its inputs and its results, all plain. */
+export interface SheetContent {
+  readonly input: SheetInput;
+  readonly rows: readonly SheetRow[];
+  readonly variants: readonly SheetVariant[];
+  readonly totals: readonly SheetTotal[];
+  readonly refusedKits: number;
+}
+
+/** A sheet read for computing: its recipes, and the calculation itself. */
+export interface Computed {
+  readonly dishes: readonly Recipe[];
+  readonly sheet: KitSheet;
+}
+
+/**
+ * Computes the sheet behind its plain form; what the working is drawn from.
+ *
+ * @returns every problem of its recipes instead, when there is one
+ */
+export function computeSheet(
+  input: SheetInput,
+  participants: readonly Participant[],
+  letters: ReadonlyMap<string, string> = new Map(),
+): Computed | { problems: readonly (RecipeProblem & { dish: string })[] } {
+  const labels = new Map(Object.entries(input.labels));
+  const problems: (RecipeProblem & { dish: string })[] = [];
+  const dishes: Recipe[] = [];
+  for (const dish of input.dishes) {
+    const reading = readRecipe(dish.recipe, input.reference, labels);
+    if ('recipe' in reading) dishes.push(reading.recipe);
+    else problems.push(...reading.problems.map((problem) => ({ ...problem, dish: dish.title })));
+  }
+  if (problems.length > 0) return { problems };
+  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters) };
+}
+
+/** The plain form of a computed sheet. */
+export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): SheetContent {
+  const rows: SheetRow[] = dishes.flatMap((recipe, dish) =>
+    recipe.lines.map((line, index) => ({
+      dish,
+      line: index,
+      ingredient: line.written.ingredient.name,
+      name: itemName(line.written),
+      aisle: line.written.ingredient.aisle,
+    })),
+  );
+  const rowOf = (dish: number, line: number) => rows.findIndex((row) => row.dish === dish && row.line === line);
+  return {
+    input: { ...input, reference: excerpt(input.reference, foodsOf(dishes)) },
+    rows,
+    variants: sheet.variants.map((variant) => plainVariant(variant, input, rowOf)),
+    totals: sheet.totals.map(plainTotal),
+    refusedKits: sheet.refusedKits,
+  };
+}
+
+function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
+  const items = dishes.flatMap((recipe) => recipe.lines.flatMap((line) => [line.written, ...line.alternatives]));
+  return new Set(items.flatMap((item) => (item ? [item.ingredient.name] : [])));
+}
+
+function plainVariant(
+  variant: Variant,
+  input: SheetInput,
+  rowOf: (dish: number, line: number) => number,
+): SheetVariant {
+  const components = variant.components;
+  const grams = (components ?? []).map(({ portion }) => portion.grams).reduce(add, ZERO);
+  const held = (pick: 'contains' | 'mayContain') =>
+    new Set((components ?? []).flatMap(({ item }) => [...item.holdings[pick]]));
+  const contains = held('contains');
+  const mayContain = held('mayContain');
+  const allergens = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
+  return {
+    key: variant.key,
+    letter: variant.letter,
+    servings: variant.servings,
+    madeWithout: variant.madeWithout.map(avoidanceLabel),
+    unknownWishes: variant.unknownWishes,
+    refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
+      row: rowOf(dish, line),
+      ingredient,
+      blockedBy: blockedBy.map(avoidanceLabel),
+    })),
+    components: components ? components.map((component) => plainComponent(component, input, rowOf)) : null,
+    sayGrams: sayGrams(grams),
+    contains: allergens.filter(({ code }) => contains.has(code)).map(({ label }) => label),
+    mayContain: allergens.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
+    participants: variant.participants.map(({ id, name }) => ({ id, name })),
+  };
+}
+
+function plainComponent(
+  component: Component,
+  input: SheetInput,
+  rowOf: (dish: number, line: number) => number,
+): SheetComponent {
+  const { item, portion } = component;
+  return {
+    key: componentKey(component, input.dishes[component.dish]?.id ?? ''),
+    row: rowOf(component.dish, component.line),
+    option: component.option,
+    ingredient: item.ingredient.name,
+    name: itemName(item),
+    say: sayPortion(component, input.system),
+    unit: item.unit.key,
+    exact: toText(portion.exact),
+    packed: toText(portion.packed),
+    grams: toText(portion.grams),
+    sayGrams: sayGrams(portion.grams),
+    ...(portion.sealedUnits === undefined ? {} : { sealedUnits: portion.sealedUnits }),
+  };
+}
+
+function plainTotal(total: Total): SheetTotal {
+  const counted = total.items.filter(({ item }) => item.unit.dimension === 'count' && !item.sealedGrams);
+  const sealed = total.items.find(({ item }) => item.sealedGrams)?.item.sealedGrams;
+  const packGrams = packOf(total.items);
+  const onlyPieces = counted.length > 0 && counted.length === total.items.length;
+  const [first] = total.items;
+  return {
+    ingredient: total.ingredient,
+    aisle: first?.item.ingredient.aisle ?? '',
+    edibleGrams: toText(total.edible),
+    sayEdible: sayGrams(total.edible),
+    ...(total.purchase ? { purchaseGrams: toText(total.purchase), sayPurchase: sayGrams(total.purchase) } : {}),
+    ...(total.packs === undefined ? {} : { packs: total.packs }),
+    ...(packGrams ? { packGrams: toDecimal(packGrams, 3) } : {}),
+    ...(sealed ? { sealedGrams: toDecimal(sealed, 3) } : {}),
+    ...(onlyPieces && first ? { pieces: piecesToBuy(counted), pieceUnit: first.item.unit.key } : {}),
+  };
+}

@@ -1,0 +1,99 @@
+import { Temporal } from 'temporal-polyfill';
+import type { LockedSheet } from '../kits/locked-sheet';
+import type { SheetComponent, SheetKit, SheetVariant } from '../kits/snapshot';
+import { findUnit } from '../quantity/units';
+import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
+
+/** What one kit's label says. */
+export interface KitLabel {
+  readonly kitId: string;
+  readonly number: number;
+  readonly name: string;
+  readonly variant: string;
+  readonly servings: number;
+  readonly session: string;
+  /** "1⅓ cups brown lentils, raw" … in the order of the sheet. */
+  readonly inside: readonly string[];
+  /** "Contains milk, wheat, gluten." and what brands may add; always in words. */
+  readonly allergens: string;
+  /** "Made without egg." or ''. Never "free from". */
+  readonly madeWithout: string;
+  readonly keep: string;
+}
+
+/** Perishable food sent home: 3 days advised (USDA FoodKeeper, 3 to 4); the stricter figure for both profiles. */
+const PERISHABLE_DAYS = 3;
+
+/** Highest fridge temperature printed: 41 °F in the US; 5 °C advised in the UK, where 8 °C is the legal limit. */
+const FRIDGE = { us: '5 °C (41 °F)', uk: '5 °C' } as const;
+
+/**
+ * The labels of a locked sheet, in kit order.
+ *
+ * @param packedOn the civil date the kits are packed, YYYY-MM-DD; use-by dates count from it
+ */
+export function kitLabels(sheet: LockedSheet, packedOn: string): KitLabel[] {
+  const byLetter = new Map(sheet.content.variants.map((variant) => [variant.letter, variant]));
+  return sheet.kits.map((kit) => kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn));
+}
+
+function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, packedOn: string): KitLabel {
+  const { session, content } = sheet;
+  const components = variant.components ?? [];
+  return {
+    kitId: kit.id,
+    number: kit.number,
+    name: kit.name,
+    variant: variant.letter,
+    servings: variant.servings,
+    session: `${session.courseTitle} ${session.number}: ${session.title}, ${sayDate(session.date)}`,
+    inside: components.map((component) => `${component.say} ${component.name}`),
+    allergens: sayAllergens(variant),
+    madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',
+    keep: sayKeeping(components, content.input.reference, session.safetyProfile, packedOn),
+  };
+}
+
+function sayAllergens({ contains, mayContain }: SheetVariant): string {
+  const held = contains.length > 0 ? `Contains ${contains.join(', ')}.` : 'No listed allergen among the ingredients.';
+  return mayContain.length > 0 ? `${held} May contain ${mayContain.join(', ')}: check the packs used.` : held;
+}
+
+/** Weekday, day and month: "Thu 26 Nov 2026". */
+export function sayDate(date: string): string {
+  return Temporal.PlainDate.from(date)
+    .toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
+    .replace(',', '');
+}
+
+/** How one component must be kept, and for how many days from packing. */
+interface Keeping {
+  readonly cold: boolean;
+  readonly days: number;
+}
+
+function keepingOf(component: SheetComponent, food: Ingredient): Keeping {
+  const piece = findUnit(component.unit)?.dimension === 'count';
+  const whole = component.sealedUnits !== undefined || piece;
+  const cut = food.perishable === 'when cut' || food.perishable === 'when opened' || food.perishable === 'when thawed';
+  const perishable = food.perishable === 'always' || (cut && !whole);
+  const cold = perishable || food.storage !== 'ambient';
+  const days = whole ? food.daysWhole : food.daysOpened;
+  return { cold, days: perishable ? Math.min(days, PERISHABLE_DAYS) : days };
+}
+
+function sayKeeping(
+  components: readonly SheetComponent[],
+  reference: Reference,
+  profile: 'us' | 'uk',
+  packedOn: string,
+): string {
+  const keepings = components.flatMap((component) => {
+    const food = findIngredient(reference, component.ingredient);
+    return food ? [keepingOf(component, food)] : [];
+  });
+  const days = Math.min(...keepings.map((keeping) => keeping.days), 365);
+  const useBy = sayDate(Temporal.PlainDate.from(packedOn).add({ days }).toString());
+  const cold = keepings.some((keeping) => keeping.cold);
+  return cold ? `Keep cold, at or below ${FRIDGE[profile]}. Use by ${useBy}.` : `Keep cool and dry. Use by ${useBy}.`;
+}

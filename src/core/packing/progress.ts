@@ -1,0 +1,134 @@
+import type { LockedSheet } from '../kits/locked-sheet';
+import type { SheetComponent, SheetVariant } from '../kits/snapshot';
+
+/** One tick at the bench, or one taken back. Its id was made by the sender, so that sending it twice changes nothing. */
+export interface PackEvent {
+  readonly id: string;
+  readonly kitId: string;
+  /** The component's key (see SheetComponent.key). */
+  readonly component: string;
+  readonly action: 'packed' | 'undone';
+  /** Order of the events of one session, from 1, without gaps. */
+  readonly seq: number;
+}
+
+/** A kit as the bench sees it: a number and a letter, never a person's need. */
+export interface BenchKit {
+  readonly id: string;
+  readonly number: number;
+  readonly variant: string;
+  /** Keys of the components it should hold. */
+  readonly components: readonly string[];
+}
+
+export interface BenchVariant {
+  readonly letter: string;
+  readonly servings: number;
+  readonly madeWithout: readonly string[];
+  readonly components: readonly SheetComponent[];
+}
+
+/** What a bench screen is drawn from. Holds no names. */
+export interface BenchSheet {
+  readonly session: {
+    readonly id: string;
+    readonly title: string;
+    readonly courseTitle: string;
+    readonly date: string;
+  };
+  readonly revision: number;
+  readonly variants: readonly BenchVariant[];
+  readonly kits: readonly BenchKit[];
+  /** Component rows in packing order, each with the dish it belongs to. */
+  readonly rows: readonly { readonly row: number; readonly name: string; readonly dish: string }[];
+}
+
+/** The bench's view of a locked sheet, kits made without something first: they are packed before it comes out. */
+export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
+  const variants = sheet.content.variants.filter(
+    (variant): variant is SheetVariant & { components: readonly SheetComponent[] } => Boolean(variant.components),
+  );
+  const byLetter = new Map(variants.map((variant) => [variant.letter, variant]));
+  const needs = (letter: string) => (byLetter.get(letter)?.madeWithout.length ? 0 : 1);
+  const kits = [...sheet.kits].sort((a, b) => needs(a.variant) - needs(b.variant) || a.number - b.number);
+  const used = new Set(variants.flatMap((variant) => variant.components.map((component) => component.row)));
+  return {
+    session: {
+      id: sheet.session.id,
+      title: sheet.session.title,
+      courseTitle: sheet.session.courseTitle,
+      date: sheet.session.date,
+    },
+    revision,
+    variants: variants.map(({ letter, servings, madeWithout, components }) => ({
+      letter,
+      servings,
+      madeWithout,
+      components,
+    })),
+    kits: kits.map((kit) => ({
+      id: kit.id,
+      number: kit.number,
+      variant: kit.variant,
+      components: byLetter.get(kit.variant)?.components.map((component) => component.key) ?? [],
+    })),
+    rows: sheet.content.rows.flatMap((row, index) =>
+      used.has(index) ? [{ row: index, name: row.name, dish: sheet.content.input.dishes[row.dish]?.title ?? '' }] : [],
+    ),
+  };
+}
+
+/** Which components are in which kit, after all events in order. */
+export function packedNow(events: readonly PackEvent[]): ReadonlyMap<string, ReadonlySet<string>> {
+  const packed = new Map<string, Set<string>>();
+  for (const event of [...events].sort((a, b) => a.seq - b.seq)) {
+    const kit = packed.get(event.kitId) ?? new Set();
+    packed.set(event.kitId, kit);
+    if (event.action === 'packed') kit.add(event.component);
+    else kit.delete(event.component);
+  }
+  return packed;
+}
+
+/** How far the packing of a sheet is. */
+export interface PackProgress {
+  readonly kitsDone: number;
+  readonly kits: number;
+  readonly ticks: number;
+  readonly ticksNeeded: number;
+  /** Things that were packed by an earlier revision and must come out again. */
+  readonly toTakeOut: readonly { readonly kitId: string; readonly component: string }[];
+}
+
+/** Counts what is packed against what the sheet asks for. Kits that left the sheet must be emptied. */
+export function packProgress(
+  kits: readonly BenchKit[],
+  packed: ReadonlyMap<string, ReadonlySet<string>>,
+): PackProgress {
+  const wanted = new Map(kits.map((kit) => [kit.id, new Set(kit.components)]));
+  let ticks = 0;
+  let kitsDone = 0;
+  for (const kit of kits) {
+    const inside = packed.get(kit.id);
+    const done = kit.components.filter((component) => inside?.has(component)).length;
+    ticks += done;
+    const clean = [...(inside ?? [])].every((component) => wanted.get(kit.id)?.has(component));
+    if (done === kit.components.length && clean) kitsDone++;
+  }
+  const toTakeOut = [...packed].flatMap(([kitId, inside]) =>
+    [...inside].filter((component) => !wanted.get(kitId)?.has(component)).map((component) => ({ kitId, component })),
+  );
+  return {
+    kitsDone,
+    kits: kits.length,
+    ticks,
+    ticksNeeded: kits.reduce((sum, kit) => sum + kit.components.length, 0),
+    toTakeOut,
+  };
+}
+
+/** The food and amount in a component's key, said plainly: for what must be taken out of a kit. */
+export function sayComponentKey(key: string): string {
+  const [, food = '', preparation = '', amount = '', unit = ''] = key.split('|');
+  return `${preparation ? `${food}, ${preparation}` : food} (${unit.startsWith('sealed') ? unit : `${amount} ${unit}`})`;
+}

@@ -1,0 +1,25 @@
+import { SequelizeStorage, Umzug } from 'umzug';
+import { firstTables } from './migrations/0001-first-tables';
+import type { Store } from './store';
+
+/** One step of the database's structure, forward and back. */
+export interface Migration {
+  readonly name: string;
+  up(run: (sql: string) => Promise<unknown>): Promise<void>;
+  down(run: (sql: string) => Promise<unknown>): Promise<void>;
+}
+
+const MIGRATIONS: readonly Migration[] = [firstTables];
+
+/** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */
+export function migrationsOf(store: Store) {
+  return new Umzug({
+    migrations: MIGRATIONS.map(({ name, up, down }) => ({
+      name,
+      up: () => up((sql) => store.sequelize.query(sql)),
+      down: () => down((sql) => store.sequelize.query(sql)),
+    })),
+    storage: new SequelizeStorage({ sequelize: store.sequelize, tableName: 'migration' }),
+    logger: undefined,
+  });
+}
