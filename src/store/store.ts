@@ -5,6 +5,7 @@ import { defineModels, type Models } from './models';
 /** What a query needs: the models, and the transaction it belongs to, if any. */
 export interface Db {
   readonly models: Models;
+  readonly sequelize: Sequelize;
   readonly transaction: Transaction | undefined;
 }
 
@@ -48,11 +49,11 @@ export function openStore(url: string): Store {
   });
   const models = defineModels(sequelize);
   return {
-    db: { models, transaction: undefined },
+    db: { models, sequelize, transaction: undefined },
     async transaction(work) {
       for (let attempt = 1; ; attempt++) {
         try {
-          return await sequelize.transaction((transaction) => work({ models, transaction }));
+          return await sequelize.transaction((transaction) => work({ models, sequelize, transaction }));
         } catch (error) {
           if (attempt >= 5 || !RETRY.has(codeOf(error))) throw error;
         }

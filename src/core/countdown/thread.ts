@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import type { Mode } from '../plan/mode';
 
 /** The ten stages of a session, in working order. */
 export const STAGES = [
@@ -15,11 +16,6 @@ export const STAGES = [
 ] as const;
 
 export type Stage = (typeof STAGES)[number];
-
-/** How a session is given. */
-export const MODES = ['in person', 'take-home', 'live online', 'follow-later', 'demonstration'] as const;
-
-export type Mode = (typeof MODES)[number];
 
 /** A knot's state: told apart by shape and word. */
 export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'not needed';

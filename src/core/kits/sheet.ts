@@ -20,8 +20,8 @@ export interface Variant {
   readonly key: string;
   readonly letter: string;
   readonly servings: number;
-  /** Avoidance codes that changed or blocked a line, sorted. */
-  readonly madeWithout: readonly string[];
+  /** Avoidance codes that changed or blocked a line, sorted: what the kit is made without. */
+  readonly avoids: readonly string[];
   readonly participants: readonly Participant[];
   /** Undefined when the kits are refused. */
   readonly components: readonly Component[] | undefined;
@@ -82,7 +82,7 @@ export function kitSheet(
       key: group.key,
       letter: letterFor(group.key, given, taken),
       servings: group.servings,
-      madeWithout: group.choice.effective,
+      avoids: group.choice.effective,
       participants: group.participants,
       components: group.unknown.length > 0 ? undefined : contents.components,
       refusals: contents.refusals ?? [],
@@ -97,47 +97,33 @@ export function kitSheet(
 }
 
 function gather(dishes: readonly Recipe[], participants: readonly Participant[]): Map<string, Group> {
-  const choices = new Map<
-    string,
-    { avoids: readonly string[]; choice: Choice; unknown: readonly string[]; tail: string }
-  >();
+  type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
+  const profiles = new Map<string, Profile>();
   const groups = new Map<string, Group>();
   for (const participant of participants) {
-    const profile = profileOf(participant.wishes);
-    let known = choices.get(profile);
-    if (!known) {
+    const text = profileText(participant.wishes);
+    let profile = profiles.get(text);
+    if (!profile) {
       const avoids = [...new Set(participant.wishes.flatMap((wish) => wish.codes ?? []))].sort();
-      const unknown = participant.wishes
-        .filter((wish) => !wish.codes)
-        .map((wish) => wish.asWritten)
-        .sort();
+      const unknown = participant.wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
       const choice = choose(dishes, avoids);
-      known = { avoids, choice, unknown, tail: JSON.stringify([choice.effective, choice.options, unknown]) };
-      choices.set(profile, known);
+      // The effective avoidances decide every choice, so they alone tell kits apart.
+      profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
+      profiles.set(text, profile);
     }
-    const key = `${participant.servings}|${known.tail}`;
-    let group = groups.get(key);
-    if (!group) {
-      const { avoids, choice, unknown } = known;
-      const name = `${participant.servings}|${choice.effective.join(' ')}${unknown.length > 0 ? `|${unknown.join(' ')}` : ''}`;
-      const same = [...groups.values()].filter((other) => other.key.split('~')[0] === name).length;
-      group = {
-        key: same > 0 ? `${name}~${same}` : name,
-        servings: participant.servings,
-        avoids,
-        choice,
-        unknown,
-        participants: [],
-      };
-      groups.set(key, group);
+    const key = `${participant.servings}|${profile.tail}`;
+    const group = groups.get(key);
+    if (group) group.participants.push(participant);
+    else {
+      const { avoids, choice, unknown } = profile;
+      groups.set(key, { key, servings: participant.servings, avoids, choice, unknown, participants: [participant] });
     }
-    group.participants.push(participant);
   }
   return groups;
 }
 
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
-function profileOf(wishes: readonly Wish[]): string {
+function profileText(wishes: readonly Wish[]): string {
   if (wishes.length === 0) return '';
   return wishes.map((wish) => wish.codes?.join(',') ?? `?${wish.asWritten}`).join(';');
 }

@@ -57,6 +57,8 @@ export interface SheetVariant {
   readonly key: string;
   readonly letter: string;
   readonly servings: number;
+  /** Avoidance codes that made a difference, and the same in words. */
+  readonly avoids: readonly string[];
   readonly madeWithout: readonly string[];
   readonly unknownWishes: readonly string[];
   readonly refusals: readonly {
@@ -176,7 +178,8 @@ function plainVariant(
     key: variant.key,
     letter: variant.letter,
     servings: variant.servings,
-    madeWithout: variant.madeWithout.map(avoidanceLabel),
+    avoids: variant.avoids,
+    madeWithout: variant.avoids.map(avoidanceLabel),
     unknownWishes: variant.unknownWishes,
     refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
       row: rowOf(dish, line),
@@ -230,4 +233,14 @@ function plainTotal(total: Total): SheetTotal {
     ...(sealed ? { sealedGrams: toDecimal(sealed, 3) } : {}),
     ...(onlyPieces && first ? { pieces: piecesToBuy(counted), pieceUnit: first.item.unit.key } : {}),
   };
+}
+
+/** Computes a sheet again from its plain form: what the working of a locked sheet is drawn from. */
+export function recomputeSheet(content: SheetContent): Computed | undefined {
+  const participants = content.variants.flatMap(({ participants: people, servings, avoids }) =>
+    people.map((person) => ({ ...person, servings, wishes: [{ asWritten: '', codes: avoids }] })),
+  );
+  const letters = new Map(content.variants.map((variant) => [variant.key, variant.letter]));
+  const outcome = computeSheet(content.input, participants, letters);
+  return 'problems' in outcome ? undefined : outcome;
 }

@@ -1,0 +1,264 @@
+'use client';
+
+import Link from 'next/link';
+import { useMemo, useState, useTransition } from 'react';
+import { LARGEST_FILE } from '@/contracts/files';
+import { type CheckedRow, checkRoll, type NumberedCells, ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
+import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
+import { FormMessage, type FormState } from '@/ui/action-form';
+import { saveImport } from '../actions';
+
+interface Preview {
+  readonly rows: readonly NumberedCells[];
+  readonly encoding: string;
+  readonly delimiter: string;
+  readonly ignored: readonly string[];
+  readonly enrolled: readonly { name: string; age: number | null }[];
+  readonly meanings: readonly (readonly [string, readonly string[]])[];
+}
+
+/** A roll file: chosen, read, mended where needed, then saved all at once. */
+export function RollImport({ courseId }: { courseId: string }) {
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [rows, setRows] = useState<readonly NumberedCells[]>([]);
+  const [answer, setAnswer] = useState<FormState | null>(null);
+  const [busy, start] = useTransition();
+  // The same rules as on the server, run as one types.
+  const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled) : []), [preview, rows]);
+  const meanings = useMemo(() => new Map(preview?.meanings ?? []), [preview]);
+  const refused = checked.filter((row) => !row.leaveOut && !row.entry);
+  const good = checked.filter((row) => !row.leaveOut && row.entry);
+
+  function read(file: File) {
+    start(async () => {
+      setPreview(null);
+      setAnswer(null);
+      if (file.size > LARGEST_FILE) {
+        setAnswer({
+          ok: false,
+          message: `${file.name} has ${(file.size / 1024 / 1024).toFixed(0)} MB; a roll has at most 2 MB. Save only the sheet with the roll, as CSV, and choose that.`,
+        });
+        return;
+      }
+      const response = await fetch(`/api/roll/preview?course=${courseId}`, { method: 'POST', body: file }).catch(
+        () => null,
+      );
+      const body = await response?.json().catch(() => null);
+      if (!response?.ok) {
+        setAnswer({
+          ok: false,
+          message: body?.title ?? 'The server did not answer. Try again in a moment.',
+          problems: body?.problems,
+        });
+        return;
+      }
+      setPreview(body);
+      setRows(body.rows);
+    });
+  }
+
+  const change = (line: number, next: (row: NumberedCells) => NumberedCells) =>
+    setRows((all) => all.map((row) => (row.line === line ? next(row) : row)));
+  const type = (line: number, column: RollColumn, text: string) =>
+    change(line, ({ shape: _mended, ...row }) => ({ ...row, cells: { ...row.cells, [column]: text } }));
+
+  if (answer?.ok) {
+    return (
+      <div className="sheet p-6">
+        <FormMessage state={answer} />
+        <Link href={`/courses/${courseId}/roll`} className="btn btn-primary mt-4">
+          Open the roll
+        </Link>
+      </div>
+    );
+  }
+  return (
+    <div className="flex flex-col gap-5">
+      <div className="sheet flex flex-col gap-2 p-5">
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">CSV file with the roll</span>
+          <input
+            type="file"
+            accept=".csv,.txt,.tsv,text/csv,text/plain"
+            className="file-input w-full max-w-md"
+            disabled={busy}
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              if (file) read(file);
+            }}
+          />
+        </label>
+        <p className="text-sm">
+          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode. Several avoidances in one
+          cell are separated by semicolons. Nothing is saved before you say so.
+        </p>
+        {busy && <p role="status">Reading …</p>}
+        <FormMessage state={answer} />
+      </div>
+      {preview && (
+        <>
+          <p role="status" className="text-lg">
+            <b>{checked.length} rows</b> read as {preview.encoding}, separated by {preview.delimiter}: {good.length}{' '}
+            ready, <b className={refused.length > 0 ? 'text-error' : ''}>{refused.length} refused</b>,{' '}
+            {checked.length - good.length - refused.length} left out.
+            {preview.ignored.length > 0 && ` Not used: ${preview.ignored.join(', ')}.`}
+          </p>
+          {checked.some((row) => row.problems.length > 0 || row.leaveOut) && (
+            <section aria-labelledby="refused" className="flex flex-col gap-3">
+              <h2 id="refused" className="text-xl font-bold">
+                Mend these, or leave them out
+              </h2>
+              {checked
+                .filter((row) => row.problems.length > 0 || row.leaveOut || isMended(row, preview.rows))
+                .map((row) => (
+                  <MendRow
+                    key={row.line}
+                    row={row}
+                    type={type}
+                    leaveOut={(leave) => change(row.line, (r) => ({ ...r, leaveOut: leave }))}
+                  />
+                ))}
+            </section>
+          )}
+          <section aria-labelledby="understood">
+            <h2 id="understood" className="mb-2 text-xl font-bold">
+              What was understood
+            </h2>
+            <div className="sheet overflow-x-auto">
+              <table className="table table-sm">
+                <thead>
+                  <tr>
+                    <th scope="col">Line</th>
+                    <th scope="col">Name</th>
+                    <th scope="col" className="text-right">
+                      Age
+                    </th>
+                    <th scope="col" className="text-right">
+                      Servings
+                    </th>
+                    <th scope="col">Avoids</th>
+                    <th scope="col">Mode</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {good.map(({ line, entry }) => (
+                    <tr key={line}>
+                      <td>{line}</td>
+                      <th scope="row">{entry?.name}</th>
+                      <td className="text-right">{entry?.age ?? ''}</td>
+                      <td className="text-right">{entry?.servings}</td>
+                      <td>
+                        {entry?.wishes.map((wish) => {
+                          const { codes } = understandWish(wish, meanings);
+                          return (
+                            <span key={wish} className="block">
+                              {wish}
+                              {codes ? (
+                                ` → ${codes.map(avoidanceLabel).join(', ')}`
+                              ) : (
+                                <b className="text-error">
+                                  {' '}
+                                  → no meaning yet; it will block the kit until you give it one
+                                </b>
+                              )}
+                            </span>
+                          );
+                        })}
+                      </td>
+                      <td>{entry?.mode ?? ''}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          </section>
+          <div className="flex flex-wrap items-center gap-3">
+            <button
+              type="button"
+              className="btn btn-primary"
+              disabled={busy || refused.length > 0 || good.length === 0}
+              onClick={() =>
+                start(async () => {
+                  setAnswer(
+                    await saveImport(courseId, rows).catch(() => ({
+                      ok: false,
+                      message: 'The server did not answer. Nothing was saved; try again.',
+                    })),
+                  );
+                })
+              }
+            >
+              Save {good.length} to the roll
+            </button>
+            {refused.length > 0 && (
+              <span>
+                Saving waits for {refused.length} refused {refused.length === 1 ? 'row' : 'rows'}.
+              </span>
+            )}
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** A row stays in view once it has been touched. */
+const isMended = (row: CheckedRow, before: readonly NumberedCells[]) => {
+  const was = before.find((candidate) => candidate.line === row.line);
+  return ROLL_COLUMNS.some((column) => was?.cells[column] !== row.cells[column]);
+};
+
+function MendRow({
+  row,
+  type,
+  leaveOut,
+}: {
+  row: CheckedRow;
+  type: (line: number, column: RollColumn, text: string) => void;
+  leaveOut: (leave: boolean) => void;
+}) {
+  const { line, cells, problems } = row;
+  return (
+    <fieldset
+      className={`sheet border-l-4 p-3 ${row.leaveOut ? 'border-l-base-300' : problems.length > 0 ? 'border-l-error' : 'border-l-success'}`}
+    >
+      <legend className="sr-only">Line {line}</legend>
+      <div className="flex flex-wrap items-end gap-2">
+        <b className="w-16 self-center">Line {line}</b>
+        {ROLL_COLUMNS.map((column) => (
+          <label
+            key={column}
+            className={`flex flex-col gap-0.5 ${column === 'name' || column === 'avoids' ? 'min-w-40 flex-1' : 'w-24'}`}
+          >
+            <span className="text-xs font-semibold">{column}</span>
+            <input
+              className={`input input-sm w-full ${!row.leaveOut && problems.some((problem) => problem.column === column) ? 'input-error' : ''}`}
+              value={cells[column]}
+              disabled={row.leaveOut}
+              onChange={(event) => type(line, column, event.target.value)}
+            />
+          </label>
+        ))}
+        <label className="flex items-center gap-2 py-1.5 text-sm">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            checked={Boolean(row.leaveOut)}
+            onChange={(event) => leaveOut(event.target.checked)}
+          />{' '}
+          Leave out
+        </label>
+      </div>
+      {!row.leaveOut && (
+        <ul className="mt-1 text-sm">
+          {problems.map((problem) => (
+            <li key={problem.column + problem.message}>
+              <b>{problem.column}:</b> {problem.message}
+            </li>
+          ))}
+          {problems.length === 0 && <li>Mended.</li>}
+        </ul>
+      )}
+    </fieldset>
+  );
+}

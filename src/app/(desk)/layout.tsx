@@ -1,0 +1,58 @@
+import Link from 'next/link';
+import { redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { NavLink } from '@/ui/nav-link';
+import { Wordmark } from '@/ui/wordmark';
+import { requireMember, signedIn } from '../access';
+
+async function signOut() {
+  'use server';
+  const session = await signedIn();
+  session.destroy();
+  redirect('/sign-in');
+}
+
+export default async function DeskLayout({ children }: { children: ReactNode }) {
+  const { actor, programme } = await requireMember();
+  return (
+    <>
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
+        Skip to the content
+      </a>
+      <header className="no-print bg-neutral text-neutral-content">
+        <div className="mx-auto flex max-w-[80rem] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2">
+          <Link href="/" className="py-1">
+            <Wordmark />
+          </Link>
+          <nav aria-label="Main" className="flex flex-wrap gap-1">
+            {actor.role === 'coordinator' && (
+              <>
+                <NavLink href="/">Countdown</NavLink>
+                <NavLink href="/courses">Courses</NavLink>
+                <NavLink href="/recipes">Recipes</NavLink>
+                <NavLink href="/programme">Programme</NavLink>
+              </>
+            )}
+            <NavLink href="/benches">Pack bench</NavLink>
+          </nav>
+          <div className="ml-auto flex items-center gap-3 text-sm">
+            <span>
+              {actor.name}, {actor.role} · {programme.name}
+            </span>
+            <form action={signOut}>
+              <button
+                type="submit"
+                className="btn btn-sm border-neutral-content/40 bg-transparent text-neutral-content hover:bg-neutral-content/15"
+              >
+                Sign out
+              </button>
+            </form>
+          </div>
+        </div>
+      </header>
+      <main id="content" className="mx-auto max-w-[80rem] px-4 py-6">
+        {children}
+      </main>
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+import Link from 'next/link';
+import { redirect } from 'next/navigation';
+import { Temporal } from 'temporal-polyfill';
+import { sayLeft } from '@/core/countdown/thread';
+import { viewCountdown } from '@/services/countdown/countdown';
+import { CountdownLanes } from '@/ui/countdown-lanes';
+import { sayMoment } from '@/ui/dates';
+import { KnotLegend, KnotShape } from '@/ui/knot';
+import { Empty, PageTitle } from '@/ui/page';
+import { stageHref } from '@/ui/session-thread';
+import { call, requireMember } from '../access';
+
+export const metadata = { title: 'Countdown' };
+
+export default async function Countdown() {
+  const { actor } = await requireMember();
+  if (actor.role === 'crew') redirect('/benches');
+  const { threads, next, now, timeZone } = await call(viewCountdown, {});
+  const instant = Temporal.Instant.from(now);
+  return (
+    <>
+      <PageTitle title="Countdown" over={`The coming two weeks, ${sayMoment(now, timeZone)} now`}>
+        <Link href="/courses" className="btn">
+          Add a session
+        </Link>
+      </PageTitle>
+      {threads.length === 0 ? (
+        <Empty title="No session in the coming two weeks">
+          <p>Add a session to a course, and its thread appears here with everything that has to happen before it.</p>
+          <Link href="/courses" className="btn btn-primary">
+            Go to the courses
+          </Link>
+        </Empty>
+      ) : (
+        <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_19rem]">
+          <div className="flex min-w-0 flex-col gap-4">
+            <CountdownLanes threads={threads} now={now} timeZone={timeZone} />
+            <KnotLegend />
+          </div>
+          <section aria-labelledby="next" className="sheet h-fit p-4">
+            <h2 id="next" className="mb-3 text-xl font-bold">
+              Do next
+            </h2>
+            {next.length === 0 && <p>Nothing is due within a week. Enjoy the quiet.</p>}
+            <ol className="flex flex-col divide-y divide-base-300">
+              {next.map(({ session, knot }) => (
+                <li key={`${session.id}${knot.stage}`} className="flex flex-col gap-1.5 py-3 first:pt-0 last:pb-0">
+                  <p className="flex items-center gap-2 font-bold">
+                    <KnotShape state={knot.state} />
+                    {knot.title}: {session.title}
+                  </p>
+                  <p className="text-sm">
+                    {knot.why}{' '}
+                    <span className={knot.state === 'late' ? 'font-bold text-error' : 'font-semibold'}>
+                      {knot.state === 'late' ? '' : 'Latest '}
+                      {sayLeft(knot.latest, instant)}.
+                    </span>
+                  </p>
+                  <Link href={stageHref(knot.stage, session)} className="btn btn-sm w-fit">
+                    {GO[knot.stage] ?? 'Open'}
+                  </Link>
+                </li>
+              ))}
+            </ol>
+          </section>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** The one button of each stage. */
+const GO: Readonly<Record<string, string>> = {
+  plan: 'Open the plan',
+  recipes: 'Choose dishes',
+  roll: 'Open the roll',
+  kits: 'Open the kit sheet',
+  buying: 'Open the shopping list',
+  packing: 'Go to packing',
+};

@@ -1,0 +1,94 @@
+import { attempt, fields } from '@/app/form';
+import { avoidanceLabel } from '@/core/safety/avoidances';
+import { editProgramme, forgetMeaning, listMeanings } from '@/services/programme/programme';
+import { ActionForm, type FormState } from '@/ui/action-form';
+import { Choice, Field } from '@/ui/field';
+import { PageTitle } from '@/ui/page';
+import { call, requireMember } from '../../access';
+
+export const metadata = { title: 'Programme' };
+
+async function edit(_state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(editProgramme, fields(data) as never);
+    return 'Saved. Sheets that are not locked follow at once.';
+  });
+}
+
+async function forget(wish: string): Promise<void> {
+  'use server';
+  await attempt(async () => {
+    await call(forgetMeaning, { wish });
+    return undefined;
+  });
+}
+
+export default async function ProgrammePage() {
+  const meanings = await call(listMeanings, {});
+  const { programme } = await requireMember();
+  return (
+    <>
+      <PageTitle title="Programme" />
+      <div className="grid gap-6 lg:grid-cols-2">
+        <section className="sheet h-fit p-5" aria-labelledby="settings">
+          <h2 id="settings" className="mb-3 text-xl font-bold">
+            Settings
+          </h2>
+          <ActionForm key={programme.version} action={edit} label="Settings" className="flex flex-col gap-3">
+            <input type="hidden" name="version" value={programme.version} />
+            <Field label="Name" name="name" required maxLength={120} defaultValue={programme.name} />
+            <Choice
+              label="Measures"
+              name="measureSystem"
+              defaultValue={programme.measureSystem}
+              hint="How amounts are measured and said. Sheets already locked stay as they are."
+            >
+              <option value="us">US: cups, spoons, ounces</option>
+              <option value="metric">Metric: millilitres, spoons, grams</option>
+            </Choice>
+            <Choice
+              label="Safety profile"
+              name="safetyProfile"
+              defaultValue={programme.safetyProfile}
+              hint="Typical figures for temperatures and dates; your local code decides."
+            >
+              <option value="us">United States</option>
+              <option value="uk">United Kingdom</option>
+            </Choice>
+            <Field
+              label="Time zone"
+              name="timeZone"
+              required
+              defaultValue={programme.timeZone}
+              hint="For example Europe/London or America/Chicago"
+            />
+            <button type="submit" className="btn btn-primary w-fit">
+              Save
+            </button>
+          </ActionForm>
+        </section>
+        <section className="sheet h-fit p-5" aria-labelledby="meanings">
+          <h2 id="meanings" className="mb-3 text-xl font-bold">
+            What families’ words mean here
+          </h2>
+          {meanings.length === 0 && <p>Every word on your rolls was known, or waits on a roll for its meaning.</p>}
+          <ul className="divide-y divide-base-300">
+            {meanings.map(({ wish, codes }) => (
+              <li key={wish} className="flex items-center justify-between gap-3 py-2">
+                <span>
+                  <b>“{wish}”</b> avoids {codes.map(avoidanceLabel).join(', ')}
+                </span>
+                <form action={forget.bind(null, wish)}>
+                  <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>
+                    Take back
+                  </button>
+                </form>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,56 @@
+'use server';
+
+import { call } from '@/app/access';
+import { attempt, fields } from '@/app/form';
+import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '@/services/kits/kit-sheet';
+import type { FormState } from '@/ui/action-form';
+
+export async function lock(sessionId: string, basis: string): Promise<FormState> {
+  return attempt(async () => {
+    await call(lockKitSheet, { sessionId, basis });
+    return undefined;
+  });
+}
+
+export async function leaveKitOut(
+  sessionId: string,
+  enrolmentId: string,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  return attempt(async () => {
+    await call(leaveOut, { sessionId, enrolmentId, reason: fields(data).reason ?? '' });
+    return undefined;
+  });
+}
+
+export async function putKitBack(sessionId: string, enrolmentId: string): Promise<void> {
+  await attempt(async () => {
+    await call(putBack, { sessionId, enrolmentId });
+    return undefined;
+  });
+}
+
+export async function saveLabel(
+  sessionId: string,
+  ingredient: string,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  return attempt(async () => {
+    await call(recordLabel, {
+      sessionId,
+      ingredient,
+      product: fields(data).product ?? '',
+      allergens: data.getAll('allergens').map(String),
+    });
+    return undefined;
+  });
+}
+
+export async function takeLabelBack(sessionId: string, ingredient: string): Promise<void> {
+  await attempt(async () => {
+    await call(forgetLabel, { sessionId, ingredient });
+    return undefined;
+  });
+}

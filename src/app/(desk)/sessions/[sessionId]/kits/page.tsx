@@ -1,0 +1,155 @@
+import Link from 'next/link';
+import { orNotFound } from '@/app/or-not-found';
+import { SessionFrame } from '@/app/session-frame';
+import type { SheetContent } from '@/core/kits/snapshot';
+import { viewKitSheet, viewWorking } from '@/services/kits/kit-sheet';
+import { ActionForm } from '@/ui/action-form';
+import { KitSheetTable } from '@/ui/kit-sheet-table';
+import { Caution, Empty } from '@/ui/page';
+import { PrintButton } from '@/ui/print-button';
+import { TotalsTable } from '@/ui/totals-table';
+import { WorkingPanel } from '@/ui/working-panel';
+import { call } from '../../../../access';
+import { lock } from './actions';
+import { Refused } from './refused';
+
+export const metadata = { title: 'Kit sheet' };
+
+/** `working=A.3` asks for the component of variant A in row 3, `working=total.carrot` for a food's total. */
+async function workingOf(sessionId: string, of: 'draft' | 'locked', wanted: string | undefined) {
+  if (!wanted) return undefined;
+  const [head = '', ...rest] = wanted.split('.');
+  const tail = rest.join('.');
+  const place = head === 'total' ? { ingredient: tail } : { variant: head, row: Number.parseInt(tail, 10) };
+  return call(viewWorking, { sessionId, of, ...place }).catch(() => undefined);
+}
+
+export default async function Kits({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ sessionId: string }>;
+  searchParams: Promise<{ working?: string; view?: string }>;
+}) {
+  const { sessionId } = await params;
+  const { working: wanted, view } = await searchParams;
+  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { locked, draft, differences } = sheet;
+  const showDraft = !locked || view === 'now';
+  const content: SheetContent | undefined = showDraft ? draft : locked.content;
+  const working = await workingOf(sessionId, showDraft ? 'draft' : 'locked', wanted);
+  const base = showDraft && locked ? '?view=now' : '?';
+  const courseId = bundle.session.courseId;
+  const ready = Boolean(draft && draft.rows.length > 0 && sheet.participants.length > 0);
+  const record = bundle.sheet;
+  return (
+    <SessionFrame
+      bundle={bundle}
+      sheet={sheet}
+      current="kits"
+      title="kit sheet"
+      actions={
+        ready && (
+          <>
+            <a href={`/sessions/${sessionId}/kits.csv`} className="btn" download>
+              Take out as CSV
+            </a>
+            <PrintButton />
+            {!locked && draft && draft.refusedKits === 0 && (
+              <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Lock the kit sheet">
+                <button type="submit" className="btn btn-primary">
+                  Lock kit sheet
+                </button>
+              </ActionForm>
+            )}
+          </>
+        )
+      }
+    >
+      <div className="flex flex-col gap-5">
+        {sheet.problems.map((problem) => (
+          <p
+            key={problem.where + problem.message}
+            role="alert"
+            className="rounded-box border-l-4 border-error bg-error/10 p-3"
+          >
+            <b>{problem.where}:</b> {problem.message}
+          </p>
+        ))}
+        {locked && record && (
+          <p className="text-sm">
+            <b>Revision {record.revision}, locked</b> by {record.lockedByName},{' '}
+            {record.lockedAt.toISOString().slice(0, 16).replace('T', ' ')} UTC. Fingerprint{' '}
+            <code>{record.fingerprint.slice(0, 12)}</code>. {locked.kits.length} kits.
+          </p>
+        )}
+        {locked && draft && differences.length > 0 && (
+          <section
+            className="no-print rounded-box border border-warning border-l-4 bg-base-100 p-4"
+            aria-labelledby="changed"
+          >
+            <h2 id="changed" className="text-xl font-bold">
+              What changed since revision {record?.revision}
+            </h2>
+            <ul className="my-2 list-disc pl-5">
+              {differences.map((difference) => (
+                <li key={difference.names.join() + difference.what.join()}>
+                  <b>
+                    {difference.kind === 'added' ? 'New: ' : difference.kind === 'removed' ? 'Gone: ' : ''}
+                    {difference.names.length > 4 ? `${difference.names.length} kits` : difference.names.join(', ')}
+                  </b>
+                  : {difference.what.join('; ')}
+                </li>
+              ))}
+            </ul>
+            <p className="mb-2 text-sm">
+              Ticks at the bench stay where a component did not change. What was packed and is no longer wanted is
+              called back there.
+            </p>
+            <div className="flex flex-wrap items-start gap-2">
+              <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Accept the differences">
+                <button type="submit" className="btn btn-primary" disabled={draft.refusedKits > 0}>
+                  Accept into revision {(record?.revision ?? 0) + 1}
+                </button>
+              </ActionForm>
+              <Link href={showDraft ? '?' : '?view=now'} className="btn">
+                {showDraft ? `Show revision ${record?.revision}` : 'Show the sheet as it would be'}
+              </Link>
+            </div>
+          </section>
+        )}
+        {draft && (draft.refusedKits > 0 || sheet.leftOut.length > 0 || bundle.labels.length > 0) && (
+          <Refused
+            sessionId={sessionId}
+            courseId={courseId}
+            draft={draft}
+            leftOut={sheet.leftOut}
+            labels={bundle.labels}
+          />
+        )}
+        {!ready && sheet.problems.length === 0 && (
+          <Empty title={bundle.dishes.length === 0 ? 'No dish is chosen yet' : 'Nobody is on the roll yet'}>
+            <p>The kit sheet is calculated from the session’s dishes and the course’s roll.</p>
+            <Link
+              href={bundle.dishes.length === 0 ? `/sessions/${sessionId}#dishes` : `/courses/${courseId}/roll/import`}
+              className="btn btn-primary"
+            >
+              {bundle.dishes.length === 0 ? 'Choose dishes' : 'Bring in the roll'}
+            </Link>
+          </Empty>
+        )}
+        {ready && content && (
+          <>
+            <KitSheetTable content={content} base={base} pressed={wanted} />
+            <TotalsTable content={content} base={base} />
+            <Caution>
+              Unknown blocks: what a brand may add counts as contained until its label is recorded. “Made without” is
+              never “free from”.
+            </Caution>
+          </>
+        )}
+      </div>
+      {working && <WorkingPanel working={working} close={base} />}
+    </SessionFrame>
+  );
+}

@@ -1,0 +1,87 @@
+import Link from 'next/link';
+import { orNotFound } from '@/app/or-not-found';
+import { SessionFrame } from '@/app/session-frame';
+import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
+import { viewKitSheet } from '@/services/kits/kit-sheet';
+import { Caution, Empty } from '@/ui/page';
+import { call } from '../../../../access';
+
+export const metadata = { title: 'Packing' };
+
+export default async function Packing({ params }: { params: Promise<{ sessionId: string }> }) {
+  const { sessionId } = await params;
+  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
+  const packed = packedNow(bundle.events);
+  const progress = packProgress(bench?.kits ?? [], packed);
+  return (
+    <SessionFrame bundle={bundle} sheet={sheet} current="packing" title="packing">
+      {!bench ? (
+        <Empty title="Lock the kit sheet first">
+          <p>
+            Labels and the bench are made from a locked kit sheet, so that what is packed cannot move under the packers’
+            hands.
+          </p>
+          <Link href={`/sessions/${sessionId}/kits`} className="btn btn-primary">
+            Open the kit sheet
+          </Link>
+        </Empty>
+      ) : (
+        <div className="flex flex-col gap-5">
+          {progress.toTakeOut.length > 0 && (
+            <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-3 font-semibold">
+              {progress.toTakeOut.length} packed {progress.toTakeOut.length === 1 ? 'component is' : 'components are'}{' '}
+              no longer wanted: the bench shows which to take out.
+            </p>
+          )}
+          <div className="grid gap-5 lg:grid-cols-2">
+            <section className="sheet p-5" aria-labelledby="bench-title">
+              <h2 id="bench-title" className="text-xl font-bold">
+                Pack bench
+              </h2>
+              <p className="my-2">
+                <b>{progress.kitsDone}</b> of {progress.kits} kits packed, {progress.ticksNeeded - progress.ticks}{' '}
+                components to go.
+              </p>
+              <progress
+                className="progress progress-primary mb-4 w-full"
+                value={progress.ticks}
+                max={progress.ticksNeeded}
+                aria-label="Components packed"
+              />
+              <Link href={`/bench/${sessionId}`} className="btn btn-primary">
+                Open the bench
+              </Link>
+            </section>
+            <section className="sheet p-5" aria-labelledby="labels-title">
+              <h2 id="labels-title" className="text-xl font-bold">
+                Labels
+              </h2>
+              <p className="my-2">
+                One label for each of {sheet.locked?.kits.length} kits: name, letter, what is inside, allergens in
+                words, how to keep it and until when.
+              </p>
+              <div className="flex flex-wrap gap-2">
+                <a href={`/sessions/${sessionId}/labels.pdf?paper=a4`} className="btn" target="_blank" rel="noreferrer">
+                  A4, 3 × 8
+                </a>
+                <a
+                  href={`/sessions/${sessionId}/labels.pdf?paper=letter`}
+                  className="btn"
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  Letter, 2 × 5
+                </a>
+              </div>
+            </section>
+          </div>
+          <Caution>
+            Hands, then surfaces, then ready-to-eat food first and raw meat last. Kits made without something are packed
+            first, with clean tools, closed and set apart.
+          </Caution>
+        </div>
+      )}
+    </SessionFrame>
+  );
+}

@@ -1,0 +1,138 @@
+import Link from 'next/link';
+import { attempt, fields } from '@/app/form';
+import { orNotFound } from '@/app/or-not-found';
+import { SessionFrame } from '@/app/session-frame';
+import { viewKitSheet } from '@/services/kits/kit-sheet';
+import { addDish, editSession, removeDish } from '@/services/plan/sessions';
+import { listRecipes } from '@/services/recipes/recipes';
+import { ActionForm, type FormState } from '@/ui/action-form';
+import { Choice } from '@/ui/field';
+import { Caution } from '@/ui/page';
+import { SessionFields } from '@/ui/session-fields';
+import { call } from '../../../access';
+
+export const metadata = { title: 'Session' };
+
+async function edit(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(editSession, { sessionId, ...fields(data) } as never);
+    return 'Saved. The thread is counted back from the new start.';
+  });
+}
+
+async function choose(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(addDish, { sessionId, recipeId: fields(data).recipeId ?? '' });
+    return undefined;
+  });
+}
+
+async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(removeDish, { sessionId, dishId });
+    return undefined;
+  });
+}
+
+export default async function Session({ params }: { params: Promise<{ sessionId: string }> }) {
+  const { sessionId } = await params;
+  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const recipes = await call(listRecipes, {});
+  const { session, dishes } = bundle;
+  const free = recipes.filter((recipe) => !dishes.some((dish) => dish.recipeId === recipe.id));
+  return (
+    <SessionFrame bundle={bundle} sheet={sheet} current="plan" title="plan and dishes">
+      <div className="grid gap-6 lg:grid-cols-2">
+        <section className="sheet p-5" id="dishes" aria-labelledby="dishes-title">
+          <h2 id="dishes-title" className="mb-3 text-xl font-bold">
+            Dishes
+          </h2>
+          {dishes.length === 0 && (
+            <p className="mb-4">No dish is chosen yet. Choose one of your recipes, or bring one in from a file.</p>
+          )}
+          <ol className="mb-4 flex flex-col divide-y divide-base-300">
+            {dishes.map((dish) => {
+              const input = sheet.input.dishes.find((candidate) => candidate.id === dish.id);
+              return (
+                <li key={dish.id} className="flex items-center justify-between gap-3 py-2">
+                  <span>
+                    <Link href={`/recipes/${dish.recipeId}`} className="link font-bold">
+                      {dish.title}
+                    </Link>
+                    <span className="block text-sm">
+                      {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
+                    </span>
+                  </span>
+                  <form
+                    action={async () => {
+                      'use server';
+                      await takeOff(sessionId, dish.id);
+                    }}
+                  >
+                    <button type="submit" className="btn btn-sm" aria-label={`Take ${dish.title} off this session`}>
+                      Take off
+                    </button>
+                  </form>
+                </li>
+              );
+            })}
+          </ol>
+          <ActionForm
+            action={choose.bind(null, sessionId)}
+            label="Choose a dish"
+            className="flex flex-wrap items-end gap-2"
+          >
+            <Choice label="Add a dish" name="recipeId" width="min-w-56 flex-1" required defaultValue="">
+              <option value="" disabled>
+                Choose a recipe
+              </option>
+              {free.map((recipe) => (
+                <option key={recipe.id} value={recipe.id}>
+                  {recipe.title}
+                </option>
+              ))}
+            </Choice>
+            <button type="submit" className="btn btn-primary">
+              Add dish
+            </button>
+            <Link href={`/recipes/import?session=${sessionId}`} className="btn">
+              Bring in a recipe file
+            </Link>
+          </ActionForm>
+          {sheet.problems.length > 0 && (
+            <div role="alert" className="mt-4 rounded-box border-l-4 border-error bg-error/10 p-3 text-sm">
+              {sheet.problems.map((problem) => (
+                <p key={problem.where + problem.message}>
+                  <b>{problem.where}:</b> {problem.message}
+                </p>
+              ))}
+            </div>
+          )}
+        </section>
+        <section className="sheet h-fit p-5" aria-labelledby="plan-title">
+          <h2 id="plan-title" className="mb-3 text-xl font-bold">
+            Date, place and mode
+          </h2>
+          <ActionForm
+            key={session.version}
+            action={edit.bind(null, sessionId)}
+            label="Date, place and mode"
+            className="flex flex-col gap-3"
+          >
+            <input type="hidden" name="version" value={session.version} />
+            <SessionFields session={session} />
+            <button type="submit" className="btn btn-primary w-fit">
+              Save
+            </button>
+          </ActionForm>
+        </section>
+        <div className="lg:col-span-2">
+          <Caution>Cold food travels with an ice pack, from fridge to fridge within two hours.</Caution>
+        </div>
+      </div>
+    </SessionFrame>
+  );
+}

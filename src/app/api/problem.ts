@@ -1,0 +1,101 @@
+import { headers } from 'next/headers';
+import type { Actor } from '@/services/access/gate';
+import { type ErrorKind, type Problem, ServiceError } from '@/services/errors';
+import { apiActor } from '../access';
+
+const STATUS: Readonly<Record<ErrorKind, number>> = {
+  forbidden: 403,
+  'not-found': 404,
+  stale: 409,
+  invalid: 422,
+  unavailable: 503,
+};
+
+/** An error as problem+json (RFC 9457): what is wrong, where, and what to do. */
+export function problem(status: number, title: string, problems: readonly Problem[] = []): Response {
+  return Response.json(
+    { type: 'about:blank', status, title, ...(problems.length > 0 ? { problems } : {}) },
+    {
+      status,
+      headers: { 'content-type': 'application/problem+json', ...(status === 503 ? { 'retry-after': '2' } : {}) },
+    },
+  );
+}
+
+/** The database is away: the same request may be sent again. */
+const isDatabaseAway = (error: unknown) =>
+  /^Sequelize(Connection|HostNot|AccessDenied)/.test((error as Error)?.name ?? '') ||
+  /PROTOCOL_CONNECTION_LOST|ECONNREFUSED|ECONNRESET|ER_SERVER_SHUTDOWN/.test(
+    String((error as { parent?: { code?: string } })?.parent?.code ?? (error as { code?: string })?.code ?? ''),
+  );
+
+/**
+ * Runs an API route: finds who asks, refuses writes that another site's page could have sent with the cookie, and turns
+ * every error into a problem a person can act on.
+ */
+export async function route(work: (actor: Actor) => Promise<Response>, { writes = false } = {}): Promise<Response> {
+  try {
+    if (writes && !(await isOwnPage())) return problem(403, 'This request comes from another site.');
+    const actor = await apiActor();
+    if (!actor) return problem(401, 'Sign in, or send a token made with "npm run token" as "Authorization: Bearer …".');
+    return await work(actor);
+  } catch (error) {
+    if (error instanceof ServiceError) return problem(STATUS[error.kind], error.message, error.problems);
+    if (isDatabaseAway(error))
+      return problem(503, 'The database is not answering just now. Nothing was saved; try again in a moment.');
+    console.error(error);
+    return problem(500, 'Something went wrong on our side. Nothing was saved; try again.');
+  }
+}
+
+/** A cookie alone does not prove intent: browsers name the page's origin, tokens need none. */
+async function isOwnPage(): Promise<boolean> {
+  const sent = await headers();
+  if (sent.get('authorization')) return true;
+  const origin = sent.get('origin');
+  const site = sent.get('sec-fetch-site');
+  if (!origin) return site === null || site === 'same-origin' || site === 'none';
+  return new URL(origin).host === sent.get('host');
+}
+
+/**
+ * The body's bytes, never more than `limit`.
+ *
+ * @throws ServiceError when the body is larger; reading stops there
+ */
+export async function readBounded(request: Request, limit: number): Promise<Uint8Array> {
+  const tooLarge = () =>
+    new ServiceError(
+      'invalid',
+      `What was sent is larger than ${limit / 1024 / 1024} MB. Send less: a roll or a recipe is far smaller.`,
+    );
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {
+    size += chunk.value.length;
+    if (size > limit) {
+      await reader?.cancel();
+      throw tooLarge();
+    }
+    parts.push(chunk.value);
+  }
+  const bytes = new Uint8Array(size);
+  let at = 0;
+  for (const part of parts) {
+    bytes.set(part, at);
+    at += part.length;
+  }
+  return bytes;
+}
+
+/** The body as JSON. @throws ServiceError when it is too large or not JSON */
+export async function readJson(request: Request, limit: number): Promise<unknown> {
+  const bytes = await readBounded(request, limit);
+  try {
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch (error) {
+    throw new ServiceError('invalid', `The body is not JSON in UTF-8: ${(error as Error).message}.`);
+  }
+}

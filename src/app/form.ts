@@ -1,0 +1,30 @@
+import { revalidatePath } from 'next/cache';
+import { unstable_rethrow } from 'next/navigation';
+import { ServiceError } from '@/services/errors';
+import type { FormState } from '@/ui/action-form';
+
+/**
+ * Runs what a form asked for and answers in words: what worked, or what to mend where.
+ *
+ * @param work returns the sentence to show when it worked
+ */
+export async function attempt(work: () => Promise<string | undefined>): Promise<FormState> {
+  try {
+    const message = await work();
+    revalidatePath('/', 'layout');
+    return { ok: true, ...(message ? { message } : {}) };
+  } catch (error) {
+    unstable_rethrow(error);
+    if (error instanceof ServiceError) return { ok: false, message: error.message, problems: error.problems };
+    console.error(error);
+    return {
+      ok: false,
+      message:
+        'This was not saved: the database did not answer, or something went wrong on our side. Try again in a moment.',
+    };
+  }
+}
+
+/** The fields of a form as plain text by name. */
+export const fields = (data: FormData): Record<string, string> =>
+  Object.fromEntries([...data].flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));

@@ -1,0 +1,19 @@
+import type { Metadata, Viewport } from 'next';
+import type { ReactNode } from 'react';
+import './globals.css';
+
+export const metadata: Metadata = {
+  title: { default: 'Logistra', template: '%s · Logistra' },
+  description: 'Plans, measures, buys and packs the ingredient kits of community cooking courses.',
+  robots: { index: false, follow: false },
+};
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" data-theme="desk">
+      <body className="min-h-dvh text-base-content antialiased">{children}</body>
+    </html>
+  );
+}

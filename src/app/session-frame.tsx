@@ -1,0 +1,53 @@
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import type { Stage } from '@/core/countdown/thread';
+import { sessionThread } from '@/services/countdown/countdown';
+import type { SessionSheet } from '@/services/kits/session-sheet';
+import { contextFor } from '@/services/runtime';
+import { sayLongDate } from '@/ui/dates';
+import { SessionThreadNav } from '@/ui/session-thread';
+import { requireMember } from './access';
+
+type Bundle = Parameters<typeof sessionThread>[0];
+
+/** The frame of every page of a session: what and when it is, and its thread. */
+export async function SessionFrame({
+  bundle,
+  sheet,
+  current,
+  title,
+  actions,
+  children,
+}: {
+  bundle: Bundle;
+  sheet: SessionSheet;
+  current: Stage;
+  title: string;
+  actions?: ReactNode;
+  children: ReactNode;
+}) {
+  const { actor, programme } = await requireMember();
+  const { session } = bundle;
+  const thread = sessionThread(bundle, sheet, programme, contextFor(actor).clock());
+  return (
+    <>
+      <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-3">
+        <div>
+          <p className="text-sm text-base-content/80">
+            <Link href={`/courses/${session.courseId}`} className="link">
+              {session.courseTitle}
+            </Link>
+            , session {session.number} · {sayLongDate(session.date)}, {session.startsAt} · {session.place} ·{' '}
+            {session.mode}
+          </p>
+          <h1 className="text-3xl font-bold">
+            {session.title}: {title}
+          </h1>
+        </div>
+        {actions && <div className="no-print flex flex-wrap items-center gap-2">{actions}</div>}
+      </div>
+      <SessionThreadNav session={session} knots={thread.knots} current={current} timeZone={programme.timeZone} />
+      {children}
+    </>
+  );
+}

@@ -1,0 +1,71 @@
+import { z } from 'zod';
+import { MOST_SERVINGS } from '@/core/kits/kit-case';
+import { PRECISIONS, SCALINGS, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
+
+/** An exact amount as text; a plain number is taken too, as people write JSON by hand. */
+const amount = z.preprocess(
+  (value) => (typeof value === 'number' && Number.isFinite(value) ? String(value) : value),
+  z.string('Write the amount as text, such as "1 1/2".').max(40, 'An amount has at most 40 characters.'),
+);
+const code = z.string().trim().min(1).max(80);
+
+const item = {
+  ingredient: z.string().trim().min(1, 'Name the ingredient.').max(80),
+  preparation: z.string().max(80).optional(),
+  amount,
+  unit: z.string().trim().min(1, 'Name the unit.').max(30),
+  scaling: z.enum(SCALINGS as [string, ...string[]]).optional(),
+  damping: amount.optional(),
+  batch_servings: z.number().int().min(1).max(MOST_SERVINGS).optional(),
+  precision: z.enum(PRECISIONS as [string, ...string[]]).optional(),
+  sealed_grams: amount.optional(),
+  yield_preparation: z.string().max(80).optional(),
+  spare: amount.optional(),
+  pack_grams: amount.optional(),
+  label: z.array(code).max(40).optional(),
+};
+
+/** An alternative leaves the line out with `omit: true` and nothing else, or is an item complete in itself. */
+export const writtenAlternative = z
+  .strictObject({ omit: z.literal(true, 'omit can only be true.').optional(), ...z.strictObject(item).partial().shape })
+  .superRefine((alternative, context) => {
+    const { omit, ...rest } = alternative;
+    if (omit && Object.keys(rest).length > 0) {
+      context.addIssue({ code: 'custom', message: 'An alternative that omits the line says nothing else.' });
+    }
+    for (const field of ['ingredient', 'amount', 'unit'] as const) {
+      if (!omit && alternative[field] === undefined) {
+        context.addIssue({
+          code: 'custom',
+          path: [field],
+          message: `Give the alternative its own ${field}, or { "omit": true }.`,
+        });
+      }
+    }
+  }) as unknown as z.ZodType<WrittenAlternative>;
+
+export const writtenLine = z.strictObject({
+  ...item,
+  alternatives: z.array(writtenAlternative).max(10).optional(),
+}) as unknown as z.ZodType<WrittenLine>;
+
+export const servings = z
+  .number()
+  .int('Servings are a whole number.')
+  .min(1, 'At least 1 serving.')
+  .max(MOST_SERVINGS, `At most ${MOST_SERVINGS} servings.`);
+
+export const writtenRecipe = z.object({
+  servings,
+  lines: z.array(writtenLine).min(1, 'A recipe needs at least one line.').max(200),
+});
+
+/** A recipe as it is kept: what is computed from, and what is read by people. */
+export const recipeBody = z.object({
+  servings,
+  lines: z.array(writtenLine).min(1).max(200),
+  description: z.string().max(2000).optional(),
+  steps: z.array(z.string().max(2000)).max(100),
+});
+
+export type RecipeBody = z.infer<typeof recipeBody>;

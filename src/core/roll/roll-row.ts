@@ -1,0 +1,165 @@
+import { MODES, type Mode } from '../plan/mode';
+import { splitAvoidances } from '../safety/avoidances';
+
+/** The columns of a roll, as a coordinator's file has them. */
+export const ROLL_COLUMNS = ['name', 'age', 'servings', 'avoids', 'mode'] as const;
+
+export type RollColumn = (typeof ROLL_COLUMNS)[number];
+
+/** One row of a roll as it was written. */
+export type RollCells = Readonly<Record<RollColumn, string>>;
+
+/** One person of a roll, read. */
+export interface RollEntry {
+  readonly name: string;
+  readonly age: number | null;
+  readonly servings: number;
+  /** Avoidances as the family wrote them, one by one. */
+  readonly wishes: readonly string[];
+  readonly mode: Mode | null;
+}
+
+/** Why a cell is refused, and what to write instead. */
+export interface CellProblem {
+  readonly column: RollColumn;
+  readonly message: string;
+}
+
+/** Household kits feed at most this many; more is a slip of the keyboard. */
+export const MOST_HOUSEHOLD_SERVINGS = 40;
+
+const LONGEST_NAME = 100;
+const LONGEST_AVOIDS = 400;
+
+const MODE_WORDS: Readonly<Record<string, Mode>> = {
+  ...Object.fromEntries(MODES.map((mode) => [mode.replace(/-/g, ' '), mode])),
+  class: 'in person',
+  home: 'take-home',
+  online: 'live online',
+  live: 'live online',
+  later: 'follow-later',
+  demo: 'demonstration',
+};
+
+/** Reads one row; every cell that cannot be used is named with its remedy. */
+export function readRollRow(cells: RollCells): { entry: RollEntry } | { problems: CellProblem[] } {
+  const problems: CellProblem[] = [];
+  const refuse = (column: RollColumn, message: string) => {
+    problems.push({ column, message });
+    return undefined;
+  };
+  const name = readName(cells.name, refuse);
+  const age = cells.age.trim() === '' ? null : readWhole(cells.age, 'age', 0, 120, 'years', refuse);
+  const servings =
+    cells.servings.trim() === ''
+      ? refuse('servings', 'Say how many this person’s kit feeds, as a whole number from 1.')
+      : readWhole(cells.servings, 'servings', 1, MOST_HOUSEHOLD_SERVINGS, 'servings', refuse);
+  const word = cells.mode
+    .trim()
+    .toLowerCase()
+    .replace(/[-_\s]+/g, ' ');
+  const mode = word === '' ? null : Object.hasOwn(MODE_WORDS, word) ? (MODE_WORDS[word] as Mode) : undefined;
+  if (mode === undefined)
+    refuse('mode', `"${shorten(cells.mode)}" is not a mode. Write one of: ${MODES.join(', ')}; or leave it empty.`);
+  if (cells.avoids.length > LONGEST_AVOIDS) {
+    refuse('avoids', `Longer than ${LONGEST_AVOIDS} characters: name what is avoided, separated by semicolons.`);
+  }
+  if (problems.length > 0 || name === undefined || age === undefined || servings === undefined || mode === undefined) {
+    return { problems };
+  }
+  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode } };
+}
+
+type Refuse = (column: RollColumn, message: string) => undefined;
+
+function readName(text: string, refuse: Refuse): string | undefined {
+  const name = text.normalize('NFC').trim().replace(/\s+/g, ' ');
+  if (name === '') return refuse('name', 'The name is missing.');
+  if (name.length > LONGEST_NAME) return refuse('name', `Longer than ${LONGEST_NAME} characters: shorten the name.`);
+  if (/\p{Cc}/u.test(name)) return refuse('name', 'The name holds characters that cannot be printed: type it again.');
+  return name;
+}
+
+function readWhole(
+  text: string,
+  column: 'age' | 'servings',
+  least: number,
+  most: number,
+  unit: string,
+  refuse: Refuse,
+): number | undefined {
+  const trimmed = text.trim();
+  const remedy = `Write a whole number from ${least} to ${most}.`;
+  if (!/^-?\d{1,9}([.,]\d+)?$/.test(trimmed))
+    return refuse(column, `"${shorten(trimmed)}" is not a number of ${unit}. ${remedy}`);
+  const value = Number(trimmed.replace(',', '.'));
+  if (!Number.isInteger(value)) return refuse(column, `${trimmed} is not a whole number of ${unit}. ${remedy}`);
+  if (value < least) return refuse(column, `${trimmed} ${unit} is too few. ${remedy}`);
+  if (value > most) return refuse(column, `${trimmed} ${unit} is too many. ${remedy}`);
+  return value;
+}
+
+const shorten = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
+
+/** One form for a name however it is spaced, capitalised or accented. */
+export const nameKey = (name: string): string =>
+  name
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+/** A row of a roll to be brought in, with where it stands in the file. */
+export interface NumberedCells {
+  /** Line of the file where the row begins, from 1. */
+  readonly line: number;
+  readonly cells: RollCells;
+  /** Expressly left out by the coordinator. */
+  readonly leaveOut?: boolean;
+  /** A problem of the row as a whole, such as a wrong number of cells. */
+  readonly shape?: string;
+}
+
+export interface CheckedRow extends NumberedCells {
+  readonly entry: RollEntry | undefined;
+  readonly problems: readonly CellProblem[];
+}
+
+/**
+ * Checks all rows of a file together: each by itself, then for people who are there twice, in the file or on the roll.
+ * Two people may share a name when their ages differ. Rows left out are not checked against others.
+ *
+ * @param enrolled who is on the roll already
+ */
+export function checkRoll(
+  rows: readonly NumberedCells[],
+  enrolled: readonly { readonly name: string; readonly age: number | null }[],
+): CheckedRow[] {
+  const seen = new Map<string, { age: number | null; where: string }[]>();
+  const remember = (name: string, age: number | null, where: string) => {
+    const key = nameKey(name);
+    seen.set(key, [...(seen.get(key) ?? []), { age, where }]);
+  };
+  for (const person of enrolled) remember(person.name, person.age, 'on the roll already');
+  return rows.map((row): CheckedRow => {
+    const reading = readRollRow(row.cells);
+    const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
+    if (row.shape) problems.unshift({ column: 'name', message: row.shape });
+    const entry = 'entry' in reading ? reading.entry : undefined;
+    if (entry && !row.leaveOut) {
+      const same = seen
+        .get(nameKey(entry.name))
+        ?.find((other) => other.age === null || entry.age === null || other.age === entry.age);
+      if (same) {
+        problems.push({
+          column: 'name',
+          message: `${entry.name} is ${same.where}. Leave this row out, or tell the two apart by name or age.`,
+        });
+      } else {
+        remember(entry.name, entry.age, `in line ${row.line} of the file`);
+      }
+    }
+    return { ...row, entry: problems.length === 0 ? entry : undefined, problems };
+  });
+}

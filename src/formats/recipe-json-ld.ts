@@ -1,0 +1,204 @@
+import { z } from 'zod';
+import { type RecipeBody, writtenLine } from '@/contracts/recipe';
+import { AmountError } from '@/core/quantity/rational';
+import { readLine } from '@/core/recipes/line-reader';
+import { type RecipeProblem, readRecipe, type WrittenItem, type WrittenLine } from '@/core/recipes/recipe';
+import type { Reference } from '@/core/reference/reference';
+import { decodeText, FileRefused } from './text';
+
+/** The namespace of our one extension of schema.org/Recipe; documented in docs/formats.md. */
+export const NAMESPACE = 'https://logistra.example/terms#';
+const LINES = 'logistra:lines';
+
+/** A recipe file as it was understood. */
+export interface RecipeFile {
+  readonly title: string;
+  readonly body: RecipeBody;
+  /** What had to be taken for granted, said before saving. */
+  readonly assumed: readonly string[];
+}
+
+/**
+ * Reads a schema.org Recipe from JSON-LD: alone, in a list, or in an @graph.
+ *
+ * @returns the recipe, or every problem with its place in the file
+ * @throws FileRefused when the file as a whole cannot be used
+ */
+export function readRecipeFile(
+  bytes: Uint8Array,
+  reference: Reference,
+): { file: RecipeFile } | { problems: RecipeProblem[] } {
+  const node = findRecipe(parseJson(decodeText(bytes).text));
+  const problems: RecipeProblem[] = [];
+  const title = textOf(node.name).slice(0, 120);
+  if (!title) problems.push({ path: 'name', message: 'The recipe has no name.' });
+  const servings = servingsOf(node.recipeYield);
+  if (servings === undefined) {
+    problems.push({
+      path: 'recipeYield',
+      message: 'Say how many servings the recipe makes, for example "4 servings" (1 to 500).',
+    });
+  }
+  const assumed: string[] = [];
+  const lines = linesOf(node, reference, problems, assumed);
+  if (problems.length === 0) {
+    const reading = readRecipe({ servings: servings ?? 1, lines }, reference);
+    if ('problems' in reading) problems.push(...reading.problems);
+  }
+  if (problems.length > 0) return { problems };
+  const description = textOf(node.description).slice(0, 2000);
+  return {
+    file: {
+      title,
+      body: {
+        servings: servings as number,
+        lines,
+        steps: stepsOf(node.recipeInstructions),
+        ...(description ? { description } : {}),
+      },
+      assumed,
+    },
+  };
+}
+
+type Node = Readonly<Record<string, unknown>>;
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new FileRefused(
+      `This is not JSON: ${(error as Error).message}. Choose a .json or .jsonld file with a schema.org Recipe.`,
+    );
+  }
+}
+
+function findRecipe(value: unknown): Node {
+  const top = Array.isArray(value) ? value : [value];
+  const nodes = top
+    .flatMap((node) => (isNode(node) && Array.isArray(node['@graph']) ? [node, ...node['@graph']] : [node]))
+    .filter(isNode);
+  const recipes = nodes.filter((node) =>
+    [node['@type']].flat().some((type) => /^(https?:\/\/schema\.org\/|schema:)?Recipe$/.test(String(type))),
+  );
+  const [only] = recipes;
+  if (!only) throw new FileRefused('No schema.org Recipe is in this file: its "@type" must be "Recipe".');
+  if (recipes.length > 1) throw new FileRefused(`The file holds ${recipes.length} recipes. Bring them one by one.`);
+  return only;
+}
+
+const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value);
+const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
+
+function servingsOf(value: unknown): number | undefined {
+  for (const entry of [value].flat()) {
+    const text = isNode(entry) ? String(entry.value ?? '') : String(entry ?? '');
+    const found = /\d+/.exec(text)?.[0];
+    const number = Number(found);
+    if (found && number >= 1 && number <= 500 && !/\d[.,/]\d|-\s*\d/.test(text)) return number;
+  }
+  return undefined;
+}
+
+function stepsOf(value: unknown): string[] {
+  if (typeof value === 'string')
+    return value
+      .split(/\n+/)
+      .map((step) => step.trim())
+      .filter(Boolean)
+      .slice(0, 100);
+  return [value]
+    .flat()
+    .flatMap((step): string[] => {
+      if (typeof step === 'string') return [step.trim()];
+      if (!isNode(step)) return [];
+      return Array.isArray(step.itemListElement)
+        ? stepsOf(step.itemListElement)
+        : [textOf(step.text) || textOf(step.name)];
+    })
+    .filter(Boolean)
+    .map((step) => step.slice(0, 2000))
+    .slice(0, 100);
+}
+
+/** What the extension may say of a line: everything, or only what the written text does not. */
+const extensionLine = z.union([z.null(), z.record(z.string(), z.unknown())]);
+
+function linesOf(node: Node, reference: Reference, problems: RecipeProblem[], assumed: string[]): WrittenLine[] {
+  const texts = node.recipeIngredient === undefined ? undefined : [node.recipeIngredient].flat();
+  const extension = node[LINES] ?? node[`${NAMESPACE}lines`];
+  const extras = extension === undefined ? undefined : [extension].flat();
+  if (!texts?.length && !extras?.length) {
+    problems.push({ path: 'recipeIngredient', message: 'The recipe lists no ingredients.' });
+    return [];
+  }
+  const count = Math.max(texts?.length ?? 0, extras?.length ?? 0);
+  if (count > 200) {
+    problems.push({ path: 'recipeIngredient', message: `${count} lines are more than a recipe holds (200).` });
+    return [];
+  }
+  if (texts && extras && texts.length !== extras.length) {
+    problems.push({
+      path: LINES,
+      message: `${LINES} has ${extras.length} entries and recipeIngredient ${texts.length}. Give one entry for each line, null where there is nothing to add.`,
+    });
+    return [];
+  }
+  return Array.from({ length: count }, (_, index) =>
+    lineOf(index, texts?.[index], extras?.[index], reference, problems, assumed),
+  ).filter((line): line is WrittenLine => line !== undefined);
+}
+
+function lineOf(
+  index: number,
+  text: unknown,
+  extra: unknown,
+  reference: Reference,
+  problems: RecipeProblem[],
+  assumed: string[],
+): WrittenLine | undefined {
+  const own = extensionLine.safeParse(extra ?? null);
+  if (!own.success) {
+    problems.push({ path: `${LINES}[${index}]`, message: 'An entry is an object, or null.' });
+    return undefined;
+  }
+  const stated = own.data ?? {};
+  let read: Partial<WrittenItem> = {};
+  if (!('ingredient' in stated && 'amount' in stated && 'unit' in stated)) {
+    try {
+      const understood = readLine(textOf(text), reference);
+      read = understood.item;
+      assumed.push(...understood.assumed.map((note) => `Line ${index + 1}: ${note}.`));
+    } catch (error) {
+      if (!(error instanceof AmountError)) throw error;
+      problems.push({ path: `recipeIngredient[${index}]`, message: error.message });
+      return undefined;
+    }
+  }
+  const line = writtenLine.safeParse({ ...read, ...stated });
+  if (line.success) return line.data;
+  for (const issue of line.error.issues) {
+    problems.push({ path: [`${LINES}[${index}]`, ...issue.path].join('.'), message: issue.message });
+  }
+  return undefined;
+}
+
+/** A recipe as a schema.org Recipe with our extension; `readRecipeFile` reads it back unchanged. */
+export function writeRecipeFile(title: string, body: RecipeBody): string {
+  const say = (line: WrittenLine) =>
+    `${line.amount} ${line.unit} ${line.ingredient}${line.preparation ? `, ${line.preparation}` : ''}`;
+  return JSON.stringify(
+    {
+      '@context': ['https://schema.org', { logistra: NAMESPACE }],
+      '@type': 'Recipe',
+      name: title,
+      ...(body.description ? { description: body.description } : {}),
+      recipeYield: `${body.servings} servings`,
+      recipeIngredient: body.lines.map(say),
+      recipeInstructions: body.steps.map((text) => ({ '@type': 'HowToStep', text })),
+      [LINES]: body.lines,
+    },
+    null,
+    2,
+  );
+}

@@ -1,0 +1,54 @@
+import { LARGEST_FILE } from '@/contracts/files';
+
+/** A file that cannot be used: what is wrong with it, and what to do. */
+export class FileRefused extends Error {
+  override name = 'FileRefused';
+}
+
+export interface DecodedText {
+  readonly text: string;
+  /** As shown to the coordinator: "UTF-8", "Windows-1252". */
+  readonly encoding: string;
+}
+
+/**
+ * Turns a file's bytes into text: UTF-8 with or without a byte order mark, UTF-16 with one, else Windows-1252.
+ *
+ * @throws FileRefused for an empty, oversized or binary file
+ */
+export function decodeText(bytes: Uint8Array): DecodedText {
+  if (bytes.length === 0)
+    throw new FileRefused('The file is empty. Choose a file with a header row and at least one row.');
+  if (bytes.length > LARGEST_FILE) {
+    throw new FileRefused(
+      `The file is larger than ${LARGEST_FILE / 1024 / 1024} MB. Save only the sheet with the roll, as CSV, and choose that.`,
+    );
+  }
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { text: decode('utf-16le', bytes), encoding: 'UTF-16' };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { text: decode('utf-16be', bytes), encoding: 'UTF-16' };
+  if (looksBinary(bytes)) {
+    throw new FileRefused(
+      'This is not a text file. If it comes from a spreadsheet program, save the sheet as CSV and choose that.',
+    );
+  }
+  try {
+    return { text: decode('utf-8', bytes, true), encoding: 'UTF-8' };
+  } catch {
+    return { text: decode('windows-1252', bytes), encoding: 'Windows-1252' };
+  }
+}
+
+/** Decoders drop the byte order mark themselves. */
+const decode = (encoding: string, bytes: Uint8Array, fatal = false) =>
+  new TextDecoder(encoding, { fatal }).decode(bytes);
+
+/** Text holds no NUL and hardly any control characters. */
+function looksBinary(bytes: Uint8Array): boolean {
+  const sample = bytes.subarray(0, 65_536);
+  let odd = 0;
+  for (const byte of sample) {
+    if (byte === 0) return true;
+    if (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13) odd++;
+  }
+  return odd > sample.length / 100;
+}

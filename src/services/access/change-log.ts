@@ -1,0 +1,26 @@
+import { insert } from '@/store/query';
+import type { Db } from '@/store/store';
+import type { Context } from './gate';
+
+/** Adds to the append-only log who changed what and when; in the same transaction as the change itself. */
+export async function logChange(
+  context: Context,
+  db: Db,
+  action: string,
+  entity: string,
+  entityId: string,
+  detail: Readonly<Record<string, unknown>> = {},
+): Promise<void> {
+  await insert(db, db.models.change, [
+    {
+      id: context.ids(),
+      programmeId: context.actor.programmeId,
+      at: new Date(context.clock().epochMilliseconds),
+      actorId: context.actor.id,
+      action,
+      entity,
+      entityId,
+      detail: JSON.stringify(detail),
+    },
+  ]);
+}

@@ -1,0 +1,260 @@
+import { z } from 'zod';
+import type { LockedSheet } from '@/core/kits/locked-sheet';
+import { recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
+import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
+import { sayCount } from '@/core/quantity/say';
+import { AVOIDANCES } from '@/core/safety/avoidances';
+import { writeSheetCsv } from '@/formats/sheet-csv';
+import { execute, find, findOne, insert, remove } from '@/store/query';
+import type { KitRow } from '@/store/rows';
+import type { SessionBundle } from '@/store/session-bundles';
+import { type Db, isDuplicate } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, service } from '../access/gate';
+import { notFound, ServiceError } from '../errors';
+import { loadBundle } from '../plan/sessions';
+import { loadMeanings, loadProgramme } from '../programme/programme';
+import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
+
+/** A session's bundle with its calculation. */
+export async function loadSheet(
+  context: Context,
+  sessionId: string,
+  db: Db = context.store.db,
+): Promise<{ bundle: SessionBundle; sheet: SessionSheet; safetyProfile: 'us' | 'uk' }> {
+  const programme = await loadProgramme(context, db);
+  const meanings = await loadMeanings(context, db);
+  const bundle = await loadBundle(context, sessionId, db);
+  return { bundle, sheet: sessionSheet(bundle, programme, meanings), safetyProfile: programme.safetyProfile };
+}
+
+export const viewKitSheet = service({
+  title: 'See a session’s kit sheet',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: (context, { sessionId }) => loadSheet(context, sessionId),
+});
+
+export const lockKitSheet = service({
+  title: 'Lock a kit sheet, or accept its differences',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), basis: z.string().length(64) }),
+  run: async (context, { sessionId, basis }) => {
+    try {
+      return await context.store.transaction(async (db) => {
+        // Two people locking at once wait for each other here.
+        await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+        const { bundle, sheet, safetyProfile } = await loadSheet(context, sessionId, db);
+        refuseUnlockable(sheet, basis);
+        const kits = await kitsOf(context, db, sessionId, sheet.draft as SheetContent);
+        const { session } = bundle;
+        const snapshot: LockedSheet = {
+          format: 1,
+          session: {
+            id: session.id,
+            courseTitle: session.courseTitle,
+            title: session.title,
+            number: session.number,
+            date: session.date,
+            startsAt: session.startsAt,
+            place: session.place,
+            mode: session.mode,
+            safetyProfile,
+          },
+          content: sheet.draft as SheetContent,
+          kits,
+          leftOut: sheet.leftOut,
+        };
+        const revision = (bundle.sheet?.revision ?? 0) + 1;
+        const id = context.ids();
+        const mark = fingerprint(snapshot);
+        await insert(db, db.models.kitSheet, [
+          {
+            id,
+            sessionId,
+            revision,
+            fingerprint: mark,
+            snapshot: JSON.stringify(snapshot),
+            lockedAt: new Date(context.clock().epochMilliseconds),
+            lockedBy: context.actor.id,
+          },
+        ]);
+        await execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', { sessionId });
+        await logChange(context, db, 'locked', 'kit sheet', id, {
+          sessionId,
+          revision,
+          fingerprint: mark,
+          kits: kits.length,
+        });
+        return { revision, fingerprint: mark };
+      });
+    } catch (error) {
+      if (isDuplicate(error))
+        throw new ServiceError('stale', 'Someone else locked this sheet a moment ago. Look at their revision first.');
+      throw error;
+    }
+  },
+});
+
+function refuseUnlockable(sheet: SessionSheet, basis: string): void {
+  if (!sheet.draft) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
+  if (sheet.basis !== basis) {
+    throw new ServiceError(
+      'stale',
+      'The roll, a dish or a label changed while you were looking. Look at the new sheet, then lock it.',
+    );
+  }
+  if (sheet.input.dishes.length === 0)
+    throw new ServiceError('invalid', 'Choose a dish first: there is nothing to lock.');
+  if (sheet.participants.length === 0)
+    throw new ServiceError('invalid', 'Nobody gets a kit yet: bring in the roll first.');
+  if (sheet.draft.refusedKits > 0) {
+    throw new ServiceError(
+      'invalid',
+      `${sayCount(sheet.draft.refusedKits, 'kit')} cannot be made safely. Give each blocked line an alternative or a recorded label, say what unknown words mean, or leave the kit out with a reason.`,
+    );
+  }
+  if (
+    sheet.locked &&
+    sheet.differences.length === 0 &&
+    fingerprint(sheet.locked.content) === fingerprint(sheet.draft)
+  ) {
+    throw new ServiceError('invalid', 'Nothing has changed since the last lock.');
+  }
+}
+
+/** The kits of a draft: people keep their kit's id and number, new people get the next numbers. */
+async function kitsOf(context: Context, db: Db, sessionId: string, draft: SheetContent): Promise<SheetKit[]> {
+  const known = new Map((await find(db, db.models.kit, { sessionId })).map((kit) => [kit.enrolmentId, kit]));
+  let number = Math.max(0, ...[...known.values()].map((kit) => kit.number));
+  const fresh: KitRow[] = [];
+  const kits = draft.variants.flatMap((variant) =>
+    variant.participants.map((person): SheetKit => {
+      let kit = known.get(person.id);
+      if (!kit) {
+        number += 1;
+        kit = { id: context.ids(), sessionId, enrolmentId: person.id, number };
+        fresh.push(kit);
+      }
+      return { id: kit.id, number: kit.number, enrolmentId: person.id, name: person.name, variant: variant.letter };
+    }),
+  );
+  await insert(db, db.models.kit, fresh);
+  return kits.sort((a, b) => a.number - b.number);
+}
+
+export const leaveOut = service({
+  title: 'Leave a kit out of a session, with a reason',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    enrolmentId: z.uuid(),
+    reason: z.string().trim().min(3, 'Say in a few words why, and what was arranged instead.').max(255),
+  }),
+  run: (context, { sessionId, enrolmentId, reason }) =>
+    context.store.transaction(async (db) => {
+      const bundle = await loadBundle(context, sessionId, db);
+      if (!bundle.enrolments.some((row) => row.id === enrolmentId)) throw notFound('person');
+      await remove(db, db.models.kitExclusion, { sessionId, enrolmentId });
+      await insert(db, db.models.kitExclusion, [{ id: context.ids(), sessionId, enrolmentId, reason }]);
+      await logChange(context, db, 'left out a kit', 'session', sessionId, { enrolmentId, reason });
+    }),
+});
+
+export const putBack = service({
+  title: 'Put a kit that was left out back in',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), enrolmentId: z.uuid() }),
+  run: (context, { sessionId, enrolmentId }) =>
+    context.store.transaction(async (db) => {
+      await loadBundle(context, sessionId, db);
+      await remove(db, db.models.kitExclusion, { sessionId, enrolmentId });
+      await logChange(context, db, 'put back a kit', 'session', sessionId, { enrolmentId });
+    }),
+});
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+
+export const recordLabel = service({
+  title: 'Record the label of the product used',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    ingredient: z.string().min(1).max(80),
+    product: z.string().trim().min(1, 'Name the product as its pack does.').max(120),
+    allergens: z.array(z.enum(ALLERGENS as [string, ...string[]])).default([]),
+  }),
+  run: (context, { sessionId, ingredient, product, allergens }) =>
+    context.store.transaction(async (db) => {
+      const { sheet } = await loadSheet(context, sessionId, db);
+      if (!sheet.draft?.input.reference.ingredients.some(({ name }) => name === ingredient))
+        throw notFound('ingredient');
+      await remove(db, db.models.productLabel, { sessionId, ingredient });
+      await insert(db, db.models.productLabel, [
+        { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },
+      ]);
+      await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
+    }),
+});
+
+export const forgetLabel = service({
+  title: 'Take back a recorded label',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), ingredient: z.string().max(80) }),
+  run: (context, { sessionId, ingredient }) =>
+    context.store.transaction(async (db) => {
+      await loadBundle(context, sessionId, db);
+      const label = await findOne(db, db.models.productLabel, { sessionId, ingredient });
+      if (!label) return;
+      await remove(db, db.models.productLabel, { id: label.id });
+      await logChange(context, db, 'took back a label', 'session', sessionId, { ingredient, product: label.product });
+    }),
+});
+
+export const viewWorking = service({
+  title: 'See how a number came about',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    /** Of the draft, or of the locked revision. */
+    of: z.enum(['draft', 'locked']),
+    variant: z.string().max(4).optional(),
+    row: z.number().int().min(0).max(5000).optional(),
+    ingredient: z.string().max(80).optional(),
+  }),
+  run: async (context, { sessionId, of, variant, row, ingredient }): Promise<Working> => {
+    const { sheet } = await loadSheet(context, sessionId);
+    const content = of === 'locked' ? sheet.locked?.content : sheet.draft;
+    const computed = of === 'locked' ? content && recomputeSheet(content) : sheet.computed;
+    if (!content || !computed) throw notFound('number');
+    if (ingredient !== undefined) {
+      const total = computed.sheet.totals.find((candidate) => candidate.ingredient === ingredient);
+      if (!total) throw notFound('number');
+      const shares = computed.sheet.variants.flatMap((v): VariantShare[] =>
+        (v.components ?? [])
+          .filter((component) => component.item.ingredient.name === ingredient)
+          .map((component) => ({ name: `Variant ${v.letter}`, count: v.participants.length, component })),
+      );
+      return totalWorking(total, shares);
+    }
+    const found = computed.sheet.variants.find((candidate) => candidate.letter === variant);
+    const place = content.rows[row ?? -1];
+    const component = found?.components?.find((c) => c.dish === place?.dish && c.line === place?.line);
+    const recipe = computed.dishes[component?.dish ?? -1];
+    if (!found || !component || !recipe) throw notFound('number');
+    const because = component.option > 0 ? found.avoids : undefined;
+    return componentWorking(component, recipe.servings, found.servings, content.input.system, because);
+  },
+});
+
+export const exportSheet = service({
+  title: 'Take out a kit sheet as CSV',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { bundle, sheet } = await loadSheet(context, sessionId);
+    const content = sheet.locked?.content ?? sheet.draft;
+    if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
+    return { text: writeSheetCsv(content), name: `kits-${bundle.session.date}-${bundle.session.number}` };
+  },
+});

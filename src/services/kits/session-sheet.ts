@@ -1,0 +1,104 @@
+import { createHash } from 'node:crypto';
+import type { RecipeBody } from '@/contracts/recipe';
+import { canonicalJson, type LockedSheet, type SheetDifference, sheetDifferences } from '@/core/kits/locked-sheet';
+import type { Participant } from '@/core/kits/sheet';
+import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import { AmountError } from '@/core/quantity/rational';
+import { TYPICAL } from '@/core/reference/reference';
+import type { ProgrammeRow } from '@/store/rows';
+import type { SessionBundle } from '@/store/session-bundles';
+import type { Problem } from '../errors';
+import { rollPerson } from '../roll/roll';
+
+/** The calculation of a session as things stand now, beside what is locked. */
+export interface SessionSheet {
+  readonly input: SheetInput;
+  readonly participants: readonly Participant[];
+  /** Undefined when a recipe cannot be computed; the problems say why. */
+  readonly computed: Computed | undefined;
+  readonly draft: SheetContent | undefined;
+  readonly problems: readonly Problem[];
+  readonly leftOut: LockedSheet['leftOut'];
+  readonly locked: LockedSheet | undefined;
+  /** What accepting the draft would change in the locked sheet. */
+  readonly differences: readonly SheetDifference[];
+  /** Identifies this very draft: locking names it, so that nobody locks what they have not seen. */
+  readonly basis: string;
+}
+
+/** Computes a session's sheet from what is stored. */
+export function sessionSheet(
+  bundle: SessionBundle,
+  programme: ProgrammeRow,
+  meanings: ReadonlyMap<string, readonly string[]>,
+): SessionSheet {
+  const locked = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
+  const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+  const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
+  const participants = enrolled
+    .filter((row) => !reasons.has(row.id))
+    .map((row): Participant => {
+      const { id, name, servings, wishes } = rollPerson(row, meanings);
+      return { id, name, servings, wishes };
+    });
+  const leftOut = enrolled.flatMap(({ id, name }) => {
+    const reason = reasons.get(id);
+    return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
+  });
+  const input: SheetInput = {
+    system: programme.measureSystem,
+    dishes: bundle.dishes.map((dish) => {
+      const { servings, lines } = JSON.parse(dish.body) as RecipeBody;
+      return { id: dish.id, title: dish.title, recipe: { servings, lines } };
+    }),
+    labels: Object.fromEntries(bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]])),
+    reference: TYPICAL,
+  };
+  const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));
+  const outcome = compute(input, participants, letters);
+  const computed = 'problems' in outcome ? undefined : outcome;
+  const draft = computed && sheetContent(input, computed);
+  return {
+    input,
+    participants,
+    computed,
+    draft,
+    problems: 'problems' in outcome ? outcome.problems : [],
+    leftOut,
+    locked,
+    differences: locked && draft ? sheetDifferences(locked, draft) : [],
+    basis: draft ? fingerprint({ draft, leftOut }) : '',
+  };
+}
+
+function compute(
+  input: SheetInput,
+  participants: readonly Participant[],
+  letters: ReadonlyMap<string, string>,
+): Computed | { problems: Problem[] } {
+  try {
+    const outcome = computeSheet(input, participants, letters);
+    if (!('problems' in outcome)) return outcome;
+    return { problems: outcome.problems.map(({ dish, path, message }) => ({ where: `${dish}, ${path}`, message })) };
+  } catch (error) {
+    if (error instanceof AmountError) return { problems: [{ where: 'amounts', message: error.message }] };
+    throw error;
+  }
+}
+
+/** Snapshots never change, so each is read once in a process; a few are kept. */
+const read = new Map<string, LockedSheet>();
+
+/** The locked sheet in a stored record. */
+export function readSnapshot(record: { readonly id: string; readonly snapshot: string }): LockedSheet {
+  let sheet = read.get(record.id);
+  if (!sheet) {
+    sheet = JSON.parse(record.snapshot) as LockedSheet;
+    if (read.size > 50) read.clear();
+    read.set(record.id, sheet);
+  }
+  return sheet;
+}
+
+/** SHA-256 over the canonical form. */
+export const fingerprint = (value: unknown): string => createHash('sha256').update(canonicalJson(value)).digest('hex');

@@ -1,0 +1,100 @@
+import { z } from 'zod';
+import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import type { ProgrammeRow } from '@/store/rows';
+import type { Db } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, service } from '../access/gate';
+import { notFound, ServiceError, stale } from '../errors';
+
+/** The programme of the one who asks. */
+export async function loadProgramme(context: Context, db: Db = context.store.db): Promise<ProgrammeRow> {
+  const programme = await findOne(db, db.models.programme, { id: context.actor.programmeId });
+  if (!programme) throw notFound('programme');
+  return programme;
+}
+
+/** What this programme says that families' words mean: avoidance codes by normalised wish. */
+export async function loadMeanings(
+  context: Context,
+  db: Db = context.store.db,
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  const rows = await find(db, db.models.avoidanceMeaning, { programmeId: context.actor.programmeId });
+  return new Map(rows.map((row) => [row.wish, JSON.parse(row.codes) as string[]]));
+}
+
+const knownTimeZones = new Set(Intl.supportedValuesOf('timeZone'));
+
+export const editProgramme = service({
+  title: 'Change the programme’s settings',
+  roles: ['coordinator'],
+  input: z.object({
+    version: z.coerce.number().int(),
+    name: z.string().trim().min(1, 'The programme needs a name.').max(120),
+    measureSystem: z.enum(['us', 'metric']),
+    safetyProfile: z.enum(['us', 'uk']),
+    timeZone: z
+      .string()
+      .refine((zone) => knownTimeZones.has(zone) || zone === 'UTC', 'Not a time zone we know, such as Europe/London.'),
+  }),
+  run: (context, { version, ...values }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const saved = await updateVersion(db, db.models.programme, programmeId, version, values);
+      if (!saved) throw stale('The programme');
+      await logChange(context, db, 'changed', 'programme', programmeId, values);
+    }),
+});
+
+/** The programme's own meanings, for the settings page. */
+export const listMeanings = service({
+  title: 'See what families’ words mean',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: async (context) => [...(await loadMeanings(context))].map(([wish, codes]) => ({ wish, codes })),
+});
+
+export const giveMeaning = service({
+  title: 'Say what a family’s words mean',
+  roles: ['coordinator'],
+  input: z.object({
+    wish: z.string().trim().min(1).max(400),
+    codes: z.array(z.string().max(40)).max(40).default([]),
+    foods: z.array(z.string().max(80)).max(120).default([]),
+  }),
+  run: async (context, { wish, codes, foods }) => {
+    const unknown = [
+      ...codes.filter((code) => !AVOIDANCES.some((avoidance) => avoidance.code === code)),
+      ...foods.filter((food) => !findIngredient(TYPICAL, food)),
+    ];
+    if (unknown.length > 0)
+      throw new ServiceError('invalid', `Not something that can be avoided: ${unknown.join(', ')}.`);
+    const all = [...codes, ...foods.map(foodCode)];
+    if (all.length === 0) {
+      throw new ServiceError('invalid', `Choose at least one allergen, diet or food that "${wish}" stands for.`);
+    }
+    const key = normaliseWish(wish).slice(0, 190);
+    await context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      await remove(db, db.models.avoidanceMeaning, { programmeId, wish: key });
+      const id = context.ids();
+      await insert(db, db.models.avoidanceMeaning, [{ id, programmeId, wish: key, codes: JSON.stringify(all) }]);
+      await logChange(context, db, 'gave a meaning', 'avoidance', id, { wish: key, codes: all });
+    });
+  },
+});
+
+export const forgetMeaning = service({
+  title: 'Take back a meaning',
+  roles: ['coordinator'],
+  input: z.object({ wish: z.string().max(400) }),
+  run: (context, { wish }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const row = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish });
+      if (!row) return;
+      await remove(db, db.models.avoidanceMeaning, { id: row.id });
+      await logChange(context, db, 'took back a meaning', 'avoidance', row.id, { wish, codes: row.codes });
+    }),
+});

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { type RecipeBody, recipeBody } from '@/contracts/recipe';
+import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
+import { TYPICAL } from '@/core/reference/reference';
+import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
+import { FileRefused } from '@/formats/text';
+import { find, findOne, insert, select } from '@/store/query';
+import { logChange } from '../access/change-log';
+import { service } from '../access/gate';
+import { notFound, ServiceError } from '../errors';
+
+export const listRecipes = service({
+  title: 'See all recipes',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: async (context) => {
+    const rows = await select<{ id: string; title: string; body: string; sessions: number }>(
+      context.store.db,
+      `SELECT r.id, r.title, r.body, (SELECT COUNT(*) FROM dish d WHERE d.recipe_id = r.id) AS sessions
+         FROM recipe r WHERE r.programme_id = :programmeId ORDER BY r.title`,
+      { programmeId: context.actor.programmeId },
+    );
+    return rows.map(({ body, ...row }) => {
+      const { servings, lines, description } = JSON.parse(body) as RecipeBody;
+      return { ...row, servings, lines: lines.length, description: description ?? '' };
+    });
+  },
+});
+
+export const viewRecipe = service({
+  title: 'See a recipe',
+  roles: ['coordinator'],
+  input: z.object({ recipeId: z.uuid() }),
+  run: async (context, { recipeId }) => {
+    const { db } = context.store;
+    const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
+    if (!row) throw notFound('recipe');
+    return { id: row.id, title: row.title, version: row.version, body: JSON.parse(row.body) as RecipeBody };
+  },
+});
+
+export const exportRecipe = service({
+  title: 'Take out a recipe as JSON-LD',
+  roles: ['coordinator'],
+  input: z.object({ recipeId: z.uuid() }),
+  run: async (context, input) => {
+    const { title, body } = await viewRecipe(context, input);
+    return { title, text: writeRecipeFile(title, body) };
+  },
+});
+
+/** What a recipe file came to, shown before anything is saved. */
+export type RecipePreview = { file: RecipeFile } | { problems: RecipeProblem[] };
+
+export const previewRecipeFile = service({
+  title: 'Read a recipe file before saving it',
+  roles: ['coordinator'],
+  input: z.object({ bytes: z.instanceof(Uint8Array) }),
+  run: async (_context, { bytes }): Promise<RecipePreview> => {
+    try {
+      return readRecipeFile(bytes, TYPICAL);
+    } catch (error) {
+      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
+      throw error;
+    }
+  },
+});
+
+export const saveRecipe = service({
+  title: 'Save a recipe',
+  roles: ['coordinator'],
+  input: z.object({ title: z.string().trim().min(1, 'The recipe needs a name.').max(120), body: recipeBody }),
+  run: async (context, { title, body }) => {
+    const reading = readRecipe(body, TYPICAL);
+    if ('problems' in reading) {
+      throw new ServiceError(
+        'invalid',
+        'The recipe cannot be computed with yet.',
+        reading.problems.map(({ path, message }) => ({ where: path, message })),
+      );
+    }
+    return context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const [same] = await find(db, db.models.recipe, { programmeId, title });
+      if (same)
+        throw new ServiceError('invalid', `A recipe called "${title}" is there already. Give this one another name.`);
+      const id = context.ids();
+      await insert(db, db.models.recipe, [{ id, programmeId, title, body: JSON.stringify(body), version: 1 }]);
+      await logChange(context, db, 'added', 'recipe', id, { title });
+      return id;
+    });
+  },
+});

@@ -1,0 +1,190 @@
+import { z } from 'zod';
+import { checkRoll, type NumberedCells, ROLL_COLUMNS, type RollEntry, readRollRow } from '@/core/roll/roll-row';
+import { understandWish, type Wish } from '@/core/safety/avoidances';
+import { type RollFile, readRollCsv } from '@/formats/roll-csv';
+import { FileRefused } from '@/formats/text';
+import { execute, find, findOne, insert, updateVersion } from '@/store/query';
+import type { EnrolmentRow } from '@/store/rows';
+import type { Db } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, service } from '../access/gate';
+import { notFound, ServiceError, stale } from '../errors';
+import { loadCourse } from '../plan/courses';
+import { loadMeanings } from '../programme/programme';
+
+/** One person of a roll as the coordinator sees them. */
+export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {
+  readonly wishes: readonly Wish[];
+}
+
+/** A row of the roll with its wishes understood. */
+export function rollPerson(row: EnrolmentRow, meanings: ReadonlyMap<string, readonly string[]>): RollPerson {
+  const wishes = JSON.parse(row.wishes) as string[];
+  return { ...row, wishes: wishes.map((wish) => understandWish(wish, meanings)) };
+}
+
+export const viewRoll = service({
+  title: 'See a course’s roll',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid() }),
+  run: async (context, { courseId }) => {
+    const { db } = context.store;
+    const course = await loadCourse(context, courseId);
+    const rows = await find(db, db.models.enrolment, { courseId }, [['id', 'ASC']]);
+    const meanings = await loadMeanings(context);
+    return { course, people: rows.map((row) => rollPerson(row, meanings)) };
+  },
+});
+
+const cells = z.object(
+  Object.fromEntries(ROLL_COLUMNS.map((column) => [column, z.string().max(5000)])) as Record<
+    (typeof ROLL_COLUMNS)[number],
+    z.ZodString
+  >,
+);
+
+const numberedRows = z
+  .array(
+    z.object({
+      line: z.number().int().min(0),
+      cells,
+      leaveOut: z.boolean().optional(),
+      shape: z.string().max(500).optional(),
+    }),
+  )
+  .min(1)
+  .max(2000);
+
+async function enrolledNow(db: Db, courseId: string): Promise<EnrolmentRow[]> {
+  return find(db, db.models.enrolment, { courseId, status: 'enrolled' });
+}
+
+export const previewRollFile = service({
+  title: 'Read a roll file before saving it',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid(), bytes: z.instanceof(Uint8Array) }),
+  run: async (context, { courseId, bytes }) => {
+    await loadCourse(context, courseId);
+    let file: RollFile;
+    try {
+      file = readRollCsv(bytes);
+    } catch (error) {
+      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
+      throw error;
+    }
+    const enrolled = (await enrolledNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
+    const meanings = [...(await loadMeanings(context))];
+    return { ...file, enrolled, meanings };
+  },
+});
+
+export const saveRoll = service({
+  title: 'Bring a roll in from a file',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid(), rows: numberedRows }),
+  run: (context, { courseId, rows }) =>
+    context.store.transaction(async (db) => {
+      await lockCourse(context, courseId, db);
+      const checked = checkRoll(rows as NumberedCells[], await enrolledNow(db, courseId));
+      const wanted = checked.filter((row) => !row.leaveOut);
+      const refused = wanted.filter((row) => !row.entry);
+      if (refused.length > 0) {
+        throw new ServiceError(
+          'invalid',
+          `${refused.length} of ${rows.length} rows cannot be used. Nothing was saved. Mend them, or leave them out.`,
+          refused.flatMap(({ line, problems }) =>
+            problems.map(({ column, message }) => ({ where: `line ${line}, ${column}`, message })),
+          ),
+        );
+      }
+      if (wanted.length === 0) throw new ServiceError('invalid', 'Every row is left out: there is nobody to save.');
+      const people = wanted.map(({ entry }) => enrolment(context, courseId, entry as RollEntry));
+      await insert(db, db.models.enrolment, people);
+      await logChange(context, db, 'brought in a roll', 'course', courseId, {
+        people: people.length,
+        leftOut: rows.length - wanted.length,
+      });
+      return { saved: people.length };
+    }),
+});
+
+/** Locks a course for the rest of the transaction, so that two imports at once see each other. */
+async function lockCourse(context: Context, courseId: string, db: Db): Promise<void> {
+  await loadCourse(context, courseId, db);
+  await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
+}
+
+const enrolment = (context: Context, courseId: string, entry: RollEntry): EnrolmentRow => ({
+  id: context.ids(),
+  courseId,
+  name: entry.name,
+  age: entry.age,
+  servings: entry.servings,
+  wishes: JSON.stringify(entry.wishes),
+  mode: entry.mode,
+  status: 'enrolled',
+  version: 1,
+});
+
+export const addPerson = service({
+  title: 'Add a person to a roll',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid(), cells }),
+  run: (context, { courseId, cells: written }) =>
+    context.store.transaction(async (db) => {
+      await lockCourse(context, courseId, db);
+      const [row] = checkRoll([{ line: 0, cells: written }], await enrolledNow(db, courseId));
+      const entry = row?.entry;
+      if (!entry) throw refusedCells(row?.problems ?? []);
+      const person = enrolment(context, courseId, entry);
+      await insert(db, db.models.enrolment, [person]);
+      await logChange(context, db, 'enrolled', 'enrolment', person.id, { ...entry });
+      return person.id;
+    }),
+});
+
+export const editPerson = service({
+  title: 'Change a person on a roll',
+  roles: ['coordinator'],
+  input: z.object({ enrolmentId: z.uuid(), version: z.coerce.number().int(), cells }),
+  run: (context, { enrolmentId, version, cells: written }) =>
+    context.store.transaction(async (db) => {
+      const before = await loadEnrolment(context, enrolmentId, db);
+      const reading = readRollRow(written);
+      if ('problems' in reading) throw refusedCells(reading.problems);
+      const { wishes, ...entry } = reading.entry;
+      const values = { ...entry, wishes: JSON.stringify(wishes) };
+      if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
+      await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
+    }),
+});
+
+export const setStatus = service({
+  title: 'Withdraw a person, or enrol them again',
+  roles: ['coordinator'],
+  input: z.object({
+    enrolmentId: z.uuid(),
+    version: z.coerce.number().int(),
+    status: z.enum(['enrolled', 'withdrawn']),
+  }),
+  run: (context, { enrolmentId, version, status }) =>
+    context.store.transaction(async (db) => {
+      const before = await loadEnrolment(context, enrolmentId, db);
+      if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, { status }))) throw stale(before.name);
+      await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
+    }),
+});
+
+async function loadEnrolment(context: Context, enrolmentId: string, db: Db): Promise<EnrolmentRow> {
+  const row = await findOne(db, db.models.enrolment, { id: enrolmentId });
+  if (!row) throw notFound('person');
+  await loadCourse(context, row.courseId, db);
+  return row;
+}
+
+const refusedCells = (problems: readonly { column: string; message: string }[]) =>
+  new ServiceError(
+    'invalid',
+    'Nothing was saved yet.',
+    problems.map(({ column, message }) => ({ where: column, message })),
+  );

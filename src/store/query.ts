@@ -1,0 +1,69 @@
+import { type Model, type ModelStatic, type Order, QueryTypes, type WhereOptions } from 'sequelize';
+import type { Db } from './store';
+
+type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
+
+/** Rows of one table as plain objects. */
+export async function find<Row extends object>(
+  db: Db,
+  table: Table<Row>,
+  where: WhereOptions<Row>,
+  order: Order = [],
+): Promise<Row[]> {
+  return (await table.findAll({ where, order, raw: true, transaction: db.transaction })) as unknown as Row[];
+}
+
+/** The first row that fits, or undefined. */
+export async function findOne<Row extends object>(
+  db: Db,
+  table: Table<Row>,
+  where: WhereOptions<Row>,
+): Promise<Row | undefined> {
+  return (
+    ((await table.findOne({ where, raw: true, transaction: db.transaction })) as unknown as Row | null) ?? undefined
+  );
+}
+
+/** Inserts rows; none when the list is empty. */
+export async function insert<Row extends object>(db: Db, table: Table<Row>, rows: readonly Row[]): Promise<void> {
+  if (rows.length > 0) await table.bulkCreate(rows as never, { transaction: db.transaction });
+}
+
+/**
+ * Changes a row only if nobody changed it since it was read.
+ *
+ * @param version the version the editor saw
+ * @returns false when the row has moved on, or is gone
+ */
+export async function updateVersion<Row extends { id: string; version: number }>(
+  db: Db,
+  table: Table<Row>,
+  id: string,
+  version: number,
+  values: Partial<Row>,
+): Promise<boolean> {
+  const [changed] = await table.update({ ...values, version: version + 1 } as never, {
+    where: { id, version } as WhereOptions<Row>,
+    transaction: db.transaction,
+  });
+  return changed === 1;
+}
+
+/** Removes rows. */
+export async function remove<Row extends object>(db: Db, table: Table<Row>, where: WhereOptions<Row>): Promise<number> {
+  return table.destroy({ where, transaction: db.transaction });
+}
+
+/** A query in SQL, for joins and locks; values only through replacements. */
+export async function select<Row extends object>(
+  db: Db,
+  sql: string,
+  replacements: Record<string, unknown>,
+): Promise<Row[]> {
+  return db.sequelize.query<Row>(sql, { type: QueryTypes.SELECT, replacements, transaction: db.transaction });
+}
+
+/** A statement in SQL that returns no rows. */
+export async function execute(db: Db, sql: string, replacements: Record<string, unknown>): Promise<void> {
+  await db.sequelize.query(sql, { replacements, transaction: db.transaction });
+}

@@ -1,0 +1,70 @@
+'use client';
+
+import { type ReactNode, startTransition, useActionState, useEffect, useRef } from 'react';
+
+/** What an action answers: whether it worked, and what to mend where. */
+export interface FormState {
+  readonly ok: boolean;
+  readonly message?: string;
+  readonly problems?: readonly { readonly where: string; readonly message: string }[];
+}
+
+interface Props {
+  readonly action: (state: FormState | null, data: FormData) => Promise<FormState>;
+  readonly children: ReactNode;
+  readonly className?: string;
+  readonly label?: string;
+  /** Empties the form after it worked, for adding one after another. */
+  readonly clear?: boolean;
+}
+
+/** A form over a server action: keeps what was typed when something is wrong, and says what and where. */
+export function ActionForm({ action, children, className, label, clear }: Props) {
+  const [state, dispatch, pending] = useActionState(action, null);
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    if (clear && state?.ok) form.current?.reset();
+  }, [state, clear]);
+  return (
+    <form
+      ref={form}
+      action={dispatch}
+      aria-label={label}
+      aria-busy={pending}
+      className={className}
+      onSubmit={(event) => {
+        event.preventDefault();
+        const submitter = (event.nativeEvent as SubmitEvent).submitter;
+        const data = new FormData(event.currentTarget, submitter);
+        startTransition(() => dispatch(data));
+      }}
+    >
+      {children}
+      <FormMessage state={state} />
+    </form>
+  );
+}
+
+/** The answer of a form, announced. */
+export function FormMessage({ state }: { state: FormState | null }) {
+  if (!state || (state.ok && !state.message)) return null;
+  return (
+    <div
+      role={state.ok ? 'status' : 'alert'}
+      className={`mt-3 basis-full rounded-box border-l-4 p-3 text-sm ${state.ok ? 'border-success bg-success/10' : 'border-error bg-error/10'}`}
+    >
+      <p className="font-semibold">{state.message}</p>
+      {state.problems && state.problems.length > 0 && (
+        <ul className="mt-1 list-disc pl-5">
+          {state.problems.slice(0, 20).map((problem) => (
+            <li key={`${problem.where}${problem.message}`}>
+              {problem.where && <span className="font-semibold">{problem.where}: </span>}
+              {problem.message}
+            </li>
+          ))}
+          {state.problems.length > 20 && <li>… and {state.problems.length - 20} more.</li>}
+        </ul>
+      )}
+    </div>
+  );
+}

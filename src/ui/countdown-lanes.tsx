@@ -1,0 +1,142 @@
+import Link from 'next/link';
+import type { Knot } from '@/core/countdown/thread';
+import { sayMoment, sayShortDate } from './dates';
+import { KnotShape } from './knot';
+import { stageHref } from './session-thread';
+
+interface Thread {
+  readonly id: string;
+  readonly courseId: string;
+  readonly courseTitle: string;
+  readonly title: string;
+  readonly number: number;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly mode: string;
+  readonly start: string;
+  readonly knots: readonly Knot[];
+}
+
+const DAY = 86_400_000;
+/** Days before now that stay in view, so that what is late can be seen. */
+const BEFORE = 1;
+const DAYS = 15.6;
+
+/** One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. */
+export function CountdownLanes({
+  threads,
+  now,
+  timeZone,
+}: {
+  threads: readonly Thread[];
+  now: string;
+  timeZone: string;
+}) {
+  const from = Date.parse(now) - BEFORE * DAY;
+  const at = (instant: string) => Math.min(100, Math.max(0, ((Date.parse(instant) - from) / (DAYS * DAY)) * 100));
+  const days = Array.from({ length: Math.floor(DAYS) + 1 }, (_, index) =>
+    new Date(Date.parse(now) + (index - BEFORE) * DAY).toISOString(),
+  );
+  const nowAt = at(now);
+  return (
+    <div className="sheet overflow-hidden">
+      <div className="hidden border-b border-base-300 md:grid md:grid-cols-[13rem_minmax(0,1fr)]" aria-hidden="true">
+        <span className="px-4 py-2 text-sm font-semibold">Session</span>
+        <div className="relative mr-6 h-10">
+          {days.map((day, index) => (
+            <span
+              key={day}
+              className={`absolute top-2 -translate-x-1/2 text-center text-xs ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
+              style={{ left: `${at(day)}%` }}
+            >
+              {index === BEFORE
+                ? 'now'
+                : new Intl.DateTimeFormat('en-GB', { weekday: 'narrow', day: 'numeric', timeZone }).format(
+                    new Date(day),
+                  )}
+            </span>
+          ))}
+        </div>
+      </div>
+      <ol>
+        {threads.map((thread) => (
+          <li
+            key={thread.id}
+            className="grid border-b border-base-300 last:border-0 md:grid-cols-[13rem_minmax(0,1fr)]"
+          >
+            <Link href={`/sessions/${thread.id}`} className="block px-4 py-3 hover:bg-base-200">
+              <span className="block text-sm text-base-content/80">
+                {thread.courseTitle} {thread.number}
+              </span>
+              <span className="block font-bold leading-tight">{thread.title}</span>
+              <span className="block text-sm">
+                {sayShortDate(thread.date)}, {thread.startsAt} · {thread.mode}
+              </span>
+            </Link>
+            <Lane thread={thread} at={at} nowAt={nowAt} timeZone={timeZone} />
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function Lane({
+  thread,
+  at,
+  nowAt,
+  timeZone,
+}: {
+  thread: Thread;
+  at: (instant: string) => number;
+  nowAt: number;
+  timeZone: string;
+}) {
+  const end = at(thread.start);
+  // What is done and behind us needs no place; what is late is pulled to the edge, so that it cannot be missed.
+  const shown = thread.knots.filter(
+    (knot) =>
+      knot.offered &&
+      (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
+  );
+  const first = Math.min(...shown.map((knot) => at(knot.latest)), end);
+  return (
+    <div className="relative mr-6 hidden h-full min-h-20 md:block">
+      <span className="absolute inset-y-0 w-px bg-secondary" style={{ left: `${nowAt}%` }} aria-hidden="true" />
+      <span
+        className="absolute top-1/2 h-0.5 -translate-y-3 bg-base-content/45"
+        style={{ left: `${first}%`, width: `${Math.max(0, end - first)}%` }}
+        aria-hidden="true"
+      />
+      <ol aria-label={`Thread of ${thread.title}`}>
+        {shown.map((knot) => (
+          <li
+            key={knot.stage}
+            className="absolute top-1/2 -translate-x-1/2 -translate-y-6"
+            style={{ left: `${at(knot.latest)}%` }}
+          >
+            <Link
+              href={stageHref(knot.stage, thread)}
+              className="flex flex-col items-center rounded-field px-0.5 py-0.5 hover:bg-base-200"
+              title={`${knot.title}, ${knot.state}. ${knot.why} Latest ${sayMoment(knot.latest, timeZone)}.`}
+            >
+              <KnotShape state={knot.state} />
+              <span className="text-xs font-semibold">{knot.title}</span>
+              <span className="sr-only">
+                , {knot.state}, latest {sayMoment(knot.latest, timeZone)}
+              </span>
+            </Link>
+          </li>
+        ))}
+        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${end}%` }}>
+          <span className="flex flex-col items-center px-0.5 py-0.5">
+            <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+              <rect x="3" y="3" width="14" height="14" rx="2" className="fill-base-content" />
+            </svg>
+            <span className="text-xs font-semibold">Class</span>
+          </span>
+        </li>
+      </ol>
+    </div>
+  );
+}

@@ -1,0 +1,178 @@
+import Link from 'next/link';
+import type { SheetComponent, SheetContent, SheetVariant } from '@/core/kits/snapshot';
+
+/** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
+const NAMES_SHOWN = 14;
+/** Variants side by side on one page; more start another table. */
+const VARIANTS_ACROSS = 6;
+
+/** The kit sheet: ingredients down by dish, variants across, people under each variant; every number opens its working. */
+export function KitSheetTable({
+  content,
+  base,
+  pressed,
+}: {
+  content: SheetContent;
+  base: string;
+  pressed: string | undefined;
+}) {
+  const groups: SheetVariant[][] = [];
+  for (let index = 0; index < content.variants.length; index += VARIANTS_ACROSS)
+    groups.push(content.variants.slice(index, index + VARIANTS_ACROSS));
+  return (
+    <div className="flex flex-col gap-4">
+      {groups.map((variants) => (
+        <SheetPart key={variants[0]?.key} content={content} variants={variants} base={base} pressed={pressed} />
+      ))}
+    </div>
+  );
+}
+
+function SheetPart({
+  content,
+  variants,
+  base,
+  pressed,
+}: {
+  content: SheetContent;
+  variants: readonly SheetVariant[];
+  base: string;
+  pressed: string | undefined;
+}) {
+  return (
+    <div className="sheet overflow-x-auto">
+      <table className="table table-sm">
+        <caption className="sr-only">Kit sheet: what goes into one kit of each variant</caption>
+        <thead>
+          <tr className="align-top text-base-content">
+            <th scope="col" className="w-52">
+              In one kit
+            </th>
+            {variants.map((variant) => (
+              <th key={variant.key} scope="col" className="min-w-32">
+                <span className="font-display text-2xl font-bold">{variant.letter}</span>
+                <span className="ml-2 font-semibold">
+                  {variant.participants.length} {variant.participants.length === 1 ? 'kit' : 'kits'} ×{' '}
+                  {variant.servings}
+                </span>
+                {variant.madeWithout.length > 0 && (
+                  <span className="block font-bold">made without {variant.madeWithout.join(', ')}</span>
+                )}
+                {!variant.components && <span className="block font-bold text-error">refused</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        {content.input.dishes.map((dish, index) => (
+          <tbody key={dish.id}>
+            <tr className="bg-base-200">
+              <th scope="rowgroup" colSpan={variants.length + 1} className="font-display text-base">
+                {dish.title}
+              </th>
+            </tr>
+            {content.rows.map((row, place) =>
+              row.dish === index ? (
+                <tr key={`${place}${row.name}`} className="hover:bg-base-200/60">
+                  <th scope="row" className="font-normal">
+                    {row.name}
+                  </th>
+                  {variants.map((variant) => (
+                    <td key={variant.key}>
+                      <Cell
+                        variant={variant}
+                        component={variant.components?.find((candidate) => candidate.row === place)}
+                        row={place}
+                        base={base}
+                        pressed={pressed}
+                      />
+                    </td>
+                  ))}
+                </tr>
+              ) : null,
+            )}
+          </tbody>
+        ))}
+        <tfoot>
+          <tr className="align-top text-base-content">
+            <th scope="row">Weight of one kit</th>
+            {variants.map((variant) => (
+              <td key={variant.key}>{variant.components ? variant.sayGrams : '–'}</td>
+            ))}
+          </tr>
+          <tr className="align-top text-base-content">
+            <th scope="row">Contains</th>
+            {variants.map((variant) => (
+              <td key={variant.key}>
+                {variant.components && (variant.contains.join(', ') || 'no listed allergen')}
+                {variant.mayContain.length > 0 && (
+                  <span className="block text-xs font-normal">may contain {variant.mayContain.join(', ')}</span>
+                )}
+              </td>
+            ))}
+          </tr>
+          <tr className="align-top text-base-content">
+            <th scope="row">People</th>
+            {variants.map((variant) => (
+              <td key={variant.key} className="font-normal">
+                <People names={variant.participants.map((person) => person.name)} />
+              </td>
+            ))}
+          </tr>
+        </tfoot>
+      </table>
+    </div>
+  );
+}
+
+function People({ names }: { names: readonly string[] }) {
+  if (names.length <= NAMES_SHOWN) return names.join(', ');
+  return (
+    <details>
+      <summary className="cursor-pointer">{names.length} people</summary>
+      {names.join(', ')}
+    </details>
+  );
+}
+
+function Cell({
+  variant,
+  component,
+  row,
+  base,
+  pressed,
+}: {
+  variant: SheetVariant;
+  component: SheetComponent | undefined;
+  row: number;
+  base: string;
+  pressed: string | undefined;
+}) {
+  if (!component) {
+    if (variant.components) return <span className="text-base-content/70">left out</span>;
+    const refusal = variant.refusals.find((candidate) => candidate.row === row);
+    return refusal ? (
+      <span className="font-semibold text-error">no safe choice: {refusal.blockedBy.join(', ')}</span>
+    ) : (
+      <span aria-hidden="true">–</span>
+    );
+  }
+  const address = `${variant.letter}.${row}`;
+  return (
+    <>
+      {component.option > 0 && <span className="block text-xs font-bold">instead: {component.name}</span>}
+      <Link
+        href={`${base}${base === '?' ? '' : '&'}working=${address}`}
+        scroll={false}
+        prefetch={false}
+        aria-current={pressed === address ? 'true' : undefined}
+        title={`How ${component.say} came about`}
+        className="underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid aria-[current]:bg-accent"
+      >
+        {component.say}
+      </Link>
+      {!component.say.includes(component.sayGrams) && (
+        <span className="block text-xs text-base-content/80">{component.sayGrams}</span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+import type { KnotState } from '@/core/countdown/thread';
+
+const COLOUR: Readonly<Record<KnotState, string>> = {
+  'due later': 'text-base-content/60',
+  'can start': 'text-primary',
+  doing: 'text-info',
+  done: 'text-success',
+  late: 'text-error',
+  'not needed': 'text-base-content/50',
+};
+
+/** A knot's shape: each state has its own, so that no state is told by colour alone. */
+export function KnotShape({ state, size = 20 }: { state: KnotState; size?: number }) {
+  return (
+    <svg
+      aria-hidden="true"
+      width={size}
+      height={size}
+      viewBox="0 0 20 20"
+      className={`${COLOUR[state]} shrink-0`}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2"
+    >
+      {state === 'due later' && <circle cx="10" cy="10" r="4.5" fill="var(--color-base-100)" strokeDasharray="2.4 2" />}
+      {state === 'can start' && <path d="M10 2.5 17.5 10 10 17.5 2.5 10Z" fill="var(--color-base-100)" />}
+      {state === 'doing' && (
+        <>
+          <circle cx="10" cy="10" r="7" fill="var(--color-base-100)" />
+          <path d="M10 3a7 7 0 0 1 0 14Z" fill="currentColor" stroke="none" />
+        </>
+      )}
+      {state === 'done' && (
+        <>
+          <circle cx="10" cy="10" r="7.5" fill="currentColor" />
+          <path d="m6.5 10.3 2.4 2.4 4.6-5" stroke="var(--color-base-100)" />
+        </>
+      )}
+      {state === 'late' && (
+        <>
+          <path d="M10 2.2 18.4 17H1.6Z" fill="currentColor" strokeLinejoin="round" />
+          <path d="M10 7.4v4.4M10 14.2v.6" stroke="var(--color-base-100)" />
+        </>
+      )}
+      {state === 'not needed' && <path d="M5 10h10" strokeWidth="2.5" />}
+    </svg>
+  );
+}
+
+/** What each shape says, for the foot of a page. */
+export function KnotLegend() {
+  const states: KnotState[] = ['due later', 'can start', 'doing', 'done', 'late', 'not needed'];
+  return (
+    <ul
+      className="no-print flex flex-wrap gap-x-5 gap-y-1 text-sm text-base-content/80"
+      aria-label="What the knots mean"
+    >
+      {states.map((state) => (
+        <li key={state} className="flex items-center gap-1.5">
+          <KnotShape state={state} size={16} /> {state}
+        </li>
+      ))}
+    </ul>
+  );
+}
