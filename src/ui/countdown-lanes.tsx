@@ -40,7 +40,7 @@ export function CountdownLanes({
   const nowAt = at(now);
   return (
     <div className="sheet overflow-hidden">
-      <div className="hidden border-b border-base-300 md:grid md:grid-cols-[13rem_minmax(0,1fr)]" aria-hidden="true">
+      <div className="hidden border-b border-base-300 md:grid md:grid-cols-[15rem_minmax(0,1fr)]" aria-hidden="true">
         <span className="px-4 py-2 text-sm font-semibold">Session</span>
         <div className="relative mr-6 h-10">
           {days.map((day, index) => (
@@ -51,7 +51,7 @@ export function CountdownLanes({
             >
               {index === BEFORE
                 ? 'now'
-                : new Intl.DateTimeFormat('en-GB', { weekday: 'narrow', day: 'numeric', timeZone }).format(
+                : new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', timeZone }).format(
                     new Date(day),
                   )}
             </span>
@@ -62,22 +62,34 @@ export function CountdownLanes({
         {threads.map((thread) => (
           <li
             key={thread.id}
-            className="grid border-b border-base-300 last:border-0 md:grid-cols-[13rem_minmax(0,1fr)]"
+            className="grid border-b border-base-300 last:border-0 md:grid-cols-[15rem_minmax(0,1fr)]"
           >
             <Link href={`/sessions/${thread.id}`} className="block px-4 py-3 hover:bg-base-200">
               <span className="block text-sm text-base-content/80">
-                {thread.courseTitle} {thread.number}
+                {thread.courseTitle} {thread.number} · {thread.mode}
               </span>
               <span className="block font-bold leading-tight">{thread.title}</span>
               <span className="block text-sm">
-                {sayShortDate(thread.date)}, {thread.startsAt} · {thread.mode}
+                {sayShortDate(thread.date)}, {thread.startsAt}
               </span>
+              <NextKnot knots={thread.knots} />
             </Link>
             <Lane thread={thread} at={at} nowAt={nowAt} timeZone={timeZone} />
           </li>
         ))}
       </ol>
     </div>
+  );
+}
+
+/** On a narrow screen there is no room for the lane: the first open knot stands in for it. */
+function NextKnot({ knots }: { knots: readonly Knot[] }) {
+  const next = knots.find((knot) => knot.offered && knot.state !== 'done' && knot.state !== 'not needed');
+  if (!next) return null;
+  return (
+    <span className="mt-1 flex items-center gap-1.5 text-sm md:hidden">
+      <KnotShape state={next.state} size={16} /> {next.title}: {next.state}
+    </span>
   );
 }
 
@@ -99,7 +111,8 @@ function Lane({
       knot.offered &&
       (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
   );
-  const first = Math.min(...shown.map((knot) => at(knot.latest)), end);
+  const places = spread(shown.map((knot) => at(knot.latest)));
+  const first = Math.min(...places, end);
   return (
     <div className="relative mr-6 hidden h-full min-h-20 md:block">
       <span className="absolute inset-y-0 w-px bg-secondary" style={{ left: `${nowAt}%` }} aria-hidden="true" />
@@ -109,11 +122,11 @@ function Lane({
         aria-hidden="true"
       />
       <ol aria-label={`Thread of ${thread.title}`}>
-        {shown.map((knot) => (
+        {shown.map((knot, index) => (
           <li
             key={knot.stage}
             className="absolute top-1/2 -translate-x-1/2 -translate-y-6"
-            style={{ left: `${at(knot.latest)}%` }}
+            style={{ left: `${places[index]}%` }}
           >
             <Link
               href={stageHref(knot.stage, thread)}
@@ -140,3 +153,13 @@ function Lane({
     </div>
   );
 }
+
+/** Knots that would hide each other are moved apart, later ones to the right. */
+function spread(places: readonly number[]): number[] {
+  const apart: number[] = [];
+  for (const place of places) apart.push(Math.max(place, (apart.at(-1) ?? -GAP) + GAP));
+  return apart;
+}
+
+/** Least distance of two knots, in percent of the lane. */
+const GAP = 4.6;

@@ -41,15 +41,15 @@ function SheetPart({
 }) {
   return (
     <div className="sheet overflow-x-auto">
-      <table className="table table-sm">
+      <table className="table table-fixed">
         <caption className="sr-only">Kit sheet: what goes into one kit of each variant</caption>
         <thead>
-          <tr className="align-top text-base-content">
+          <tr className="whitespace-normal align-top text-base-content">
             <th scope="col" className="w-52">
               In one kit
             </th>
             {variants.map((variant) => (
-              <th key={variant.key} scope="col" className="min-w-32">
+              <th key={variant.key} scope="col" className="min-w-0">
                 <span className="font-display text-2xl font-bold">{variant.letter}</span>
                 <span className="ml-2 font-semibold">
                   {variant.participants.length} {variant.participants.length === 1 ? 'kit' : 'kits'} ×{' '}
@@ -93,13 +93,13 @@ function SheetPart({
           </tbody>
         ))}
         <tfoot>
-          <tr className="align-top text-base-content">
+          <tr className="whitespace-normal align-top text-base-content">
             <th scope="row">Weight of one kit</th>
             {variants.map((variant) => (
               <td key={variant.key}>{variant.components ? variant.sayGrams : '–'}</td>
             ))}
           </tr>
-          <tr className="align-top text-base-content">
+          <tr className="whitespace-normal align-top text-base-content">
             <th scope="row">Contains</th>
             {variants.map((variant) => (
               <td key={variant.key}>
@@ -110,7 +110,7 @@ function SheetPart({
               </td>
             ))}
           </tr>
-          <tr className="align-top text-base-content">
+          <tr className="whitespace-normal align-top text-base-content">
             <th scope="row">People</th>
             {variants.map((variant) => (
               <td key={variant.key} className="font-normal">

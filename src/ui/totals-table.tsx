@@ -9,7 +9,7 @@ export function TotalsTable({ content, base }: { content: SheetContent; base: st
         Totals
       </h2>
       <div className="sheet overflow-x-auto">
-        <table className="table table-sm">
+        <table className="table">
           <thead>
             <tr className="text-base-content">
               <th scope="col">Ingredient</th>

@@ -95,7 +95,7 @@ export default async function Roll({
             </Empty>
           ) : (
             <div className="sheet overflow-x-auto">
-              <table className="table table-sm">
+              <table className="table">
                 <thead>
                   <tr>
                     {(Object.keys(SORTS) as Sort[]).map((key) => (

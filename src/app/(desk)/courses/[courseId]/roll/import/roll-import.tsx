@@ -125,7 +125,7 @@ export function RollImport({ courseId }: { courseId: string }) {
               What was understood
             </h2>
             <div className="sheet overflow-x-auto">
-              <table className="table table-sm">
+              <table className="table">
                 <thead>
                   <tr>
                     <th scope="col">Line</th>

@@ -1,0 +1,14 @@
+import { fileResponse } from '@/app/api/file-response';
+import { route } from '@/app/api/problem';
+import { printLabels } from '@/services/packing/labels';
+import { contextFor } from '@/services/runtime';
+
+/** The labels of the locked sheet: `?paper=a4` (3 × 8) or `?paper=letter` (2 × 5). */
+export async function GET(request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> {
+  return route(async (actor) => {
+    const { sessionId } = await params;
+    const paper = new URL(request.url).searchParams.get('paper') ?? 'a4';
+    const { pdf, name } = await printLabels(contextFor(actor), { sessionId, paper });
+    return fileResponse(pdf as Uint8Array<ArrayBuffer>, 'application/pdf', `${name}.pdf`, true);
+  });
+}

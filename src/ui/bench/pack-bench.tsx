@@ -1,0 +1,160 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { type BenchSheet, type PackEvent, packProgress, sayComponentKey } from '@/core/packing/progress';
+import { ByComponent } from './by-component';
+import { ByKit } from './by-kit';
+import { useTicks } from './use-ticks';
+
+/** The pack bench: one component through all kits, or one kit at a time; ticks shared with every other screen. */
+export function PackBench({
+  sheet,
+  events,
+  leave,
+}: {
+  sheet: BenchSheet;
+  events: readonly PackEvent[];
+  leave: string;
+}) {
+  const router = useRouter();
+  const ticks = useTicks(sheet.session.id, sheet.revision, events);
+  const progress = packProgress(sheet.kits, ticks.packed);
+  const [way, setWay] = useState<'component' | 'kit'>('component');
+  const [at, setAt] = useState(() => firstOpen(sheet, ticks.packed));
+  const [kit, setKit] = useState(0);
+  const count = way === 'component' ? sheet.rows.length : sheet.kits.length;
+  const [here, go] = way === 'component' ? [at, setAt] : [kit, setKit];
+
+  useEffect(() => {
+    const turn = (event: KeyboardEvent) => {
+      if (event.key === 'ArrowRight') go((now) => Math.min(count - 1, now + 1));
+      if (event.key === 'ArrowLeft') go((now) => Math.max(0, now - 1));
+    };
+    window.addEventListener('keydown', turn);
+    return () => window.removeEventListener('keydown', turn);
+  }, [count, go]);
+
+  const left = progress.ticksNeeded - progress.ticks;
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <header className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-base-300 bg-base-200 px-4 py-3">
+        <div className="min-w-0">
+          <h1 className="truncate text-xl font-bold">{sheet.session.title}</h1>
+          <p className="text-sm">
+            {sheet.session.courseTitle}, revision {sheet.revision}
+          </p>
+        </div>
+        <p className="text-lg" role="status">
+          <b className="text-3xl tabular-nums">{left}</b> to go · {progress.kitsDone} of {progress.kits} kits done
+        </p>
+        <div className="ml-auto flex flex-wrap items-center gap-2">
+          <fieldset className="join">
+            <legend className="sr-only">How to pack</legend>
+            {(['component', 'kit'] as const).map((choice) => (
+              <button
+                key={choice}
+                type="button"
+                aria-pressed={way === choice}
+                className={`btn join-item h-12 ${way === choice ? 'btn-primary' : ''}`}
+                onClick={() => setWay(choice)}
+              >
+                {choice === 'component' ? 'By component' : 'By kit'}
+              </button>
+            ))}
+          </fieldset>
+          <button type="button" className="btn h-12" disabled={!ticks.undo} onClick={ticks.undo}>
+            Undo
+          </button>
+          <Link href={leave} className="btn h-12">
+            Leave
+          </Link>
+        </div>
+      </header>
+      {(ticks.trouble || ticks.waiting > 0) && (
+        <p
+          role="alert"
+          className={`flex flex-wrap items-center gap-3 px-4 py-2 font-semibold ${ticks.trouble ? 'bg-warning text-warning-content' : 'sr-only'}`}
+        >
+          {ticks.trouble?.message} {ticks.waiting > 0 && `${ticks.waiting} not saved yet.`}
+          {ticks.trouble?.kind === 'moved on' && (
+            <button type="button" className="btn h-11" onClick={() => router.refresh()}>
+              Open the new revision
+            </button>
+          )}
+        </p>
+      )}
+      {progress.toTakeOut.length > 0 && <TakeOut sheet={sheet} items={progress.toTakeOut} tick={ticks.tick} />}
+      <main className="flex flex-1 flex-col p-4">
+        {way === 'component' ? (
+          <ByComponent
+            sheet={sheet}
+            index={Math.min(at, count - 1)}
+            go={setAt}
+            packed={ticks.packed}
+            tick={ticks.tick}
+          />
+        ) : (
+          <ByKit sheet={sheet} index={Math.min(kit, count - 1)} go={setKit} packed={ticks.packed} tick={ticks.tick} />
+        )}
+        <nav aria-label="Steps" className="mt-auto flex items-center justify-between gap-3 pt-6">
+          <button type="button" className="btn btn-lg h-16 min-w-28" disabled={here === 0} onClick={() => go(here - 1)}>
+            ← Back
+          </button>
+          <span className="text-lg tabular-nums">
+            {here + 1} of {count}
+          </span>
+          <button
+            type="button"
+            className="btn btn-primary btn-lg h-16 min-w-28"
+            disabled={here >= count - 1}
+            onClick={() => go(here + 1)}
+          >
+            Next →
+          </button>
+        </nav>
+      </main>
+    </div>
+  );
+}
+
+/** The first component that is not in every kit yet. */
+function firstOpen(sheet: BenchSheet, packed: ReadonlyMap<string, ReadonlySet<string>>): number {
+  const open = sheet.rows.findIndex(({ row }) =>
+    sheet.kits.some((kit) => {
+      const variant = sheet.variants.find(({ letter }) => letter === kit.variant);
+      const component = variant?.components.find((candidate) => candidate.row === row);
+      return component && !packed.get(kit.id)?.has(component.key);
+    }),
+  );
+  return Math.max(0, open);
+}
+
+/** What an earlier revision put into a kit and this one does not: loud, and done with one press each. */
+function TakeOut({
+  sheet,
+  items,
+  tick,
+}: {
+  sheet: BenchSheet;
+  items: readonly { kitId: string; component: string }[];
+  tick: (changes: readonly { kitId: string; component: string; action: 'undone' }[]) => void;
+}) {
+  const number = (kitId: string) => sheet.kits.find((kit) => kit.id === kitId)?.number;
+  return (
+    <section aria-label="Take out again" className="border-b-4 border-error bg-base-200 px-4 py-3">
+      <h2 className="text-xl font-bold text-error">Stop: take these out again</h2>
+      <ul className="mt-2 flex flex-wrap gap-2">
+        {items.map(({ kitId, component }) => (
+          <li key={kitId + component}>
+            <button type="button" className="btn h-14" onClick={() => tick([{ kitId, component, action: 'undone' }])}>
+              {number(kitId) ? `Kit ${number(kitId)}` : 'A kit no longer wanted'}: {sayComponentKey(component)} · taken
+              out
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
