@@ -37,7 +37,10 @@ try {
   for (const { file, text } of planted) writeFileSync(path.join(ROOT, file), text);
   const biome = path.join(ROOT, 'node_modules', '.bin', 'biome');
   const files = planted.map(({ file }) => file);
-  report = spawnSync(biome, ['lint', '--reporter=github', '--max-diagnostics=none', ...files], { cwd: ROOT, encoding: 'utf8' }).stdout;
+  report = spawnSync(biome, ['lint', '--reporter=github', '--max-diagnostics=none', ...files], {
+    cwd: ROOT,
+    encoding: 'utf8',
+  }).stdout;
 } finally {
   for (const { file } of planted) rmSync(path.join(ROOT, file), { force: true });
 }

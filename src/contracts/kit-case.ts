@@ -24,5 +24,3 @@ export const kitCaseRequest = z.object({
   /** Also give the working of each number. */
   working: z.boolean().optional(),
 });
-
-export type KitCaseRequest = z.infer<typeof kitCaseRequest>;

@@ -34,13 +34,24 @@ export function decodeText(bytes: Uint8Array): DecodedText {
   try {
     return { text: decode('utf-8', bytes, true), encoding: 'UTF-8' };
   } catch {
-    return { text: decode('windows-1252', bytes), encoding: 'Windows-1252' };
+    return { text: decodeWindows1252(bytes), encoding: 'Windows-1252' };
   }
 }
 
 /** Decoders drop the byte order mark themselves. */
 const decode = (encoding: string, bytes: Uint8Array, fatal = false) =>
   new TextDecoder(encoding, { fatal }).decode(bytes);
+
+/**
+ * What Windows-1252 has from 0x80 to 0x9F; the rest is Latin-1. Written out since Node.js 20's own decoder of that name
+ * reads these as control characters. Source: the WHATWG encoding standard, index windows-1252.
+ */
+const FROM_0X80 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
+
+function decodeWindows1252(bytes: Uint8Array): string {
+  const latin1 = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
+  return latin1.replace(/[\x80-\x9f]/g, (letter) => FROM_0X80[letter.charCodeAt(0) - 0x80] as string);
+}
 
 /** Text holds no NUL and hardly any control characters. */
 function looksBinary(bytes: Uint8Array): boolean {

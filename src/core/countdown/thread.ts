@@ -69,8 +69,6 @@ const PLAN: Readonly<Record<Stage, { title: string; hours: number; offered: bool
   closeout: { title: 'Close out', hours: -24, offered: false },
 };
 
-export const stageTitle = (stage: Stage): string => PLAN[stage].title;
-
 /** The moment a session starts. */
 export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZone'>): Temporal.ZonedDateTime {
   return Temporal.PlainDate.from(facts.date).toZonedDateTime({

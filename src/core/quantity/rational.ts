@@ -170,9 +170,6 @@ export function toInteger(a: Rational): number {
   return a.n;
 }
 
-/** Nearest floating number: for drawing and sorting only, never for arithmetic. */
-export const toNumber = (a: Rational): number => Number(a.n) / Number(a.d);
-
 /**
  * As it crosses a wire or is stored: "3/4", "2", "-1/8".
  *

@@ -12,7 +12,6 @@ import {
   sign,
   subtract,
   toDecimal,
-  toInteger,
   ZERO,
 } from './rational';
 import type { Unit } from './units';
@@ -144,6 +143,3 @@ function sayMetricScoops(scoops: readonly Rational[]): string {
 /** How many of something: "1 kit", "3 kits". */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
-
-/** A number of packs or units as text, for sheets and lists. */
-export const sayInteger = (amount: Rational): string => String(toInteger(amount));

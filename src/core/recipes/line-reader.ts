@@ -32,10 +32,15 @@ export function readLine(text: string, reference: Reference): ReadLine {
     );
   }
   parseAmount(amount);
-  const { unit, words } = takeUnit(rest);
+  const { unit: leading, words } = takeUnit(rest);
   const [described = '', ...afterComma] = words.split(',');
   const stated = afterComma.join(',').trim();
-  const food = findFood(described.replace(/^of /i, ''), reference);
+  const named = described.trim().replace(/^of /i, '');
+  const whole = findFood(named, reference);
+  // "2 garlic cloves" counts cloves as much as "2 cloves garlic" does.
+  const trailing = whole || leading ? undefined : takePiece(named);
+  const food = whole ?? (trailing && findFood(trailing.words, reference));
+  const unit = leading ?? trailing?.unit;
   if (!food) {
     throw new AmountError(
       `No food of the reference table is found in "${shorten(line)}". Name it as the table does, for example "carrot".`,
@@ -52,6 +57,13 @@ function takeUnit(rest: string): { unit: Unit | undefined; words: string } {
     if (unit && words.length > length) return { unit, words: words.slice(length).join(' ') };
   }
   return { unit: undefined, words: rest };
+}
+
+/** The piece that the words end in, such as the cloves of "garlic cloves". */
+function takePiece(text: string): { unit: Unit; words: string } | undefined {
+  const words = text.split(' ');
+  const unit = findUnit(words.at(-1) ?? '');
+  return unit?.dimension === 'count' && words.length > 1 ? { unit, words: words.slice(0, -1).join(' ') } : undefined;
 }
 
 interface Food {

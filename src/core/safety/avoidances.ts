@@ -62,7 +62,7 @@ export function holdingsOf(ingredient: Ingredient, label?: readonly string[]): H
 
 /** The avoided codes that a food holds or may hold, sorted. Empty when it is safe. */
 export function blockersOf(holdings: Holdings, avoids: readonly string[]): string[] {
-  return avoids.filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code)).sort();
+  return [...new Set(avoids)].filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code)).sort();
 }
 
 /**

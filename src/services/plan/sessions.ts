@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { editedSession, newSession } from '@/contracts/plan';
-import { find, findOne, insert, remove, select, updateVersion } from '@/store/query';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
@@ -83,19 +83,4 @@ export const removeDish = service({
         title: dish.title,
       });
     }),
-});
-
-export const viewSession = service({
-  title: 'See a session and its dishes',
-  roles: ['coordinator'],
-  input: z.object({ sessionId: z.uuid() }),
-  run: async (context, { sessionId }) => {
-    const bundle = await loadBundle(context, sessionId);
-    const recipes = await select<{ id: string; title: string }>(
-      context.store.db,
-      'SELECT id, title FROM recipe WHERE programme_id = :programmeId ORDER BY title',
-      { programmeId: context.actor.programmeId },
-    );
-    return { bundle, recipes };
-  },
 });

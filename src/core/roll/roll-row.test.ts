@@ -1,0 +1,78 @@
+import { describe, expect, it } from 'vitest';
+import { checkRoll, type NumberedCells, type RollCells, readRollRow } from './roll-row';
+
+const cells = (change: Partial<RollCells> = {}): RollCells => ({
+  name: 'Ada Finch',
+  age: '7',
+  servings: '2',
+  avoids: '',
+  mode: '',
+  ...change,
+});
+const row = (line: number, change: Partial<RollCells> = {}, more: Partial<NumberedCells> = {}): NumberedCells => ({
+  line,
+  cells: cells(change),
+  ...more,
+});
+const refusal = (change: Partial<RollCells>) => {
+  const reading = readRollRow(cells(change));
+  return 'problems' in reading ? reading.problems.map(({ column, message }) => `${column}: ${message}`).join(' ') : '';
+};
+
+describe('a row of the roll', () => {
+  it('is read with its avoidances one by one, and names are tidied but never changed', () => {
+    expect(readRollRow(cells({ name: '  Łucja   Wren ', avoids: 'egg; nuts', mode: 'Take home', age: '' }))).toEqual({
+      entry: { name: 'Łucja Wren', age: null, servings: 2, wishes: ['egg', 'nuts'], mode: 'take-home' },
+    });
+  });
+
+  it.each([
+    [{ servings: '0' }, 'servings: 0 servings is too few. Write a whole number from 1 to 40.'],
+    [{ servings: '1000' }, 'servings: 1000 servings is too many.'],
+    [{ servings: '-2' }, 'servings: -2 servings is too few.'],
+    [{ servings: '2.5' }, 'servings: 2.5 is not a whole number'],
+    [{ servings: '2,5' }, 'servings: 2,5 is not a whole number'],
+    [{ servings: 'two' }, 'servings: "two" is not a number of servings'],
+    [{ servings: '' }, 'servings: Say how many'],
+    [{ servings: '9'.repeat(400) }, 'servings: "9999'],
+    [{ age: '130' }, 'age: 130 years is too many'],
+    [{ name: ' ' }, 'name: The name is missing.'],
+    [{ name: 'A'.repeat(101) }, 'name: Longer than 100 characters'],
+    [{ name: 'Ada\u0000Finch' }, 'name: The name holds characters that cannot be printed'],
+    [{ mode: 'by pigeon' }, 'mode: "by pigeon" is not a mode. Write one of: in person, take-home'],
+    [{ mode: 'constructor' }, 'mode: "constructor" is not a mode.'],
+    [{ avoids: 'x'.repeat(401) }, 'avoids: Longer than 400'],
+  ])('%j is refused with the place and the remedy', (change, message) => {
+    expect(refusal(change)).toContain(message);
+  });
+
+  it('keeps script and formulas as the plain text they are', () => {
+    const reading = readRollRow(cells({ name: '<script>alert(1)</script>', avoids: '=cmd()' }));
+    expect(reading).toMatchObject({ entry: { name: '<script>alert(1)</script>', wishes: ['=cmd()'] } });
+  });
+});
+
+describe('a roll checked as a whole', () => {
+  it('finds the same child twice, in the file and on the roll, however it is spelled', () => {
+    const checked = checkRoll(
+      [row(2), row(3, { name: 'ada  FINCH' }), row(4, { name: 'Zoë Marlow', age: '' }), row(5, { name: 'Bram Oduya' })],
+      [{ name: 'Zoe Marlow', age: 9 }],
+    );
+    expect(checked.map(({ problems }) => problems[0]?.message)).toEqual([
+      undefined,
+      'ada FINCH is in line 2 of the file. Leave this row out, or tell the two apart by name or age.',
+      'Zoë Marlow is on the roll already. Leave this row out, or tell the two apart by name or age.',
+      undefined,
+    ]);
+  });
+
+  it('takes two people of one name and different ages for two people', () => {
+    expect(checkRoll([row(2), row(3, { age: '9' })], []).every(({ entry }) => entry)).toBe(true);
+  });
+
+  it('does not hold a row that is left out against another', () => {
+    const [first, second] = checkRoll([row(2, {}, { leaveOut: true }), row(3)], []);
+    expect(first?.problems).toEqual([]);
+    expect(second?.entry?.name).toBe('Ada Finch');
+  });
+});

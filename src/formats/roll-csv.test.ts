@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { readRollCsv } from './roll-csv';
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+const HEAD = 'name,age,servings,avoids,mode\n';
+const names = (file: Uint8Array) => readRollCsv(file).rows.map(({ cells }) => cells.name);
+
+/** Windows-1252 for the letters used here. */
+const windows1252 = (text: string) =>
+  Uint8Array.from([...text].map((letter) => ({ Š: 0x8a, '€': 0x80 })[letter] ?? letter.charCodeAt(0)));
+const utf16 = (text: string) =>
+  Uint8Array.from([
+    0xff,
+    0xfe,
+    ...[...text].flatMap((letter) => [letter.charCodeAt(0) & 255, letter.charCodeAt(0) >> 8]),
+  ]);
+
+describe('a roll file', () => {
+  it('is read in the encodings that spreadsheets write', () => {
+    const text = `${HEAD}Zoë Ångström,7,1,,\n`;
+    const files = {
+      'UTF-8': bytes(text),
+      'UTF-8 with mark': bytes(`\uFEFF${text}`),
+      'Windows-1252': windows1252(text),
+      'UTF-16': utf16(text),
+    };
+    for (const [encoding, file] of Object.entries(files)) {
+      expect(names(file)).toEqual(['Zoë Ångström']);
+      expect(readRollCsv(file).encoding).toBe(encoding.replace(' with mark', ''));
+    }
+    expect(names(windows1252(`${HEAD}Šárka,7,1,,\n`))).toEqual(['Šárka']);
+  });
+
+  it('is read with commas, semicolons or tabs, in any order of columns and any case', () => {
+    expect(readRollCsv(bytes('Servings;NAME;Notes\n2;Ada;likes soup\n'))).toMatchObject({
+      delimiter: 'semicolon',
+      ignored: ['Notes'],
+      rows: [{ line: 2, cells: { name: 'Ada', servings: '2', age: '', avoids: '', mode: '' } }],
+    });
+    expect(readRollCsv(bytes('name\tservings\nAda\t2\n')).delimiter).toBe('tab');
+  });
+
+  it('counts lines as a person sees them, through quoted breaks and blank lines', () => {
+    const { rows } = readRollCsv(
+      bytes(`${HEAD}Ada,7,1,"egg\r\nmilk",\r\n\r\n"Bram ""B"" Oduya",8,1,"nuts, sesame",\nCleo,6,1,,`),
+    );
+    expect(rows.map(({ line, cells }) => [line, cells.name, cells.avoids])).toEqual([
+      [2, 'Ada', 'egg\r\nmilk'],
+      [5, 'Bram "B" Oduya', 'nuts, sesame'],
+      [6, 'Cleo', ''],
+    ]);
+  });
+
+  it('marks a row with more cells than the header, since a separator is loose in it', () => {
+    const [row] = readRollCsv(bytes(`${HEAD}Ada,7,1,nuts,sesame,take-home\n`)).rows;
+    expect(row?.shape).toContain('6 cells, the header 5');
+  });
+
+  it.each([
+    ['an empty file', new Uint8Array(), 'The file is empty'],
+    ['only white space', bytes(' \n\n'), 'The file holds no rows'],
+    ['only a header', bytes(HEAD), 'nobody under it'],
+    ['no name column', bytes('who,servings\nAda,1\n'), 'no column "name". It reads: "who", "servings"'],
+    ['no servings column', bytes('name,age\nAda,7\n'), 'no column "servings"'],
+    ['two name columns', bytes('name,child,servings\nA,B,1\n'), 'Two columns are called "name"'],
+    ['a spreadsheet’s own format', Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0, 0, 8]), 'This is not a text file'],
+    ['a picture', Uint8Array.from({ length: 400 }, (_, n) => (n * 7) % 32), 'This is not a text file'],
+    ['a quotation mark never closed', bytes(`${HEAD}Ada,7,1,,\n"Bram,8,1,,\n`), 'Line 3: a quotation mark'],
+    ['3 MB', new Uint8Array(3 * 1024 * 1024).fill(65), 'larger than 2 MB'],
+    ['2,001 rows', bytes(HEAD + 'Ada,7,1,,\n'.repeat(2001)), 'a roll holds at most 2000'],
+  ])('%s is refused with what to do', (_what, file, message) => {
+    expect(() => readRollCsv(file)).toThrow(message);
+  });
+});
