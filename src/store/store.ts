@@ -1,5 +1,5 @@
 import mysql2 from 'mysql2';
-import { Sequelize, type Transaction } from 'sequelize';
+import { Sequelize, Transaction } from 'sequelize';
 import { defineModels, type Models } from './models';
 
 /** What a query needs: the models, and the transaction it belongs to, if any. */
@@ -48,12 +48,16 @@ export function openStore(url: string): Store {
     define: { timestamps: false, underscored: true, freezeTableName: true },
   });
   const models = defineModels(sequelize);
+  // What is read after waiting for a lock must be what the one before left, not what stood before the wait.
+  const isolationLevel = Transaction.ISOLATION_LEVELS.READ_COMMITTED;
   return {
     db: { models, sequelize, transaction: undefined },
     async transaction(work) {
       for (let attempt = 1; ; attempt++) {
         try {
-          return await sequelize.transaction((transaction) => work({ models, sequelize, transaction }));
+          return await sequelize.transaction({ isolationLevel }, (transaction) =>
+            work({ models, sequelize, transaction }),
+          );
         } catch (error) {
           if (attempt >= 5 || !RETRY.has(codeOf(error))) throw error;
         }

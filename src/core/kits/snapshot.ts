@@ -179,7 +179,7 @@ function plainVariant(
     letter: variant.letter,
     servings: variant.servings,
     avoids: variant.avoids,
-    madeWithout: variant.avoids.map(avoidanceLabel),
+    madeWithout: components ? variant.avoids.map(avoidanceLabel) : [],
     unknownWishes: variant.unknownWishes,
     refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
       row: rowOf(dish, line),

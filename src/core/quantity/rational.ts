@@ -146,7 +146,8 @@ function floorInteger(a: Rational): number | bigint {
 /** Exact for safe integers: floating division alone may round up across a whole number. */
 function floorNumber(n: number, d: number): number {
   const r = n % d;
-  return (n - (r < 0 ? r + d : r)) / d;
+  const toward0 = (n - r) / d;
+  return r < 0 ? toward0 - 1 : toward0;
 }
 
 /** Rounds down to a whole number. */

@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '@/store/store';
+import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import type { Context } from '../access/gate';
+import { previewRollFile, saveRoll, viewRoll } from './roll';
+
+let store: Store;
+let context: Context;
+beforeAll(async () => {
+  store = await testStore();
+  context = (await newProgramme(store)).coordinator;
+});
+afterAll(() => store.close());
+
+const names = async (courseId: string) => (await viewRoll(context, { courseId })).people.map(({ name }) => name);
+
+describe('bringing in a roll', () => {
+  it('previews without saving, and saves what was previewed', async () => {
+    const { courseId } = await newSession(context, []);
+    const bytes = new TextEncoder().encode('name;servings;avoids\nŁucja Wren;2;eggs, "latex fruit"\nBram;1;\n');
+    const preview = await previewRollFile(context, { courseId, bytes });
+    expect(preview.rows).toHaveLength(2);
+    expect(await names(courseId)).toEqual([]);
+    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({ saved: 2 });
+    const [lucja] = (await viewRoll(context, { courseId })).people;
+    expect(lucja?.wishes.map(({ asWritten, codes }) => [asWritten, codes])).toEqual([
+      ['eggs', ['EGG']],
+      ['"latex fruit"', undefined],
+    ]);
+  });
+
+  it('saves nothing while one row is refused, and everything once it is mended or left out', async () => {
+    const { courseId } = await newSession(context, [{ name: 'Ada Finch' }]);
+    const rows = [
+      { line: 2, cells: cells({ name: 'Bram' }) },
+      { line: 3, cells: cells({ name: 'Cleo', servings: '0' }) },
+      { line: 4, cells: cells({ name: 'Ada  finch' }) },
+    ];
+    await expect(saveRoll(context, { courseId, rows })).rejects.toMatchObject({
+      message: expect.stringContaining('2 of 3 rows cannot be used. Nothing was saved.'),
+      problems: [{ where: 'line 3, servings' }, { where: 'line 4, name' }],
+    });
+    expect(await names(courseId)).toEqual(['Ada Finch']);
+    const mended = [
+      rows[0],
+      { line: 3, cells: cells({ name: 'Cleo', servings: '2' }) },
+      { ...rows[2], leaveOut: true },
+    ];
+    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2 });
+    expect(await names(courseId)).toEqual(['Ada Finch', 'Bram', 'Cleo']);
+  });
+
+  it('twice at the same moment enrols nobody twice', async () => {
+    const { courseId } = await newSession(context, []);
+    const rows = [
+      { line: 2, cells: cells({ name: 'Bram' }) },
+      { line: 3, cells: cells({ name: 'Cleo' }) },
+    ];
+    const both = await Promise.allSettled([
+      saveRoll(context, { courseId, rows }),
+      saveRoll(context, { courseId, rows }),
+    ]);
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+    expect(await names(courseId)).toEqual(['Bram', 'Cleo']);
+  });
+
+  it('refuses what is not a roll with words a person can act on', async () => {
+    const { courseId } = await newSession(context, []);
+    await expect(previewRollFile(context, { courseId, bytes: new Uint8Array() })).rejects.toMatchObject({
+      kind: 'invalid',
+      message: expect.stringContaining('empty'),
+    });
+    await expect(saveRoll(context, { courseId, rows: [{ line: 2, cells: cells(), leaveOut: true }] })).rejects.toThrow(
+      'there is nobody to save',
+    );
+  });
+
+  it('is logged: who, what and when, never to be changed', async () => {
+    const { courseId } = await newSession(context, []);
+    await saveRoll(context, { courseId, rows: [{ line: 2, cells: cells({ name: 'Bram' }) }] });
+    const log = await store.db.models.change.findAll({
+      where: { entityId: courseId },
+      raw: true,
+      order: [['id', 'ASC']],
+    });
+    expect(log.map((row) => (row as unknown as { action: string }).action)).toEqual(['added', 'brought in a roll']);
+    expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: '{"people":1,"leftOut":0}' });
+  });
+});

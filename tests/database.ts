@@ -1,0 +1,16 @@
+// A throw-away MariaDB for the tests that need one; npm test hands its own over in TEST_DATABASE_URL.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { startDatabase } from '../scripts/database.mjs';
+
+export async function setup(): Promise<() => Promise<void>> {
+  if (process.env.TEST_DATABASE_URL) return async () => {};
+  const folder = mkdtempSync(path.join(tmpdir(), 'logistra-unit-'));
+  const database = await startDatabase({ folder, databases: ['unit', 'unit_migrations'], durable: false, quiet: true });
+  process.env.TEST_DATABASE_URL = database.urls.unit;
+  return async () => {
+    await database.stop();
+    rmSync(folder, { recursive: true, force: true });
+  };
+}

@@ -1,0 +1,95 @@
+// A small programme in the test database, made new for each test file.
+import { Temporal } from 'temporal-polyfill';
+import { v7 } from 'uuid';
+import type { WrittenLine } from '@/core/recipes/recipe';
+import type { RollCells } from '@/core/roll/roll-row';
+import type { Context, Role } from '@/services/access/gate';
+import { viewKitSheet } from '@/services/kits/kit-sheet';
+import { addCourse } from '@/services/plan/courses';
+import { addDish, addSession } from '@/services/plan/sessions';
+import { saveRecipe } from '@/services/recipes/recipes';
+import { addPerson } from '@/services/roll/roll';
+import { migrationsOf } from '@/store/migrate';
+import { insert } from '@/store/query';
+import { openStore, type Store } from '@/store/store';
+
+/** Opens the test database with its tables in place. */
+export async function testStore(): Promise<Store> {
+  const url = process.env.TEST_DATABASE_URL;
+  if (!url) throw new Error('Run the tests with "npm test" or "npx vitest": they start a database.');
+  const store = openStore(url);
+  // Several test files start at once: only one of them makes the tables.
+  await store.sequelize.query("SELECT GET_LOCK('tables', 60)");
+  await migrationsOf(store).up();
+  await store.sequelize.query("SELECT RELEASE_LOCK('tables')");
+  return store;
+}
+
+export const NOW = Temporal.Instant.from('2026-11-20T12:00:00Z');
+
+/** A programme with one coordinator and one crew member; each gets a context at a fixed moment. */
+export async function newProgramme(store: Store): Promise<Record<Role, Context>> {
+  const programmeId = v7();
+  await insert(store.db, store.db.models.programme, [
+    {
+      id: programmeId,
+      name: 'Test house',
+      measureSystem: 'us',
+      safetyProfile: 'us',
+      timeZone: 'Europe/London',
+      version: 1,
+    },
+  ]);
+  const context = async (role: Role): Promise<Context> => {
+    const id = v7();
+    await insert(store.db, store.db.models.member, [
+      { id, programmeId, email: `${id}@example.test`, name: role, role, passwordHash: '-', version: 1 },
+    ]);
+    return { actor: { id, programmeId, role, name: role }, clock: () => NOW, ids: () => v7(), store };
+  };
+  return { coordinator: await context('coordinator'), crew: await context('crew') };
+}
+
+export const cells = (change: Partial<RollCells> = {}): RollCells => ({
+  name: 'Ada Finch',
+  age: '7',
+  servings: '1',
+  avoids: '',
+  mode: '',
+  ...change,
+});
+
+export const FLATBREAD: WrittenLine[] = [
+  {
+    ingredient: 'plain yogurt',
+    amount: '1',
+    unit: 'cup',
+    alternatives: [{ ingredient: 'firm tofu', preparation: 'cubed', amount: '2/3', unit: 'cup' }],
+  },
+  { ingredient: 'egg', preparation: 'large, without shell', amount: '1', unit: 'each', scaling: 'whole' },
+  { ingredient: 'ground cumin', amount: '1', unit: 'tsp' },
+];
+
+/** A course with one session of one dish, and people on its roll. */
+export async function newSession(
+  context: Context,
+  people: readonly Partial<RollCells>[],
+  lines: readonly WrittenLine[] = FLATBREAD,
+) {
+  const courseId = await addCourse(context, { title: 'Small Hands', audience: '' });
+  const plan = {
+    title: 'Breads',
+    date: '2026-11-26',
+    startsAt: '16:00',
+    minutes: 90,
+    place: 'Boatshed',
+    mode: 'in person',
+  };
+  const sessionId = await addSession(context, { courseId, ...plan });
+  const recipeId = await saveRecipe(context, { title: `Flatbread ${v7()}`, body: { servings: 4, lines, steps: [] } });
+  await addDish(context, { sessionId, recipeId });
+  const ids: string[] = [];
+  for (const person of people) ids.push(await addPerson(context, { courseId, cells: cells(person) }));
+  const basis = async () => (await viewKitSheet(context, { sessionId })).sheet.basis;
+  return { courseId, sessionId, recipeId, people: ids, basis };
+}
