@@ -4,6 +4,7 @@ import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import type { Actor, Service } from '@/services/access/gate';
 import { findActor, findTokenActor, type Programme } from '@/services/access/sign-in';
+import { ServiceError } from '@/services/errors';
 import { contextFor, runningStore } from '@/services/runtime';
 
 /** What the cookie carries, encrypted. */
@@ -41,10 +42,15 @@ export async function requireMember() {
   return member;
 }
 
-/** Calls a service for the person signed in. */
+/** Calls a service for the person signed in; what is not their duty leads to the page that says so. */
 export async function call<Input, Output>(service: Service<Input, Output>, input: Input): Promise<Output> {
   const { actor } = await requireMember();
-  return service(contextFor(actor), input);
+  try {
+    return await service(contextFor(actor), input);
+  } catch (error) {
+    if (error instanceof ServiceError && error.kind === 'forbidden') redirect('/no-duty');
+    throw error;
+  }
 }
 
 /** Who asks an API route: by bearer token, else by cookie. */

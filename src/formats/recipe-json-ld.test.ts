@@ -97,7 +97,12 @@ describe('a recipe file', () => {
     [{ recipeIngredient: ['1,5 cups milk'] }, 'recipeIngredient[0]: "1,5 cups milk" does not begin with one amount'],
     [{ recipeIngredient: ['1 cup unobtainium'] }, 'recipeIngredient[0]: No food of the reference table'],
     [{ recipeIngredient: ['1/0 cup milk'] }, 'recipeIngredient[0]: "1/0" divides by 0'],
-    [{ recipeIngredient: ['0 cups milk'] }, 'lines[0].amount: "0" must be more than 0'],
+    [{ recipeIngredient: ['0 cups milk'] }, 'recipeIngredient[0].amount: "0" must be more than 0'],
+    [
+      { recipeIngredient: ['1 cup coconut milk'] },
+      'recipeIngredient[0]: No food of the reference table is found in "1 cup coconut milk"',
+    ],
+    [{ recipeIngredient: ['2 Tbsp almond butter'] }, 'recipeIngredient[0]: No food of the reference table'],
     [{ 'logistra:lines': [{}] }, 'logistra:lines: logistra:lines has 1 entries and recipeIngredient 5'],
     [{ recipeIngredient: ['1 cup milk'], 'logistra:lines': [{ scaling: 'sideways' }] }, 'logistra:lines[0].scaling'],
     [

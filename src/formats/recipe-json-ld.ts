@@ -43,7 +43,10 @@ export function readRecipeFile(
   const lines = linesOf(node, reference, problems, assumed);
   if (problems.length === 0) {
     const reading = readRecipe({ servings: servings ?? 1, lines }, reference);
-    if ('problems' in reading) problems.push(...reading.problems);
+    const place = (node[LINES] ?? node[`${NAMESPACE}lines`]) ? LINES : 'recipeIngredient';
+    if ('problems' in reading) {
+      problems.push(...reading.problems.map(({ path, message }) => ({ path: path.replace(/^lines/, place), message })));
+    }
   }
   if (problems.length > 0) return { problems };
   const description = textOf(node.description).slice(0, 2000);

@@ -121,7 +121,7 @@ function Lane({
         style={{ left: `${first}%`, width: `${Math.max(0, end - first)}%` }}
         aria-hidden="true"
       />
-      <ol aria-label={`Thread of ${thread.title}`}>
+      <ol aria-label={`Thread of ${thread.title}`} className="absolute inset-0">
         {shown.map((knot, index) => (
           <li
             key={knot.stage}

@@ -1,9 +1,10 @@
 import { parseAmount } from '@/core/quantity/amount';
-import { sayNumber } from '@/core/quantity/say';
+import { sayAmount } from '@/core/quantity/say';
+import { readUnit } from '@/core/quantity/units';
 import type { WrittenItem, WrittenLine } from '@/core/recipes/recipe';
 
 const say = (item: WrittenItem) =>
-  `${sayNumber(parseAmount(item.amount))} ${item.unit} ${item.ingredient}${item.preparation ? `, ${item.preparation}` : ''}`;
+  `${sayAmount(parseAmount(item.amount), readUnit(item.unit))} ${item.ingredient}${item.preparation ? `, ${item.preparation}` : ''}`;
 
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {

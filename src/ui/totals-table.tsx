@@ -37,7 +37,7 @@ export function TotalsTable({ content, base }: { content: SheetContent; base: st
                     scroll={false}
                     prefetch={false}
                     title={`How the total of ${total.ingredient} came about`}
-                    className="underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid"
+                    className="inline-block min-h-6 leading-6 underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid"
                   >
                     {total.sayPurchase ?? 'sealed units'}
                     {total.pieces !== undefined &&

@@ -10,7 +10,7 @@ import {
   toDecimal,
   toText,
 } from '../quantity/rational';
-import { type MeasureSystem, sayCount, sayGrams, sayNumber, sayPieces, sayScoops, sayWeight } from '../quantity/say';
+import { type MeasureSystem, sayAmount, sayCount, sayGrams, sayPieces, sayScoops, sayWeight } from '../quantity/say';
 import type { Item } from '../recipes/recipe';
 import { avoidanceLabel } from '../safety/avoidances';
 import { sayScaling, teaspoonsIn } from './portion';
@@ -41,7 +41,7 @@ export function sayPortion({ item, portion }: Pick<Component, 'item' | 'portion'
   return sayPieces(portion.packed, item.unit);
 }
 
-const sayExact = (amount: Rational, item: Item) => `${sayNumber(amount)} ${item.unit.key}`;
+const sayExact = (amount: Rational, item: Item) => sayAmount(amount, item.unit);
 
 /**
  * The working of one component of one variant: recipe amount → scaling → measure → weight.

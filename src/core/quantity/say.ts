@@ -140,6 +140,13 @@ function sayMetricScoops(scoops: readonly Rational[]): string {
   return parts.join(' + ');
 }
 
+/** An exact amount with its unit, as a recipe has it: "2 cups", "⅓ cup", "3 cloves", "1½". */
+export function sayAmount(amount: Rational, unit: Unit): string {
+  if (unit.key === 'each') return sayNumber(amount);
+  const hasPlural = unit.key === 'cup' || unit.dimension === 'count';
+  return `${sayNumber(amount)} ${unit.key}${hasPlural && compare(amount, rational(1)) > 0 ? 's' : ''}`;
+}
+
 /** How many of something: "1 kit", "3 kits". */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;

@@ -66,6 +66,13 @@ function takePiece(text: string): { unit: Unit; words: string } | undefined {
   return unit?.dimension === 'count' && words.length > 1 ? { unit, words: words.slice(0, -1).join(' ') } : undefined;
 }
 
+/** Words before a food that say how it is prepared, and leave it the same food. */
+const PREPARED = new Set(
+  'small medium large fresh ripe raw cooked chopped diced cubed sliced grated shredded minced mashed halved crumbled drained peeled trimmed'.split(
+    ' ',
+  ),
+);
+
 interface Food {
   readonly ingredient: Ingredient;
   /** Words before the name, such as "grated". */
@@ -78,7 +85,10 @@ function findFood(text: string, reference: Reference): Food | undefined {
     const name = words.slice(skip).join(' ');
     for (const form of [name, name.replace(/ies$/, 'y'), name.replace(/s$/, ''), name.replace(/es$/, '')]) {
       const ingredient = findIngredient(reference, form);
-      if (ingredient) return { ingredient, before: words.slice(0, skip).join(' ') };
+      const before = words.slice(0, skip);
+      // Any other word could make it another food: coconut milk is not milk, almond butter not butter.
+      if (ingredient)
+        return before.every((word) => PREPARED.has(word)) ? { ingredient, before: before.join(' ') } : undefined;
     }
   }
   return undefined;

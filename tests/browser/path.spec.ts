@@ -1,0 +1,165 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { bringRoll, newSession, openSession, signIn } from './people';
+
+test.beforeEach(({ page }) => signIn(page));
+
+test('from a roll to packed kits', async ({ page }) => {
+  const { course, session } = await newSession(page, 'Driftwood suppers', ['Griddle flatbreads with white cheese'], '');
+
+  // Roll: one row is refused; saving waits until it is mended.
+  const roll =
+    'name;age;servings;avoids;mode\nŁucja Wren;7;2;;in person\nBram "the Spoon" Oduya;8;0;;\nCleo Marrow;6;2;milk;in person\n"Teo\nVarga";9;2;latex fruit;\nŁucja  wren;7;1;;\n';
+  await bringRoll(page, course, roll);
+  await expect(page.getByText('5 rows read as UTF-8, separated by semicolon: 3 ready, 2 refused')).toBeVisible();
+  await expect(page.getByText('0 servings is too few. Write a whole number from 1 to 40.')).toBeVisible();
+  await expect(page.getByText('is in line 2 of the file')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Save 3/ })).toBeDisabled();
+  const refused = page.getByRole('group', { name: 'Line 3' });
+  await refused.getByLabel('servings').fill('4');
+  await page.getByRole('group', { name: 'Line 7' }).getByLabel('Leave out').check();
+  await page.getByRole('button', { name: 'Save 4 to the roll' }).click();
+  await expect(page.getByText('4 people are on the roll.')).toBeVisible();
+
+  // Kits: a word nobody knows refuses a kit and the lock, until it has a meaning.
+  await page.goto(`${session}/kits`);
+  await expect(page.getByRole('heading', { name: '1 kit cannot be made safely yet' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lock kit sheet' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Say what it means' }).click();
+  await page.getByText('“latex fruit”').click();
+  await page.getByLabel('banana').check();
+  await page.getByLabel('mango').check();
+  await page.getByRole('button', { name: 'Give this meaning' }).click();
+  await expect(page.getByText('avoids banana, mango')).toBeVisible();
+
+  // The sheet: variants across, an alternative where milk is avoided, the working of a number.
+  await page.goto(`${session}/kits`);
+  const sheet = page.getByRole('table', { name: 'Kit sheet' });
+  await expect(sheet.getByRole('columnheader', { name: /made without milk/ })).toBeVisible();
+  await expect(sheet.getByText('instead: firm tofu, cubed')).toBeVisible();
+  await sheet
+    .getByRole('row', { name: /plain wheat flour/ })
+    .getByRole('link')
+    .first()
+    .click();
+  const working = page.getByRole('complementary', { name: 'Working' });
+  await expect(working.getByText('2 cups plain wheat flour, for 4 servings')).toBeVisible();
+  await expect(working.getByText('× 2 ÷ 4 servings')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(working).toHaveCount(0);
+
+  // Out as CSV, then locked.
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take out as CSV' }).click(),
+  ]);
+  expect(readFileSync(await download.path(), 'utf8')).toContain('1 cup,125,');
+  await page.getByRole('button', { name: 'Lock kit sheet' }).click();
+  await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
+
+  // Shopping and labels.
+  await page.goto(`${session}/buying`);
+  await expect(page.getByRole('listitem').filter({ hasText: 'plain wheat flour' })).toContainText('1 pack of 1500 g');
+  await page.getByRole('button', { name: 'Mark shopping done' }).click();
+  await expect(page.getByRole('button', { name: 'Shopping is not done after all' })).toBeVisible();
+  const labels = await page.request.get(`${session}/labels.pdf?paper=letter`);
+  expect(labels.headers()['content-type']).toBe('application/pdf');
+  expect((await labels.body()).subarray(0, 5).toString()).toBe('%PDF-');
+
+  // The bench: by component and by kit, undo, and everything still there after a reload.
+  await page.goto(`${session}/packing`);
+  await page.getByRole('link', { name: 'Open the bench' }).click();
+  await expect(page.getByRole('heading', { name: 'plain wheat flour' })).toBeVisible();
+  await page.getByRole('button', { name: 'Kit 1: plain wheat flour not in yet' }).click();
+  await expect(page.getByRole('button', { name: 'Kit 1: plain wheat flour in', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('button', { name: 'Kit 1: plain wheat flour not in yet' })).toBeVisible();
+  const next = page.getByRole('button', { name: 'Next →' });
+  for (let more = true; more; ) {
+    const all = page.getByRole('button', { name: /^All \d+ in$/ });
+    while ((await all.count()) > 0) await all.first().click();
+    more = await next.isEnabled();
+    if (more) await next.click();
+  }
+  await expect(page.getByText('4 of 4 kits done')).toBeVisible();
+  await expect(page.getByText('not saved yet')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByText('4 of 4 kits done')).toBeVisible();
+  await page.getByRole('button', { name: 'By kit' }).click();
+  await expect(page.getByRole('heading', { name: /^Kit \d$/ })).toBeVisible();
+
+  // A late joiner after the lock is a difference to accept; ticks stay where nothing changed.
+  await page.goto(`${course}/roll`);
+  const add = page.getByRole('form', { name: 'Add a person' });
+  await add.getByLabel('Name').fill('Zoë Late-Joiner');
+  await add.getByLabel('Servings').fill('3');
+  await add.getByRole('button', { name: 'Add to the roll' }).click();
+  await expect(page.getByText('Zoë Late-Joiner is on the roll.')).toBeVisible();
+  await page.goto(`${session}/kits`);
+  await expect(page.getByText('Zoë Late-Joiner: 3 servings')).toBeVisible();
+  await page.getByRole('button', { name: 'Accept into revision 2' }).click();
+  await expect(page.getByText(/Revision 2, locked/)).toBeVisible();
+  await page.goto(`${session}/packing`);
+  await expect(page.getByText('4 of 5 kits packed')).toBeVisible();
+});
+
+test('a recipe file comes in, is looked at, and feeds a session', async ({ page }) => {
+  await openSession(page, 'Knife skills shown');
+  await page.getByRole('link', { name: 'Bring in a recipe file' }).click();
+  const file = (lines: unknown[]) => ({
+    name: 'soup.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(
+      JSON.stringify({ '@type': 'Recipe', name: 'Pier soup', recipeYield: '4 servings', recipeIngredient: lines }),
+    ),
+  });
+  const chooser = page.getByLabel('Recipe file (schema.org Recipe as JSON-LD)');
+  await chooser.setInputFiles(file(['2 cups carrots, grated', 'some salt', '1 bucket milk']));
+  await expect(page.getByText('recipeIngredient[1]:')).toBeVisible();
+  await expect(page.getByText('nothing was saved')).toBeVisible();
+  await chooser.setInputFiles(file(['2 cups carrots, grated', '1/2 tsp salt', '1 <b>cup</b> milk']));
+  await expect(page.getByText('recipeIngredient[2]:')).toBeVisible();
+  await chooser.setInputFiles(file(['2 cups carrots, grated', '1/2 tsp salt', '1 cup milk']));
+  await expect(page.getByText('What was understood: 3 ingredients for 4 servings')).toBeVisible();
+  await page.getByRole('button', { name: 'Save and add to the session' }).click();
+  await expect(page.getByRole('link', { name: 'Pier soup' })).toBeVisible();
+});
+
+test('the countdown shows threads and what to do next, each one step from its work', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Thread of Breads from the pan' })).toBeVisible();
+  const next = page.getByRole('region', { name: 'Do next' });
+  await expect(next.getByText(/Kits: Lighthouse pasta/)).toBeVisible();
+  await next.getByRole('link', { name: 'Open the kit sheet' }).first().click();
+  await expect(page.getByRole('heading', { name: /kit sheet$/ })).toBeVisible();
+  const stages = page.getByRole('navigation', { name: 'Stages of this session' });
+  await expect(stages.getByRole('listitem')).toHaveCount(10);
+  await expect(stages.getByRole('link', { name: /Crew/ })).toHaveCount(0);
+  await stages.getByRole('link', { name: /Buy/ }).click();
+  await expect(page.getByRole('heading', { name: /shopping list$/ })).toBeVisible();
+});
+
+test('the roll sorts and filters, and a person is edited, withdrawn and enrolled again', async ({ page }) => {
+  await page.goto('/courses');
+  await page.getByRole('link', { name: 'Roll of Small Hands Kitchen' }).click();
+  await page.getByRole('link', { name: 'Age', exact: true }).click();
+  await expect(page.getByRole('columnheader', { name: 'Age' })).toHaveAttribute('aria-sort', 'ascending');
+  await expect(page.getByRole('rowheader').first()).toContainText('Cleo Marrow');
+  await page.getByLabel('Find by name or avoidance').fill('lucja');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await expect(page.getByText(/1 of 14 shown/)).toBeVisible();
+  await page.getByRole('link', { name: 'Edit Łucja Wren' }).click();
+  const form = page.getByRole('form', { name: 'Edit Łucja Wren' });
+  await form.getByLabel('Servings').fill('1000');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(form.getByRole('alert')).toContainText('1000 servings is too many');
+  await expect(form.getByLabel('Servings')).toHaveValue('1000');
+  await form.getByLabel('Servings').fill('1');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('form', { name: 'Edit Łucja Wren' }).getByLabel('Servings')).toHaveValue('1');
+  await page.getByRole('button', { name: 'Withdraw Łucja Wren' }).click();
+  await page.getByLabel('Show').selectOption('withdrawn');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('button', { name: 'Enrol Łucja Wren again' }).click();
+  await expect(page.getByText(/0 of 14 shown/)).toBeVisible();
+});

@@ -1,0 +1,120 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { openSession, signIn } from './people';
+
+/** Every screen there is, by how one gets there. */
+const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
+  countdown: (page) => page.goto('/'),
+  courses: (page) => page.goto('/courses'),
+  course: async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Supper Bags' }).first().click();
+    await expect(page.getByRole('heading', { name: 'Add a session' })).toBeVisible();
+  },
+  roll: async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Roll of Galley on Screen' }).click();
+    await expect(page.getByRole('heading', { name: /Roll of/ })).toBeVisible();
+  },
+  'session plan': (page) => openSession(page, 'Fritters and slaw'),
+  'refused kits': (page) => openSession(page, 'Fritters and slaw', '/kits'),
+  'locked kit sheet': (page) => openSession(page, 'Breads from the pan', '/kits'),
+  differences: (page) => openSession(page, 'Lighthouse pasta', '/kits'),
+  'the working of a number': (page) => openSession(page, 'Breads from the pan', '/kits?working=A.0'),
+  'shopping list': (page) => openSession(page, 'Lighthouse pasta', '/buying'),
+  packing: (page) => openSession(page, 'Breads from the pan', '/packing'),
+  recipes: (page) => page.goto('/recipes'),
+  recipe: async (page) => {
+    await page.goto('/recipes');
+    await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
+    await expect(page.getByRole('heading', { name: 'Ingredients' })).toBeVisible();
+  },
+  'recipe import': (page) => page.goto('/recipes/import'),
+  programme: (page) => page.goto('/programme'),
+  benches: (page) => page.goto('/benches'),
+  bench: async (page) => page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/bench')),
+};
+
+for (const [name, open] of Object.entries(SCREENS)) {
+  test(`${name}: nothing that axe finds wrong, no sideways scrolling, at a desk and on a phone`, async ({ page }) => {
+    await signIn(page);
+    for (const size of [
+      { width: 1280, height: 800 },
+      { width: 390, height: 844 },
+    ]) {
+      await page.setViewportSize(size);
+      await open(page);
+      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+      expect(overflow, `${size.width} px`).toBeLessThanOrEqual(0);
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+        .analyze();
+      expect(
+        violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.target.join(' ')).join(' | ')}`),
+      ).toEqual([]);
+    }
+  });
+}
+
+test('sign-in: nothing that axe finds wrong', async ({ page }) => {
+  await page.goto('/sign-in');
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+});
+
+test('targets at the bench are large enough for wet hands', async ({ page }) => {
+  await signIn(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/bench'));
+  for (const button of await page.getByRole('button').all()) {
+    if (!(await button.isVisible())) continue;
+    const box = await button.boundingBox();
+    expect(box?.height).toBeGreaterThanOrEqual(44);
+    expect(box?.width).toBeGreaterThanOrEqual(44);
+  }
+});
+
+test.describe('on paper', () => {
+  const printable: [string, string][] = [
+    ['Lighthouse pasta', '/kits'],
+    ['Lighthouse pasta', '/buying'],
+  ];
+  for (const [session, stage] of printable) {
+    for (const format of ['A4', 'Letter'] as const) {
+      test(`${stage} of ${session} fits ${format} in black on white`, async ({ page }) => {
+        await signIn(page);
+        await openSession(page, session, stage);
+        const pdf = await page.pdf({ format });
+        expect(pdf.length).toBeGreaterThan(5000);
+        await page.emulateMedia({ media: 'print' });
+        // The width between the margins of 12 mm, in CSS pixels.
+        await page.setViewportSize({ width: format === 'A4' ? 703 : 725, height: 1000 });
+        const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+        expect(overflow).toBeLessThanOrEqual(0);
+        await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden();
+        await expect(page.getByRole('button').first()).toBeHidden();
+        const background = await page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+        expect(background).toBe('rgb(255, 255, 255)');
+      });
+    }
+  }
+});
+
+test('no page asks for more than 220 kB of script', async ({ page }) => {
+  await signIn(page);
+  for (const [name, open] of Object.entries(SCREENS)) {
+    let bytes = 0;
+    const count = async (response: import('@playwright/test').Response) => {
+      if (response.request().resourceType() === 'script') bytes += (await response.request().sizes()).responseBodySize;
+    };
+    await open(page);
+    const client = await page.context().newCDPSession(page);
+    await client.send('Network.enable');
+    await client.send('Network.setCacheDisabled', { cacheDisabled: true });
+    page.on('response', count);
+    await page.reload({ waitUntil: 'networkidle' });
+    page.off('response', count);
+    await client.detach();
+    expect(bytes, name).toBeGreaterThan(10_000);
+    expect(bytes, name).toBeLessThan(220_000);
+  }
+});
