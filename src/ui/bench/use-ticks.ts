@@ -34,65 +34,60 @@ export interface Ticks {
  */
 export function useTicks(sessionId: string, revision: number, initial: readonly PackEvent[]): Ticks {
   const [events, setEvents] = useState(initial);
-  const [queue, setQueue] = useState<readonly SentTick[]>([]);
+  const [own, setOwn] = useState<readonly OwnTick[]>([]);
   const [done, setDone] = useState<readonly (readonly SentTick[])[]>([]);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const store = `logistra.ticks.${sessionId}`;
   /** Falls to 1 after a refusal, so that one bad tick does not take good ones with it. */
   const batchSize = useRef(BATCH);
-  const latest = useRef({ events, queue });
-  latest.current = { events, queue };
+  /** What is true now, whatever has been drawn yet: written here first, then handed to React. */
+  const latest = useRef({ events: initial, own: [] as readonly OwnTick[] });
 
   const keep = useCallback(
-    (next: readonly SentTick[]) => {
-      latest.current = { ...latest.current, queue: next };
-      setQueue(next);
-      localStorage.setItem(store, JSON.stringify(next));
+    (next: readonly OwnTick[]) => {
+      latest.current.own = next;
+      setOwn(next);
+      localStorage.setItem(store, JSON.stringify(next.filter(({ saved }) => !saved).map(({ tick }) => tick)));
     },
     [store],
   );
 
   useEffect(() => {
-    const kept = localStorage.getItem(store);
-    if (kept) setQueue(JSON.parse(kept));
-  }, [store]);
+    const kept: SentTick[] = JSON.parse(localStorage.getItem(store) ?? '[]');
+    if (kept.length > 0) keep(kept.map((tick) => ({ tick, saved: false })));
+  }, [store, keep]);
 
-  const send = useCallback(async (): Promise<boolean> => {
-    const batch = latest.current.queue.slice(0, batchSize.current);
+  const send = useCallback(async (): Promise<void> => {
+    const unsaved = latest.current.own.filter(({ saved }) => !saved);
+    const batch = unsaved.slice(0, batchSize.current).map(({ tick }) => tick);
     if (batch.length === 0) {
       batchSize.current = BATCH;
-      return true;
+      return;
     }
     const response = await fetch(`/api/bench/${sessionId}/ticks`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ ticks: batch }),
     }).catch(() => null);
-    if (response?.status === 401) {
-      setTrouble({
-        kind: 'waiting',
-        message: 'You are signed out. Sign in again on this device: the ticks are kept here.',
-      });
-      return false;
-    }
-    if (!response || response.status >= 500) {
-      setTrouble({
-        kind: 'waiting',
-        message: 'The server does not answer. Go on packing: the ticks are kept here and sent again.',
-      });
-      return false;
+    if (!response || response.status >= 500 || response.status === 401) {
+      setTrouble({ kind: 'waiting', message: response?.status === 401 ? SIGNED_OUT : NO_ANSWER });
+      return;
     }
     if (!response.ok && batch.length > 1) {
       batchSize.current = 1;
       return send();
     }
     const sent = new Set(batch.map((tick) => tick.id));
-    if (!response.ok) {
+    if (response.ok) {
+      setTrouble((now) => (now?.kind === 'waiting' ? null : now));
+      // A saved tick stays drawn from here until it is read back: it must not flicker out in between.
+      keep(latest.current.own.map((entry) => (sent.has(entry.tick.id) ? { ...entry, saved: true } : entry)));
+    } else {
       const body = await response.json().catch(() => null);
       setTrouble({ kind: 'refused', message: body?.title ?? 'These ticks were refused.' });
-    } else setTrouble((now) => (now?.kind === 'waiting' ? null : now));
-    keep(latest.current.queue.filter((tick) => !sent.has(tick.id)));
-    return latest.current.queue.length > 0 ? send() : true;
+      keep(latest.current.own.filter((entry) => !sent.has(entry.tick.id)));
+    }
+    return send();
   }, [sessionId, keep]);
 
   const ask = useCallback(async () => {
@@ -100,18 +95,21 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     const response = await fetch(`/api/bench/${sessionId}/ticks?since=${since}`).catch(() => null);
     if (!response?.ok) return;
     const news: { revision: number; events: PackEvent[] } = await response.json();
-    setEvents((known) => {
-      const last = known.at(-1)?.seq ?? 0;
-      const fresh = news.events.filter((event) => event.seq > last);
-      return fresh.length > 0 ? [...known, ...fresh] : known;
-    });
+    const last = latest.current.events.at(-1)?.seq ?? 0;
+    const fresh = news.events.filter((event) => event.seq > last);
+    if (fresh.length > 0) {
+      const back = new Set(fresh.map((event) => event.id));
+      latest.current.events = [...latest.current.events, ...fresh];
+      setEvents(latest.current.events);
+      keep(latest.current.own.filter(({ tick }) => !back.has(tick.id)));
+    }
     if (news.revision !== revision) {
       setTrouble({
         kind: 'moved on',
         message: `Revision ${news.revision} of the kit sheet is locked. Open it before you go on.`,
       });
     }
-  }, [sessionId, revision]);
+  }, [sessionId, revision, keep]);
 
   useEffect(() => {
     let stopped = false;
@@ -128,38 +126,50 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     };
   }, [send, ask]);
 
-  const tick = useCallback(
-    (changes: readonly Omit<SentTick, 'id'>[]) => {
+  const add = useCallback(
+    (changes: readonly Omit<SentTick, 'id'>[]): readonly SentTick[] => {
       const fresh = changes.map((change) => ({ ...change, id: v7() }));
-      keep([...latest.current.queue, ...fresh]);
-      setDone((before) => [...before.slice(-49), fresh]);
+      keep([...latest.current.own, ...fresh.map((tick) => ({ tick, saved: false }))]);
       void send().then(ask);
+      return fresh;
     },
     [keep, send, ask],
   );
 
   const packed = useMemo(() => {
-    const confirmed = new Set(events.map((event) => event.id));
     const last = events.at(-1)?.seq ?? 0;
-    const own = queue
-      .filter((waiting) => !confirmed.has(waiting.id))
-      .map((waiting, index) => ({ ...waiting, seq: last + 1 + index }));
-    return packedNow([...events, ...own]);
-  }, [events, queue]);
+    return packedNow([...events, ...own.map(({ tick }, index) => ({ ...tick, seq: last + 1 + index }))]);
+  }, [events, own]);
 
   const lastDone = done.at(-1);
-  const undo = lastDone
-    ? () => {
+  return {
+    packed,
+    waiting: own.filter(({ saved }) => !saved).length,
+    trouble,
+    tick: (changes) => {
+      const fresh = add(changes);
+      setDone((before) => [...before.slice(-49), fresh]);
+    },
+    undo:
+      lastDone &&
+      (() => {
         setDone((before) => before.slice(0, -1));
-        const back = lastDone.map(({ kitId, component, action }) => ({
-          kitId,
-          component,
-          action: action === 'packed' ? ('undone' as const) : ('packed' as const),
-        }));
-        const fresh = back.map((change) => ({ ...change, id: v7() }));
-        keep([...latest.current.queue, ...fresh]);
-        void send().then(ask);
-      }
-    : undefined;
-  return { packed, waiting: queue.length, trouble, tick, undo };
+        add(
+          lastDone.map(({ kitId, component, action }) => ({
+            kitId,
+            component,
+            action: action === 'packed' ? ('undone' as const) : ('packed' as const),
+          })),
+        );
+      }),
+  };
 }
+
+/** A tick made on this screen; saved once the server has confirmed it. */
+interface OwnTick {
+  readonly tick: SentTick;
+  readonly saved: boolean;
+}
+
+const SIGNED_OUT = 'You are signed out. Sign in again on this device: the ticks are kept here.';
+const NO_ANSWER = 'The server does not answer. Go on packing: the ticks are kept here and sent again.';
