@@ -84,7 +84,10 @@ try {
     console.error('· The web server ended unexpectedly. Run npm start again; nothing saved is lost.');
     void end(1);
   });
-  writeFileSync(stateFile, JSON.stringify({ pid: process.pid, webPid: web.child.pid, address: web.address }));
+  writeFileSync(
+    stateFile,
+    JSON.stringify({ pid: process.pid, webPid: web.child.pid, databasePort: database.port, address: web.address }),
+  );
   const signIns = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/sign-ins.ts'], {
     cwd: ROOT,
     env: { ...process.env, ...env },

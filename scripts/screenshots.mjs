@@ -1,0 +1,93 @@
+// npm run screenshots: one picture of each main view, from a fresh demo, into docs/screenshots.
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { startDatabase } from './database.mjs';
+import { ensureBuild, ensureDebianPackage, ensurePackages, freePort, ROOT, run, say, startWeb } from './system.mjs';
+
+const OUT = path.join(ROOT, 'docs', 'screenshots');
+
+/** Name, how to get there, and what else to do before the picture is taken. */
+const VIEWS = [
+  ['countdown', '/'],
+  ['roll', { course: 'Galley on Screen', stage: '/roll' }],
+  ['roll-import', { course: 'Small Hands Kitchen', stage: '/roll/import', roll: true }],
+  ['session', { session: 'Fritters and slaw', stage: '' }],
+  ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
+  ['kit-sheet-working', { session: 'Breads from the pan', stage: '/kits?working=C.3' }],
+  ['kit-sheet-refused', { session: 'Fritters and slaw', stage: '/kits' }],
+  ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
+  ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
+  ['bench-by-component', { session: 'Breads from the pan', bench: true }],
+  ['bench-by-kit', { session: 'Breads from the pan', bench: true, kit: true }],
+  ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
+  ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
+];
+
+const ROLL = `name,age,servings,avoids,mode
+Wilma Rookhope,8,1,,in person
+Xan Petrel,7,0,egg,in person
+Yusuf Landry,9,1,"milk; strawberries",in person
+Ada Finch,7,1,,in person
+`;
+
+const folder = mkdtempSync(path.join(tmpdir(), 'logistra-pictures-'));
+ensurePackages();
+const executablePath = ensureDebianPackage('chromium', 'chromium');
+ensureDebianPackage('pdftoppm', 'poppler-utils');
+const database = await startDatabase({ folder, databases: ['pictures'], durable: false, quiet: true });
+const env = { DATABASE_URL: database.urls.pictures, SESSION_SECRET: database.sessionSecret };
+let web;
+let browser;
+try {
+  run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts'], { env: { ...process.env, ...env } });
+  ensureBuild();
+  web = await startWeb({ port: await freePort(), env });
+  const { chromium } = await import('@playwright/test');
+  browser = await chromium.launch({
+    executablePath,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: web.address });
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill('marit@boatshed.example');
+  await page.getByLabel('Password').fill('tide-and-thyme');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL(`${web.address}/`);
+  mkdirSync(OUT, { recursive: true });
+  for (const [name, view] of VIEWS) {
+    await page.setViewportSize(view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 });
+    await page.goto(await addressOf(page, view));
+    if (view.roll)
+      await page
+        .getByLabel('CSV file with the roll')
+        .setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) });
+    if (view.kit) await page.getByRole('button', { name: 'By kit' }).click();
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: path.join(OUT, `${name}.png`) });
+    say(`${name}.png`);
+  }
+  const session = await addressOf(page, { session: 'Lighthouse pasta', stage: '' });
+  const pdf = path.join(folder, 'labels.pdf');
+  const { writeFileSync } = await import('node:fs');
+  writeFileSync(pdf, await (await page.request.get(`${session}/labels.pdf?paper=letter`)).body());
+  run('pdftoppm', ['-r', '85', '-png', '-singlefile', pdf, path.join(OUT, 'labels')]);
+  say('labels.png');
+} finally {
+  await browser?.close();
+  await web?.stop();
+  await database.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+async function addressOf(page, view) {
+  if (typeof view === 'string') return view;
+  const find = async (from, name) => {
+    await page.goto(from);
+    return page.getByRole('link', { name }).first().getAttribute('href');
+  };
+  if (view.recipe) return find('/recipes', view.recipe);
+  if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
+  const session = await find('/', view.session);
+  return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
+}
