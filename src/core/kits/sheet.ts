@@ -73,7 +73,7 @@ export function kitSheet(
 ): KitSheet {
   const groups = gather(dishes, participants);
   const calculator = kitCalculator(dishes, measurerOf(toolsFor(system)));
-  const ordered = [...groups.values()].sort(byNeedThenSize);
+  const ordered = groups.sort(byNeedThenSize);
   const given = new Map(letters);
   const taken = new Set(letters.values());
   const variants = ordered.map((group): Variant => {
@@ -96,8 +96,11 @@ export function kitSheet(
   return { variants, totals: totalsOf(packed), refusedKits };
 }
 
-function gather(dishes: readonly Recipe[], participants: readonly Participant[]): Map<string, Group> {
-  type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
+function gather(dishes: readonly Recipe[], participants: readonly Participant[]): Group[] {
+  type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & {
+    readonly tail: string;
+    readonly bySize: Map<number, Group>;
+  };
   const profiles = new Map<string, Profile>();
   const groups = new Map<string, Group>();
   for (const participant of participants) {
@@ -108,23 +111,34 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[])
       const unknown = participant.wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
       const choice = choose(dishes, avoids);
       // The effective avoidances decide every choice, so they alone tell kits apart.
-      profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
+      profile = {
+        avoids,
+        unknown,
+        choice,
+        tail: [choice.effective.join(' '), ...unknown].join('|'),
+        bySize: new Map(),
+      };
       profiles.set(text, profile);
     }
-    const key = `${participant.servings}|${profile.tail}`;
-    const group = groups.get(key);
-    if (group) group.participants.push(participant);
-    else {
+    const { servings } = participant;
+    let group = profile.bySize.get(servings);
+    if (!group) {
       const { avoids, choice, unknown } = profile;
-      groups.set(key, { key, servings: participant.servings, avoids, choice, unknown, participants: [participant] });
+      const key = `${servings}|${profile.tail}`;
+      group = groups.get(key) ?? { key, servings, avoids, choice, unknown, participants: [] };
+      groups.set(key, group);
+      profile.bySize.set(servings, group);
     }
+    group.participants.push(participant);
   }
-  return groups;
+  return [...groups.values()];
 }
 
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
 function profileText(wishes: readonly Wish[]): string {
-  if (wishes.length === 0) return '';
+  const [only] = wishes;
+  if (!only) return '';
+  if (wishes.length === 1 && only.codes?.length === 1) return only.codes[0] as string;
   return wishes.map((wish) => wish.codes?.join(',') ?? `?${wish.asWritten}`).join(';');
 }
 

@@ -34,30 +34,32 @@ export function parseAmount(text: string): Rational {
     .trim()
     .replace(/[\u2044\u2215]/g, '/')
     .replace(/\s+/g, ' ');
-  const refuse = (): never => {
-    throw new AmountError(
-      `"${trimmed.slice(0, LONGEST)}" is not an amount. Write a number such as 2, 3/4, 1 1/2 or 1.25.`,
-    );
-  };
-  if (trimmed === '' || trimmed.length > LONGEST) return refuse();
+  if (trimmed === '' || trimmed.length > LONGEST) return refuse(trimmed);
   const vulgar = /^(\d*) ?([½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞])$/.exec(trimmed);
   if (vulgar) {
     const [n, d] = VULGAR[vulgar[2] as string] as readonly [number, number];
-    return add(rational(BigInt(vulgar[1] || '0')), rational(n, d));
+    return add(rational(integer(vulgar[1] || '0')), rational(n, d));
   }
   const mixed = /^(?:(\d+) )?(\d+) ?\/ ?(\d+)$/.exec(trimmed);
   if (mixed) {
     const [, whole = '0', n = '', d = ''] = mixed;
-    if (BigInt(d) === 0n) throw new AmountError(`"${trimmed}" divides by 0. Write a fraction such as 1/2.`);
-    return add(rational(BigInt(whole)), rational(BigInt(n), BigInt(d)));
+    if (/^0+$/.test(d)) throw new AmountError(`"${trimmed}" divides by 0. Write a fraction such as 1/2.`);
+    return add(rational(integer(whole)), rational(integer(n), integer(d)));
   }
   const decimal = /^(\d+)(?:\.(\d+))?$/.exec(trimmed);
   if (decimal) {
     const [, whole = '', fraction = ''] = decimal;
-    return rational(BigInt(whole + fraction), 10n ** BigInt(fraction.length));
+    return rational(integer(whole + fraction), integer(`1${'0'.repeat(fraction.length)}`));
   }
-  return refuse();
+  return refuse(trimmed);
 }
+
+function refuse(text: string): never {
+  throw new AmountError(`"${text.slice(0, LONGEST)}" is not an amount. Write a number such as 2, 3/4, 1 1/2 or 1.25.`);
+}
+
+/** Digits as a whole number: a plain one while it is safe. */
+const integer = (digits: string): number | bigint => (digits.length <= 15 ? Number(digits) : BigInt(digits));
 
 /** Reads an amount that must be more than nothing. @throws AmountError when it is zero or cannot be read */
 export function parsePositiveAmount(text: string): Rational {

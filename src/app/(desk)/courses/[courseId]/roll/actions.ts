@@ -36,12 +36,11 @@ export async function setPersonStatus(
   enrolmentId: string,
   version: number,
   status: 'enrolled' | 'withdrawn',
-): Promise<void> {
-  const answer = await attempt(async () => {
+): Promise<FormState> {
+  return attempt(async () => {
     await call(setStatus, { enrolmentId, version, status });
     return undefined;
   });
-  if (!answer.ok) throw new Error(answer.message);
 }
 
 export async function giveWord(wish: string, _state: FormState | null, data: FormData): Promise<FormState> {

@@ -145,7 +145,7 @@ export default async function Roll({
                           >
                             Edit
                           </Link>
-                          <form
+                          <ActionForm
                             action={setPersonStatus.bind(
                               null,
                               person.id,
@@ -162,7 +162,7 @@ export default async function Roll({
                             >
                               {person.status === 'enrolled' ? 'Withdraw' : 'Enrol again'}
                             </button>
-                          </form>
+                          </ActionForm>
                         </span>
                       </td>
                     </tr>
@@ -179,7 +179,7 @@ export default async function Roll({
                 Edit {editing.name}
               </h2>
               <ActionForm
-                key={`${editing.id}${editing.version}`}
+                key={editing.id}
                 action={edit.bind(null, editing.id, editing.version)}
                 label={`Edit ${editing.name}`}
                 className="flex flex-col gap-3"
