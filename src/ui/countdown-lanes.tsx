@@ -34,7 +34,7 @@ export function CountdownLanes({
 }) {
   const from = Date.parse(now) - BEFORE * DAY;
   const at = (instant: string) => Math.min(100, Math.max(0, ((Date.parse(instant) - from) / (DAYS * DAY)) * 100));
-  const days = Array.from({ length: Math.floor(DAYS) + 1 }, (_, index) =>
+  const days = Array.from({ length: Math.floor(DAYS) }, (_, index) =>
     new Date(Date.parse(now) + (index - BEFORE) * DAY).toISOString(),
   );
   const nowAt = at(now);
@@ -46,7 +46,7 @@ export function CountdownLanes({
           {days.map((day, index) => (
             <span
               key={day}
-              className={`absolute top-2 -translate-x-1/2 text-center text-xs ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
+              className={`absolute top-2 -translate-x-1/2 whitespace-nowrap text-center text-xs ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
               style={{ left: `${at(day)}%` }}
             >
               {index === BEFORE

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { SheetComponent, SheetContent, SheetVariant } from '@/core/kits/snapshot';
+import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
 const NAMES_SHOWN = 14;
@@ -51,9 +52,8 @@ function SheetPart({
             {variants.map((variant) => (
               <th key={variant.key} scope="col" className="min-w-0">
                 <span className="font-display text-2xl font-bold">{variant.letter}</span>
-                <span className="ml-2 font-semibold">
-                  {variant.participants.length} {variant.participants.length === 1 ? 'kit' : 'kits'} ×{' '}
-                  {variant.servings}
+                <span className="ml-2 text-sm font-semibold">
+                  {sayCount(variant.participants.length, 'kit')}, feeding {variant.servings}
                 </span>
                 {variant.madeWithout.length > 0 && (
                   <span className="block font-bold">made without {variant.madeWithout.join(', ')}</span>
