@@ -72,8 +72,7 @@ export function ensurePackages() {
   const wanted = hashFiles([path.join(ROOT, 'package-lock.json')]);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Installing npm packages …');
-  // Not "npm ci": it refuses a lock file made where some other system's optional binaries were not to be had.
-  run('npm', ['install', '--no-audit', '--no-fund'], {
+  run('npm', ['ci', '--no-audit', '--no-fund'], {
     remedy: 'check that the npm registry can be reached, then run the command again.',
   });
   writeFileSync(stamp, wanted);

@@ -18,9 +18,7 @@ export const kitCaseRequest = z.object({
       }),
     )
     .min(1, 'Say at least one kind of kit.')
-    .max(2000, 'At most 2,000 kinds of kit in one case.'),
-  /** Measuring tools in US teaspoons, in place of the usual set. */
-  tools_tsp: z.array(z.string().max(20)).min(1).max(20).optional(),
+    .max(500, 'At most 500 kinds of kit in one case.'),
   /** Also give the working of each number. */
   working: z.boolean().optional(),
 });

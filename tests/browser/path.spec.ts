@@ -26,6 +26,7 @@ test('from a roll to packed kits', async ({ page }) => {
   await expect(page.getByRole('heading', { name: '1 kit cannot be made safely yet' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Lock kit sheet' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Say what it means' }).click();
+  await expect(page.getByRole('heading', { name: 'What do these words mean?' })).toBeVisible();
   await page.getByText('“latex fruit”').click();
   await page.getByLabel('banana').check();
   await page.getByLabel('mango').check();

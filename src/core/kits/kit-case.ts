@@ -1,4 +1,4 @@
-import { type Tools, US_TOOLS } from '../quantity/measure';
+import { US_TOOLS } from '../quantity/measure';
 import { type Rational, toDecimal, toText } from '../quantity/rational';
 import { type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
 import type { Reference } from '../reference/reference';
@@ -12,8 +12,6 @@ import { componentWorking, totalWorking, type Working } from './working';
 export interface KitCase {
   readonly recipe: WrittenRecipe;
   readonly kits: readonly { readonly count: number; readonly servings: number; readonly avoids?: readonly string[] }[];
-  /** Measuring tools in US teaspoons; the usual US set when left out. */
-  readonly tools?: Tools;
 }
 
 export interface CaseComponent {
@@ -82,7 +80,7 @@ export function computeCase(
   if ('problems' in reading || problems.length > 0) return { problems };
 
   const dishes = [reading.recipe];
-  const calculator = kitCalculator(dishes, measurerOf(input.tools ?? US_TOOLS));
+  const calculator = kitCalculator(dishes, measurerOf(US_TOOLS));
   const made: { name: string; count: number; components: readonly Component[] }[] = [];
   const variants = input.kits.map((kit, index): CaseVariant => {
     const avoids = kit.avoids ?? [];

@@ -1,7 +1,5 @@
 import { kitCaseRequest } from '@/contracts/kit-case';
-import { type CaseResult, computeCase, type KitCase } from '@/core/kits/kit-case';
-import { parsePositiveAmount } from '@/core/quantity/amount';
-import { toolsOf } from '@/core/quantity/measure';
+import { type CaseResult, computeCase } from '@/core/kits/kit-case';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
 import { service } from '../access/gate';
@@ -11,14 +9,9 @@ export const computeKits = service({
   title: 'Calculate kits from a recipe, without saving',
   roles: ['coordinator', 'crew'],
   input: kitCaseRequest,
-  run: async (_context, { recipe, kits, tools_tsp, working }): Promise<CaseResult> => {
+  run: async (_context, { recipe, kits, working }): Promise<CaseResult> => {
     try {
-      const input: KitCase = {
-        recipe,
-        kits,
-        ...(tools_tsp ? { tools: toolsOf(tools_tsp.map(parsePositiveAmount)) } : {}),
-      };
-      const outcome = computeCase(input, TYPICAL, working);
+      const outcome = computeCase({ recipe, kits }, TYPICAL, working);
       if ('result' in outcome) return outcome.result;
       throw new ServiceError(
         'invalid',
