@@ -111,7 +111,7 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
 }
 
 /** Secrets are generated once and readable by their owner only. */
-function readSecrets(folder) {
+export function readSecrets(folder) {
   const file = path.join(folder, 'secrets.json');
   if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8'));
   const secret = () => randomBytes(32).toString('hex');

@@ -5,8 +5,8 @@ import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { benchSheet } from '@/core/packing/progress';
 import type { RollCells } from '@/core/roll/roll-row';
-import type { Context } from '@/services/access/gate';
-import { hashPassword } from '@/services/access/sign-in';
+import type { Context, Role } from '@/services/access/gate';
+import { hashPassword } from '@/services/access/passwords';
 import { markShopping } from '@/services/buying/shopping';
 import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
 import { loadLocked, recordTicks } from '@/services/packing/bench';
@@ -51,7 +51,7 @@ interface DemoProgramme {
   readonly members: readonly {
     readonly name: string;
     readonly email: string;
-    readonly role: 'coordinator' | 'crew';
+    readonly role: Role;
     readonly password: string;
   }[];
   readonly recipes: readonly string[];
@@ -67,7 +67,7 @@ export async function loadDemo(store: Store): Promise<void> {
   const programmeId = v7();
   const { name, measureSystem, safetyProfile, timeZone } = demo;
   await insert(store.db, store.db.models.programme, [
-    { id: programmeId, name, measureSystem, safetyProfile, timeZone, version: 1 },
+    { id: programmeId, name, measureSystem, safetyProfile, timeZone, retentionMonths: 24, version: 1 },
   ]);
   const members = await Promise.all(
     demo.members.map(async ({ password, ...member }) => ({
@@ -75,6 +75,7 @@ export async function loadDemo(store: Store): Promise<void> {
       id: v7(),
       programmeId,
       passwordHash: await hashPassword(password),
+      status: 'active' as const,
       version: 1,
     })),
   );

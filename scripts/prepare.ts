@@ -1,13 +1,22 @@
-// Brings the tables up to date and, on an empty private database, loads the demo programme.
+// Brings the tables up to date. With --demo, loads the demo programme into a database that is empty; without, makes an
+// empty programme there.
+import { v7 } from 'uuid';
 import { runningStore } from '@/services/runtime';
 import { migrationsOf } from '@/store/migrate';
+import { insert } from '@/store/query';
 import { loadDemo } from './demo';
 
 const store = runningStore();
 const done = await migrationsOf(store).up();
 if (done.length > 0) console.log(`Tables made: ${done.map((migration) => migration.name).join(', ')}.`);
 if ((await store.db.models.programme.count()) === 0) {
-  await loadDemo(store);
-  console.log('The demo programme is loaded.');
+  if (process.argv.includes('--demo')) {
+    await loadDemo(store);
+    console.log('The demo programme is loaded.');
+  } else {
+    const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+    const settings = { measureSystem: 'us', safetyProfile: 'us', timeZone, retentionMonths: 24 } as const;
+    await insert(store.db, store.db.models.programme, [{ id: v7(), name: 'Our programme', ...settings, version: 1 }]);
+  }
 }
 await store.close();

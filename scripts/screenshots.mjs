@@ -3,7 +3,8 @@ import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { startDatabase } from './database.mjs';
-import { ensureBuild, ensureDebianPackage, ensurePackages, freePort, ROOT, run, say, startWeb } from './system.mjs';
+import { startWeb, startWorker } from './supervise.mjs';
+import { ensureBuild, ensureDebianPackage, ensurePackages, freePort, ROOT, run, say } from './system.mjs';
 
 const OUT = path.join(ROOT, 'docs', 'screenshots');
 
@@ -38,11 +39,13 @@ ensureDebianPackage('pdftoppm', 'poppler-utils');
 const database = await startDatabase({ folder, databases: ['pictures'], durable: false, quiet: true });
 const env = { DATABASE_URL: database.urls.pictures, SESSION_SECRET: database.sessionSecret };
 let web;
+let worker;
 let browser;
 try {
-  run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts'], { env: { ...process.env, ...env } });
+  run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts', '--demo'], { env: { ...process.env, ...env } });
   ensureBuild();
   web = await startWeb({ port: await freePort(), env });
+  worker = await startWorker({ env });
   const { chromium } = await import('@playwright/test');
   browser = await chromium.launch({
     executablePath,
@@ -76,6 +79,7 @@ try {
 } finally {
   await browser?.close();
   await web?.stop();
+  await worker?.stop();
   await database.stop();
   rmSync(folder, { recursive: true, force: true });
 }

@@ -1,5 +1,5 @@
 // What a fresh machine lacks, installed from its own package registries. Plain Node: runs before npm packages exist.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -107,53 +107,18 @@ export function hashFiles(entries) {
   return hash.digest('hex');
 }
 
-/** A TCP port free on loopback: the wanted one if possible, any other else. */
-export async function freePort(wanted = 0) {
+/** A TCP port free on an address of this machine: the wanted one if possible, any other else. */
+export async function freePort(wanted = 0, host = '127.0.0.1') {
   const tryPort = (port) =>
     new Promise((resolve) => {
       const server = createServer();
       server.once('error', () => resolve(null));
-      server.listen(port, '127.0.0.1', () => {
+      server.listen(port, host, () => {
         const { port: got } = server.address();
         server.close(() => resolve(got));
       });
     });
   return (await tryPort(wanted)) ?? (await tryPort(0));
-}
-
-/** Starts the web server on loopback and waits until it answers. */
-export async function startWeb({ port, env, dev = false }) {
-  const next = path.join(ROOT, 'node_modules/next/dist/bin/next');
-  const child = spawn(process.execPath, [next, dev ? 'dev' : 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    cwd: ROOT,
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: dev ? 'development' : 'production', ...env },
-    stdio: ['ignore', 'pipe', 'pipe'],
-    // A process group of its own: Ctrl-C reaches this script first, which then stops everything in order.
-    detached: true,
-  });
-  let log = '';
-  let exited = false;
-  child.once('exit', () => {
-    exited = true;
-  });
-  const keep = (chunk) => {
-    log = (log + chunk).slice(-4000);
-    if (dev || process.env.LOGISTRA_LOG) process.stdout.write(chunk);
-  };
-  child.stdout.on('data', keep);
-  child.stderr.on('data', (chunk) => {
-    keep(chunk);
-    if (!dev && !process.env.LOGISTRA_LOG) process.stderr.write(chunk);
-  });
-  const address = `http://127.0.0.1:${port}`;
-  for (let i = 0; i < 240; i++) {
-    if (exited) throw new StepFailed(`the web server stopped at start:\n${log}`, 'mend the cause named above.');
-    const answer = await fetch(`${address}/api/health`).catch(() => null);
-    if (answer?.ok) return { address, child, stop: () => stopChild(child) };
-    await new Promise((r) => setTimeout(r, 250));
-  }
-  await stopChild(child);
-  throw new StepFailed(`the web server did not answer within a minute:\n${log}`, 'read its log above.');
 }
 
 /** Asks a child process to end, and waits; after ten seconds it is ended. */

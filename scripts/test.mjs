@@ -4,21 +4,13 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { startDatabase } from './database.mjs';
-import {
-  ensureBuild,
-  ensureDebianPackage,
-  ensurePackages,
-  freePort,
-  ROOT,
-  run,
-  StepFailed,
-  say,
-  startWeb,
-} from './system.mjs';
+import { startWeb, startWorker } from './supervise.mjs';
+import { ensureBuild, ensureDebianPackage, ensurePackages, freePort, ROOT, run, StepFailed, say } from './system.mjs';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'logistra-test-'));
 let database;
 let web;
+let worker;
 
 /** Runs a test runner, showing its output, and reads its own count from the JSON report it writes. */
 async function runner(title, args, env, report) {
@@ -64,8 +56,9 @@ try {
 
   ensureBuild();
   const env = { DATABASE_URL: database.urls.browser, SESSION_SECRET: database.sessionSecret };
-  run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts'], { env: { ...process.env, ...env } });
+  run(process.execPath, ['--import', 'tsx', 'scripts/prepare.ts', '--demo'], { env: { ...process.env, ...env } });
   web = await startWeb({ port: await freePort(), env });
+  worker = await startWorker({ env });
   const browserReport = path.join(folder, 'browser.json');
   const browser = await runner(
     'Browser tests',
@@ -94,6 +87,7 @@ try {
   console.error(`\n${error instanceof StepFailed ? error.message : error.stack}\n`);
 } finally {
   await web?.stop();
+  await worker?.stop();
   await database?.stop();
   rmSync(folder, { recursive: true, force: true });
 }

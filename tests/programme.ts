@@ -27,7 +27,7 @@ export async function testStore(): Promise<Store> {
 
 export const NOW = Temporal.Instant.from('2026-11-20T12:00:00Z');
 
-/** A programme with one coordinator and one crew member; each gets a context at a fixed moment. */
+/** A programme with one member of each role; each gets a context at a fixed moment. */
 export async function newProgramme(store: Store): Promise<Record<Role, Context>> {
   const programmeId = v7();
   await insert(store.db, store.db.models.programme, [
@@ -37,17 +37,37 @@ export async function newProgramme(store: Store): Promise<Record<Role, Context>>
       measureSystem: 'us',
       safetyProfile: 'us',
       timeZone: 'Europe/London',
+      retentionMonths: 24,
       version: 1,
     },
   ]);
   const context = async (role: Role): Promise<Context> => {
     const id = v7();
     await insert(store.db, store.db.models.member, [
-      { id, programmeId, email: `${id}@example.test`, name: role, role, passwordHash: '-', version: 1 },
+      {
+        id,
+        programmeId,
+        email: `${id}@example.test`,
+        name: role,
+        role,
+        passwordHash: '-',
+        status: 'active',
+        version: 1,
+      },
     ]);
-    return { actor: { id, programmeId, role, name: role }, clock: () => NOW, ids: () => v7(), store };
+    return {
+      actor: { id, programmeId, role, name: role },
+      clock: () => NOW,
+      ids: () => v7(),
+      store,
+      address: 'http://logistra.test',
+    };
   };
-  return { coordinator: await context('coordinator'), crew: await context('crew') };
+  return {
+    coordinator: await context('coordinator'),
+    instructor: await context('instructor'),
+    crew: await context('crew'),
+  };
 }
 
 export const cells = (change: Partial<RollCells> = {}): RollCells => ({

@@ -3,26 +3,27 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import type { Actor, Service } from '@/services/access/gate';
-import { findActor, findTokenActor, type Programme } from '@/services/access/sign-in';
+import { findActor, findTokenActor, HOURS_SIGNED_IN, type Programme } from '@/services/access/sign-in';
 import { ServiceError } from '@/services/errors';
-import { contextFor, runningStore } from '@/services/runtime';
+import { contextFor, runningStore, visitFrom } from '@/services/runtime';
 
-/** What the cookie carries, encrypted. */
+/** What the cookie carries, encrypted: which sign-in it is. Whether that still holds, the database says. */
 interface SignedIn {
-  memberId?: string;
+  signInId?: string;
 }
 
-const HOURS_SIGNED_IN = 12;
+const isTls = () => process.env.LOGISTRA_TLS === '1';
 
 function options(): SessionOptions {
   const password = process.env.SESSION_SECRET;
   if (!password) throw new Error('SESSION_SECRET is not set: start the program with "npm start".');
   return {
     password,
-    cookieName: 'logistra',
+    // The prefix makes browsers refuse the cookie from anywhere but this very host, over TLS.
+    cookieName: isTls() ? '__Host-logistra' : 'logistra',
     ttl: HOURS_SIGNED_IN * 3600,
-    // Served on loopback without TLS: a secure cookie would never come back.
-    cookieOptions: { httpOnly: true, sameSite: 'lax', secure: false, path: '/' },
+    // On loopback, without TLS, a secure cookie would never come back.
+    cookieOptions: { httpOnly: true, sameSite: 'lax', secure: isTls(), path: '/' },
   };
 }
 
@@ -31,9 +32,22 @@ export const signedIn = async () => getIronSession<SignedIn>(await cookies(), op
 
 /** Who asks, by cookie; null when nobody is signed in. One query a request. */
 export const currentMember = cache(async (): Promise<{ actor: Actor; programme: Programme } | null> => {
-  const { memberId } = await signedIn();
-  return memberId ? ((await findActor(runningStore(), memberId)) ?? null) : null;
+  const { signInId } = await signedIn();
+  return signInId ? ((await findActor(runningStore(), signInId, new Date())) ?? null) : null;
 });
+
+/** This browser, for signing in. */
+export async function visit() {
+  const sent = await headers();
+  return visitFrom(sent.get('x-forwarded-for') ?? '', sent.get('user-agent') ?? '');
+}
+
+/** Keeps a sign-in in this browser's cookie. */
+export async function keepSignIn(signInId: string): Promise<void> {
+  const session = await signedIn();
+  session.signInId = signInId;
+  await session.save();
+}
 
 /** Who asks; a page nobody is signed in for leads to the sign-in. */
 export async function requireMember() {

@@ -1,4 +1,5 @@
 import type { Metadata, Viewport } from 'next';
+import { connection } from 'next/server';
 import type { ReactNode } from 'react';
 import './globals.css';
 
@@ -10,7 +11,9 @@ export const metadata: Metadata = {
 
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // Every page carries the nonce of its own answer, so none can be made beforehand.
+  await connection();
   return (
     <html lang="en" data-theme="desk">
       <body className="min-h-dvh text-base-content antialiased">{children}</body>

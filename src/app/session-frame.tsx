@@ -44,7 +44,12 @@ export async function SessionFrame({
             {session.title}: {title}
           </h1>
         </div>
-        {actions && <div className="no-print flex flex-wrap items-center gap-2">{actions}</div>}
+        <div className="no-print flex flex-wrap items-center gap-2">
+          <Link href={`/room/${session.id}`} className="btn">
+            In the room
+          </Link>
+          {actions}
+        </div>
       </div>
       <SessionThreadNav session={session} knots={thread.knots} current={current} timeZone={programme.timeZone} />
       {children}

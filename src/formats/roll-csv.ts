@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { type NumberedCells, ROLL_COLUMNS, type RollCells, type RollColumn } from '@/core/roll/roll-row';
+import type { NumberedCells, RollCells, RollColumn } from '@/core/roll/roll-row';
 import { decodeText, FileRefused } from './text';
 
 /** A roll file read into rows; nothing is judged yet but its shape. */
@@ -13,6 +13,9 @@ export interface RollFile {
 
 /** More rows than any programme's roll. */
 const MOST_ROWS = 2000;
+
+/** Columns a file may do without. */
+const BLANK: RollCells = { name: '', age: '', servings: '', avoids: '', mode: '' };
 
 /** Other words for the columns, in lower case. */
 const HEADINGS: Readonly<Record<string, RollColumn>> = {
@@ -29,6 +32,15 @@ const HEADINGS: Readonly<Record<string, RollColumn>> = {
   avoidances: 'avoids',
   allergies: 'avoids',
   mode: 'mode',
+  household: 'household',
+  family: 'household',
+  contact: 'contact',
+  'e-mail': 'contact',
+  email: 'contact',
+  phone: 'contact',
+  address: 'address',
+  plan: 'plan',
+  'action plan': 'plan',
 };
 
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
@@ -54,7 +66,10 @@ export function readRollCsv(bytes: Uint8Array): RollFile {
     throw new FileRefused(`The file has ${body.length} rows; a roll holds at most ${MOST_ROWS}. Split it by course.`);
   const width = header.cells.length;
   const rows = body.map(({ line, cells }): NumberedCells => {
-    const row = Object.fromEntries(ROLL_COLUMNS.map((column) => [column, ''])) as Record<RollColumn, string>;
+    const row = Object.fromEntries(columns.flatMap((column) => (column ? [[column, '']] : []))) as Record<
+      RollColumn,
+      string
+    >;
     cells.forEach((cell, index) => {
       const column = columns[index];
       if (column) row[column] = cell.trim();
@@ -63,7 +78,7 @@ export function readRollCsv(bytes: Uint8Array): RollFile {
     const shape = extra
       ? `This row has ${cells.length} cells, the header ${width}: put quotes around a cell that holds the separator.`
       : undefined;
-    return { line, cells: row as RollCells, ...(shape ? { shape } : {}) };
+    return { line, cells: { ...BLANK, ...row }, ...(shape ? { shape } : {}) };
   });
   return { rows, encoding, delimiter: DELIMITERS[delimiter], ignored };
 }

@@ -2,6 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { openStore, type Store } from '@/store/store';
 import type { Actor, Context } from './access/gate';
+import type { Visit } from './access/sign-in';
 
 /** Kept across reloads of modules while developing. */
 const shared = globalThis as typeof globalThis & { logistraStore?: Store };
@@ -16,10 +17,16 @@ export function runningStore(): Store {
   return shared.logistraStore;
 }
 
-/** The real clock, real ids and the running database, for one who asks. */
-export const contextFor = (actor: Actor): Context => ({
-  actor,
+/** The real clock, real ids and the running database. */
+const surroundings = () => ({
   clock: () => Temporal.Now.instant(),
   ids: () => v7(),
   store: runningStore(),
+  address: process.env.PUBLIC_ADDRESS ?? '',
 });
+
+/** What services work with, for one who asks. */
+export const contextFor = (actor: Actor): Context => ({ actor, ...surroundings() });
+
+/** What signing in works with, for a browser nobody is signed in with yet. */
+export const visitFrom = (ip: string, device: string): Visit => ({ ip, device, ...surroundings() });

@@ -1,20 +1,43 @@
 import { Op } from 'sequelize';
-import { execute, find, insert, select } from './query';
-import type { PackEventRow } from './rows';
-import type { SheetRecord } from './session-bundles';
+import { execute, find, findOne, insert, select } from './query';
+import type { KitSheetRow, PackEventRow } from './rows';
 import type { Db } from './store';
 
-/** The newest locked sheet of a session of this programme, or undefined. */
-export async function latestSheet(db: Db, programmeId: string, sessionId: string): Promise<SheetRecord | undefined> {
-  const [sheet] = await select<SheetRecord>(
+/** Which sheet of a session of this programme is the newest, without its contents; undefined when none is locked. */
+export async function latestSheetId(
+  db: Db,
+  programmeId: string,
+  sessionId: string,
+): Promise<{ id: string; revision: number; fingerprint: string } | undefined> {
+  const [sheet] = await select<{ id: string; revision: number; fingerprint: string }>(
     db,
-    `SELECT k.id, k.session_id AS sessionId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, m.name AS lockedByName
-       FROM kit_sheet k JOIN member m ON m.id = k.locked_by
-       JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
+    `SELECT k.id, k.revision, k.fingerprint FROM kit_sheet k JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
       WHERE k.session_id = :sessionId AND c.programme_id = :programmeId ORDER BY k.revision DESC LIMIT 1`,
     { sessionId, programmeId },
   );
   return sheet;
+}
+
+/** A locked sheet with its contents. */
+export async function sheetById(db: Db, id: string): Promise<KitSheetRow> {
+  const sheet = await findOne(db, db.models.kitSheet, { id });
+  if (!sheet) throw new Error(`There is no kit sheet ${id}.`);
+  return sheet;
+}
+
+/** How far each bench is: the last event's sequence number, and the newest revision. */
+export async function benchStandings(
+  db: Db,
+  sessionIds: readonly string[],
+): Promise<{ sessionId: string; seq: number; revision: number }[]> {
+  if (sessionIds.length === 0) return [];
+  return select(
+    db,
+    `SELECT b.session_id AS sessionId, b.seq,
+            (SELECT MAX(k.revision) FROM kit_sheet k WHERE k.session_id = b.session_id) AS revision
+       FROM bench b WHERE b.session_id IN (:sessionIds)`,
+    { sessionIds },
+  );
 }
 
 /** Events of a session after a sequence number, in order. */
@@ -27,13 +50,13 @@ export const eventsSince = (db: Db, sessionId: string, since: number): Promise<P
  * The session's counter is locked for the transaction, so that two screens are told apart and no reader can see a later
  * event before an earlier one.
  *
- * @returns how many were new
+ * @returns the ids of those that were new
  */
 export async function appendEvents(
   db: Db,
   sessionId: string,
   events: readonly Omit<PackEventRow, 'seq'>[],
-): Promise<number> {
+): Promise<ReadonlySet<string>> {
   const [counter] = await select<{ seq: number }>(
     db,
     'SELECT seq FROM bench WHERE session_id = :sessionId FOR UPDATE',
@@ -57,5 +80,5 @@ export async function appendEvents(
   );
   if (fresh.length > 0)
     await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', { seq, sessionId });
-  return fresh.length;
+  return new Set(fresh.map((event) => event.id));
 }

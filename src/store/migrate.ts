@@ -1,5 +1,6 @@
 import { SequelizeStorage, Umzug } from 'umzug';
 import { firstTables } from './migrations/0001-first-tables';
+import { accessAndWork } from './migrations/0002-access-and-work';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -9,7 +10,7 @@ export interface Migration {
   down(run: (sql: string) => Promise<unknown>): Promise<void>;
 }
 
-const MIGRATIONS: readonly Migration[] = [firstTables];
+const MIGRATIONS: readonly Migration[] = [firstTables, accessAndWork];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */
 export function migrationsOf(store: Store) {

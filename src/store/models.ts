@@ -1,20 +1,29 @@
 import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Sequelize } from 'sequelize';
 import type {
+  AccessLinkRow,
   ApiTokenRow,
   AvoidanceMeaningRow,
   ChangeRow,
   CourseRow,
+  DeviceReadingRow,
   DishRow,
   EnrolmentRow,
+  HouseholdRow,
+  IdempotentReplyRow,
+  JobRow,
   KitExclusionRow,
   KitRow,
   KitSheetRow,
   MemberRow,
+  MessageRow,
+  NeedLookRow,
   PackEventRow,
+  PrintOutRow,
   ProductLabelRow,
   ProgrammeRow,
   RecipeRow,
   SessionRow,
+  SignInRow,
   StageMarkRow,
 } from './rows';
 
@@ -38,6 +47,15 @@ export interface Models {
   readonly packEvent: Table<PackEventRow>;
   readonly stageMark: Table<StageMarkRow>;
   readonly change: Table<ChangeRow>;
+  readonly signIn: Table<SignInRow>;
+  readonly accessLink: Table<AccessLinkRow>;
+  readonly household: Table<HouseholdRow>;
+  readonly needLook: Table<NeedLookRow>;
+  readonly message: Table<MessageRow>;
+  readonly job: Table<JobRow>;
+  readonly printOut: Table<PrintOutRow>;
+  readonly deviceReading: Table<DeviceReadingRow>;
+  readonly idempotentReply: Table<IdempotentReplyRow>;
 }
 
 const id = { type: DataTypes.CHAR(36), primaryKey: true };
@@ -58,6 +76,7 @@ export function defineModels(sequelize: Sequelize): Models {
       measureSystem: text,
       safetyProfile: text,
       timeZone: text,
+      retentionMonths: whole,
       version: whole,
     }),
     member: table<MemberRow>('member', {
@@ -67,6 +86,7 @@ export function defineModels(sequelize: Sequelize): Models {
       name: text,
       role: text,
       passwordHash: text,
+      status: text,
       version: whole,
     }),
     apiToken: table<ApiTokenRow>('api_token', {
@@ -75,7 +95,9 @@ export function defineModels(sequelize: Sequelize): Models {
       name: text,
       role: text,
       tokenHash: text,
+      createdAt: moment,
       expiresAt: moment,
+      revokedAt: moment,
     }),
     course: table<CourseRow>('course', { id, programmeId: reference, title: text, audience: text, version: whole }),
     session: table<SessionRow>('session', {
@@ -95,10 +117,12 @@ export function defineModels(sequelize: Sequelize): Models {
     enrolment: table<EnrolmentRow>('enrolment', {
       id,
       courseId: reference,
+      householdId: reference,
       name: text,
       age: whole,
       servings: whole,
       wishes: long,
+      actionPlan: long,
       mode: text,
       status: text,
       version: whole,
@@ -159,6 +183,96 @@ export function defineModels(sequelize: Sequelize): Models {
       entity: text,
       entityId: reference,
       detail: long,
+    }),
+    signIn: table<SignInRow>('sign_in', {
+      id,
+      memberId: reference,
+      device: text,
+      createdAt: moment,
+      expiresAt: moment,
+      endedAt: moment,
+    }),
+    accessLink: table<AccessLinkRow>('access_link', {
+      id,
+      programmeId: reference,
+      purpose: text,
+      email: text,
+      role: text,
+      memberId: reference,
+      tokenHash: text,
+      createdAt: moment,
+      expiresAt: moment,
+      usedAt: moment,
+    }),
+    household: table<HouseholdRow>('household', {
+      id,
+      programmeId: reference,
+      name: text,
+      contact: text,
+      address: text,
+      createdAt: moment,
+      erasedAt: moment,
+      version: whole,
+    }),
+    needLook: table<NeedLookRow>('need_look', {
+      id,
+      programmeId: reference,
+      actorId: reference,
+      actorName: text,
+      page: text,
+      entityId: reference,
+      people: whole,
+      at: moment,
+    }),
+    message: table<MessageRow>('message', {
+      id,
+      programmeId: reference,
+      sentTo: text,
+      subject: text,
+      body: long,
+      createdAt: moment,
+      sentAt: moment,
+    }),
+    job: table<JobRow>('job', {
+      id,
+      programmeId: reference,
+      kind: text,
+      input: long,
+      state: text,
+      attempts: whole,
+      progress: whole,
+      result: long,
+      owner: text,
+      leaseUntil: moment,
+      cancelAsked: whole,
+      createdAt: moment,
+      createdBy: reference,
+      notBefore: moment,
+      finishedAt: moment,
+    }),
+    printOut: table<PrintOutRow>('print_out', {
+      id,
+      programmeId: reference,
+      sessionId: reference,
+      title: text,
+      pages: whole,
+      pdf: DataTypes.BLOB('long'),
+      at: moment,
+    }),
+    deviceReading: table<DeviceReadingRow>('device_reading', {
+      programmeId: { type: DataTypes.CHAR(36), primaryKey: true },
+      device: { type: DataTypes.STRING(20), primaryKey: true },
+      reading: text,
+      at: moment,
+    }),
+    idempotentReply: table<IdempotentReplyRow>('idempotent_reply', {
+      actorId: { type: DataTypes.CHAR(36), primaryKey: true },
+      idempotencyKey: { type: DataTypes.STRING(120), primaryKey: true },
+      request: text,
+      programmeId: reference,
+      status: whole,
+      body: long,
+      createdAt: moment,
     }),
   };
 }

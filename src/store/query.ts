@@ -3,14 +3,15 @@ import type { Db } from './store';
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 
-/** Rows of one table as plain objects. */
+/** Rows of one table as plain objects; at most `limit` of them, if given. */
 export async function find<Row extends object>(
   db: Db,
   table: Table<Row>,
   where: WhereOptions<Row>,
   order: Order = [],
+  limit?: number,
 ): Promise<Row[]> {
-  return (await table.findAll({ where, order, raw: true, transaction: db.transaction })) as unknown as Row[];
+  return (await table.findAll({ where, order, limit, raw: true, transaction: db.transaction })) as unknown as Row[];
 }
 
 /** The first row that fits, or undefined. */
@@ -66,4 +67,14 @@ export async function select<Row extends object>(
 /** A statement in SQL that returns no rows. */
 export async function execute(db: Db, sql: string, replacements: Record<string, unknown>): Promise<void> {
   await db.sequelize.query(sql, { replacements, transaction: db.transaction });
+}
+
+/** A statement in SQL that changes rows. @returns how many it changed */
+export async function change(db: Db, sql: string, replacements: Record<string, unknown>): Promise<number> {
+  const [, changed] = await db.sequelize.query(sql, {
+    type: QueryTypes.UPDATE,
+    replacements,
+    transaction: db.transaction,
+  });
+  return changed;
 }

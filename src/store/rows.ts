@@ -1,4 +1,5 @@
 // The rows of the tables as plain data. JSON columns are text here; the queries of each room read and write them.
+import type { PackAction } from '@/core/packing/progress';
 
 export interface ProgrammeRow {
   id: string;
@@ -6,6 +7,8 @@ export interface ProgrammeRow {
   measureSystem: 'us' | 'metric';
   safetyProfile: 'us' | 'uk';
   timeZone: string;
+  /** Months after a household's last session when its data is due to be erased. */
+  retentionMonths: number;
   version: number;
 }
 
@@ -16,6 +19,7 @@ export interface MemberRow {
   name: string;
   role: string;
   passwordHash: string;
+  status: 'active' | 'removed';
   version: number;
 }
 
@@ -25,7 +29,9 @@ export interface ApiTokenRow {
   name: string;
   role: string;
   tokenHash: string;
+  createdAt: Date;
   expiresAt: Date;
+  revokedAt: Date | null;
 }
 
 export interface CourseRow {
@@ -69,13 +75,16 @@ export interface DishRow {
 export interface EnrolmentRow {
   id: string;
   courseId: string;
+  householdId: string;
   name: string;
   age: number | null;
   servings: number;
   /** JSON list of avoidances as the family wrote them. */
   wishes: string;
+  /** What the family says to do when something goes wrong; '' when nothing is written. */
+  actionPlan: string;
   mode: string | null;
-  status: 'enrolled' | 'withdrawn';
+  status: 'enrolled' | 'withdrawn' | 'erased';
   version: number;
 }
 
@@ -123,7 +132,7 @@ export interface PackEventRow {
   sessionId: string;
   kitId: string;
   component: string;
-  action: 'packed' | 'undone';
+  action: PackAction;
   seq: number;
   at: Date;
   actorId: string;
@@ -147,4 +156,110 @@ export interface ChangeRow {
   entity: string;
   entityId: string;
   detail: string;
+}
+
+/** One browser signed in; it ends by time, by signing out, or from afar. */
+export interface SignInRow {
+  id: string;
+  memberId: string;
+  device: string;
+  createdAt: Date;
+  expiresAt: Date;
+  endedAt: Date | null;
+}
+
+/** A link that works once, until it ends: an invitation, or a new password. */
+export interface AccessLinkRow {
+  id: string;
+  programmeId: string;
+  purpose: 'invite' | 'reset';
+  /** '' in the first coordinator's link: they give their own. */
+  email: string;
+  role: string | null;
+  memberId: string | null;
+  tokenHash: string;
+  createdAt: Date;
+  expiresAt: Date;
+  usedAt: Date | null;
+}
+
+export interface HouseholdRow {
+  id: string;
+  programmeId: string;
+  name: string;
+  contact: string;
+  address: string;
+  createdAt: Date;
+  erasedAt: Date | null;
+  version: number;
+}
+
+/** Somebody looked at what people must avoid. */
+export interface NeedLookRow {
+  id: string;
+  programmeId: string;
+  actorId: string;
+  actorName: string;
+  page: string;
+  entityId: string;
+  people: number;
+  at: Date;
+}
+
+export interface MessageRow {
+  id: string;
+  programmeId: string;
+  sentTo: string;
+  subject: string;
+  body: string;
+  createdAt: Date;
+  sentAt: Date | null;
+}
+
+export interface JobRow {
+  id: string;
+  programmeId: string;
+  kind: string;
+  input: string;
+  state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+  attempts: number;
+  /** Percent. */
+  progress: number;
+  /** What came of it, as JSON; the reason when it failed. */
+  result: string;
+  owner: string | null;
+  leaseUntil: Date | null;
+  cancelAsked: number;
+  createdAt: Date;
+  createdBy: string | null;
+  notBefore: Date;
+  finishedAt: Date | null;
+}
+
+/** Pages that lie in the label printer's tray. */
+export interface PrintOutRow {
+  id: string;
+  programmeId: string;
+  sessionId: string | null;
+  title: string;
+  pages: number;
+  pdf: Buffer;
+  at: Date;
+}
+
+export interface DeviceReadingRow {
+  programmeId: string;
+  device: string;
+  reading: string;
+  at: Date;
+}
+
+export interface IdempotentReplyRow {
+  actorId: string;
+  idempotencyKey: string;
+  request: string;
+  programmeId: string;
+  status: number;
+  body: string;
+  createdAt: Date;
 }

@@ -30,29 +30,54 @@ export interface SessionBundle {
   readonly session: SessionRow & { courseTitle: string; audience: string };
   readonly dishes: readonly DishWithRecipe[];
   readonly enrolments: readonly EnrolmentRow[];
-  readonly labels: readonly ProductLabelRow[];
-  readonly exclusions: readonly KitExclusionRow[];
+  readonly labels: readonly Pick<ProductLabelRow, 'ingredient' | 'product' | 'allergens'>[];
+  readonly exclusions: readonly Pick<KitExclusionRow, 'enrolmentId' | 'reason'>[];
   readonly sheet: SheetRecord | undefined;
-  readonly marks: readonly StageMarkRow[];
+  /** In order of time. */
+  readonly marks: readonly Pick<StageMarkRow, 'stage' | 'done'>[];
   readonly events: readonly PackEventRow[];
 }
 
 /** Which sessions: some by id, or all between two civil dates. */
 export type SessionFilter = { readonly ids: readonly string[] } | { readonly from: string; readonly to: string };
 
+/** What is noted about a session: one row each for a label, a kit left out, a stage marked done. */
+interface NoteRow {
+  readonly kind: 'label' | 'exclusion' | 'mark';
+  readonly id: string;
+  readonly sessionId: string;
+  readonly about: string;
+  readonly words: string;
+  readonly more: string;
+  readonly done: number;
+}
+
+type SessionWithSheet = SessionBundle['session'] & {
+  readonly sheetId: string | null;
+  readonly revision: number;
+  readonly fingerprint: string;
+  readonly snapshot: string;
+  readonly lockedAt: Date;
+  readonly lockedByName: string;
+};
+
 /**
- * Loads sessions of one programme with all that belongs to them, in eight queries however many there are.
+ * Loads sessions of one programme with all that belongs to them, in five queries however many there are.
  *
  * @returns in order of date and time; sessions of another programme are not found
  */
 export async function loadSessionBundles(db: Db, programmeId: string, filter: SessionFilter): Promise<SessionBundle[]> {
   const which = 'ids' in filter ? 's.id IN (:ids)' : 's.date BETWEEN :from AND :to';
   if ('ids' in filter && filter.ids.length === 0) return [];
-  const sessions = await select<SessionBundle['session']>(
+  const sessions = await select<SessionWithSheet>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
-            s.version, c.title AS courseTitle, c.audience
+            s.version, c.title AS courseTitle, c.audience,
+            k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, m.name AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id
+       LEFT JOIN kit_sheet k ON k.session_id = s.id
+        AND k.revision = (SELECT MAX(n.revision) FROM kit_sheet n WHERE n.session_id = s.id)
+       LEFT JOIN member m ON m.id = k.locked_by
       WHERE c.programme_id = :programmeId AND ${which} ORDER BY s.date, s.starts_at, s.id`,
     { programmeId, ...filter },
   );
@@ -66,34 +91,38 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   );
   const courseIds = [...new Set(sessions.map((session) => session.courseId))];
   const enrolments = await find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
-  const ofSessions = { sessionId: { [Op.in]: ids } };
-  const labels = await find(db, db.models.productLabel, ofSessions as WhereOptions<ProductLabelRow>, [
-    ['ingredient', 'ASC'],
-  ]);
-  const exclusions = await find(db, db.models.kitExclusion, ofSessions as WhereOptions<KitExclusionRow>);
-  const sheets = await select<SheetRecord>(
+  const notes = await select<NoteRow>(
     db,
-    `SELECT k.id, k.session_id AS sessionId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, m.name AS lockedByName
-       FROM kit_sheet k JOIN member m ON m.id = k.locked_by
-      WHERE k.session_id IN (:ids)
-        AND k.revision = (SELECT MAX(n.revision) FROM kit_sheet n WHERE n.session_id = k.session_id)`,
+    `SELECT 'label' AS kind, id, session_id AS sessionId, ingredient AS about, product AS words, allergens AS more, 0 AS done
+       FROM product_label WHERE session_id IN (:ids)
+     UNION ALL SELECT 'exclusion', id, session_id, CONVERT(enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, reason, '', 0
+       FROM kit_exclusion WHERE session_id IN (:ids)
+     UNION ALL SELECT 'mark', id, session_id, stage, '', '', done FROM (
+       SELECT id, session_id, stage, done, at FROM stage_mark WHERE session_id IN (:ids) ORDER BY at, id LIMIT 100000) AS marks`,
     { ids },
   );
-  const marks = await find(db, db.models.stageMark, ofSessions as WhereOptions<StageMarkRow>, [
-    ['at', 'ASC'],
-    ['id', 'ASC'],
-  ]);
+  const ofSessions = { sessionId: { [Op.in]: ids } };
   const events = await find(db, db.models.packEvent, ofSessions as WhereOptions<PackEventRow>, [['seq', 'ASC']]);
   const of = <T extends { sessionId: string }>(rows: readonly T[], id: string) =>
     rows.filter((row) => row.sessionId === id);
-  return sessions.map((session) => ({
-    session,
-    dishes: of(dishes, session.id),
-    enrolments: enrolments.filter((row) => row.courseId === session.courseId),
-    labels: of(labels, session.id),
-    exclusions: of(exclusions, session.id),
-    sheet: sheets.find((sheet) => sheet.sessionId === session.id),
-    marks: of(marks, session.id),
-    events: of(events, session.id),
-  }));
+  return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
+    const own = of(notes, session.id);
+    return {
+      session,
+      dishes: of(dishes, session.id),
+      enrolments: enrolments.filter((row) => row.courseId === session.courseId),
+      labels: own
+        .filter(({ kind }) => kind === 'label')
+        .map(({ about, words, more }) => ({ ingredient: about, product: words, allergens: more }))
+        .sort((a, b) => (a.ingredient < b.ingredient ? -1 : 1)),
+      exclusions: own
+        .filter(({ kind }) => kind === 'exclusion')
+        .map(({ about, words }) => ({ enrolmentId: about, reason: words })),
+      sheet: sheetId
+        ? { id: sheetId, sessionId: session.id, revision, fingerprint, snapshot, lockedAt, lockedByName }
+        : undefined,
+      marks: own.filter(({ kind }) => kind === 'mark').map(({ about, done }) => ({ stage: about, done })),
+      events: of(events, session.id),
+    };
+  });
 }

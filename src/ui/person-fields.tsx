@@ -7,6 +7,7 @@ interface Person {
   readonly servings: number;
   readonly wishes: readonly { readonly asWritten: string }[];
   readonly mode: string | null;
+  readonly actionPlan: string;
 }
 
 /** The fields of one person of a roll. */
@@ -31,6 +32,21 @@ export function PersonFields({ person }: { person?: Person }) {
           <option key={mode}>{mode}</option>
         ))}
       </Choice>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm font-semibold">Family’s action plan</span>
+        <textarea name="plan" rows={3} maxLength={2000} className="textarea w-full" defaultValue={person?.actionPlan} />
+        <span className="text-xs text-base-content/75">What to do when something goes wrong. Shown in the room.</span>
+      </label>
+      {!person && (
+        <Field label="Household" name="household" maxLength={100} hint="Empty: the person stands for their own" />
+      )}
+      <Field
+        label="Contact"
+        name="contact"
+        maxLength={190}
+        hint={person ? 'Write to replace what is held' : 'E-mail or phone; only coordinators see it'}
+      />
+      <Field label="Address" name="address" maxLength={255} />
     </>
   );
 }

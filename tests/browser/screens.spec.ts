@@ -31,7 +31,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   },
   'recipe import': (page) => page.goto('/recipes/import'),
   programme: (page) => page.goto('/programme'),
-  benches: (page) => page.goto('/benches'),
+  duties: (page) => page.goto('/duties'),
   bench: async (page) => page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/bench')),
 };
 

@@ -121,7 +121,7 @@ test('nobody sees anything without signing in, and another site’s page can do 
     '/courses',
     '/recipes',
     '/programme',
-    '/benches',
+    '/duties',
     '/bench/01936f00-0000-7000-8000-000000000000',
   ]) {
     await page.goto(address);

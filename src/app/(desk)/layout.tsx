@@ -1,13 +1,24 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { ROLES, type Role } from '@/services/access/gate';
+import { endSignIn } from '@/services/access/sign-in';
 import { NavLink } from '@/ui/nav-link';
 import { Wordmark } from '@/ui/wordmark';
-import { requireMember, signedIn } from '../access';
+import { requireMember, signedIn, visit } from '../access';
+
+const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] = [
+  { href: '/', title: 'Countdown', roles: ['coordinator'] },
+  { href: '/courses', title: 'Courses', roles: ['coordinator'] },
+  { href: '/recipes', title: 'Recipes', roles: ['coordinator', 'instructor'] },
+  { href: '/duties', title: 'Bench and class', roles: ROLES },
+  { href: '/programme', title: 'Programme', roles: ['coordinator'] },
+];
 
 async function signOut() {
   'use server';
   const session = await signedIn();
+  if (session.signInId) await endSignIn(await visit(), session.signInId);
   session.destroy();
   redirect('/sign-in');
 }
@@ -25,19 +36,18 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
             <Wordmark />
           </Link>
           <nav aria-label="Main" className="flex flex-wrap gap-1">
-            {actor.role === 'coordinator' && (
-              <>
-                <NavLink href="/">Countdown</NavLink>
-                <NavLink href="/courses">Courses</NavLink>
-                <NavLink href="/recipes">Recipes</NavLink>
-                <NavLink href="/programme">Programme</NavLink>
-              </>
-            )}
-            <NavLink href="/benches">Pack bench</NavLink>
+            {LINKS.filter(({ roles }) => roles.includes(actor.role)).map(({ href, title }) => (
+              <NavLink key={href} href={href}>
+                {title}
+              </NavLink>
+            ))}
           </nav>
           <div className="ml-auto flex items-center gap-3 text-sm">
             <span>
-              {actor.name}, {actor.role} · {programme.name}
+              <Link href="/account" className="link">
+                {actor.name}
+              </Link>
+              , {actor.role} · {programme.name}
             </span>
             <form action={signOut}>
               <button

@@ -14,7 +14,7 @@ export const metadata = { title: 'Countdown' };
 
 export default async function Countdown() {
   const { actor } = await requireMember();
-  if (actor.role === 'crew') redirect('/benches');
+  if (actor.role !== 'coordinator') redirect('/duties');
   const { threads, next, now, timeZone } = await call(viewCountdown, {});
   const instant = Temporal.Instant.from(now);
   return (

@@ -8,6 +8,7 @@ const STATUS: Readonly<Record<ErrorKind, number>> = {
   'not-found': 404,
   stale: 409,
   invalid: 422,
+  limited: 429,
   unavailable: 503,
 };
 
@@ -33,9 +34,10 @@ const isDatabaseAway = (error: unknown) =>
  * Runs an API route: finds who asks, refuses writes that another site's page could have sent with the cookie, and turns
  * every error into a problem a person can act on.
  */
-export async function route(work: (actor: Actor) => Promise<Response>, { writes = false } = {}): Promise<Response> {
+export async function route(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
   try {
-    if (writes && !(await isOwnPage())) return problem(403, 'This request comes from another site.');
+    const reads = request.method === 'GET' || request.method === 'HEAD';
+    if (!reads && !(await isOwnPage())) return problem(403, 'This request comes from another site.');
     const actor = await apiActor();
     if (!actor) return problem(401, 'Sign in, or send a token made with "npm run token" as "Authorization: Bearer …".');
     return await work(actor);
@@ -55,7 +57,7 @@ async function isOwnPage(): Promise<boolean> {
   const origin = sent.get('origin');
   const site = sent.get('sec-fetch-site');
   if (!origin) return site === null || site === 'same-origin' || site === 'none';
-  return new URL(origin).host === sent.get('host');
+  return URL.canParse(origin) && new URL(origin).host === sent.get('host');
 }
 
 /**

@@ -1,13 +1,19 @@
 import type { LockedSheet } from '../kits/locked-sheet';
 import type { SheetComponent, SheetVariant } from '../kits/snapshot';
 
+/**
+ * What can happen to a kit at the bench: a component goes in or comes out again; the whole kit is called back because
+ * what its person must avoid has changed, or is let go on.
+ */
+export type PackAction = 'packed' | 'undone' | 'called back' | 'let go on';
+
 /** One tick at the bench, or one taken back. Its id was made by the sender, so that sending it twice changes nothing. */
 export interface PackEvent {
   readonly id: string;
   readonly kitId: string;
-  /** The component's key (see SheetComponent.key). */
+  /** The component's key (see SheetComponent.key); '' when the whole kit is meant. */
   readonly component: string;
-  readonly action: 'packed' | 'undone';
+  readonly action: PackAction;
   /** Order of the events of one session, from 1, without gaps. */
   readonly seq: number;
 }
@@ -85,9 +91,19 @@ export function packedNow(events: readonly PackEvent[]): ReadonlyMap<string, Rea
     const kit = packed.get(event.kitId) ?? new Set();
     packed.set(event.kitId, kit);
     if (event.action === 'packed') kit.add(event.component);
-    else kit.delete(event.component);
+    else if (event.action === 'undone') kit.delete(event.component);
   }
   return packed;
+}
+
+/** Kits that are called back, after all events in order: nobody packs or hands them out until they are let go on. */
+export function calledBackNow(events: readonly PackEvent[]): ReadonlySet<string> {
+  const held = new Set<string>();
+  for (const event of [...events].sort((a, b) => a.seq - b.seq)) {
+    if (event.action === 'called back') held.add(event.kitId);
+    if (event.action === 'let go on') held.delete(event.kitId);
+  }
+  return held;
 }
 
 /** How far the packing of a sheet is. */

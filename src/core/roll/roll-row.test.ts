@@ -22,7 +22,26 @@ const refusal = (change: Partial<RollCells>) => {
 describe('a row of the roll', () => {
   it('is read with its avoidances one by one, and names are tidied but never changed', () => {
     expect(readRollRow(cells({ name: '  Łucja   Wren ', avoids: 'egg; nuts', mode: 'Take home', age: '' }))).toEqual({
-      entry: { name: 'Łucja Wren', age: null, servings: 2, wishes: ['egg', 'nuts'], mode: 'take-home' },
+      entry: {
+        name: 'Łucja Wren',
+        age: null,
+        servings: 2,
+        wishes: ['egg', 'nuts'],
+        mode: 'take-home',
+        household: '',
+        contact: '',
+        address: '',
+        plan: '',
+      },
+    });
+  });
+
+  it('tells of the family on one line each, and refuses what is too long rather than cut a plan short', () => {
+    expect(readRollRow(cells({ household: ' Wren ', plan: 'Pen in the blue bag.\nThen call.' }))).toMatchObject({
+      entry: { household: 'Wren', plan: 'Pen in the blue bag. Then call.' },
+    });
+    expect(readRollRow(cells({ plan: 'x'.repeat(2001) }))).toMatchObject({
+      problems: [{ column: 'plan', message: 'Longer than 2000 characters: shorten it.' }],
     });
   });
 

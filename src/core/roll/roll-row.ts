@@ -1,13 +1,19 @@
 import { MODES, type Mode } from '../plan/mode';
 import { splitAvoidances } from '../safety/avoidances';
 
+/** What the kits are made from, and what belongs to the family: who they are, and their plan for an emergency. */
+const KIT_COLUMNS = ['name', 'age', 'servings', 'avoids', 'mode'] as const;
+const FAMILY_COLUMNS = ['household', 'contact', 'address', 'plan'] as const;
+
 /** The columns of a roll, as a coordinator's file has them. */
-export const ROLL_COLUMNS = ['name', 'age', 'servings', 'avoids', 'mode'] as const;
+export const ROLL_COLUMNS = [...KIT_COLUMNS, ...FAMILY_COLUMNS] as const;
 
 export type RollColumn = (typeof ROLL_COLUMNS)[number];
 
 /** One row of a roll as it was written. */
-export type RollCells = Readonly<Record<RollColumn, string>>;
+export type RollCells = Readonly<
+  Record<(typeof KIT_COLUMNS)[number], string> & Partial<Record<(typeof FAMILY_COLUMNS)[number], string>>
+>;
 
 /** One person of a roll, read. */
 export interface RollEntry {
@@ -17,6 +23,12 @@ export interface RollEntry {
   /** Avoidances as the family wrote them, one by one. */
   readonly wishes: readonly string[];
   readonly mode: Mode | null;
+  /** The household's name; '' when the person stands for their own. */
+  readonly household: string;
+  readonly contact: string;
+  readonly address: string;
+  /** The family's action plan: what to do when something goes wrong. */
+  readonly plan: string;
 }
 
 /** Why a cell is refused, and what to write instead. */
@@ -30,6 +42,7 @@ export const MOST_HOUSEHOLD_SERVINGS = 40;
 
 const LONGEST_NAME = 100;
 const LONGEST_AVOIDS = 400;
+const LONGEST = { household: 100, contact: 190, address: 255, plan: 2000 } as const;
 
 const MODE_WORDS: Readonly<Record<string, Mode>> = {
   ...Object.fromEntries(MODES.map((mode) => [mode.replace(/-/g, ' '), mode])),
@@ -64,10 +77,13 @@ export function readRollRow(cells: RollCells): { entry: RollEntry } | { problems
   if (cells.avoids.length > LONGEST_AVOIDS) {
     refuse('avoids', `Longer than ${LONGEST_AVOIDS} characters: name what is avoided, separated by semicolons.`);
   }
+  const family = Object.fromEntries(
+    FAMILY_COLUMNS.map((column) => [column, readLine(column, cells[column] ?? '', refuse)]),
+  ) as Record<(typeof FAMILY_COLUMNS)[number], string>;
   if (problems.length > 0 || name === undefined || age === undefined || servings === undefined || mode === undefined) {
     return { problems };
   }
-  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode } };
+  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode, ...family } };
 }
 
 type Refuse = (column: RollColumn, message: string) => undefined;
@@ -78,6 +94,16 @@ function readName(text: string, refuse: Refuse): string | undefined {
   if (name.length > LONGEST_NAME) return refuse('name', `Longer than ${LONGEST_NAME} characters: shorten the name.`);
   if (/\p{Cc}/u.test(name)) return refuse('name', 'The name holds characters that cannot be printed: type it again.');
   return name;
+}
+
+/** One text about the family, on one line; long ones are refused, not cut. */
+function readLine(column: keyof typeof LONGEST, text: string, refuse: Refuse): string {
+  const line = text
+    .normalize('NFC')
+    .replace(/[\p{Cc}\s]+/gu, ' ')
+    .trim();
+  if (line.length > LONGEST[column]) refuse(column, `Longer than ${LONGEST[column]} characters: shorten it.`);
+  return line;
 }
 
 function readWhole(

@@ -3,19 +3,45 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import * as buying from '../buying/shopping';
+import * as classday from '../classday/room';
 import * as compute from '../compute/kits';
 import * as countdown from '../countdown/countdown';
+import * as devices from '../equipment/equipment';
 import * as kits from '../kits/kit-sheet';
+import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
 import * as courses from '../plan/courses';
 import * as sessions from '../plan/sessions';
+import * as households from '../privacy/households';
 import * as programme from '../programme/programme';
 import * as recipes from '../recipes/recipes';
 import * as roll from '../roll/roll';
+import * as work from '../work/jobs';
+import * as account from './account';
 import { type Context, ROLES, type Role, SERVICES } from './gate';
+import * as members from './members';
 
-const MODULES = [buying, compute, countdown, kits, bench, labels, courses, sessions, programme, recipes, roll];
+const MODULES = [
+  account,
+  members,
+  devices,
+  messages,
+  households,
+  work,
+  classday,
+  buying,
+  compute,
+  countdown,
+  kits,
+  bench,
+  labels,
+  courses,
+  sessions,
+  programme,
+  recipes,
+  roll,
+];
 
 let store: Store;
 let own: Record<Role, Context>;
@@ -27,14 +53,24 @@ beforeAll(async () => {
 });
 afterAll(() => store.close());
 
-/** What crew may do, and nothing else: coordinators may do everything. */
-const FOR_CREW = [
+/** What everyone may do. */
+const FOR_ALL = [
   'Calculate kits from a recipe, without saving',
+  'Change one’s own password',
+  'End one of one’s own sign-ins',
+  'Put something on a simulated instrument',
+  'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
+  'See what those in the room must know about its children',
   'See what was ticked since',
-  'See which sessions can be packed',
+  'See where one is signed in',
+  'See which sessions can be packed or attended',
+  'Sign out everywhere',
   'Tick components at the bench, or take ticks back',
 ];
+
+/** What instructors may do besides. */
+const FOR_INSTRUCTORS = ['See a recipe', 'See all recipes', 'Take out a recipe as JSON-LD'];
 
 describe('the one gate', () => {
   it('knows every service, each under a title of its own', () => {
@@ -45,13 +81,14 @@ describe('the one gate', () => {
     expect(new Set(SERVICES.map(({ title }) => title)).size).toBe(SERVICES.length);
   });
 
-  it('lets coordinators do everything, and crew what the bench needs', () => {
+  it('lets coordinators do everything, instructors teach, and crew do what bench and room need', () => {
     const allowed = (role: Role) =>
       SERVICES.filter(({ roles }) => roles.includes(role))
         .map(({ title }) => title)
         .sort();
     expect(allowed('coordinator')).toEqual(SERVICES.map(({ title }) => title).sort());
-    expect(allowed('crew')).toEqual(FOR_CREW);
+    expect(allowed('instructor')).toEqual([...FOR_ALL, ...FOR_INSTRUCTORS].sort());
+    expect(allowed('crew')).toEqual(FOR_ALL);
   });
 
   it('refuses a role it does not name before it looks at anything', async () => {
@@ -101,6 +138,13 @@ describe('another programme', () => {
     await kits.lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
     const { sheet } = await bench.viewBench(own.crew, { sessionId });
     const [kit] = sheet.kits;
+    const [household] = await households.listHouseholds(own.coordinator, {});
+    const job = await labels.sendToPrinter(own.coordinator, { sessionId, paper: 'a4' });
+    await members.inviteMember(own.coordinator, { email: `${v7()}@example.test`, role: 'crew' });
+    await members.makeToken(own.coordinator, { name: 'till', role: 'crew', days: 1 });
+    const { invitations, tokens } = await members.listMembers(own.coordinator, {});
+    const [invitation] = invitations;
+    const [token] = tokens;
     const plan = { title: 'X', date: '2026-12-01', startsAt: '10:00', minutes: 60, place: 'X', mode: 'in person' };
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
@@ -119,6 +163,20 @@ describe('another programme', () => {
       'See what was ticked since': { sessionId, since: 0 },
       'Tick components at the bench, or take ticks back': { sessionId, ticks: [tick] },
       'Print the labels of a session': { sessionId, paper: 'a4' },
+      'See the labels of a session': { sessionId, paper: 'a4' },
+      'Send the labels of a session to the label printer': { sessionId, paper: 'a4' },
+      'See a session with its dishes and how far it is': { sessionId },
+      'See what those in the room must know about its children': { sessionId },
+      'Take out all that is held about a household': { householdId: household?.id },
+      'Erase a household': { householdId: household?.id, version: 1 },
+      'See how far a job is': { jobId: job?.jobId },
+      'Cancel a job': { jobId: job?.jobId },
+      'Look at a print-out': { printOutId: v7() },
+      'Take back an invitation': { linkId: invitation?.id },
+      'Take back an API token': { tokenId: token?.id },
+      'Change what a member may do': { memberId: own.crew.actor.id, version: 1, role: 'instructor' },
+      'Remove a member, and sign them out everywhere': { memberId: own.crew.actor.id, version: 1 },
+      'End one of one’s own sign-ins': { signInId: v7() },
       'See a course with its sessions': { courseId },
       'Add a session': { courseId, ...plan },
       'Change a session’s date, place or mode': { sessionId, version: 1, ...plan },
@@ -137,20 +195,34 @@ describe('another programme', () => {
     const unnamed = SERVICES.filter(({ title }) => !named.has(title))
       .map(({ title }) => title)
       .sort();
-    expect(unnamed).toEqual([
-      'Add a course',
-      'Calculate kits from a recipe, without saving',
-      'Change the programme’s settings',
-      'Read a recipe file before saving it',
-      'Save a recipe',
-      'Say what a family’s words mean',
-      'See all courses',
-      'See all recipes',
-      'See the countdown',
-      'See what families’ words mean',
-      'See which sessions can be packed',
-      'Take back a meaning',
-    ]);
+    expect(unnamed).toEqual(
+      [
+        'Add a course',
+        'Calculate kits from a recipe, without saving',
+        'Change one’s own password',
+        'Change the programme’s settings',
+        'Invite somebody to the programme',
+        'Make an API token',
+        'Put something on a simulated instrument',
+        'Read a recipe file before saving it',
+        'Read the scale, the probe and the scanner',
+        'Save a recipe',
+        'Say what a family’s words mean',
+        'See all courses',
+        'See all recipes',
+        'See all households and how long their data is kept',
+        'See the countdown',
+        'See the outbox',
+        'See what families’ words mean',
+        'See what lies in the label printer’s tray',
+        'See where one is signed in',
+        'See which sessions can be packed or attended',
+        'See who looked at what people must avoid',
+        'See who works with the programme',
+        'Sign out everywhere',
+        'Take back a meaning',
+      ].sort(),
+    );
     const before = await store.db.models.change.count();
     for (const each of SERVICES.filter(({ title }) => named.has(title))) {
       await expect(each(foreign.coordinator, inputs[each.title]), each.title).rejects.toMatchObject({
@@ -158,8 +230,11 @@ describe('another programme', () => {
       });
     }
     expect(await store.db.models.change.count()).toBe(before);
+    expect(await households.listHouseholds(foreign.coordinator, {})).toEqual([]);
+    expect(await households.listLooks(foreign.coordinator, {})).toEqual([]);
+    expect(await messages.listMessages(foreign.coordinator, {})).toEqual([]);
     expect(await courses.listCourses(foreign.coordinator, {})).toEqual([]);
-    expect(await bench.listBenches(foreign.crew, {})).toEqual([]);
+    expect(await classday.listDuties(foreign.crew, {})).toEqual([]);
     expect((await countdown.viewCountdown(foreign.coordinator, {})).threads).toEqual([]);
   });
 });

@@ -3,7 +3,8 @@ import type { z } from 'zod';
 import type { Store } from '@/store/store';
 import { ServiceError } from '../errors';
 
-export const ROLES = ['coordinator', 'crew'] as const;
+/** Coordinators run the programme; instructors teach; crew pack and help in class. */
+export const ROLES = ['coordinator', 'instructor', 'crew'] as const;
 
 /** What a person of the programme may do. */
 export type Role = (typeof ROLES)[number];
@@ -24,7 +25,12 @@ export interface Context {
   /** A new id (UUIDv7). */
   readonly ids: () => string;
   readonly store: Store;
+  /** Where the programme is reached, for links in messages: "https://192.0.2.7:3000". */
+  readonly address: string;
 }
+
+/** Moments of the database from the context's clock. */
+export const nowOf = (context: Pick<Context, 'clock'>): Date => new Date(context.clock().epochMilliseconds);
 
 /** One use case: who may call it, what it takes, what it does. */
 export interface Service<Input, Output> {

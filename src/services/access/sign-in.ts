@@ -1,8 +1,10 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { hash, verify } from '@node-rs/argon2';
-import { find, findOne, select } from '@/store/query';
+import type { Temporal } from 'temporal-polyfill';
+import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
+import { change, findOne, insert, select } from '@/store/query';
 import type { Store } from '@/store/store';
-import type { Actor, Role } from './gate';
+import { ServiceError } from '../errors';
+import { type Actor, nowOf, type Role } from './gate';
+import { hashSecret, passwordFits } from './passwords';
 
 /** What page frames show of the programme. */
 export interface Programme {
@@ -11,67 +13,101 @@ export interface Programme {
   readonly measureSystem: 'us' | 'metric';
   readonly safetyProfile: 'us' | 'uk';
   readonly timeZone: string;
+  readonly retentionMonths: number;
   readonly version: number;
 }
 
-/** argon2id with the package's parameters (19 MiB, 2 passes), as OWASP advises. */
-export const hashPassword = (password: string): Promise<string> => hash(password);
+/** A browser nobody is signed in with yet, and what serves it. */
+export interface Visit {
+  readonly clock: () => Temporal.Instant;
+  readonly ids: () => string;
+  readonly store: Store;
+  readonly address: string;
+  readonly ip: string;
+  /** What the browser calls itself. */
+  readonly device: string;
+}
 
-let nobody: Promise<string> | undefined;
+export const HOURS_SIGNED_IN = 12;
 
-/** A hash that fits no password: checking it takes as long as a real one, so that an unknown e-mail is not told apart. */
-const hashOfNobody = (): Promise<string> => {
-  nobody ??= hash(randomUUID());
-  return nobody;
-};
+/** Wrong passwords for one e-mail from one address, from one address for any, and for one e-mail from anywhere. */
+const LIMITS = {
+  here: { name: 'sign-in-here', points: 8, seconds: 15 * 60 },
+  address: { name: 'sign-in-address', points: 100, seconds: 15 * 60 },
+  email: { name: 'sign-in-email', points: 40, seconds: 60 * 60 },
+} as const satisfies Record<string, Limit>;
+
+/** @throws ServiceError kind "limited" when there were too many attempts, saying how long to wait */
+export async function refuseTooMany(store: Store, counted: readonly (readonly [Limit, string])[]): Promise<void> {
+  const waits = await Promise.all(counted.map(([limit, key]) => countAttempt(store, limit, key)));
+  const seconds = Math.max(...waits);
+  if (seconds === 0) return;
+  const wait = seconds > 90 ? `${Math.ceil(seconds / 60)} minutes` : `${seconds} seconds`;
+  throw new ServiceError('limited', `Too many attempts. Wait ${wait}, then try again.`);
+}
 
 /**
- * Checks e-mail and password.
+ * Signs a browser in with e-mail and password.
  *
- * @returns the member's id, or undefined when they do not fit together
+ * @returns the id of the sign-in, for the cookie; undefined when e-mail and password do not fit together
+ * @throws ServiceError when there were too many wrong attempts, whichever server they reached
  */
-export async function checkPassword(store: Store, email: string, password: string): Promise<string | undefined> {
-  const member = await findOne(store.db, store.db.models.member, { email: email.trim().toLowerCase() });
-  const fits = await verify(member?.passwordHash ?? (await hashOfNobody()), password);
-  return fits ? member?.id : undefined;
+export async function signIn(visit: Visit, email: string, password: string): Promise<string | undefined> {
+  const { store, ip } = visit;
+  const address = email.trim().toLowerCase().slice(0, 190);
+  const counted = [
+    [LIMITS.here, `${ip} ${address}`],
+    [LIMITS.address, ip],
+    [LIMITS.email, address],
+  ] as const;
+  await refuseTooMany(store, counted);
+  const member = await findOne(store.db, store.db.models.member, { email: address, status: 'active' });
+  if (!(await passwordFits(member?.passwordHash, password.slice(0, 400))) || !member) return undefined;
+  await Promise.all(counted.map(([limit, key]) => forgiveAttempt(store, limit, key)));
+  return openSignIn(visit, member.id);
 }
 
-/** A member as an actor, with the programme: one query. Undefined when the member is gone. */
+/** Signs a member in on this browser, without asking for the password: it was just set. */
+export async function openSignIn(visit: Visit, memberId: string): Promise<string> {
+  const { store, device } = visit;
+  const id = visit.ids();
+  const createdAt = nowOf(visit);
+  const expiresAt = new Date(createdAt.getTime() + HOURS_SIGNED_IN * 3_600_000);
+  const row = { id, memberId, device: device.slice(0, 200), createdAt, expiresAt, endedAt: null };
+  await insert(store.db, store.db.models.signIn, [row]);
+  return id;
+}
+
+/** Ends one sign-in, from its own browser. */
+export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId: string): Promise<void> {
+  await change(visit.store.db, 'UPDATE sign_in SET ended_at = :now WHERE id = :signInId AND ended_at IS NULL', {
+    signInId,
+    now: nowOf(visit),
+  });
+}
+
+/** The member behind a sign-in as an actor, with the programme: one query. Undefined when it has ended. */
 export async function findActor(
   store: Store,
-  memberId: string,
+  signInId: string,
+  now: Date,
 ): Promise<{ actor: Actor; programme: Programme } | undefined> {
-  const [row] = await select<{
-    id: string;
-    name: string;
-    role: Role;
-    programmeId: string;
-    programmeName: string;
-    measureSystem: 'us' | 'metric';
-    safetyProfile: 'us' | 'uk';
-    timeZone: string;
-    version: number;
-  }>(
+  const [row] = await select<Programme & { memberId: string; memberName: string; role: Role; programmeId: string }>(
     store.db,
-    `SELECT m.id, m.name, m.role, p.id AS programmeId, p.name AS programmeName, p.measure_system AS measureSystem,
-            p.safety_profile AS safetyProfile, p.time_zone AS timeZone, p.version
-       FROM member m JOIN programme p ON p.id = m.programme_id WHERE m.id = :memberId`,
-    { memberId },
+    `SELECT m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name, p.measure_system AS measureSystem,
+            p.safety_profile AS safetyProfile, p.time_zone AS timeZone, p.retention_months AS retentionMonths, p.version
+       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
+      WHERE i.id = :signInId AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
+    { signInId, now },
   );
   if (!row) return undefined;
-  const { id, name, role, programmeId, programmeName, measureSystem, safetyProfile, timeZone, version } = row;
-  return {
-    actor: { id, name, role, programmeId },
-    programme: { id: programmeId, name: programmeName, measureSystem, safetyProfile, timeZone, version },
-  };
+  const { memberId, memberName, role, programmeId, ...programme } = row;
+  return { actor: { id: memberId, name: memberName, role, programmeId }, programme: { ...programme, id: programmeId } };
 }
 
-/** How tokens are kept: never as they are. */
-export const hashToken = (token: string): string => createHash('sha256').update(token).digest('hex');
-
-/** The actor behind an API token, or undefined when it is unknown or has ended. */
+/** The actor behind an API token, or undefined when it is unknown, was taken back or has ended. */
 export async function findTokenActor(store: Store, token: string, now: Date): Promise<Actor | undefined> {
-  const [row] = await find(store.db, store.db.models.apiToken, { tokenHash: hashToken(token) });
-  if (!row || row.expiresAt <= now) return undefined;
+  const row = await findOne(store.db, store.db.models.apiToken, { tokenHash: hashSecret(token) });
+  if (!row || row.revokedAt || row.expiresAt <= now) return undefined;
   return { id: row.id, programmeId: row.programmeId, role: row.role as Role, name: row.name };
 }

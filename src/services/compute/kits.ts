@@ -2,12 +2,12 @@ import { kitCaseRequest } from '@/contracts/kit-case';
 import { type CaseResult, computeCase } from '@/core/kits/kit-case';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
-import { service } from '../access/gate';
+import { ROLES, service } from '../access/gate';
 import { ServiceError } from '../errors';
 
 export const computeKits = service({
   title: 'Calculate kits from a recipe, without saving',
-  roles: ['coordinator', 'crew'],
+  roles: ROLES,
   input: kitCaseRequest,
   run: async (_context, { recipe, kits, working }): Promise<CaseResult> => {
     try {

@@ -8,7 +8,7 @@ import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles'
 import { service } from '../access/gate';
 import { isMarked } from '../buying/shopping';
 import { type SessionSheet, sessionSheet } from '../kits/session-sheet';
-import { loadMeanings, loadProgramme } from '../programme/programme';
+import { loadProgramme } from '../programme/load';
 
 /** A session as its thread shows it. */
 export interface SessionThread {
@@ -67,8 +67,7 @@ export const viewCountdown = service({
   run: async (context) => {
     const now = context.clock();
     const { db } = context.store;
-    const programme = await loadProgramme(context);
-    const meanings = await loadMeanings(context);
+    const { programme, meanings } = await loadProgramme(context);
     const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate();
     const bundles = await loadSessionBundles(db, context.actor.programmeId, {
       from: today.toString(),

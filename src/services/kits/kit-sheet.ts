@@ -11,9 +11,11 @@ import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
+import { logLook } from '../access/looks';
 import { notFound, ServiceError } from '../errors';
+import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
-import { loadMeanings, loadProgramme } from '../programme/programme';
+import { loadProgramme } from '../programme/load';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
 /** A session's bundle with its calculation. */
@@ -22,14 +24,24 @@ export async function loadSheet(
   sessionId: string,
   db: Db = context.store.db,
 ): Promise<{ bundle: SessionBundle; sheet: SessionSheet; safetyProfile: 'us' | 'uk' }> {
-  const programme = await loadProgramme(context, db);
-  const meanings = await loadMeanings(context, db);
+  const { programme, meanings } = await loadProgramme(context, db);
   const bundle = await loadBundle(context, sessionId, db);
   return { bundle, sheet: sessionSheet(bundle, programme, meanings), safetyProfile: programme.safetyProfile };
 }
 
 export const viewKitSheet = service({
   title: 'See a session’s kit sheet',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const loaded = await loadSheet(context, sessionId);
+    await logLook(context, 'kit sheet', sessionId, loaded.sheet.participants.length);
+    return loaded;
+  },
+});
+
+export const viewSession = service({
+  title: 'See a session with its dishes and how far it is',
   roles: ['coordinator'],
   input: z.object({ sessionId: z.uuid() }),
   run: (context, { sessionId }) => loadSheet(context, sessionId),
@@ -86,6 +98,7 @@ export const lockKitSheet = service({
           fingerprint: mark,
           kits: kits.length,
         });
+        await syncCallBacks(context, db, { sessionId });
         return { revision, fingerprint: mark };
       });
     } catch (error) {
@@ -158,6 +171,7 @@ export const leaveOut = service({
       await remove(db, db.models.kitExclusion, { sessionId, enrolmentId });
       await insert(db, db.models.kitExclusion, [{ id: context.ids(), sessionId, enrolmentId, reason }]);
       await logChange(context, db, 'left out a kit', 'session', sessionId, { enrolmentId, reason });
+      await syncCallBacks(context, db, { sessionId });
     }),
 });
 
@@ -170,6 +184,7 @@ export const putBack = service({
       await loadBundle(context, sessionId, db);
       await remove(db, db.models.kitExclusion, { sessionId, enrolmentId });
       await logChange(context, db, 'put back a kit', 'session', sessionId, { enrolmentId });
+      await syncCallBacks(context, db, { sessionId });
     }),
 });
 
@@ -194,6 +209,7 @@ export const recordLabel = service({
         { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },
       ]);
       await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
+      await syncCallBacks(context, db, { sessionId });
     }),
 });
 
@@ -208,6 +224,7 @@ export const forgetLabel = service({
       if (!label) return;
       await remove(db, db.models.productLabel, { id: label.id });
       await logChange(context, db, 'took back a label', 'session', sessionId, { ingredient, product: label.product });
+      await syncCallBacks(context, db, { sessionId });
     }),
 });
 
@@ -255,6 +272,7 @@ export const exportSheet = service({
     const { bundle, sheet } = await loadSheet(context, sessionId);
     const content = sheet.locked?.content ?? sheet.draft;
     if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
+    await logLook(context, 'kit sheet, CSV', sessionId, sheet.participants.length);
     return { text: writeSheetCsv(content), name: `kits-${bundle.session.date}-${bundle.session.number}` };
   },
 });

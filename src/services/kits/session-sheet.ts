@@ -8,7 +8,7 @@ import { TYPICAL } from '@/core/reference/reference';
 import type { ProgrammeRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
-import { rollPerson } from '../roll/roll';
+import { rollPerson } from '../roll/person';
 
 /** The calculation of a session as things stand now, beside what is locked. */
 export interface SessionSheet {
@@ -86,16 +86,19 @@ function compute(
   }
 }
 
-/** Snapshots never change, so each is read once in a process; a few are kept. */
+/** Locked sheets read before, by fingerprint: each is read once in a process; a few are kept. */
 const read = new Map<string, LockedSheet>();
 
+/** A locked sheet that this process has read before. */
+export const knownSnapshot = (mark: string): LockedSheet | undefined => read.get(mark);
+
 /** The locked sheet in a stored record. */
-export function readSnapshot(record: { readonly id: string; readonly snapshot: string }): LockedSheet {
-  let sheet = read.get(record.id);
+export function readSnapshot(record: { readonly fingerprint: string; readonly snapshot: string }): LockedSheet {
+  let sheet = read.get(record.fingerprint);
   if (!sheet) {
     sheet = JSON.parse(record.snapshot) as LockedSheet;
     if (read.size > 50) read.clear();
-    read.set(record.id, sheet);
+    read.set(record.fingerprint, sheet);
   }
   return sheet;
 }

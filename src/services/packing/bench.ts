@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { type SentTick, sentTicks } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/locked-sheet';
 import { type BenchSheet, benchSheet, type PackEvent } from '@/core/packing/progress';
-import { appendEvents, eventsSince, latestSheet } from '@/store/bench';
-import { select } from '@/store/query';
+import { eventsSince, latestSheetId, sheetById } from '@/store/bench';
 import type { PackEventRow } from '@/store/rows';
 import type { Db } from '@/store/store';
-import { type Context, service } from '../access/gate';
+import { type Context, nowOf, ROLES, service } from '../access/gate';
 import { ServiceError } from '../errors';
-import { readSnapshot } from '../kits/session-sheet';
+import { knownSnapshot, readSnapshot } from '../kits/session-sheet';
+import { saveTicks } from './tick-writer';
 
 /** What a bench screen starts from. */
 export interface BenchView {
@@ -22,10 +22,11 @@ export async function loadLocked(
   sessionId: string,
   db: Db = context.store.db,
 ): Promise<{ locked: LockedSheet; revision: number }> {
-  const record = await latestSheet(db, context.actor.programmeId, sessionId);
-  if (!record)
+  const head = await latestSheetId(db, context.actor.programmeId, sessionId);
+  if (!head)
     throw new ServiceError('not-found', 'There is no locked kit sheet for this session yet: lock it first, then pack.');
-  return { locked: readSnapshot(record), revision: record.revision };
+  const locked = knownSnapshot(head.fingerprint) ?? readSnapshot(await sheetById(db, head.id));
+  return { locked, revision: head.revision };
 }
 
 const plainEvent = ({ id, kitId, component, action, seq }: PackEventRow): PackEvent => ({
@@ -38,7 +39,7 @@ const plainEvent = ({ id, kitId, component, action, seq }: PackEventRow): PackEv
 
 export const viewBench = service({
   title: 'See the pack bench of a session',
-  roles: ['coordinator', 'crew'],
+  roles: ROLES,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }): Promise<BenchView> => {
     const { locked, revision } = await loadLocked(context, sessionId);
@@ -49,7 +50,7 @@ export const viewBench = service({
 
 export const viewEvents = service({
   title: 'See what was ticked since',
-  roles: ['coordinator', 'crew'],
+  roles: ROLES,
   input: z.object({ sessionId: z.uuid(), since: z.coerce.number().int().min(0) }),
   run: async (context, { sessionId, since }) => {
     const { revision } = await loadLocked(context, sessionId);
@@ -60,23 +61,28 @@ export const viewEvents = service({
 
 export const recordTicks = service({
   title: 'Tick components at the bench, or take ticks back',
-  roles: ['coordinator', 'crew'],
+  roles: ROLES,
   input: sentTicks,
-  run: (context, { sessionId, ticks }) =>
-    context.store.transaction(async (db) => {
-      const { locked, revision } = await loadLocked(context, sessionId, db);
-      const wanted = new Map(benchSheet(locked, revision).kits.map((kit) => [kit.id, new Set(kit.components)]));
-      const odd = ticks.filter((tick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component)));
-      if (odd.length > 0) await refuseUnknown(db, sessionId, odd, locked, revision);
-      const at = new Date(context.clock().epochMilliseconds);
-      const added = await appendEvents(
-        db,
-        sessionId,
-        ticks.map((tick) => ({ ...tick, sessionId, at, actorId: context.actor.id })),
-      );
-      return { added, revision };
-    }),
+  run: async (context, { sessionId, ticks }) => {
+    const { locked, revision } = await loadLocked(context, sessionId);
+    const wanted = wantedBy(locked, revision);
+    const odd = ticks.filter((tick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component)));
+    if (odd.length > 0) await refuseUnknown(context.store.db, sessionId, odd, locked, revision);
+    const at = nowOf(context);
+    const events = ticks.map((tick) => ({ ...tick, sessionId, at, actorId: context.actor.id }));
+    return { added: await saveTicks(context.store, sessionId, events), revision };
+  },
 });
+
+const wantedOf = new WeakMap<LockedSheet, ReadonlyMap<string, ReadonlySet<string>>>();
+
+/** Components each kit of a locked sheet asks for; worked out once for a sheet, since it never changes. */
+function wantedBy(locked: LockedSheet, revision: number): ReadonlyMap<string, ReadonlySet<string>> {
+  const wanted =
+    wantedOf.get(locked) ?? new Map(benchSheet(locked, revision).kits.map((kit) => [kit.id, new Set(kit.components)]));
+  wantedOf.set(locked, wanted);
+  return wanted;
+}
 
 /**
  * What the present sheet does not ask for may still come out of a kit, or be a tick that was taken in before and is sent
@@ -101,22 +107,3 @@ async function refuseUnknown(
       : 'This kit is not on the kit sheet.',
   );
 }
-
-export const listBenches = service({
-  title: 'See which sessions can be packed',
-  roles: ['coordinator', 'crew'],
-  input: z.object({}),
-  run: (context) =>
-    select<{ id: string; title: string; courseTitle: string; date: string; startsAt: string; place: string }>(
-      context.store.db,
-      `SELECT s.id, s.title, c.title AS courseTitle, s.date, s.starts_at AS startsAt, s.place
-         FROM session s JOIN course c ON c.id = s.course_id
-        WHERE c.programme_id = :programmeId AND s.date >= :today
-          AND EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id)
-        ORDER BY s.date, s.starts_at`,
-      {
-        programmeId: context.actor.programmeId,
-        today: context.clock().subtract({ hours: 24 }).toString().slice(0, 10),
-      },
-    ),
-});

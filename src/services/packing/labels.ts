@@ -2,25 +2,61 @@ import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { kitLabels } from '@/core/packing/label';
 import { makeLabels } from '@/workers/make-labels';
+import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
+import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
-import { loadProgramme } from '../programme/programme';
+import { loadProgramme } from '../programme/load';
+import { queueJob } from '../work/jobs';
 import { loadLocked } from './bench';
 
-export const printLabels = service({
-  title: 'Print the labels of a session',
+const ofSession = z.object({ sessionId: z.uuid(), paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.') });
+
+export const labelsToPrint = service({
+  title: 'See the labels of a session',
   roles: ['coordinator'],
-  input: z.object({ sessionId: z.uuid(), paper: z.enum(['a4', 'letter']) }),
+  input: ofSession,
   run: async (context, { sessionId, paper }) => {
-    const { locked } = await loadLocked(context, sessionId);
-    const { timeZone } = await loadProgramme(context);
+    const { locked, revision } = await loadLocked(context, sessionId);
+    const { timeZone } = (await loadProgramme(context)).programme;
     // Kits are packed the day before; labels printed later than that are for kits packed today.
     const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
     const dayBefore = Temporal.PlainDate.from(locked.session.date).subtract({ days: 1 });
     const packedOn = Temporal.PlainDate.compare(today, dayBefore) > 0 ? today : dayBefore;
-    const answer = await makeLabels({ labels: kitLabels(locked, packedOn.toString()), paper });
+    const { date, number, title } = locked.session;
+    await logLook(context, 'labels', sessionId, locked.kits.length);
+    return {
+      labels: kitLabels(locked, packedOn.toString()),
+      name: `labels-${date}-${number}-${paper}`,
+      title: `${title}, revision ${revision}`,
+    };
+  },
+});
+
+export const printLabels = service({
+  title: 'Print the labels of a session',
+  roles: ['coordinator'],
+  input: ofSession,
+  run: async (context, { sessionId, paper }) => {
+    const { labels, name } = await labelsToPrint(context, { sessionId, paper });
+    const answer = await makeLabels({ labels, paper });
     if ('refused' in answer) throw new ServiceError('invalid', answer.refused);
     if ('failed' in answer) throw new Error(answer.failed);
-    return { pdf: answer.pdf, name: `labels-${locked.session.date}-${locked.session.number}-${paper}` };
+    return { pdf: answer.pdf, name };
+  },
+});
+
+export const sendToPrinter = service({
+  title: 'Send the labels of a session to the label printer',
+  roles: ['coordinator'],
+  input: ofSession,
+  run: async (context, { sessionId, paper }) => {
+    await loadLocked(context, sessionId);
+    return context.store.transaction(async (db) => {
+      const { programmeId, id } = context.actor;
+      const jobId = await queueJob(context, db, programmeId, 'print labels', { sessionId, paper }, id);
+      await logChange(context, db, 'sent labels to the printer', 'session', sessionId, { paper, jobId });
+      return { jobId };
+    });
   },
 });

@@ -1,28 +1,12 @@
 import { z } from 'zod';
 import { findIngredient, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
-import type { ProgrammeRow } from '@/store/rows';
-import type { Db } from '@/store/store';
+import { findOne, insert, remove, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
-import { notFound, ServiceError, stale } from '../errors';
-
-/** The programme of the one who asks. */
-export async function loadProgramme(context: Context, db: Db = context.store.db): Promise<ProgrammeRow> {
-  const programme = await findOne(db, db.models.programme, { id: context.actor.programmeId });
-  if (!programme) throw notFound('programme');
-  return programme;
-}
-
-/** What this programme says that families' words mean: avoidance codes by normalised wish. */
-export async function loadMeanings(
-  context: Context,
-  db: Db = context.store.db,
-): Promise<ReadonlyMap<string, readonly string[]>> {
-  const rows = await find(db, db.models.avoidanceMeaning, { programmeId: context.actor.programmeId });
-  return new Map(rows.map((row) => [row.wish, JSON.parse(row.codes) as string[]]));
-}
+import { service } from '../access/gate';
+import { ServiceError, stale } from '../errors';
+import { syncCallBacks } from '../packing/call-backs';
+import { loadProgramme } from './load';
 
 const knownTimeZones = new Set(Intl.supportedValuesOf('timeZone'));
 
@@ -34,6 +18,11 @@ export const editProgramme = service({
     name: z.string().trim().min(1, 'The programme needs a name.').max(120),
     measureSystem: z.enum(['us', 'metric']),
     safetyProfile: z.enum(['us', 'uk']),
+    retentionMonths: z.coerce
+      .number('Write the months as a number.')
+      .int('Whole months.')
+      .min(1, 'At least a month.')
+      .max(120, 'At most 120 months.'),
     timeZone: z
       .string()
       .refine((zone) => knownTimeZones.has(zone) || zone === 'UTC', 'Not a time zone we know, such as Europe/London.'),
@@ -52,7 +41,7 @@ export const listMeanings = service({
   title: 'See what families’ words mean',
   roles: ['coordinator'],
   input: z.object({}),
-  run: async (context) => [...(await loadMeanings(context))].map(([wish, codes]) => ({ wish, codes })),
+  run: async (context) => [...(await loadProgramme(context)).meanings].map(([wish, codes]) => ({ wish, codes })),
 });
 
 export const giveMeaning = service({
@@ -81,6 +70,7 @@ export const giveMeaning = service({
       const id = context.ids();
       await insert(db, db.models.avoidanceMeaning, [{ id, programmeId, wish: key, codes: JSON.stringify(all) }]);
       await logChange(context, db, 'gave a meaning', 'avoidance', id, { wish: key, codes: all });
+      await syncCallBacks(context, db, 'all');
     });
   },
 });
@@ -96,5 +86,6 @@ export const forgetMeaning = service({
       if (!row) return;
       await remove(db, db.models.avoidanceMeaning, { id: row.id });
       await logChange(context, db, 'took back a meaning', 'avoidance', row.id, { wish, codes: row.codes });
+      await syncCallBacks(context, db, 'all');
     }),
 });

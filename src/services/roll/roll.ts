@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { checkRoll, type NumberedCells, ROLL_COLUMNS, type RollEntry, readRollRow } from '@/core/roll/roll-row';
-import { understandWish, type Wish } from '@/core/safety/avoidances';
 import { type RollFile, readRollCsv } from '@/formats/roll-csv';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
@@ -8,20 +7,13 @@ import type { EnrolmentRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
+import { logLook } from '../access/looks';
 import { notFound, ServiceError, stale } from '../errors';
+import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
-import { loadMeanings } from '../programme/programme';
-
-/** One person of a roll as the coordinator sees them. */
-export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {
-  readonly wishes: readonly Wish[];
-}
-
-/** A row of the roll with its wishes understood. */
-export function rollPerson(row: EnrolmentRow, meanings: ReadonlyMap<string, readonly string[]>): RollPerson {
-  const wishes = JSON.parse(row.wishes) as string[];
-  return { ...row, wishes: wishes.map((wish) => understandWish(wish, meanings)) };
-}
+import { loadProgramme } from '../programme/load';
+import { completeHousehold, householdsFor } from './households';
+import { rollPerson } from './person';
 
 export const viewRoll = service({
   title: 'See a course’s roll',
@@ -31,15 +23,17 @@ export const viewRoll = service({
     const { db } = context.store;
     const course = await loadCourse(context, courseId);
     const rows = await find(db, db.models.enrolment, { courseId }, [['id', 'ASC']]);
-    const meanings = await loadMeanings(context);
-    return { course, people: rows.map((row) => rollPerson(row, meanings)) };
+    const { meanings } = await loadProgramme(context);
+    const people = rows.filter((row) => row.status !== 'erased').map((row) => rollPerson(row, meanings));
+    await logLook(context, 'roll', courseId, people.length);
+    return { course, people };
   },
 });
 
 const cells = z.object(
-  Object.fromEntries(ROLL_COLUMNS.map((column) => [column, z.string().max(5000)])) as Record<
+  Object.fromEntries(ROLL_COLUMNS.map((column) => [column, z.string().max(5000).default('')])) as Record<
     (typeof ROLL_COLUMNS)[number],
-    z.ZodString
+    z.ZodDefault<z.ZodString>
   >,
 );
 
@@ -73,7 +67,7 @@ export const previewRollFile = service({
       throw error;
     }
     const enrolled = (await enrolledNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
-    const meanings = [...(await loadMeanings(context))];
+    const meanings = [...(await loadProgramme(context)).meanings];
     return { ...file, enrolled, meanings };
   },
 });
@@ -98,7 +92,9 @@ export const saveRoll = service({
         );
       }
       if (wanted.length === 0) throw new ServiceError('invalid', 'Every row is left out: there is nobody to save.');
-      const people = wanted.map(({ entry }) => enrolment(context, courseId, entry as RollEntry));
+      const entries = wanted.map(({ entry }) => entry as RollEntry);
+      const households = await householdsFor(context, db, entries);
+      const people = entries.map((entry, index) => enrolment(context, courseId, households[index] ?? '', entry));
       await insert(db, db.models.enrolment, people);
       await logChange(context, db, 'brought in a roll', 'course', courseId, {
         people: people.length,
@@ -114,13 +110,15 @@ async function lockCourse(context: Context, courseId: string, db: Db): Promise<v
   await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
 }
 
-const enrolment = (context: Context, courseId: string, entry: RollEntry): EnrolmentRow => ({
+const enrolment = (context: Context, courseId: string, householdId: string, entry: RollEntry): EnrolmentRow => ({
   id: context.ids(),
   courseId,
+  householdId,
   name: entry.name,
   age: entry.age,
   servings: entry.servings,
   wishes: JSON.stringify(entry.wishes),
+  actionPlan: entry.plan,
   mode: entry.mode,
   status: 'enrolled',
   version: 1,
@@ -136,7 +134,8 @@ export const addPerson = service({
       const [row] = checkRoll([{ line: 0, cells: written }], await enrolledNow(db, courseId));
       const entry = row?.entry;
       if (!entry) throw refusedCells(row?.problems ?? []);
-      const person = enrolment(context, courseId, entry);
+      const [householdId = ''] = await householdsFor(context, db, [entry]);
+      const person = enrolment(context, courseId, householdId, entry);
       await insert(db, db.models.enrolment, [person]);
       await logChange(context, db, 'enrolled', 'enrolment', person.id, { ...entry });
       return person.id;
@@ -152,10 +151,13 @@ export const editPerson = service({
       const before = await loadEnrolment(context, enrolmentId, db);
       const reading = readRollRow(written);
       if ('problems' in reading) throw refusedCells(reading.problems);
-      const { wishes, ...entry } = reading.entry;
-      const values = { ...entry, wishes: JSON.stringify(wishes) };
+      const { name, age, servings, mode, wishes, plan } = reading.entry;
+      const household = await findOne(db, db.models.household, { id: before.householdId });
+      if (household) await completeHousehold(db, household, reading.entry);
+      const values = { name, age, servings, mode, wishes: JSON.stringify(wishes), actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
+      await syncCallBacks(context, db, { courseId: before.courseId });
     }),
 });
 
@@ -172,12 +174,13 @@ export const setStatus = service({
       const before = await loadEnrolment(context, enrolmentId, db);
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, { status }))) throw stale(before.name);
       await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
+      await syncCallBacks(context, db, { courseId: before.courseId });
     }),
 });
 
 async function loadEnrolment(context: Context, enrolmentId: string, db: Db): Promise<EnrolmentRow> {
   const row = await findOne(db, db.models.enrolment, { id: enrolmentId });
-  if (!row) throw notFound('person');
+  if (!row || row.status === 'erased') throw notFound('person');
   await loadCourse(context, row.courseId, db);
   return row;
 }

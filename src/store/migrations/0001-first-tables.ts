@@ -1,10 +1,5 @@
 import type { Migration } from '../migrate';
-
-const ID = 'CHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL';
-const TABLE_END = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_ci';
-
-/** Foreign key of a column to a table's id. */
-const to = (column: string, table: string) => `FOREIGN KEY (${column}) REFERENCES ${table}(id)`;
+import { ID, NULL_ID, refuse, TABLE_END, to } from './sql';
 
 const TABLES: readonly (readonly [name: string, columns: string])[] = [
   [
@@ -90,7 +85,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   ],
   [
     'change_log',
-    `id ${ID} PRIMARY KEY, programme_id ${ID}, at DATETIME(3) NOT NULL, actor_id ${ID.replace('NOT NULL', 'NULL')},
+    `id ${ID} PRIMARY KEY, programme_id ${ID}, at DATETIME(3) NOT NULL, actor_id ${NULL_ID},
      action VARCHAR(60) NOT NULL, entity VARCHAR(40) NOT NULL, entity_id ${ID}, detail LONGTEXT NOT NULL,
      KEY by_entity (entity, entity_id), ${to('programme_id', 'programme')}`,
   ],
@@ -104,12 +99,7 @@ export const firstTables: Migration = {
   async up(run) {
     for (const [name, columns] of TABLES) await run(`CREATE TABLE ${name} (${columns}) ${TABLE_END}`);
     for (const name of APPEND_ONLY) {
-      for (const change of ['UPDATE', 'DELETE']) {
-        await run(
-          `CREATE TRIGGER ${name}_no_${change.toLowerCase()} BEFORE ${change} ON ${name} FOR EACH ROW
-           SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '${name} is append-only'`,
-        );
-      }
+      for (const change of ['UPDATE', 'DELETE'] as const) await run(refuse(name, change));
     }
   },
   async down(run) {

@@ -8,11 +8,12 @@ interface Props {
   readonly index: number;
   readonly go: (index: number) => void;
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly calledBack: ReadonlySet<string>;
   readonly tick: Tick;
 }
 
 /** One component through all kits: what, how much into which, how many left, and who is different and why. */
-export function ByComponent({ sheet, index, go, packed, tick }: Props) {
+export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Props) {
   const step = sheet.rows[index];
   if (!step) return null;
   const groups = sheet.variants
@@ -24,6 +25,10 @@ export function ByComponent({ sheet, index, go, packed, tick }: Props) {
     // Kits made without something first: they are closed and set apart before it comes out.
     .sort((a, b) => Number(b.variant.madeWithout.length > 0) - Number(a.variant.madeWithout.length > 0));
   const isIn = (kit: BenchKit, key: string) => packed.get(kit.id)?.has(key) ?? false;
+  const stateOf = (kit: BenchKit, key: string | undefined) => {
+    if (calledBack.has(kit.id)) return 'held';
+    return key === undefined ? 'without' : isIn(kit, key) ? 'in' : 'open';
+  };
   return (
     <>
       <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
@@ -32,7 +37,7 @@ export function ByComponent({ sheet, index, go, packed, tick }: Props) {
       </div>
       <div className="flex flex-col gap-4">
         {groups.map(({ variant, component, kits }) => {
-          const open = component ? kits.filter((kit) => !isIn(kit, component.key)) : [];
+          const open = component ? kits.filter((kit) => !isIn(kit, component.key) && !calledBack.has(kit.id)) : [];
           return (
             <section
               key={variant.letter}
@@ -80,18 +85,19 @@ export function ByComponent({ sheet, index, go, packed, tick }: Props) {
                   <li key={kit.id}>
                     <KitPlace
                       number={kit.number}
-                      state={!component ? 'without' : isIn(kit, component.key) ? 'in' : 'open'}
+                      state={stateOf(kit, component?.key)}
                       what={component?.name ?? step.name}
                       onPress={
-                        component &&
-                        (() =>
-                          tick([
-                            {
-                              kitId: kit.id,
-                              component: component.key,
-                              action: isIn(kit, component.key) ? 'undone' : 'packed',
-                            },
-                          ]))
+                        component && !calledBack.has(kit.id)
+                          ? () =>
+                              tick([
+                                {
+                                  kitId: kit.id,
+                                  component: component.key,
+                                  action: isIn(kit, component.key) ? 'undone' : 'packed',
+                                },
+                              ])
+                          : undefined
                       }
                     />
                   </li>

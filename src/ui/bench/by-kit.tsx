@@ -5,15 +5,17 @@ interface Props {
   readonly index: number;
   readonly go: (index: number) => void;
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
+  readonly calledBack: ReadonlySet<string>;
   readonly tick: (changes: readonly { kitId: string; component: string; action: 'packed' | 'undone' }[]) => void;
 }
 
 /** One kit at a time: everything that goes into it, each ticked with one press. */
-export function ByKit({ sheet, index, go, packed, tick }: Props) {
+export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
   const kit = sheet.kits[index];
   const variant = sheet.variants.find(({ letter }) => letter === kit?.variant);
   if (!kit || !variant) return null;
   const inside = packed.get(kit.id);
+  const isHeld = calledBack.has(kit.id);
   const isDone = (id: string, components: readonly string[]) =>
     components.every((component) => packed.get(id)?.has(component));
   return (
@@ -29,6 +31,7 @@ export function ByKit({ sheet, index, go, packed, tick }: Props) {
             made without {variant.madeWithout.join(', ')}
           </span>
         )}
+        {isHeld && <span className="text-2xl font-bold text-error">called back: set it apart</span>}
       </div>
       <ul className="grid gap-3 md:grid-cols-2">
         {variant.components.map((component) => {
@@ -38,6 +41,7 @@ export function ByKit({ sheet, index, go, packed, tick }: Props) {
               <button
                 type="button"
                 aria-pressed={isIn}
+                disabled={isHeld}
                 onClick={() => tick([{ kitId: kit.id, component: component.key, action: isIn ? 'undone' : 'packed' }])}
                 className={`flex min-h-20 w-full cursor-pointer items-center gap-4 rounded-box border-2 px-4 py-2 text-left ${isIn ? 'border-success bg-success text-success-content' : 'border-base-content/70 bg-base-200'}`}
               >
@@ -64,7 +68,8 @@ export function ByKit({ sheet, index, go, packed, tick }: Props) {
                 className={`btn h-12 min-w-16 ${place === index ? 'btn-primary' : ''}`}
                 onClick={() => go(place)}
               >
-                {other.number} {other.variant} {isDone(other.id, other.components) ? '✓' : ''}
+                {other.number} {other.variant}{' '}
+                {calledBack.has(other.id) ? 'stop' : isDone(other.id, other.components) ? '✓' : ''}
               </button>
             </li>
           ))}

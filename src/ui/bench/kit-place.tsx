@@ -1,6 +1,6 @@
 interface Props {
   readonly number: number;
-  readonly state: 'open' | 'in' | 'without';
+  readonly state: 'open' | 'in' | 'without' | 'held';
   readonly what: string;
   readonly onPress: (() => void) | undefined;
 }
@@ -11,20 +11,21 @@ export function KitPlace({ number, state, what, onPress }: Props) {
     open: 'border-base-content/70 bg-base-100',
     in: 'border-success bg-success text-success-content',
     without: 'border-dashed border-base-content/50 bg-transparent',
+    held: 'border-4 border-error bg-transparent text-error',
   }[state];
-  const words = { open: 'not in yet', in: 'in', without: 'goes without' }[state];
+  const words = { open: 'not in yet', in: 'in', without: 'goes without', held: 'is called back' }[state];
   return (
     <button
       type="button"
       disabled={!onPress}
-      aria-pressed={state === 'without' ? undefined : state === 'in'}
+      aria-pressed={state === 'open' || state === 'in' ? state === 'in' : undefined}
       aria-label={`Kit ${number}: ${what} ${words}`}
       onClick={onPress}
       className={`flex size-20 cursor-pointer flex-col items-center justify-center rounded-box border-2 disabled:cursor-default ${look}`}
     >
       <span className="text-3xl font-bold leading-none tabular-nums">{number}</span>
       <span className="text-sm font-semibold" aria-hidden="true">
-        {{ open: '', in: '✓ in', without: 'without' }[state]}
+        {{ open: '', in: '✓ in', without: 'without', held: 'stop' }[state]}
       </span>
     </button>
   );

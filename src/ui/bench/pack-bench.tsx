@@ -49,6 +49,7 @@ export function PackBench({
         <p className="text-lg" role="status">
           <b className="text-3xl tabular-nums">{left}</b> to go · {progress.kitsDone} of {progress.kits} kits done
         </p>
+        <Connection isLive={ticks.isLive} waiting={ticks.waiting} />
         <div className="ml-auto flex flex-wrap items-center gap-2">
           <fieldset className="join">
             <legend className="sr-only">How to pack</legend>
@@ -85,6 +86,7 @@ export function PackBench({
           )}
         </p>
       )}
+      {ticks.calledBack.size > 0 && <CalledBack sheet={sheet} kits={ticks.calledBack} />}
       {progress.toTakeOut.length > 0 && <TakeOut sheet={sheet} items={progress.toTakeOut} tick={ticks.tick} />}
       <main className="flex flex-1 flex-col p-4">
         {way === 'component' ? (
@@ -93,10 +95,18 @@ export function PackBench({
             index={Math.min(at, count - 1)}
             go={setAt}
             packed={ticks.packed}
+            calledBack={ticks.calledBack}
             tick={ticks.tick}
           />
         ) : (
-          <ByKit sheet={sheet} index={Math.min(kit, count - 1)} go={setKit} packed={ticks.packed} tick={ticks.tick} />
+          <ByKit
+            sheet={sheet}
+            index={Math.min(kit, count - 1)}
+            go={setKit}
+            packed={ticks.packed}
+            calledBack={ticks.calledBack}
+            tick={ticks.tick}
+          />
         )}
         <nav aria-label="Steps" className="mt-auto flex items-center justify-between gap-3 pt-6">
           <button type="button" className="btn btn-lg h-16 min-w-28" disabled={here === 0} onClick={() => go(here - 1)}>
@@ -119,6 +129,20 @@ export function PackBench({
   );
 }
 
+/** Whether other screens are heard, in words. */
+function Connection({ isLive, waiting }: { isLive: boolean; waiting: number }) {
+  const words = isLive ? 'live' : waiting > 0 ? `offline, ${waiting} kept here` : 'offline';
+  return (
+    <span
+      role="status"
+      aria-label="Connection"
+      className={`rounded-field border px-2 py-1 text-sm ${isLive ? 'border-base-content/40' : 'border-warning font-bold text-warning'}`}
+    >
+      {words}
+    </span>
+  );
+}
+
 /** The first component that is not in every kit yet. */
 function firstOpen(sheet: BenchSheet, packed: ReadonlyMap<string, ReadonlySet<string>>): number {
   const open = sheet.rows.findIndex(({ row }) =>
@@ -129,6 +153,23 @@ function firstOpen(sheet: BenchSheet, packed: ReadonlyMap<string, ReadonlySet<st
     }),
   );
   return Math.max(0, open);
+}
+
+/** Kits nobody may go on with: loud, at the top, on every screen of the bench, until a coordinator has decided. */
+function CalledBack({ sheet, kits }: { sheet: BenchSheet; kits: ReadonlySet<string> }) {
+  const numbers = sheet.kits.filter((kit) => kits.has(kit.id)).map((kit) => kit.number);
+  if (numbers.length === 0) return null;
+  return (
+    <section role="alert" className="border-y-4 border-error bg-error px-4 py-3 text-error-content">
+      <h2 className="text-2xl font-bold">
+        Stop: kit {numbers.join(', ')} {numbers.length === 1 ? 'is' : 'are'} called back
+      </h2>
+      <p className="text-lg">
+        Something changed after it was locked. Set {numbers.length === 1 ? 'it' : 'them'} apart, closed. Do not pack on,
+        do not hand out: the coordinator decides.
+      </p>
+    </section>
+  );
 }
 
 /** What an earlier revision put into a kit and this one does not: loud, and done with one press each. */

@@ -3,10 +3,10 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { SentTick } from '@/contracts/bench';
-import { type PackEvent, packedNow } from '@/core/packing/progress';
+import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progress';
 
-/** How often a screen asks what others ticked, in milliseconds. */
-const ASK_EVERY = 2000;
+/** How soon a screen sends again what was not answered, and opens its stream again, in milliseconds. */
+const AGAIN = 1500;
 /** Ticks sent in one request. */
 const BATCH = 500;
 
@@ -18,6 +18,10 @@ export interface Trouble {
 
 export interface Ticks {
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
+  /** Kits that are called back: set apart, neither packed nor handed out. */
+  readonly calledBack: ReadonlySet<string>;
+  /** Whether this screen hears at once what others do. */
+  readonly isLive: boolean;
   /** Ticks made here that the server has not confirmed yet. */
   readonly waiting: number;
   readonly trouble: Trouble | null;
@@ -37,9 +41,12 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   const [own, setOwn] = useState<readonly OwnTick[]>([]);
   const [done, setDone] = useState<readonly (readonly SentTick[])[]>([]);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [isLive, setIsLive] = useState(false);
   const store = `logistra.ticks.${sessionId}`;
   /** Falls to 1 after a refusal, so that one bad tick does not take good ones with it. */
   const batchSize = useRef(BATCH);
+  /** One request at a time, so that ticks arrive in the order they were made. */
+  const isSending = useRef(false);
   /** What is true now, whatever has been drawn yet: written here first, then handed to React. */
   const latest = useRef({ events: initial, own: [] as readonly OwnTick[] });
 
@@ -57,25 +64,28 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     if (kept.length > 0) keep(kept.map((tick) => ({ tick, saved: false })));
   }, [store, keep]);
 
-  const send = useCallback(async (): Promise<void> => {
+  /** Sends one batch of what is not saved yet. @returns whether there may be more to send */
+  const sendBatch = useCallback(async (): Promise<boolean> => {
     const unsaved = latest.current.own.filter(({ saved }) => !saved);
     const batch = unsaved.slice(0, batchSize.current).map(({ tick }) => tick);
     if (batch.length === 0) {
       batchSize.current = BATCH;
-      return;
+      return false;
     }
     const response = await fetch(`/api/bench/${sessionId}/ticks`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ ticks: batch }),
+      // A connection that hangs must not hold up the others.
+      signal: AbortSignal.timeout(8000),
     }).catch(() => null);
     if (!response || response.status >= 500 || response.status === 401) {
       setTrouble({ kind: 'waiting', message: response?.status === 401 ? SIGNED_OUT : NO_ANSWER });
-      return;
+      return false;
     }
     if (!response.ok && batch.length > 1) {
       batchSize.current = 1;
-      return send();
+      return true;
     }
     const sent = new Set(batch.map((tick) => tick.id));
     if (response.ok) {
@@ -87,53 +97,76 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
       setTrouble({ kind: 'refused', message: body?.title ?? 'These ticks were refused.' });
       keep(latest.current.own.filter((entry) => !sent.has(entry.tick.id)));
     }
-    return send();
+    return true;
   }, [sessionId, keep]);
 
-  const ask = useCallback(async () => {
-    const since = latest.current.events.at(-1)?.seq ?? 0;
-    const response = await fetch(`/api/bench/${sessionId}/ticks?since=${since}`).catch(() => null);
-    if (!response?.ok) return;
-    const news: { revision: number; events: PackEvent[] } = await response.json();
-    const last = latest.current.events.at(-1)?.seq ?? 0;
-    const fresh = news.events.filter((event) => event.seq > last);
-    if (fresh.length > 0) {
-      const back = new Set(fresh.map((event) => event.id));
-      latest.current.events = [...latest.current.events, ...fresh];
-      setEvents(latest.current.events);
-      keep(latest.current.own.filter(({ tick }) => !back.has(tick.id)));
+  const send = useCallback(async (): Promise<void> => {
+    if (isSending.current) return;
+    isSending.current = true;
+    try {
+      for (let more = true; more; ) more = await sendBatch();
+    } finally {
+      isSending.current = false;
     }
-    if (news.revision !== revision) {
-      setTrouble({
-        kind: 'moved on',
-        message: `Revision ${news.revision} of the kit sheet is locked. Open it before you go on.`,
-      });
-    }
-  }, [sessionId, revision, keep]);
+  }, [sendBatch]);
 
+  const take = useCallback(
+    (news: { revision: number; events: readonly PackEvent[] }) => {
+      const last = latest.current.events.at(-1)?.seq ?? 0;
+      const fresh = news.events.filter((event) => event.seq > last);
+      if (fresh.length > 0) {
+        const back = new Set(fresh.map((event) => event.id));
+        latest.current.events = [...latest.current.events, ...fresh];
+        setEvents(latest.current.events);
+        keep(latest.current.own.filter(({ tick }) => !back.has(tick.id)));
+      }
+      if (news.revision !== revision) {
+        setTrouble({
+          kind: 'moved on',
+          message: `Revision ${news.revision} of the kit sheet is locked. Open it before you go on.`,
+        });
+      }
+    },
+    [revision, keep],
+  );
+
+  // What others do arrives over a stream that the browser opens again by itself, from the last event it had.
   useEffect(() => {
-    let stopped = false;
+    let stream: EventSource;
     let timer: ReturnType<typeof setTimeout>;
-    const turn = async () => {
-      await send();
-      await ask();
-      if (!stopped) timer = setTimeout(turn, ASK_EVERY);
+    const open = () => {
+      stream = new EventSource(`/api/bench/${sessionId}/stream?since=${latest.current.events.at(-1)?.seq ?? 0}`);
+      stream.onopen = () => {
+        setIsLive(true);
+        void send();
+      };
+      stream.onmessage = (message) => take(JSON.parse(message.data));
+      stream.onerror = () => {
+        setIsLive(false);
+        if (stream.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN);
+      };
     };
-    void turn();
+    open();
     return () => {
-      stopped = true;
       clearTimeout(timer);
+      stream.close();
     };
-  }, [send, ask]);
+  }, [sessionId, take, send]);
+
+  // What was not answered is sent again until it is.
+  useEffect(() => {
+    const timer = setInterval(() => void send(), AGAIN);
+    return () => clearInterval(timer);
+  }, [send]);
 
   const add = useCallback(
     (changes: readonly Omit<SentTick, 'id'>[]): readonly SentTick[] => {
       const fresh = changes.map((change) => ({ ...change, id: v7() }));
       keep([...latest.current.own, ...fresh.map((tick) => ({ tick, saved: false }))]);
-      void send().then(ask);
+      void send();
       return fresh;
     },
-    [keep, send, ask],
+    [keep, send],
   );
 
   const packed = useMemo(() => {
@@ -141,9 +174,13 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     return packedNow([...events, ...own.map(({ tick }, index) => ({ ...tick, seq: last + 1 + index }))]);
   }, [events, own]);
 
+  const calledBack = useMemo(() => calledBackNow(events), [events]);
+
   const lastDone = done.at(-1);
   return {
     packed,
+    calledBack,
+    isLive,
     waiting: own.filter(({ saved }) => !saved).length,
     trouble,
     tick: (changes) => {

@@ -10,7 +10,7 @@ export default function NoDuty() {
       <p className="mb-4">
         Families’ data is shown only to those whose duty needs it. Ask a coordinator if yours has changed.
       </p>
-      <Link href="/benches" className="btn btn-primary">
+      <Link href="/duties" className="btn btn-primary">
         Go to the pack bench
       </Link>
     </>

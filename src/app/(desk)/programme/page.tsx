@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { editProgramme, forgetMeaning, listMeanings } from '@/services/programme/programme';
@@ -29,7 +30,17 @@ export default async function ProgrammePage() {
   const { programme } = await requireMember();
   return (
     <>
-      <PageTitle title="Programme" />
+      <PageTitle title="Programme">
+        <Link href="/people" className="btn">
+          People
+        </Link>
+        <Link href="/families" className="btn">
+          Families’ data
+        </Link>
+        <Link href="/devices" className="btn">
+          Devices
+        </Link>
+      </PageTitle>
       <div className="grid gap-6 lg:grid-cols-2">
         <section className="sheet h-fit p-5" aria-labelledby="settings">
           <h2 id="settings" className="mb-3 text-xl font-bold">
@@ -62,6 +73,14 @@ export default async function ProgrammePage() {
               required
               defaultValue={programme.timeZone}
               hint="For example Europe/London or America/Chicago"
+            />
+            <Field
+              label="Months that families’ data is kept"
+              name="retentionMonths"
+              inputMode="numeric"
+              required
+              defaultValue={programme.retentionMonths}
+              hint="After a household’s last session; then it is listed to be erased"
             />
             <button type="submit" className="btn btn-primary w-fit">
               Save

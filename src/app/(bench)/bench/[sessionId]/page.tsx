@@ -9,6 +9,6 @@ export default async function Bench({ params }: { params: Promise<{ sessionId: s
   const { sessionId } = await params;
   const { actor } = await requireMember();
   const { sheet, events } = await orNotFound(call(viewBench, { sessionId }));
-  const leave = actor.role === 'coordinator' ? `/sessions/${sessionId}/packing` : '/benches';
+  const leave = actor.role === 'coordinator' ? `/sessions/${sessionId}/packing` : '/duties';
   return <PackBench key={sheet.revision} sheet={sheet} events={events} leave={leave} />;
 }

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import { viewKitSheet } from '@/services/kits/kit-sheet';
+import { viewSession } from '@/services/kits/kit-sheet';
 import { addDish, editSession, removeDish } from '@/services/plan/sessions';
 import { listRecipes } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -39,7 +39,7 @@ async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
 
 export default async function Session({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { bundle, sheet } = await orNotFound(call(viewSession, { sessionId }));
   const recipes = await call(listRecipes, {});
   const { session, dishes } = bundle;
   const free = recipes.filter((recipe) => !dishes.some((dish) => dish.recipeId === recipe.id));

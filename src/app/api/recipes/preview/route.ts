@@ -5,11 +5,8 @@ import { contextFor } from '@/services/runtime';
 
 /** Reads a recipe file and says what was understood; saves nothing. */
 export async function POST(request: Request): Promise<Response> {
-  return route(
-    async (actor) => {
-      const bytes = await readBounded(request, LARGEST_FILE);
-      return Response.json(await previewRecipeFile(contextFor(actor), { bytes }));
-    },
-    { writes: true },
-  );
+  return route(request, async (actor) => {
+    const bytes = await readBounded(request, LARGEST_FILE);
+    return Response.json(await previewRecipeFile(contextFor(actor), { bytes }));
+  });
 }

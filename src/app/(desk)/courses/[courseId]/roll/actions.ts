@@ -8,8 +8,9 @@ import { addPerson, editPerson, saveRoll, setStatus } from '@/services/roll/roll
 import type { FormState } from '@/ui/action-form';
 
 const cellsOf = (data: FormData): RollCells => {
-  const { name = '', age = '', servings = '', avoids = '', mode = '' } = fields(data);
-  return { name, age, servings, avoids, mode };
+  const { name = '', age = '', servings = '', avoids = '', mode = '', ...family } = fields(data);
+  const { household = '', contact = '', address = '', plan = '' } = family;
+  return { name, age, servings, avoids, mode, household, contact, address, plan };
 };
 
 export async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {

@@ -5,7 +5,7 @@ import { contextFor } from '@/services/runtime';
 
 /** The labels of the locked sheet: `?paper=a4` (3 × 8) or `?paper=letter` (2 × 5). */
 export async function GET(request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> {
-  return route(async (actor) => {
+  return route(request, async (actor) => {
     const { sessionId } = await params;
     const paper = new URL(request.url).searchParams.get('paper') ?? 'a4';
     const { pdf, name } = await printLabels(contextFor(actor), { sessionId, paper });

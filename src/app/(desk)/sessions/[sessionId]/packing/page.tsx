@@ -1,19 +1,34 @@
 import Link from 'next/link';
+import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
-import { viewKitSheet } from '@/services/kits/kit-sheet';
+import { benchSheet, calledBackNow, packedNow, packProgress } from '@/core/packing/progress';
+import { viewSession } from '@/services/kits/kit-sheet';
+import { sendToPrinter } from '@/services/packing/labels';
 import { Caution, Empty } from '@/ui/page';
+import { PrintJob } from '@/ui/print-job';
 import { call } from '../../../../access';
+
+async function send(sessionId: string) {
+  'use server';
+  let jobId: string | undefined;
+  const answer = await attempt(async () => {
+    jobId = (await call(sendToPrinter, { sessionId, paper: 'a4' })).jobId;
+    return undefined;
+  });
+  return { ...answer, jobId };
+}
 
 export const metadata = { title: 'Packing' };
 
 export default async function Packing({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { bundle, sheet } = await orNotFound(call(viewSession, { sessionId }));
   const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
   const packed = packedNow(bundle.events);
   const progress = packProgress(bench?.kits ?? [], packed);
+  const held = calledBackNow(bundle.events);
+  const calledBack = bench?.kits.filter((kit) => held.has(kit.id)).map((kit) => kit.number) ?? [];
   return (
     <SessionFrame bundle={bundle} sheet={sheet} current="packing" title="packing">
       {!bench ? (
@@ -28,6 +43,15 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
         </Empty>
       ) : (
         <div className="flex flex-col gap-5">
+          {calledBack.length > 0 && (
+            <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-3 font-semibold">
+              Called back at the bench: kit {calledBack.join(', ')}. What they must be made without has changed, or
+              nobody gets them any more.{' '}
+              <Link href={`/sessions/${sessionId}/kits`} className="link">
+                Look at the differences
+              </Link>
+            </p>
+          )}
           {progress.toTakeOut.length > 0 && (
             <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-3 font-semibold">
               {progress.toTakeOut.length} packed {progress.toTakeOut.length === 1 ? 'component is' : 'components are'}{' '}
@@ -74,6 +98,7 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
                   Letter, 2 × 5
                 </a>
               </div>
+              <PrintJob send={send.bind(null, sessionId)} />
             </section>
           </div>
           <Caution>

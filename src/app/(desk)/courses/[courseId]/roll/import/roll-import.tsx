@@ -89,8 +89,9 @@ export function RollImport({ courseId }: { courseId: string }) {
           />
         </label>
         <p className="text-sm">
-          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode. Several avoidances in one
-          cell are separated by semicolons. Nothing is saved before you say so.
+          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode; and if you like household,
+          contact, address, plan. Several avoidances in one cell are separated by semicolons. Nothing is saved before
+          you say so.
         </p>
         {busy && <p role="status">Reading …</p>}
         <FormMessage state={answer} />
@@ -225,7 +226,7 @@ function MendRow({
       <legend className="sr-only">Line {line}</legend>
       <div className="flex flex-wrap items-end gap-2">
         <b className="w-16 self-center">Line {line}</b>
-        {ROLL_COLUMNS.map((column) => (
+        {ROLL_COLUMNS.filter((column) => cells[column] !== undefined).map((column) => (
           <label
             key={column}
             className={`flex flex-col gap-0.5 ${column === 'name' || column === 'avoids' ? 'min-w-40 flex-1' : 'w-24'}`}

@@ -1,0 +1,54 @@
+// The web server: Next.js behind one plain request function that sets the security headers, with TLS where asked.
+// Settings come from the environment: HOST, PORT, TLS_CERT and TLS_KEY (files), LOGISTRA_DEV.
+import { randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import http from 'node:http';
+import https from 'node:https';
+import next from 'next';
+import { securityHeaders } from './security-headers.mjs';
+import { ROOT } from './system.mjs';
+
+const dev = process.env.LOGISTRA_DEV === '1';
+const host = process.env.HOST ?? '127.0.0.1';
+const port = Number(process.env.PORT ?? 3000);
+const tls = process.env.TLS_CERT
+  ? { cert: readFileSync(process.env.TLS_CERT), key: readFileSync(process.env.TLS_KEY) }
+  : null;
+
+const app = next({ dev, dir: ROOT, hostname: host, port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+function onRequest(request, response) {
+  const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: tls !== null, dev });
+  for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
+  // Next.js reads the nonce for its own scripts from the request.
+  request.headers['content-security-policy'] = headers['content-security-policy'];
+  // Nobody stands between us and the browser: what a client says about its own address is not believed.
+  request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
+  request.headers['x-forwarded-proto'] = tls ? 'https' : 'http';
+  delete request.headers['x-forwarded-host'];
+  return handle(request, response);
+}
+
+const server = tls ? https.createServer(tls, onRequest) : http.createServer(onRequest);
+// A client that sends its body a byte at a time must not hold a connection for ever.
+server.requestTimeout = 60_000;
+if (dev) server.on('upgrade', app.getUpgradeHandler());
+
+let ending = false;
+/** Open event streams end at once (the browser comes back to the next server); other requests are let finish. */
+function end() {
+  if (ending) return;
+  ending = true;
+  process.emit('logistra:ending');
+  server.close(() => process.exit(0));
+  server.closeIdleConnections();
+  setTimeout(() => process.exit(0), 5000).unref();
+}
+process.on('SIGTERM', end);
+process.on('SIGINT', end);
+// The one who started us is gone: nobody would ever stop this server.
+process.on('disconnect', end);
+
+server.listen(port, host, () => process.send?.('ready'));

@@ -1,0 +1,94 @@
+// Keeps a child process of Logistra alive: started again when it dies, stopped in order when we stop.
+import { spawn } from 'node:child_process';
+import os from 'node:os';
+import { ROOT, StepFailed, stopChild } from './system.mjs';
+
+/**
+ * Starts a Node process that says "ready" over IPC, and starts it again whenever it ends by itself.
+ *
+ * @param name what it is, said when it ends unexpectedly
+ * @param args arguments to Node
+ * @param env its environment, beside ours
+ * @param onPid called with the process number each time it starts
+ * @returns when it is ready, with `stop()` and the present process number
+ */
+export async function supervise(name, args, env, { show = false, onPid = () => {} } = {}) {
+  let child;
+  let stopping = false;
+  let log = '';
+  let pause = 200;
+
+  const launch = () =>
+    new Promise((resolve, reject) => {
+      child = spawn(process.execPath, args, {
+        cwd: ROOT,
+        env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
+        stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
+        // A process group of its own: Ctrl-C reaches this script first, which then stops everything in order.
+        detached: true,
+      });
+      onPid(child.pid);
+      let ready = false;
+      const started = Date.now();
+      const keep = (stream, isLoud) => (chunk) => {
+        log = (log + chunk).slice(-4000);
+        if (isLoud) stream.write(chunk);
+      };
+      child.stdout.on('data', keep(process.stdout, show || process.env.LOGISTRA_LOG));
+      child.stderr.on('data', keep(process.stderr, true));
+      child.once('message', () => {
+        ready = true;
+        resolve();
+      });
+      child.once('exit', (code, signal) => {
+        if (stopping) return;
+        if (!ready && Date.now() - started < 60_000 && pause > 10_000) return reject(new Error('it never got ready'));
+        if (!ready) reject(new Error(`it ended with ${signal ?? code}`));
+        console.error(`· ${name} ended unexpectedly (${signal ?? code}); starting it again …`);
+        // A process that dies again and again is not started as fast as the machine can.
+        pause = Date.now() - started > 10_000 ? 200 : Math.min(pause * 1.5, 5000);
+        setTimeout(() => !stopping && launch().catch(() => {}), pause);
+      });
+    });
+
+  const timeout = new Promise((_, reject) =>
+    setTimeout(() => reject(new Error('no answer in a minute')), 60_000).unref(),
+  );
+  try {
+    await Promise.race([launch(), timeout]);
+  } catch (error) {
+    stopping = true;
+    await stopChild(child);
+    throw new StepFailed(`${name} did not start (${error.message}):\n${log}`, 'mend the cause named above.');
+  }
+  return {
+    get pid() {
+      return child.pid;
+    },
+    async stop() {
+      stopping = true;
+      await stopChild(child);
+    },
+  };
+}
+
+/** Starts the web server and waits until it listens. */
+export async function startWeb({ host = '127.0.0.1', port, env, tls = null, dev = false, onPid }) {
+  const name = host === '0.0.0.0' || host === '::' ? os.hostname() : host.includes(':') ? `[${host}]` : host;
+  const address = `${tls ? 'https' : 'http'}://${name}:${port}`;
+  const settings = {
+    PUBLIC_ADDRESS: address,
+    HOST: host,
+    PORT: String(port),
+    NODE_ENV: dev ? 'development' : 'production',
+    ...(dev ? { LOGISTRA_DEV: '1' } : {}),
+    ...(tls ? { TLS_CERT: tls.cert, TLS_KEY: tls.key } : {}),
+    ...env,
+  };
+  const web = await supervise('The web server', ['scripts/serve.mjs'], settings, { show: dev, onPid });
+  return { address, stop: web.stop };
+}
+
+/** Starts the background process, which takes jobs from their table. */
+export const startWorker = ({ env, dev = false, onPid }) =>
+  supervise('The background process', ['--import', 'tsx', 'src/jobs/run.ts'], env, { show: dev, onPid });

@@ -1,0 +1,52 @@
+import { redirect } from 'next/navigation';
+import { keepSignIn, visit } from '@/app/access';
+import { attempt, fields } from '@/app/form';
+import { GoneLink } from '@/app/gone-link';
+import { acceptInvitation, openLink } from '@/services/access/links';
+import { openSignIn } from '@/services/access/sign-in';
+import { ActionForm, type FormState } from '@/ui/action-form';
+import { Field } from '@/ui/field';
+
+export const metadata = { title: 'Join' };
+
+async function join(secret: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  const answer = await attempt(async () => {
+    const here = await visit();
+    const { name = '', email = '', password = '' } = fields(data);
+    const memberId = await acceptInvitation(here, secret, { name, email, password });
+    await keepSignIn(await openSignIn(here, memberId));
+    return undefined;
+  });
+  if (answer.ok) redirect('/');
+  return answer;
+}
+
+export default async function Invite({ params }: { params: Promise<{ secret: string }> }) {
+  const { secret } = await params;
+  const link = await openLink(await visit(), 'invite', secret);
+  if (!link) return <GoneLink />;
+  return (
+    <>
+      <h1 className="mb-1 text-2xl font-bold">Join as {link.role}</h1>
+      <p className="mb-5 text-base-content/80">
+        {link.email ? `You were invited as ${link.email}.` : 'You are the first: you can invite the others.'}
+      </p>
+      <ActionForm action={join.bind(null, secret)} label="Join" className="flex flex-col gap-4">
+        <Field label="Your name" name="name" autoComplete="name" required maxLength={120} />
+        {!link.email && <Field label="E-mail" name="email" type="email" autoComplete="username" required />}
+        <Field
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete="new-password"
+          required
+          hint="At least 10 characters: a few words do well."
+        />
+        <button type="submit" className="btn btn-primary">
+          Join
+        </button>
+      </ActionForm>
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+import { redirect } from 'next/navigation';
+import { keepSignIn, visit } from '@/app/access';
+import { attempt, fields } from '@/app/form';
+import { GoneLink } from '@/app/gone-link';
+import { openLink, resetPassword } from '@/services/access/links';
+import { openSignIn } from '@/services/access/sign-in';
+import { ActionForm, type FormState } from '@/ui/action-form';
+import { Field } from '@/ui/field';
+
+export const metadata = { title: 'A new password' };
+
+async function set(secret: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  const answer = await attempt(async () => {
+    const here = await visit();
+    const memberId = await resetPassword(here, secret, fields(data).password ?? '');
+    await keepSignIn(await openSignIn(here, memberId));
+    return undefined;
+  });
+  if (answer.ok) redirect('/');
+  return answer;
+}
+
+export default async function Reset({ params }: { params: Promise<{ secret: string }> }) {
+  const { secret } = await params;
+  const link = await openLink(await visit(), 'reset', secret);
+  if (!link) return <GoneLink />;
+  return (
+    <>
+      <h1 className="mb-1 text-2xl font-bold">Choose a new password</h1>
+      <p className="mb-5 text-base-content/80">For {link.email}. You are then signed out everywhere else.</p>
+      <ActionForm action={set.bind(null, secret)} label="Choose a new password" className="flex flex-col gap-4">
+        <Field
+          label="New password"
+          name="password"
+          type="password"
+          autoComplete="new-password"
+          required
+          hint="At least 10 characters: a few words do well."
+        />
+        <button type="submit" className="btn btn-primary">
+          Set the password
+        </button>
+      </ActionForm>
+    </>
+  );
+}

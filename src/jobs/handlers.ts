@@ -1,0 +1,67 @@
+import { Temporal } from 'temporal-polyfill';
+import { SimulatedPrinter } from '@/devices/label-printer';
+import { SimulatedGateway } from '@/devices/message-gateway';
+import { labelsPdf } from '@/formats/labels-pdf';
+import type { Context, Role } from '@/services/access/gate';
+import { ServiceError } from '@/services/errors';
+import { labelsToPrint } from '@/services/packing/labels';
+import { clearOut } from '@/services/privacy/retention';
+import { contextFor } from '@/services/runtime';
+import type { TakenJob } from '@/store/jobs';
+import { change, findOne } from '@/store/query';
+import type { Store } from '@/store/store';
+import { type Handler, JobRefused } from './work';
+
+/** The one who asked for a job, as they are now: someone removed meanwhile gets nothing done. */
+async function askerOf(store: Store, job: TakenJob): Promise<Context> {
+  const where = { id: job.createdBy ?? '', programmeId: job.programmeId };
+  const member = await findOne(store.db, store.db.models.member, { ...where, status: 'active' });
+  const token = member ? undefined : await findOne(store.db, store.db.models.apiToken, { ...where, revokedAt: null });
+  const asker = member ?? token;
+  if (!asker) throw new JobRefused('The one who asked for it is no longer a member.');
+  return contextFor({ id: asker.id, programmeId: job.programmeId, role: asker.role as Role, name: asker.name });
+}
+
+/** What each kind of job does. */
+export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
+  const gateway = new SimulatedGateway();
+  const printer = new SimulatedPrinter(store);
+  return {
+    'send message': async (job) => {
+      const { messageId } = JSON.parse(job.input) as { messageId: string };
+      const message = await findOne(store.db, store.db.models.message, { id: messageId });
+      if (!message || message.sentAt) return null;
+      // A gateway knows a message by its id: sent twice, it arrives once.
+      await gateway.send({ id: message.id, to: message.sentTo, subject: message.subject, body: message.body });
+      const now = new Date(Temporal.Now.instant().epochMilliseconds);
+      await change(store.db, 'UPDATE message SET sent_at = :now WHERE id = :messageId AND sent_at IS NULL', {
+        messageId,
+        now,
+      });
+      return null;
+    },
+    'print labels': async (job, { progress }) => {
+      const { sessionId, paper } = JSON.parse(job.input) as { sessionId: string; paper: 'a4' | 'letter' };
+      const { labels, title } = await answered(labelsToPrint(await askerOf(store, job), { sessionId, paper }));
+      await progress(10);
+      const pdf = await labelsPdf(labels, paper).catch((error: Error) => {
+        throw error.name === 'GlyphMissing' ? new JobRefused(error.message) : error;
+      });
+      await progress(90);
+      const { programmeId } = job;
+      await printer.print({ id: job.id, programmeId, sessionId, title, pdf });
+      return { printOutId: job.id, labels: labels.length };
+    },
+    'clear out': async (job) => clearOut(store, job.programmeId, Temporal.Now.instant()),
+  };
+}
+
+/** What a service refuses will be refused the next time too. */
+async function answered<T>(work: Promise<T>): Promise<T> {
+  try {
+    return await work;
+  } catch (error) {
+    if (error instanceof ServiceError) throw new JobRefused(error.message);
+    throw error;
+  }
+}

@@ -1,0 +1,69 @@
+import { finishJob, MOST_ATTEMPTS, renewLease, retryJob, type TakenJob, takeJob } from '@/store/jobs';
+import type { Store } from '@/store/store';
+
+/** What a handler is given beside its job. */
+export interface Control {
+  /**
+   * Tells how far it is, in percent, and renews the lease.
+   *
+   * @throws JobStopped when the job was cancelled, or has been taken over by another worker
+   */
+  progress(percent: number): Promise<void>;
+}
+
+/** Does a job. It may be run twice, on two machines even: what it leaves behind must be the same. */
+export type Handler = (job: TakenJob, control: Control) => Promise<unknown>;
+
+/** The job is no longer ours to go on with. */
+export class JobStopped extends Error {
+  constructor(readonly reason: 'cancel' | 'lost') {
+    super(reason);
+  }
+}
+
+/** A job that will never work, however often it is tried: why, in words for the one who asked for it. */
+export class JobRefused extends Error {}
+
+const LEASE_SECONDS = 15;
+
+/**
+ * Does one job, if one waits.
+ *
+ * @returns whether there was one
+ */
+export async function workOnce(
+  store: Store,
+  owner: string,
+  handlers: Readonly<Record<string, Handler>>,
+  clock: () => Date,
+  leaseSeconds = LEASE_SECONDS,
+): Promise<boolean> {
+  const job = await takeJob(store, owner, clock(), leaseSeconds);
+  if (!job) return false;
+  const { db } = store;
+  const leaseEnd = () => new Date(clock().getTime() + leaseSeconds * 1000);
+  const renew = async (percent?: number) => {
+    const standing = await renewLease(db, job.id, owner, leaseEnd(), percent);
+    if (standing !== 'go on') throw new JobStopped(standing);
+  };
+  const heart = setInterval(() => void renew().catch(() => {}), (leaseSeconds * 1000) / 3);
+  try {
+    const handler = handlers[job.kind];
+    if (!handler) throw new JobRefused(`This version cannot do "${job.kind}".`);
+    if (job.attempts > MOST_ATTEMPTS) throw new JobRefused(`It was begun ${MOST_ATTEMPTS} times and never finished.`);
+    const result = await handler(job, { progress: (percent) => renew(Math.round(percent)) });
+    await finishJob(db, job.id, owner, 'done', result, clock());
+  } catch (error) {
+    if (error instanceof JobStopped) {
+      if (error.reason === 'cancel') await finishJob(db, job.id, owner, 'cancelled', null, clock());
+    } else if (error instanceof JobRefused || job.attempts >= MOST_ATTEMPTS) {
+      await finishJob(db, job.id, owner, 'failed', { why: (error as Error).message }, clock());
+    } else {
+      console.error(`Job ${job.id} (${job.kind}), attempt ${job.attempts}:`, error);
+      await retryJob(db, job.id, owner, new Date(clock().getTime() + 1000 * 2 ** job.attempts));
+    }
+  } finally {
+    clearInterval(heart);
+  }
+  return true;
+}

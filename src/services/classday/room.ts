@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import { startOf } from '@/core/countdown/thread';
+import { avoidanceLabel } from '@/core/safety/avoidances';
+import { select } from '@/store/query';
+import { type Context, ROLES, service } from '../access/gate';
+import { logLook } from '../access/looks';
+import { ServiceError } from '../errors';
+import { loadBundle } from '../plan/sessions';
+import { loadProgramme } from '../programme/load';
+import { rollPerson } from '../roll/person';
+
+/** One participant as the people in the room need to know them. */
+export interface RoomPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly age: number | null;
+  /** As the family wrote it, and what it stands for; '' while nobody has said. */
+  readonly avoids: readonly { readonly asWritten: string; readonly means: string }[];
+  /** What the family says to do; '' when nothing is written. */
+  readonly plan: string;
+}
+
+/** The room opens to instructors and crew this many hours before the class, and closes after it. */
+const OPENS = 48;
+const CLOSES = 24;
+
+export const viewRoom = service({
+  title: 'See what those in the room must know about its children',
+  roles: ROLES,
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const bundle = await loadBundle(context, sessionId);
+    const { programme, meanings } = await loadProgramme(context);
+    const { session } = bundle;
+    const start = startOf({ ...session, timeZone: programme.timeZone }).toInstant();
+    refuseOutsideDuty(context, start);
+    const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+    const people = enrolled
+      .map((row) => rollPerson(row, meanings))
+      .filter((person) => person.wishes.length > 0 || person.actionPlan)
+      .map(
+        ({ id, name, age, wishes, actionPlan }): RoomPerson => ({
+          id,
+          name,
+          age,
+          avoids: wishes.map(({ asWritten, codes }) => ({
+            asWritten,
+            means: codes?.map(avoidanceLabel).join(', ') ?? '',
+          })),
+          plan: actionPlan,
+        }),
+      )
+      .sort((a, b) => a.name.localeCompare(b.name));
+    await logLook(context, 'room', sessionId, people.length);
+    const { title, courseTitle, date, startsAt, place } = session;
+    return {
+      session: { id: sessionId, title, courseTitle, date, startsAt, place },
+      people,
+      others: enrolled.length - people.length,
+    };
+  },
+});
+
+function refuseOutsideDuty(context: Context, start: ReturnType<Context['clock']>): void {
+  if (context.actor.role === 'coordinator') return;
+  const hours = context.clock().until(start).total('hours');
+  if (hours <= OPENS && hours >= -CLOSES) return;
+  throw new ServiceError(
+    'forbidden',
+    `What the children of a class must avoid is shown from ${OPENS} hours before it until ${CLOSES} hours after it starts.`,
+  );
+}
+
+export const listDuties = service({
+  title: 'See which sessions can be packed or attended',
+  roles: ROLES,
+  input: z.object({}),
+  run: async (context) => {
+    const { timeZone } = (await loadProgramme(context)).programme;
+    const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
+    const rows = await select<{
+      id: string;
+      title: string;
+      courseTitle: string;
+      date: string;
+      startsAt: string;
+      place: string;
+      locked: number;
+    }>(
+      context.store.db,
+      `SELECT s.id, s.title, c.title AS courseTitle, s.date, s.starts_at AS startsAt, s.place,
+              EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS locked
+         FROM session s JOIN course c ON c.id = s.course_id
+        WHERE c.programme_id = :programmeId AND s.date BETWEEN :from AND :to ORDER BY s.date, s.starts_at, s.id`,
+      {
+        programmeId: context.actor.programmeId,
+        from: today.subtract({ days: 1 }).toString(),
+        to: today.add({ days: 60 }).toString(),
+      },
+    );
+    return rows
+      .map(({ locked, ...session }) => {
+        const hours = context
+          .clock()
+          .until(startOf({ ...session, timeZone }).toInstant())
+          .total('hours');
+        return { ...session, canPack: locked === 1, roomIsOpen: hours <= OPENS && hours >= -CLOSES };
+      })
+      .filter(({ canPack, roomIsOpen }) => canPack || roomIsOpen);
+  },
+});

@@ -1,0 +1,13 @@
+import { understandWish, type Wish } from '@/core/safety/avoidances';
+import type { EnrolmentRow } from '@/store/rows';
+
+/** One person of a roll as the coordinator sees them. */
+export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {
+  readonly wishes: readonly Wish[];
+}
+
+/** A row of the roll with its wishes understood. */
+export function rollPerson(row: EnrolmentRow, meanings: ReadonlyMap<string, readonly string[]>): RollPerson {
+  const wishes = JSON.parse(row.wishes) as string[];
+  return { ...row, wishes: wishes.map((wish) => understandWish(wish, meanings)) };
+}

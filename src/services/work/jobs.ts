@@ -1,0 +1,76 @@
+import { z } from 'zod';
+import { change, findOne, insert } from '@/store/query';
+import type { JobRow } from '@/store/rows';
+import type { Db } from '@/store/store';
+import { type Context, nowOf, service } from '../access/gate';
+import { notFound } from '../errors';
+
+/** What the background process can do. */
+export const JOB_KINDS = ['send message', 'print labels', 'clear out'] as const;
+
+export type JobKind = (typeof JOB_KINDS)[number];
+
+/**
+ * Queues work for the background process, in the caller's transaction.
+ *
+ * @param id made by the caller when queueing twice must change nothing
+ * @returns the job's id
+ */
+export async function queueJob(
+  from: Pick<Context, 'clock' | 'ids'>,
+  db: Db,
+  programmeId: string,
+  kind: JobKind,
+  input: Readonly<Record<string, unknown>>,
+  createdBy: string | null = null,
+  id: string = from.ids(),
+): Promise<string> {
+  const now = nowOf(from);
+  const blank = { attempts: 0, progress: 0, result: 'null', owner: null, leaseUntil: null, cancelAsked: 0 };
+  const job: JobRow = {
+    ...blank,
+    id,
+    programmeId,
+    kind,
+    input: JSON.stringify(input),
+    state: 'waiting',
+    createdAt: now,
+    createdBy,
+    notBefore: now,
+    finishedAt: null,
+  };
+  await insert(db, db.models.job, [job]);
+  return id;
+}
+
+export const viewJob = service({
+  title: 'See how far a job is',
+  roles: ['coordinator'],
+  input: z.object({ jobId: z.uuid() }),
+  run: async (context, { jobId }) => {
+    const { db } = context.store;
+    const job = await findOne(db, db.models.job, { id: jobId, programmeId: context.actor.programmeId });
+    if (!job) throw notFound('job');
+    const { id, kind, state, progress, attempts, result } = job;
+    return { id, kind, state, progress, attempts, result: JSON.parse(result) as unknown };
+  },
+});
+
+export const cancelJob = service({
+  title: 'Cancel a job',
+  roles: ['coordinator'],
+  input: z.object({ jobId: z.uuid() }),
+  run: async (context, { jobId }) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    if (!(await findOne(db, db.models.job, { id: jobId, programmeId }))) throw notFound('job');
+    // One that nobody has begun ends here; one that runs is asked to stop.
+    await change(
+      db,
+      `UPDATE job SET cancel_asked = 1, finished_at = IF(state = 'waiting', :now, finished_at),
+              state = IF(state = 'waiting', 'cancelled', state)
+        WHERE id = :jobId AND state IN ('waiting', 'running')`,
+      { jobId, now: nowOf(context) },
+    );
+  },
+});

@@ -1,0 +1,90 @@
+import { change, select } from './query';
+import type { JobRow } from './rows';
+import type { Db, Store } from './store';
+
+/** A job as its worker needs it. */
+export type TakenJob = Pick<JobRow, 'id' | 'programmeId' | 'kind' | 'input' | 'createdBy' | 'attempts'>;
+
+/** A job is tried this often before it is given up. */
+export const MOST_ATTEMPTS = 5;
+
+/**
+ * Takes the next job that waits, or whose worker has died: its lease has run out.
+ *
+ * Two workers never take the same one: rows are locked while taken, and where the lock does not reach (another node of a
+ * cluster) the second to commit finds the owner set.
+ *
+ * @param owner names this worker, unlike any other
+ * @param seconds how long the lease holds without being renewed
+ */
+export async function takeJob(store: Store, owner: string, now: Date, seconds: number): Promise<TakenJob | undefined> {
+  return store.transaction(async (db) => {
+    const [job] = await select<TakenJob>(
+      db,
+      `SELECT id, programme_id AS programmeId, kind, input, created_by AS createdBy, attempts FROM job
+        WHERE (state = 'waiting' AND not_before <= :now) OR (state = 'running' AND lease_until < :now)
+        ORDER BY not_before, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
+      { now },
+    );
+    if (!job) return undefined;
+    const leaseUntil = new Date(now.getTime() + seconds * 1000);
+    await change(
+      db,
+      `UPDATE job SET state = 'running', owner = :owner, lease_until = :leaseUntil, attempts = attempts + 1 WHERE id = :id`,
+      { id: job.id, owner, leaseUntil },
+    );
+    return { ...job, attempts: job.attempts + 1 };
+  });
+}
+
+/**
+ * Renews a lease and tells progress.
+ *
+ * @returns "lost" when another worker has the job, "cancel" when somebody asked to stop it
+ */
+export async function renewLease(
+  db: Db,
+  id: string,
+  owner: string,
+  leaseUntil: Date,
+  progress: number | undefined,
+): Promise<'go on' | 'cancel' | 'lost'> {
+  const held = await change(
+    db,
+    `UPDATE job SET lease_until = :leaseUntil, progress = COALESCE(:progress, progress)
+      WHERE id = :id AND owner = :owner AND state = 'running'`,
+    { id, owner, leaseUntil, progress: progress ?? null },
+  );
+  if (held === 0) return 'lost';
+  const [row] = await select<{ asked: number }>(db, 'SELECT cancel_asked AS asked FROM job WHERE id = :id', { id });
+  return row?.asked ? 'cancel' : 'go on';
+}
+
+/** Ends a job, if this worker still has it. @returns whether it had */
+export async function finishJob(
+  db: Db,
+  id: string,
+  owner: string,
+  state: 'done' | 'failed' | 'cancelled',
+  result: unknown,
+  now: Date,
+): Promise<boolean> {
+  const done = await change(
+    db,
+    `UPDATE job SET state = :state, result = :result, progress = IF(:state = 'done', 100, progress), owner = NULL,
+            lease_until = NULL, finished_at = :now
+      WHERE id = :id AND owner = :owner AND state = 'running'`,
+    { id, owner, state, result: JSON.stringify(result ?? null), now },
+  );
+  return done === 1;
+}
+
+/** Puts a job back to be tried again later, if this worker still has it. */
+export async function retryJob(db: Db, id: string, owner: string, notBefore: Date): Promise<void> {
+  await change(
+    db,
+    `UPDATE job SET state = 'waiting', owner = NULL, lease_until = NULL, not_before = :notBefore
+      WHERE id = :id AND owner = :owner AND state = 'running'`,
+    { id, owner, notBefore },
+  );
+}
