@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import type { NumberedCells, RollCells, RollColumn } from '@/core/roll/roll-row';
+import { type NumberedCells, ROLL_COLUMNS, type RollCells, type RollColumn } from '@/core/roll/roll-row';
+import { writeCsv } from './csv';
 import { decodeText, FileRefused } from './text';
 
 /** A roll file read into rows; nothing is judged yet but its shape. */
@@ -144,3 +145,7 @@ function readHeader(cells: readonly string[]): { columns: (RollColumn | undefine
     ignored: cells.filter((cell, index) => !columns[index] && cell.trim() !== '').map((cell) => cell.trim()),
   };
 }
+
+/** A roll as CSV, with the columns that `readRollCsv` reads. */
+export const writeRollCsv = (people: readonly Required<RollCells>[]): string =>
+  writeCsv([ROLL_COLUMNS, ...people.map((person) => ROLL_COLUMNS.map((column) => person[column]))]);

@@ -270,7 +270,6 @@ export function defineModels(sequelize: Sequelize): Models {
       idempotencyKey: { type: DataTypes.STRING(120), primaryKey: true },
       request: text,
       programmeId: reference,
-      status: whole,
       body: long,
       createdAt: moment,
     }),

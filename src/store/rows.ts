@@ -259,7 +259,7 @@ export interface IdempotentReplyRow {
   idempotencyKey: string;
   request: string;
   programmeId: string;
-  status: number;
+  /** What the request's transaction came to, as JSON. */
   body: string;
   createdAt: Date;
 }

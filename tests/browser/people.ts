@@ -6,7 +6,7 @@ const demo = JSON.parse(readFileSync('demo/programme.json', 'utf8')) as {
 };
 
 /** Signs in as one of the demo's people. */
-export async function signIn(page: Page, role: 'coordinator' | 'crew' = 'coordinator'): Promise<void> {
+export async function signIn(page: Page, role: 'coordinator' | 'instructor' | 'crew' = 'coordinator'): Promise<void> {
   const person = demo.members.find((member) => member.role === role);
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(person?.email ?? '');

@@ -185,6 +185,7 @@ describe('another programme', () => {
       'See a recipe': { recipeId },
       'Take out a recipe as JSON-LD': { recipeId },
       'See a course’s roll': { courseId },
+      'Take out a roll as CSV': { courseId },
       'Read a roll file before saving it': { courseId, bytes: new Uint8Array([65]) },
       'Bring a roll in from a file': { courseId, rows: row },
       'Add a person to a roll': { courseId, cells: cells({ name: 'X' }) },

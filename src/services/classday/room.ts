@@ -1,8 +1,8 @@
+import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { startOf } from '@/core/countdown/thread';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { select } from '@/store/query';
-import { type Context, ROLES, service } from '../access/gate';
+import { ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
 import { loadBundle } from '../plan/sessions';
@@ -20,9 +20,15 @@ export interface RoomPerson {
   readonly plan: string;
 }
 
-/** The room opens to instructors and crew this many hours before the class, and closes after it. */
-const OPENS = 48;
-const CLOSES = 24;
+/** The room is open to instructors and crew from so many days before the class, until so many after it. */
+const DAYS_BEFORE = 2;
+const DAYS_AFTER = 1;
+
+/** Whether the duty in the room needs to know now. @param date civil date of the class @param today civil date there */
+function isRoomOpen(date: string, today: Temporal.PlainDate): boolean {
+  const { days } = today.until(Temporal.PlainDate.from(date));
+  return days <= DAYS_BEFORE && days >= -DAYS_AFTER;
+}
 
 export const viewRoom = service({
   title: 'See what those in the room must know about its children',
@@ -32,8 +38,13 @@ export const viewRoom = service({
     const bundle = await loadBundle(context, sessionId);
     const { programme, meanings } = await loadProgramme(context);
     const { session } = bundle;
-    const start = startOf({ ...session, timeZone: programme.timeZone }).toInstant();
-    refuseOutsideDuty(context, start);
+    const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
+    if (context.actor.role !== 'coordinator' && !isRoomOpen(session.date, today)) {
+      throw new ServiceError(
+        'forbidden',
+        `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after.`,
+      );
+    }
     const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
     const people = enrolled
       .map((row) => rollPerson(row, meanings))
@@ -61,16 +72,6 @@ export const viewRoom = service({
   },
 });
 
-function refuseOutsideDuty(context: Context, start: ReturnType<Context['clock']>): void {
-  if (context.actor.role === 'coordinator') return;
-  const hours = context.clock().until(start).total('hours');
-  if (hours <= OPENS && hours >= -CLOSES) return;
-  throw new ServiceError(
-    'forbidden',
-    `What the children of a class must avoid is shown from ${OPENS} hours before it until ${CLOSES} hours after it starts.`,
-  );
-}
-
 export const listDuties = service({
   title: 'See which sessions can be packed or attended',
   roles: ROLES,
@@ -94,18 +95,16 @@ export const listDuties = service({
         WHERE c.programme_id = :programmeId AND s.date BETWEEN :from AND :to ORDER BY s.date, s.starts_at, s.id`,
       {
         programmeId: context.actor.programmeId,
-        from: today.subtract({ days: 1 }).toString(),
+        from: today.subtract({ days: DAYS_AFTER }).toString(),
         to: today.add({ days: 60 }).toString(),
       },
     );
     return rows
-      .map(({ locked, ...session }) => {
-        const hours = context
-          .clock()
-          .until(startOf({ ...session, timeZone }).toInstant())
-          .total('hours');
-        return { ...session, canPack: locked === 1, roomIsOpen: hours <= OPENS && hours >= -CLOSES };
-      })
+      .map(({ locked, ...session }) => ({
+        ...session,
+        canPack: locked === 1,
+        roomIsOpen: isRoomOpen(session.date, today),
+      }))
       .filter(({ canPack, roomIsOpen }) => canPack || roomIsOpen);
   },
 });

@@ -1,6 +1,13 @@
 import { z } from 'zod';
-import { checkRoll, type NumberedCells, ROLL_COLUMNS, type RollEntry, readRollRow } from '@/core/roll/roll-row';
-import { type RollFile, readRollCsv } from '@/formats/roll-csv';
+import {
+  checkRoll,
+  type NumberedCells,
+  ROLL_COLUMNS,
+  type RollCells,
+  type RollEntry,
+  readRollRow,
+} from '@/core/roll/roll-row';
+import { type RollFile, readRollCsv, writeRollCsv } from '@/formats/roll-csv';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
 import type { EnrolmentRow } from '@/store/rows';
@@ -27,6 +34,36 @@ export const viewRoll = service({
     const people = rows.filter((row) => row.status !== 'erased').map((row) => rollPerson(row, meanings));
     await logLook(context, 'roll', courseId, people.length);
     return { course, people };
+  },
+});
+
+export const exportRoll = service({
+  title: 'Take out a roll as CSV',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid() }),
+  run: async (context, { courseId }) => {
+    const { db } = context.store;
+    const course = await loadCourse(context, courseId);
+    const rows = await find(db, db.models.enrolment, { courseId, status: 'enrolled' }, [['name', 'ASC']]);
+    const ids = [...new Set(rows.map((row) => row.householdId))];
+    const households = await find(db, db.models.household, { id: ids });
+    const byId = new Map(households.map((household) => [household.id, household]));
+    await logLook(context, 'roll, CSV', courseId, rows.length);
+    const people = rows.map((row): Required<RollCells> => {
+      const { name, contact = '', address = '' } = byId.get(row.householdId) ?? { name: '' };
+      return {
+        name: row.name,
+        age: row.age === null ? '' : String(row.age),
+        servings: String(row.servings),
+        avoids: (JSON.parse(row.wishes) as string[]).join('; '),
+        mode: row.mode ?? '',
+        household: name === row.name ? '' : name,
+        contact,
+        address,
+        plan: row.actionPlan,
+      };
+    });
+    return { text: writeRollCsv(people), name: `roll-${course.title}` };
   },
 });
 

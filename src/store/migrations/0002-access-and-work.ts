@@ -55,7 +55,7 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
   [
     'idempotent_reply',
     `actor_id ${ID}, idempotency_key VARCHAR(120) CHARACTER SET ascii COLLATE ascii_bin NOT NULL, request ${HASH},
-     programme_id ${ID}, status INT NOT NULL, body LONGTEXT NOT NULL, created_at ${MOMENT} NOT NULL,
+     programme_id ${ID}, body LONGTEXT NOT NULL, created_at ${MOMENT} NOT NULL,
      PRIMARY KEY (actor_id, idempotency_key), KEY by_time (created_at), ${to('programme_id', 'programme')}`,
   ],
 ];

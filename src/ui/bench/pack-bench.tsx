@@ -2,11 +2,12 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { type BenchSheet, type PackEvent, packProgress, sayComponentKey } from '@/core/packing/progress';
 import { ByComponent } from './by-component';
 import { ByKit } from './by-kit';
-import { useTicks } from './use-ticks';
+import { Instruments } from './instruments';
+import { type Connection as Standing, useTicks } from './use-ticks';
 
 /** The pack bench: one component through all kits, or one kit at a time; ticks shared with every other screen. */
 export function PackBench({
@@ -36,6 +37,17 @@ export function PackBench({
     return () => window.removeEventListener('keydown', turn);
   }, [count, go]);
 
+  const openKit = useCallback(
+    (kitId: string) => {
+      const place = sheet.kits.findIndex((candidate) => candidate.id === kitId);
+      if (place < 0) return false;
+      setWay('kit');
+      setKit(place);
+      return true;
+    },
+    [sheet],
+  );
+
   const left = progress.ticksNeeded - progress.ticks;
   return (
     <div className="flex min-h-dvh flex-col">
@@ -49,7 +61,7 @@ export function PackBench({
         <p className="text-lg" role="status">
           <b className="text-3xl tabular-nums">{left}</b> to go · {progress.kitsDone} of {progress.kits} kits done
         </p>
-        <Connection isLive={ticks.isLive} waiting={ticks.waiting} />
+        <Connection standing={ticks.connection} waiting={ticks.waiting} />
         <div className="ml-auto flex flex-wrap items-center gap-2">
           <fieldset className="join">
             <legend className="sr-only">How to pack</legend>
@@ -108,7 +120,10 @@ export function PackBench({
             tick={ticks.tick}
           />
         )}
-        <nav aria-label="Steps" className="mt-auto flex items-center justify-between gap-3 pt-6">
+        <div className="mt-auto pt-6">
+          <Instruments openKit={openKit} />
+        </div>
+        <nav aria-label="Steps" className="flex items-center justify-between gap-3 pt-3">
           <button type="button" className="btn btn-lg h-16 min-w-28" disabled={here === 0} onClick={() => go(here - 1)}>
             ← Back
           </button>
@@ -130,15 +145,16 @@ export function PackBench({
 }
 
 /** Whether other screens are heard, in words. */
-function Connection({ isLive, waiting }: { isLive: boolean; waiting: number }) {
-  const words = isLive ? 'live' : waiting > 0 ? `offline, ${waiting} kept here` : 'offline';
+function Connection({ standing, waiting }: { standing: Standing; waiting: number }) {
+  const isBroken = standing === 'offline';
   return (
     <span
       role="status"
       aria-label="Connection"
-      className={`rounded-field border px-2 py-1 text-sm ${isLive ? 'border-base-content/40' : 'border-warning font-bold text-warning'}`}
+      className={`rounded-field border px-2 py-1 text-sm ${isBroken ? 'border-warning font-bold text-warning' : 'border-base-content/40'}`}
     >
-      {words}
+      {standing}
+      {isBroken && waiting > 0 && `, ${waiting} kept here`}
     </span>
   );
 }

@@ -16,12 +16,14 @@ export interface Trouble {
   readonly message: string;
 }
 
+/** Whether this screen hears at once what others do. */
+export type Connection = 'connecting' | 'live' | 'offline';
+
 export interface Ticks {
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
   /** Kits that are called back: set apart, neither packed nor handed out. */
   readonly calledBack: ReadonlySet<string>;
-  /** Whether this screen hears at once what others do. */
-  readonly isLive: boolean;
+  readonly connection: Connection;
   /** Ticks made here that the server has not confirmed yet. */
   readonly waiting: number;
   readonly trouble: Trouble | null;
@@ -41,7 +43,7 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   const [own, setOwn] = useState<readonly OwnTick[]>([]);
   const [done, setDone] = useState<readonly (readonly SentTick[])[]>([]);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const [isLive, setIsLive] = useState(false);
+  const [connection, setConnection] = useState<Connection>('connecting');
   const store = `logistra.ticks.${sessionId}`;
   /** Falls to 1 after a refusal, so that one bad tick does not take good ones with it. */
   const batchSize = useRef(BATCH);
@@ -137,12 +139,12 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     const open = () => {
       stream = new EventSource(`/api/bench/${sessionId}/stream?since=${latest.current.events.at(-1)?.seq ?? 0}`);
       stream.onopen = () => {
-        setIsLive(true);
+        setConnection('live');
         void send();
       };
       stream.onmessage = (message) => take(JSON.parse(message.data));
       stream.onerror = () => {
-        setIsLive(false);
+        setConnection('offline');
         if (stream.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN);
       };
     };
@@ -180,7 +182,7 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   return {
     packed,
     calledBack,
-    isLive,
+    connection,
     waiting: own.filter(({ saved }) => !saved).length,
     trouble,
     tick: (changes) => {

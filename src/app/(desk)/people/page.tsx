@@ -105,7 +105,7 @@ export default async function People() {
                       label={`Role of ${member.name}`}
                       className="flex items-end gap-2"
                     >
-                      <Choice label={`Role of ${member.name}`} name="role" defaultValue={member.role}>
+                      <Choice label="Role" aria-label={`Role of ${member.name}`} name="role" defaultValue={member.role}>
                         {roleOptions}
                       </Choice>
                       <button type="submit" className="btn">

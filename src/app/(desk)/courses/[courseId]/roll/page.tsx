@@ -58,6 +58,9 @@ export default async function Roll({
             Back to the kit sheet
           </Link>
         )}
+        <a href={`/courses/${courseId}/roll.csv`} className="btn">
+          Take out as CSV
+        </a>
         <Link href={`/courses/${courseId}/roll/import`} className="btn btn-primary">
           Bring in a CSV file
         </Link>

@@ -1,0 +1,323 @@
+import { z } from 'zod';
+import * as api from '@/contracts/api';
+import { sentTicks } from '@/contracts/bench';
+import { kitCaseRequest } from '@/contracts/kit-case';
+import { editedSession, newCourse, newSession } from '@/contracts/plan';
+import type { Context } from '@/services/access/gate';
+import { viewShoppingList } from '@/services/buying/shopping';
+import { computeKits } from '@/services/compute/kits';
+import { ServiceError } from '@/services/errors';
+import { exportSheet, lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
+import { recordTicks, viewEvents } from '@/services/packing/bench';
+import { printLabels } from '@/services/packing/labels';
+import { addCourse, listCourses, viewCourse } from '@/services/plan/courses';
+import { addDish, addSession, editSession, removeDish } from '@/services/plan/sessions';
+import { exportRecipe, listRecipes, previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
+import { exportRoll, previewRollFile, saveRoll, viewRoll } from '@/services/roll/roll';
+import { type Operation, operation, pageOfItems } from './operation';
+
+const MB = 1024 * 1024;
+const json = (schema: z.ZodType, most = MB) => ({ type: 'application/json', schema, most });
+const ok = (schema: z.ZodType, types?: readonly string[]) => ({ status: 200, schema, ...(types ? { types } : {}) });
+const made = { status: 201, schema: api.created };
+const CSV = 'text/csv';
+
+/** A body together with the ids of the path; anything but an object is refused by the service's own schema. */
+const together = (body: unknown, params: Readonly<Record<string, string>>): never =>
+  (body && typeof body === 'object' && !Array.isArray(body) ? { ...body, ...params } : body) as never;
+
+/** Reads a recipe file and saves it. */
+async function bringRecipe(context: Context, bytes: Uint8Array): Promise<string> {
+  const preview = await previewRecipeFile(context, { bytes });
+  if ('file' in preview) return saveRecipe(context, preview.file);
+  const problems = preview.problems.map(({ path, message }) => ({ where: path, message }));
+  throw new ServiceError('invalid', 'The recipe cannot be computed with yet. Nothing was saved.', problems);
+}
+
+/** Every operation of the API, in working order. */
+export const OPERATIONS: readonly Operation[] = [
+  operation({
+    method: 'POST',
+    path: '/compute/kits',
+    summary: 'Calculate kits from a recipe, without saving',
+    query: z.object({
+      working: z.enum(['0', '1']).optional().meta({ description: '1: also the working of each number' }),
+    }),
+    body: json(kitCaseRequest),
+    answer: { status: 200 },
+    run: async (context, { query, json }) => ({
+      json: await computeKits(
+        context,
+        query.working === '1' ? together(json(), { working: true } as never) : (json() as never),
+      ),
+    }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/recipes',
+    summary: 'Recipes, a page at a time',
+    query: api.paging,
+    answer: ok(api.pageOf(api.recipeEntry)),
+    run: async (context, call) => ({ json: pageOfItems(await listRecipes(context, {}), call) }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/recipes',
+    summary: 'Bring in a recipe',
+    body: { type: 'application/ld+json', what: 'A schema.org Recipe, see docs/formats.md', most: 2 * MB },
+    answer: made,
+    once: true,
+    run: async (context, { bytes }) => ({ json: { id: await bringRecipe(context, bytes) }, status: 201 }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/recipes/{recipeId}',
+    summary: 'Take out a recipe as schema.org JSON-LD',
+    answer: { status: 200, types: ['application/ld+json'] },
+    run: async (context, { params: { recipeId = '' } }) => {
+      const { title, text } = await exportRecipe(context, { recipeId });
+      return { file: text, type: 'application/ld+json', name: `${title}.json` };
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/courses',
+    summary: 'Courses, a page at a time',
+    query: api.paging,
+    answer: ok(api.pageOf(api.courseEntry)),
+    run: async (context, call) => {
+      const courses = await listCourses(context, {});
+      return {
+        json: pageOfItems(
+          courses.map(({ id, title, audience }) => ({ id, title, audience })),
+          call,
+        ),
+      };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/courses',
+    summary: 'Add a course',
+    body: json(newCourse),
+    answer: made,
+    once: true,
+    run: async (context, { json }) => ({ json: { id: await addCourse(context, json() as never) }, status: 201 }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/courses/{courseId}',
+    summary: 'A course',
+    answer: ok(api.courseEntry),
+    run: async (context, { params: { courseId = '' } }) => {
+      const { course } = await viewCourse(context, { courseId });
+      return { json: { id: course.id, title: course.title, audience: course.audience } };
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/courses/{courseId}/sessions',
+    summary: 'Sessions of a course, a page at a time',
+    query: api.paging,
+    answer: ok(api.pageOf(api.sessionEntry)),
+    run: async (context, call) => {
+      const { sessions } = await viewCourse(context, { courseId: call.params.courseId ?? '' });
+      return { json: pageOfItems(sessions, call) };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/courses/{courseId}/sessions',
+    summary: 'Add a session',
+    body: json(newSession.omit({ courseId: true })),
+    answer: made,
+    once: true,
+    run: async (context, { params, json }) => ({
+      json: { id: await addSession(context, together(json(), params)) },
+      status: 201,
+    }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/courses/{courseId}/roll',
+    summary: 'The roll, a page at a time; whole as CSV',
+    query: api.paging,
+    answer: ok(api.pageOf(api.rollPerson), ['application/json', CSV]),
+    run: async (context, call) => {
+      const courseId = call.params.courseId ?? '';
+      if (call.accepts(CSV))
+        return { file: (await exportRoll(context, { courseId })).text, type: CSV, name: 'roll.csv' };
+      const { people } = await viewRoll(context, { courseId });
+      const plain = people.map(({ id, name, age, servings, wishes, mode, status, version }) => ({
+        id,
+        name,
+        age,
+        servings,
+        avoids: wishes.map(({ asWritten, codes }) => ({ asWritten, codes: codes ?? null })),
+        mode,
+        status,
+        version,
+      }));
+      return { json: pageOfItems(plain, call) };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/courses/{courseId}/roll',
+    summary: 'Bring in a roll: all rows, or none',
+    query: z.object({
+      'leave-out': z
+        .string()
+        .regex(/^\d+(,\d+)*$/, 'Write line numbers with commas between, such as 3,7.')
+        .optional()
+        .meta({ description: 'Lines of the file that are expressly left out', example: '3,7' }),
+    }),
+    body: { type: CSV, what: 'A roll, see docs/formats.md', most: 2 * MB },
+    answer: { status: 201, schema: api.broughtIn },
+    once: true,
+    run: async (context, { params: { courseId = '' }, query, bytes }) => {
+      const { rows } = await previewRollFile(context, { courseId, bytes });
+      const leftOut = new Set(query['leave-out']?.split(',').map(Number));
+      const marked = rows.map((row) => ({ ...row, leaveOut: leftOut.has(row.line) }));
+      return { json: await saveRoll(context, { courseId, rows: marked as never }), status: 201 };
+    },
+  }),
+  operation({
+    method: 'PUT',
+    path: '/sessions/{sessionId}',
+    summary: 'Change a session’s date, place or mode',
+    body: json(editedSession.omit({ sessionId: true })),
+    answer: ok(api.done),
+    once: true,
+    run: async (context, { params, json }) => {
+      await editSession(context, together(json(), params));
+      return { json: { done: true } };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/sessions/{sessionId}/dishes',
+    summary: 'Choose a dish for a session',
+    body: json(z.object({ recipeId: z.uuid() })),
+    answer: { status: 201, schema: api.done },
+    once: true,
+    run: async (context, { params, json }) => {
+      await addDish(context, together(json(), params));
+      return { json: { done: true }, status: 201 };
+    },
+  }),
+  operation({
+    method: 'DELETE',
+    path: '/sessions/{sessionId}/dishes/{dishId}',
+    summary: 'Take a dish off a session',
+    answer: ok(api.done),
+    once: true,
+    run: async (context, { params: { sessionId = '', dishId = '' } }) => {
+      await removeDish(context, { sessionId, dishId });
+      return { json: { done: true } };
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/sessions/{sessionId}/kit-sheet',
+    summary: 'The kit sheet',
+    answer: ok(api.kitSheetDocument, ['application/json', CSV]),
+    run: async (context, { params: { sessionId = '' }, accepts }) => {
+      if (accepts(CSV)) {
+        const { text, name } = await exportSheet(context, { sessionId });
+        return { file: text, type: CSV, name: `${name}.csv` };
+      }
+      return { json: await kitSheetOf(context, sessionId) };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/sessions/{sessionId}/kit-sheet/lock',
+    summary: 'Lock the kit sheet that was looked at, or accept its differences',
+    body: json(z.object({ basis: z.string().meta({ description: 'From the kit sheet' }) })),
+    answer: { status: 201, schema: api.lockedSheet },
+    once: true,
+    run: async (context, { params, json }) => ({
+      json: await lockKitSheet(context, together(json(), params)),
+      status: 201,
+    }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/sessions/{sessionId}/shopping-list',
+    summary: 'The shopping list, by aisle',
+    answer: ok(api.shoppingListDocument),
+    run: async (context, { params: { sessionId = '' } }) => {
+      const { aisles, done } = await viewShoppingList(context, { sessionId });
+      return { json: { aisles, done } };
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/sessions/{sessionId}/labels',
+    summary: 'Labels as PDF',
+    query: z.object({ paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.').default('a4') }),
+    answer: { status: 200, types: ['application/pdf'] },
+    run: async (context, { params: { sessionId = '' }, query: { paper } }) => {
+      const { pdf, name } = await printLabels(context, { sessionId, paper });
+      return { file: pdf as Uint8Array<ArrayBuffer>, type: 'application/pdf', name: `${name}.pdf` };
+    },
+  }),
+  operation({
+    method: 'GET',
+    path: '/sessions/{sessionId}/ticks',
+    summary: 'What happened at the bench since an event',
+    query: z.object({
+      since: z
+        .string()
+        .regex(/^\d{1,9}$/, 'A whole number from 0.')
+        .default('0'),
+    }),
+    answer: ok(api.packEvents),
+    run: async (context, { params: { sessionId = '' }, query }) => ({
+      json: await viewEvents(context, { sessionId, since: Number(query.since) }),
+    }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/sessions/{sessionId}/ticks',
+    summary: 'Tick components, or take ticks back; a tick sent twice counts once by its id',
+    body: json(sentTicks.omit({ sessionId: true }), MB / 2),
+    answer: ok(api.takenIn),
+    run: async (context, { params, json }) => ({ json: await recordTicks(context, together(json(), params)) }),
+  }),
+];
+
+/** The kit sheet as the API tells it: the locked one, else the present calculation. */
+async function kitSheetOf(context: Context, sessionId: string): Promise<z.input<typeof api.kitSheetDocument>> {
+  const { bundle, sheet } = await viewKitSheet(context, { sessionId });
+  const content = sheet.locked?.content ?? sheet.draft;
+  if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
+  return {
+    sessionId,
+    revision: bundle.sheet?.revision ?? 0,
+    fingerprint: bundle.sheet?.fingerprint ?? null,
+    basis: sheet.basis,
+    refusedKits: content.refusedKits,
+    differences: sheet.differences.map(({ kind, names, what }) => ({ kind, names: [...names], what: [...what] })),
+    variants: content.variants.map((variant) => ({
+      letter: variant.letter,
+      servings: variant.servings,
+      madeWithout: [...variant.madeWithout],
+      kits: variant.participants.length,
+      refused: [
+        ...variant.refusals.map(({ ingredient, blockedBy }) => `${ingredient}: ${blockedBy.join(', ')}`),
+        ...variant.unknownWishes.map((wish) => `"${wish}" has no meaning yet`),
+      ],
+      components: (variant.components ?? []).map(({ key, name, say, packed, unit, grams }) => ({
+        key,
+        name,
+        say,
+        packed,
+        unit,
+        grams,
+      })),
+    })),
+    kits: (sheet.locked?.kits ?? []).map(({ id, number, variant }) => ({ id, number, variant })),
+  };
+}

@@ -1,0 +1,145 @@
+import { z } from 'zod';
+
+/** Shapes that the API answers with; docs/openapi.json is made from them, and tests hold answers against them. */
+
+const id = z.uuid().meta({ description: 'UUIDv7' });
+const civilDate = z.string().meta({ description: 'Civil date, YYYY-MM-DD', example: '2026-11-26' });
+const civilTime = z.string().meta({ description: 'Civil time in the programme’s time zone, HH:MM', example: '16:00' });
+
+export const problemDocument = z
+  .object({
+    type: z.string(),
+    status: z.number().int(),
+    title: z.string().meta({ description: 'What is wrong, and what to do' }),
+    problems: z
+      .array(z.object({ where: z.string().meta({ description: 'Field, path or line' }), message: z.string() }))
+      .optional(),
+  })
+  .meta({ id: 'Problem', description: 'An error (RFC 9457)' });
+
+export const created = z.object({ id }).meta({ id: 'Created' });
+export const done = z.object({ done: z.literal(true) }).meta({ id: 'Done' });
+
+export const recipeEntry = z
+  .object({ id, title: z.string(), description: z.string(), servings: z.number().int(), lines: z.number().int() })
+  .meta({ id: 'RecipeEntry' });
+
+export const courseEntry = z.object({ id, title: z.string(), audience: z.string() }).meta({ id: 'Course' });
+
+export const sessionEntry = z
+  .object({
+    id,
+    courseId: id,
+    number: z.number().int(),
+    title: z.string(),
+    date: civilDate,
+    startsAt: civilTime,
+    minutes: z.number().int(),
+    place: z.string(),
+    mode: z.string(),
+    version: z.number().int().meta({ description: 'Sent back with a change: a stale one is refused' }),
+  })
+  .meta({ id: 'Session' });
+
+export const rollPerson = z
+  .object({
+    id,
+    name: z.string(),
+    age: z.number().int().nullable(),
+    servings: z.number().int(),
+    avoids: z.array(
+      z.object({
+        asWritten: z.string(),
+        codes: z.array(z.string()).nullable().meta({ description: 'Null: no meaning yet, blocks the kit' }),
+      }),
+    ),
+    mode: z.string().nullable(),
+    status: z.enum(['enrolled', 'withdrawn']),
+    version: z.number().int(),
+  })
+  .meta({ id: 'RollPerson' });
+
+export const broughtIn = z.object({ saved: z.number().int() }).meta({ id: 'BroughtIn' });
+
+export const kitSheetDocument = z
+  .object({
+    sessionId: id,
+    revision: z.number().int().meta({ description: 'Of the locked sheet; 0 while nothing is locked' }),
+    fingerprint: z.string().nullable().meta({ description: 'SHA-256 of the locked sheet' }),
+    basis: z.string().meta({ description: 'Names the present calculation: what is locked is what was looked at' }),
+    refusedKits: z.number().int(),
+    differences: z.array(
+      z.object({
+        kind: z.enum(['added', 'removed', 'changed']),
+        names: z.array(z.string()),
+        what: z.array(z.string()),
+      }),
+    ),
+    variants: z.array(
+      z.object({
+        letter: z.string(),
+        servings: z.number().int(),
+        madeWithout: z.array(z.string()),
+        kits: z.number().int(),
+        refused: z.array(z.string()).meta({ description: 'Why these kits cannot be made; empty when they can' }),
+        components: z.array(
+          z.object({
+            key: z.string().meta({ description: 'Names the component in ticks' }),
+            name: z.string(),
+            say: z.string().meta({ description: 'As a cook says it', example: '1⅓ cups' }),
+            packed: z.string().meta({ description: 'Exact, as a fraction' }),
+            unit: z.string(),
+            grams: z.string().meta({ description: 'Exact, as a fraction' }),
+          }),
+        ),
+      }),
+    ),
+    kits: z.array(z.object({ id, number: z.number().int(), variant: z.string() })),
+  })
+  .meta({ id: 'KitSheet', description: 'The locked sheet, or the present calculation while nothing is locked' });
+
+export const lockedSheet = z.object({ revision: z.number().int(), fingerprint: z.string() }).meta({ id: 'Locked' });
+
+export const packEvents = z
+  .object({
+    revision: z.number().int(),
+    events: z.array(
+      z.object({
+        id,
+        kitId: id,
+        component: z.string(),
+        action: z.enum(['packed', 'undone', 'called back', 'let go on']),
+        seq: z.number().int().meta({ description: 'Order of the events of a session, from 1, without gaps' }),
+      }),
+    ),
+  })
+  .meta({ id: 'PackEvents' });
+
+export const takenIn = z.object({ added: z.number().int(), revision: z.number().int() }).meta({ id: 'TakenIn' });
+
+export const shoppingListDocument = z
+  .object({
+    aisles: z.array(
+      z.object({
+        aisle: z.string(),
+        title: z.string(),
+        items: z.array(z.object({ ingredient: z.string(), buy: z.string(), need: z.string(), left: z.string() })),
+      }),
+    ),
+    done: z.boolean(),
+  })
+  .meta({ id: 'ShoppingList' });
+
+/** A page of a list: what is on it, and the address of the next. */
+export const pageOf = <T extends z.ZodType>(item: T) =>
+  z.object({ items: z.array(item), next: z.string().nullable().meta({ description: 'Where the next page is' }) });
+
+export const paging = z.object({
+  after: z.string().max(60).optional().meta({ description: 'Id of the last item of the page before' }),
+  limit: z.coerce
+    .number('The limit is a number.')
+    .int('The limit is a whole number.')
+    .min(1, 'At least 1.')
+    .max(200, 'At most 200.')
+    .default(50),
+});
