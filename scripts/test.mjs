@@ -32,7 +32,7 @@ try {
   say('Starting a throw-away database …');
   database = await startDatabase({
     folder,
-    databases: ['unit', 'unit_migrations', 'browser'],
+    databases: ['unit', 'unit_migrations', 'unit_jobs', 'browser'],
     durable: true,
     quiet: true,
   });

@@ -7,7 +7,12 @@ import { startDatabase } from '../scripts/database.mjs';
 export async function setup(): Promise<() => Promise<void>> {
   if (process.env.TEST_DATABASE_URL) return async () => {};
   const folder = mkdtempSync(path.join(tmpdir(), 'logistra-unit-'));
-  const database = await startDatabase({ folder, databases: ['unit', 'unit_migrations'], durable: false, quiet: true });
+  const database = await startDatabase({
+    folder,
+    databases: ['unit', 'unit_migrations', 'unit_jobs'],
+    durable: false,
+    quiet: true,
+  });
   process.env.TEST_DATABASE_URL = database.urls.unit;
   return async () => {
     await database.stop();

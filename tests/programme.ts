@@ -13,9 +13,10 @@ import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
 
-/** Opens the test database with its tables in place. */
-export async function testStore(): Promise<Store> {
-  const url = process.env.TEST_DATABASE_URL;
+/** Opens the test database, or another by name, with its tables in place. */
+export async function testStore(name?: string): Promise<Store> {
+  const shared = process.env.TEST_DATABASE_URL;
+  const url = name ? shared?.replace(/[^/]+$/, name) : shared;
   if (!url) throw new Error('Run the tests with "npm test" or "npx vitest": they start a database.');
   const store = openStore(url);
   // Several test files start at once: only one of them makes the tables.

@@ -73,11 +73,11 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
             s.version, c.title AS courseTitle, c.audience,
-            k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, m.name AS lockedByName
+            k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id
        LEFT JOIN kit_sheet k ON k.session_id = s.id
         AND k.revision = (SELECT MAX(n.revision) FROM kit_sheet n WHERE n.session_id = s.id)
-       LEFT JOIN member m ON m.id = k.locked_by
+       LEFT JOIN member m ON m.id = k.locked_by LEFT JOIN api_token t ON t.id = k.locked_by
       WHERE c.programme_id = :programmeId AND ${which} ORDER BY s.date, s.starts_at, s.id`,
     { programmeId, ...filter },
   );

@@ -69,19 +69,19 @@ const TABLES: readonly (readonly [name: string, columns: string])[] = [
     'kit_sheet',
     `id ${ID} PRIMARY KEY, session_id ${ID}, revision INT NOT NULL, fingerprint CHAR(64) CHARACTER SET ascii NOT NULL,
      snapshot LONGTEXT NOT NULL, locked_at DATETIME(3) NOT NULL, locked_by ${ID},
-     UNIQUE KEY one_revision (session_id, revision), ${to('session_id', 'session')}, ${to('locked_by', 'member')}`,
+     UNIQUE KEY one_revision (session_id, revision), ${to('session_id', 'session')}`,
   ],
   ['bench', `session_id ${ID} PRIMARY KEY, seq INT NOT NULL, ${to('session_id', 'session')}`],
   [
     'pack_event',
     `id ${ID} PRIMARY KEY, session_id ${ID}, kit_id ${ID}, component VARCHAR(255) NOT NULL, action VARCHAR(10) NOT NULL,
      seq INT NOT NULL, at DATETIME(3) NOT NULL, actor_id ${ID}, UNIQUE KEY in_order (session_id, seq),
-     ${to('session_id', 'session')}, ${to('kit_id', 'kit')}, ${to('actor_id', 'member')}`,
+     ${to('session_id', 'session')}, ${to('kit_id', 'kit')}`,
   ],
   [
     'stage_mark',
     `id ${ID} PRIMARY KEY, session_id ${ID}, stage VARCHAR(20) NOT NULL, done INT NOT NULL, at DATETIME(3) NOT NULL,
-     actor_id ${ID}, ${to('session_id', 'session')}, ${to('actor_id', 'member')}`,
+     actor_id ${ID}, ${to('session_id', 'session')}`,
   ],
   [
     'change_log',

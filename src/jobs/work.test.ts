@@ -1,0 +1,100 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Context } from '@/services/access/gate';
+import { cancelJob, queueJob, viewJob } from '@/services/work/jobs';
+import { openStore, type Store } from '@/store/store';
+import { newProgramme, testStore } from '../../tests/programme';
+import { type Handler, JobRefused, workOnce } from './work';
+
+let admin: Store;
+let store: Store;
+let context: Context;
+beforeAll(async () => {
+  // A database of its own: workers take whatever job waits.
+  admin = await testStore();
+  const name = `${admin.sequelize.getDatabaseName()}_jobs`;
+  store = await testStore(name);
+  context = (await newProgramme(store)).coordinator;
+});
+afterAll(async () => {
+  await store.close();
+  await admin.close();
+});
+
+let time = Date.UTC(2026, 10, 20, 12);
+const clock = () => new Date(time);
+const pass = (seconds: number) => {
+  time += seconds * 1000;
+};
+const queue = () =>
+  queueJob(
+    { clock: () => ({ epochMilliseconds: time }) as never, ids: () => v7() },
+    store.db,
+    context.actor.programmeId,
+    'print labels',
+    { paper: 'a4' },
+  );
+const work = (handler: Handler, owner = 'one') => workOnce(store, owner, { 'print labels': handler }, clock, 15);
+const state = async (jobId: string) => viewJob(context, { jobId });
+
+describe('a job', () => {
+  it('is done once however many workers there are', async () => {
+    const ids = [await queue(), await queue(), await queue()];
+    const done: string[] = [];
+    const other = openStore(`${process.env.TEST_DATABASE_URL}_jobs`);
+    const worker = async (owner: string, own: Store) => {
+      while (await workOnce(own, owner, { 'print labels': async (job) => done.push(job.id) }, clock, 15));
+    };
+    await Promise.all([worker('a', store), worker('b', other), worker('c', store)]);
+    expect(done.sort()).toEqual(ids.sort());
+    expect(await state(ids[0] ?? '')).toMatchObject({ state: 'done', progress: 100, attempts: 1 });
+    await other.close();
+  });
+
+  it('of a worker that died is taken up by another when its lease has run out, and the dead one changes nothing more', async () => {
+    const id = await queue();
+    let release = () => {};
+    const stuck = work(async (_job, { progress }) => {
+      await new Promise<void>((resolve) => {
+        release = resolve;
+      });
+      await progress(50);
+      return 'from the dead';
+    }, 'dead');
+    await expect.poll(async () => (await state(id)).state).toBe('running');
+    expect(await work(async () => 'too early', 'two')).toBe(false);
+    pass(16);
+    expect(await work(async () => 'taken up', 'two')).toBe(true);
+    release();
+    await stuck;
+    expect(await state(id)).toMatchObject({ state: 'done', result: 'taken up', attempts: 2 });
+  });
+
+  it('that fails is tried again later, at most five times; one that is refused is not', async () => {
+    const id = await queue();
+    for (let attempt = 1; attempt <= 5; attempt++) {
+      expect(await work(async () => Promise.reject(new Error('no paper')))).toBe(true);
+      expect(await work(async () => 'at once')).toBe(false);
+      pass(60);
+    }
+    expect(await state(id)).toMatchObject({ state: 'failed', attempts: 5, result: { why: 'no paper' } });
+    const refused = await queue();
+    await work(async () => Promise.reject(new JobRefused('Nothing is locked.')));
+    expect(await state(refused)).toMatchObject({ state: 'failed', attempts: 1, result: { why: 'Nothing is locked.' } });
+  });
+
+  it('is cancelled before it begins, or where it next tells its progress', async () => {
+    const waiting = await queue();
+    await cancelJob(context, { jobId: waiting });
+    expect(await work(async () => 'never')).toBe(false);
+    const running = await queue();
+    await work(async (job, { progress }) => {
+      await progress(10);
+      await cancelJob(context, { jobId: job.id });
+      await progress(20);
+      return 'never';
+    });
+    expect(await state(waiting)).toMatchObject({ state: 'cancelled' });
+    expect(await state(running)).toMatchObject({ state: 'cancelled', progress: 20, result: null });
+  });
+});

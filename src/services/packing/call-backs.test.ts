@@ -1,0 +1,121 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { calledBackNow } from '@/core/packing/progress';
+import { openStore, type Store } from '@/store/store';
+import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import type { Context, Role } from '../access/gate';
+import { leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
+import { removeDish } from '../plan/sessions';
+import { forgetMeaning, giveMeaning } from '../programme/programme';
+import { editPerson, setStatus } from '../roll/roll';
+import { recordTicks, viewBench } from './bench';
+import { type BenchNews, watchBench } from './live';
+
+let store: Store;
+let own: Record<Role, Context>;
+beforeAll(async () => {
+  store = await testStore();
+  own = await newProgramme(store);
+});
+afterAll(() => store.close());
+
+async function locked(people: Parameters<typeof newSession>[1]) {
+  const session = await newSession(own.coordinator, people);
+  const { sessionId } = session;
+  await lockKitSheet(own.coordinator, { sessionId, basis: await session.basis() });
+  /** Numbers of the kits called back now. */
+  const held = async () => {
+    const { sheet, events } = await viewBench(own.crew, { sessionId });
+    const back = calledBackNow(events);
+    return sheet.kits.filter(({ id }) => back.has(id)).map(({ number }) => number);
+  };
+  const edit = (version: number, change: object) =>
+    editPerson(own.coordinator, {
+      enrolmentId: session.people[0],
+      version,
+      cells: cells({ name: 'Ada', ...change }),
+    });
+  return { ...session, held, edit };
+}
+
+describe('a kit is called back', () => {
+  it('when what its person must avoid changes after the lock, until it is as it was', async () => {
+    const { edit, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    await edit(1, { avoids: 'milk' });
+    expect(await held()).toEqual([1]);
+    await edit(2, { avoids: 'milk; fish' });
+    expect(await held()).toEqual([1]);
+    await edit(3, {});
+    expect(await held()).toEqual([]);
+  });
+
+  it('when a word has no meaning, or gets another one, anywhere in the programme', async () => {
+    await giveMeaning(own.coordinator, { wish: 'dairy things', codes: ['MILK'] });
+    const { held } = await locked([{ name: 'Ada', avoids: 'dairy things' }]);
+    await forgetMeaning(own.coordinator, { wish: 'dairy things' });
+    expect(await held()).toEqual([1]);
+    await giveMeaning(own.coordinator, { wish: 'dairy things', codes: ['MILK'] });
+    expect(await held()).toEqual([]);
+  });
+
+  it('when its person leaves, or is left out, and not when they come back', async () => {
+    const { sessionId, people, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    await setStatus(own.coordinator, { enrolmentId: people[1], version: 1, status: 'withdrawn' });
+    expect(await held()).toEqual([2]);
+    await setStatus(own.coordinator, { enrolmentId: people[1], version: 2, status: 'enrolled' });
+    await leaveOut(own.coordinator, { sessionId, enrolmentId: people[0], reason: 'ill today' });
+    expect(await held()).toEqual([1]);
+    await putBack(own.coordinator, { sessionId, enrolmentId: people[0] });
+    expect(await held()).toEqual([]);
+  });
+
+  it('when the product in hand holds what its person avoids', async () => {
+    const { sessionId, held } = await locked([{ name: 'Ada' }, { name: 'Sefa', avoids: 'sesame' }]);
+    await recordLabel(own.coordinator, {
+      sessionId,
+      ingredient: 'ground cumin',
+      product: 'Spice no. 4',
+      allergens: ['SESAME'],
+    });
+    expect(await held()).toEqual([2]);
+  });
+
+  it('not for an amount or a dish that changed: that waits for the next revision, which lets all go on', async () => {
+    const { sessionId, edit, held, basis } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    await edit(1, { servings: '3' });
+    expect(await held()).toEqual([]);
+    await edit(2, { servings: '3', avoids: 'milk' });
+    expect(await held()).toEqual([1]);
+    await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
+    expect(await held()).toEqual([]);
+    await expect(removeDish(own.coordinator, { sessionId, dishId: v7() })).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('a screen at the bench', () => {
+  it('hears every tick and call-back in order, without a gap, also of another server, and from where it left off', async () => {
+    const { sessionId, edit } = await locked([{ name: 'Ada' }, { name: 'Bram' }, { name: 'Cleo' }]);
+    const { sheet } = await viewBench(own.crew, { sessionId });
+    const other = openStore(process.env.TEST_DATABASE_URL ?? '');
+    const heard: BenchNews[] = [];
+    const stop = watchBench(store, sessionId, 0, (news) => heard.push(news));
+    const tick = (n: number) => {
+      const kit = sheet.kits[n % 3];
+      const sent = { id: v7(), kitId: kit?.id, component: kit?.components[n % 2], action: 'packed' };
+      return recordTicks({ ...own.crew, store: n % 2 ? other : store }, { sessionId, ticks: [sent] });
+    };
+    await Promise.all(Array.from({ length: 80 }, (_, n) => tick(n)));
+    await edit(1, { avoids: 'milk' });
+    const seqs = (news: BenchNews[]) => news.flatMap(({ events }) => events.map(({ seq }) => seq));
+    const wanted = Array.from({ length: 81 }, (_, n) => n + 1);
+    await expect.poll(() => seqs(heard), { timeout: 1000 }).toEqual(wanted);
+    expect(heard.at(-1)?.events.at(-1)).toMatchObject({ action: 'called back' });
+    stop();
+    // The connection broke after the fortieth: the screen comes back and hears the rest.
+    const again: BenchNews[] = [];
+    const stopAgain = watchBench(store, sessionId, 40, (news) => again.push(news));
+    await expect.poll(() => seqs(again), { timeout: 1000 }).toEqual(wanted.slice(40));
+    stopAgain();
+    await other.close();
+  });
+});
