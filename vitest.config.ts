@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   resolve: { tsconfigPaths: true },
   test: {
-    include: ['src/**/*.test.ts', 'bench/**/*.test.ts'],
+    include: ['scripts/**/*.test.ts', 'src/**/*.test.ts', 'bench/**/*.test.ts'],
     globalSetup: ['tests/database.ts'],
     // Files that use the database share it: each makes a programme of its own.
     testTimeout: 30_000,

@@ -126,6 +126,8 @@ try {
   keep({ address: web.address });
   console.log(`\n  Logistra is ready:  ${web.address}\n${script('welcome', web.address)}`);
   if (tls) console.log(`  Certificate, SHA-256 fingerprint (compare it on each tablet):\n    ${tls.fingerprint}\n`);
+  if (tls && isDemo)
+    console.log('  These demo passwords are known to everybody: use --empty before real families are in it.\n');
   console.log('  Ctrl-C stops it.\n');
 } catch (error) {
   console.error(`\n${error instanceof StepFailed ? error.message : error.stack}\n`);

@@ -7,11 +7,12 @@ import {
   type RollEntry,
   readRollRow,
 } from '@/core/roll/roll-row';
-import { type RollFile, readRollCsv, writeRollCsv } from '@/formats/roll-csv';
+import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
 import type { EnrolmentRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import { checkRows, readRoll } from '@/workers/read-roll';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -98,7 +99,7 @@ export const previewRollFile = service({
     await loadCourse(context, courseId);
     let file: RollFile;
     try {
-      file = readRollCsv(bytes);
+      file = await readRoll(bytes);
     } catch (error) {
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
@@ -116,7 +117,8 @@ export const saveRoll = service({
   run: (context, { courseId, rows }) =>
     context.store.transaction(async (db) => {
       await lockCourse(context, courseId, db);
-      const checked = checkRoll(rows as NumberedCells[], await enrolledNow(db, courseId));
+      const enrolled = (await enrolledNow(db, courseId)).map(({ name, age }) => ({ name, age }));
+      const checked = await checkRows(rows as NumberedCells[], enrolled);
       const wanted = checked.filter((row) => !row.leaveOut);
       const refused = wanted.filter((row) => !row.entry);
       if (refused.length > 0) {
