@@ -166,7 +166,7 @@ function Cell({
         prefetch={false}
         aria-current={pressed === address ? 'true' : undefined}
         title={`How ${component.say} came about`}
-        className="inline-block min-h-6 min-w-6 leading-6 underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid aria-[current]:bg-accent"
+        className="inline-block min-h-6 min-w-6 leading-6 underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid aria-[current]:bg-accent aria-[current]:text-accent-content"
       >
         {component.say}
       </Link>

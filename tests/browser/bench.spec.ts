@@ -16,15 +16,72 @@ async function lockedBench(page: Page, title: string): Promise<string> {
 const place = (page: Page, kit: number, state: 'in' | 'not in yet') =>
   page.getByRole('button', { name: new RegExp(`^Kit ${kit}: .* ${state === 'in' ? '(?<!not )in' : state}$`) });
 
-test('two screens see each other’s ticks', async ({ page, context }) => {
+const live = (page: Page) => expect(page.getByText('live', { exact: true })).toBeVisible();
+
+test('two screens see each other’s ticks and undos within a second', async ({ page, context }) => {
   const bench = await lockedBench(page, 'Two screens');
   await page.goto(bench);
   const other = await context.newPage();
   await other.goto(bench);
+  await live(page);
+  await live(other);
+  const soon = { timeout: 1000 };
   await place(page, 1, 'not in yet').click();
-  await expect(place(other, 1, 'in')).toBeVisible();
+  await expect(place(other, 1, 'in')).toBeVisible(soon);
   await place(other, 2, 'not in yet').click();
-  await expect(place(page, 2, 'in')).toBeVisible();
+  await expect(place(page, 2, 'in')).toBeVisible(soon);
+  await other.getByRole('button', { name: 'Undo' }).click();
+  await expect(place(page, 2, 'not in yet')).toBeVisible(soon);
+});
+
+test('a need that changes after packing calls the kit back, loudly, on every screen', async ({ page, context }) => {
+  const bench = await lockedBench(page, 'Called back');
+  await page.goto(bench);
+  await place(page, 1, 'not in yet').click();
+  await live(page);
+  const desk = await context.newPage();
+  await desk.goto(bench.replace('/bench', '/sessions'));
+  await desk.getByRole('link', { name: /^Roll/ }).click();
+  await desk.getByRole('link', { name: 'Edit Ada' }).click();
+  const form = desk.getByRole('form', { name: 'Edit Ada' });
+  await form.getByLabel('Avoids').fill('milk; mustard; egg');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Stop: kit 1 is called back' })).toBeVisible({ timeout: 5000 });
+  await expect(page.getByRole('button', { name: /^Kit 1: .* is called back$/ })).toBeDisabled();
+  await form.getByLabel('Avoids').fill('');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Stop: kit 1 is called back' })).toHaveCount(0);
+  await expect(place(page, 1, 'in')).toBeVisible();
+});
+
+test('the instruments: a weight is read, a scanned label opens its kit, labels come out of the printer', async ({
+  page,
+}) => {
+  const bench = await lockedBench(page, 'Instruments');
+  const kits = (await (await page.request.get(`/api/v1${bench.replace('/bench', '/sessions')}/kit-sheet`)).json()).kits;
+  await page.goto('/devices');
+  await page.getByLabel('Grams on the scale').fill('118');
+  await page.getByRole('button', { name: 'Put it on' }).click();
+  await page.getByLabel('Code before the scanner').fill(kits[2].id);
+  await page.getByRole('button', { name: 'Hold it before the scanner' }).click();
+  await expect(page.getByRole('region', { name: 'Code scanner' })).toContainText(kits[2].id);
+  await page.goto(bench);
+  await page.getByRole('button', { name: 'Weigh' }).click();
+  await expect(page.getByText('On the scale: 118 g')).toBeVisible();
+  await page.getByRole('button', { name: 'Scan a label' }).click();
+  await expect(page.getByRole('heading', { name: 'Kit 3' })).toBeVisible();
+  // A real scanner types like a keyboard.
+  await page.keyboard.type(kits[4].id);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Kit 5' })).toBeVisible();
+
+  await page.goto(`${bench.replace('/bench', '/sessions')}/packing`);
+  await page.getByRole('button', { name: 'Send to the label printer' }).click();
+  await page.getByRole('link', { name: 'look at the tray' }).click({ timeout: 20_000 });
+  const tray = page.getByRole('listitem').filter({ hasText: 'Instruments one, revision 1' });
+  await expect(tray).toContainText('1 page');
+  const address = await tray.getByRole('link', { name: /^Look at/ }).getAttribute('href');
+  expect((await (await page.request.get(address ?? '')).body()).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
 test('a lost connection keeps the ticks on the device, says so, and saves each once', async ({ page, context }) => {

@@ -160,7 +160,7 @@ test('the roll sorts and filters, and a person is edited, withdrawn and enrolled
   await expect(form.getByText('Saved.')).toBeVisible();
   await page.getByRole('button', { name: 'Withdraw Łucja Wren' }).click();
   await expect(page.getByText(/0 of 14 shown/)).toBeVisible();
-  await page.getByLabel('Show').selectOption('withdrawn');
+  await page.getByRole('combobox', { name: 'Show' }).selectOption('withdrawn');
   await page.getByRole('button', { name: 'Filter' }).click();
   await page.getByRole('button', { name: 'Enrol Łucja Wren again' }).click();
   await expect(page.getByText(/0 of 14 shown/)).toBeVisible();

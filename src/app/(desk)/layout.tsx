@@ -52,7 +52,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
             <form action={signOut}>
               <button
                 type="submit"
-                className="btn btn-sm border-neutral-content/40 bg-transparent text-neutral-content hover:bg-neutral-content/15"
+                className="btn btn-sm shrink-0 whitespace-nowrap border-neutral-content/40 bg-transparent text-neutral-content hover:bg-neutral-content/15"
               >
                 Sign out
               </button>

@@ -53,11 +53,11 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
                       <span className="ml-3 text-2xl">{component.sayGrams}</span>
                     )}
                     {component.option > 0 && (
-                      <span className="ml-3 text-2xl font-bold text-warning">{component.name} instead</span>
+                      <span className="ml-3 text-2xl font-bold text-primary">{component.name} instead</span>
                     )}
                   </p>
                 ) : (
-                  <p className="text-3xl font-bold text-warning">leave out</p>
+                  <p className="text-3xl font-bold text-primary">leave out</p>
                 )}
                 {variant.madeWithout.length > 0 && (
                   <span className="rounded-field border-2 border-warning px-3 py-1 text-lg font-bold">

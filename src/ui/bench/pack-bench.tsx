@@ -151,7 +151,7 @@ function Connection({ standing, waiting }: { standing: Standing; waiting: number
     <span
       role="status"
       aria-label="Connection"
-      className={`rounded-field border px-2 py-1 text-sm ${isBroken ? 'border-warning font-bold text-warning' : 'border-base-content/40'}`}
+      className={`rounded-field border px-2 py-1 text-sm ${isBroken ? 'border-warning font-bold text-primary' : 'border-base-content/40'}`}
     >
       {standing}
       {isBroken && waiting > 0 && `, ${waiting} kept here`}

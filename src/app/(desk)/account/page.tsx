@@ -54,7 +54,7 @@ export default async function Account() {
                 <span className="min-w-0 text-sm">
                   <b>{id === signInId ? 'This browser' : 'Another browser'}</b>, since{' '}
                   {sayMoment(createdAt.toISOString(), programme.timeZone)}
-                  <span className="block truncate">{device}</span>
+                  <span className="block break-words">{device}</span>
                 </span>
                 {id !== signInId && (
                   <ActionForm action={end.bind(null, id)}>

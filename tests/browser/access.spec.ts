@@ -1,0 +1,211 @@
+import { expect, type Page, test } from '@playwright/test';
+import { newSession, openSession, signIn } from './people';
+
+/** The link in the newest message to an address, as the outbox on the Devices page shows it. */
+async function linkTo(page: Page, email: string): Promise<string> {
+  await page.goto('/devices');
+  const outbox = page.getByRole('region', { name: 'Message gateway: the outbox' });
+  const message = outbox.getByRole('listitem').filter({ hasText: email }).first();
+  await expect(async () => {
+    await page.reload();
+    await expect(message).toContainText('handed over', { timeout: 500 });
+  }).toPass();
+  await message.locator('summary').click();
+  return /\/(?:reset|invite)\/[\w-]+/.exec((await message.textContent()) ?? '')?.[0] ?? '';
+}
+
+test('an invited helper joins by link, meets only their duties, and is out as soon as removed', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await page.goto('/people');
+  const invite = page.getByRole('form', { name: 'Invite somebody' });
+  await invite.getByLabel('E-mail').fill('wim@orrinquay.example');
+  await invite.getByLabel('Role').selectOption('instructor');
+  await invite.getByRole('button', { name: 'Send invitation' }).click();
+  await expect(page.getByText('An invitation goes to wim@orrinquay.example')).toBeVisible();
+  const link = await linkTo(page, 'wim@orrinquay.example');
+
+  const other = await browser.newPage();
+  await other.goto(link);
+  await other.getByLabel('Your name').fill('Wim Oar');
+  await other.getByLabel('Password').fill('short');
+  await other.getByRole('button', { name: 'Join' }).click();
+  await expect(other.getByText('At least 10 characters: a few words are easy')).toBeVisible();
+  await other.getByLabel('Password').fill('oars and onions');
+  await other.getByRole('button', { name: 'Join' }).click();
+  await expect(other.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
+  await expect(other.getByRole('link', { name: 'Recipes' })).toBeVisible();
+  await expect(other.getByRole('link', { name: 'Courses' })).toHaveCount(0);
+  for (const address of ['/people', '/families', '/devices', '/programme', '/courses']) {
+    await other.goto(address);
+    await expect(other.getByRole('heading', { name: 'This is not among your duties' })).toBeVisible();
+  }
+  await other.goto(link);
+  await expect(other.getByRole('heading', { name: 'This link no longer works' })).toBeVisible();
+
+  await page.goto('/people');
+  await page.getByRole('button', { name: 'Remove Wim Oar' }).click();
+  await expect(page.getByText('wim@orrinquay.example')).toHaveCount(0);
+  await other.goto('/duties');
+  await expect(other).toHaveURL(/sign-in/);
+  await other.close();
+});
+
+test('a forgotten password is set anew by link, and every other browser is signed out', async ({ page, browser }) => {
+  await signIn(page);
+  await page.goto('/people');
+  const invite = page.getByRole('form', { name: 'Invite somebody' });
+  await invite.getByLabel('E-mail').fill('una@orrinquay.example');
+  await invite.getByRole('button', { name: 'Send invitation' }).click();
+  const una = await browser.newPage();
+  await una.goto(await linkTo(page, 'una@orrinquay.example'));
+  await una.getByLabel('Your name').fill('Una Skiff');
+  await una.getByLabel('Password').fill('a first password');
+  await una.getByRole('button', { name: 'Join' }).click();
+  await expect(una.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
+
+  const forgetful = await browser.newPage();
+  await forgetful.goto('/sign-in');
+  await forgetful.getByRole('link', { name: 'Ask for a new password' }).click();
+  await expect(forgetful.getByRole('heading', { name: 'Ask for a new password' })).toBeVisible();
+  await forgetful.getByLabel('E-mail').fill('una@orrinquay.example');
+  await forgetful.getByRole('button', { name: 'Send me a link' }).click();
+  await expect(forgetful.getByText('If a member has this e-mail, a link is on its way')).toBeVisible();
+  const link = await linkTo(page, 'una@orrinquay.example');
+  expect(link).toContain('/reset/');
+  await forgetful.goto(link);
+  await forgetful.getByRole('textbox', { name: 'New password' }).fill('a second password');
+  await forgetful.getByRole('button', { name: 'Set the password' }).click();
+  await expect(forgetful.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
+  await una.goto('/duties');
+  await expect(una).toHaveURL(/sign-in/);
+
+  // Signing out everywhere ends this browser too.
+  await forgetful.goto('/account');
+  await expect(forgetful.getByText('This browser')).toBeVisible();
+  await forgetful.getByRole('button', { name: 'Sign out everywhere' }).click();
+  await expect(forgetful).toHaveURL(/sign-in/);
+  await forgetful.goto('/duties');
+  await expect(forgetful).toHaveURL(/sign-in/);
+  await una.close();
+  await forgetful.close();
+});
+
+test('guessing a password is stopped, with how long to wait', async ({ page }) => {
+  for (let guess = 0; guess < 9; guess++) {
+    await page.goto('/sign-in');
+    await page.getByLabel('E-mail').fill('guessed@orrinquay.example');
+    await page.getByLabel('Password').fill(`guess ${guess}`);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.locator('main').getByRole('alert')).toBeVisible();
+  }
+  await expect(page.locator('main').getByRole('alert')).toContainText(/Too many attempts. Wait 1[45] minutes/);
+});
+
+test('what a cookie can do, another site’s page cannot', async ({ page, baseURL }) => {
+  await signIn(page);
+  const id = '01936f00-0000-7000-8000-000000000000';
+  const elsewhere = { origin: 'https://elsewhere.example' };
+  const writes: [string, 'post' | 'put' | 'delete'][] = [
+    ['/api/v1/courses', 'post'],
+    [`/api/v1/sessions/${id}`, 'put'],
+    [`/api/v1/sessions/${id}/dishes/${id}`, 'delete'],
+    [`/api/bench/${id}/ticks`, 'post'],
+    [`/api/jobs/${id}`, 'delete'],
+    [`/api/roll/preview?course=${id}`, 'post'],
+    ['/api/recipes/preview', 'post'],
+  ];
+  for (const [address, method] of writes) {
+    for (const headers of [elsewhere, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }]) {
+      const answer = await page.request[method](address, { headers, data: { title: 'Planted' } });
+      expect(answer.status(), `${method} ${address} ${JSON.stringify(headers)}`).toBe(403);
+    }
+  }
+  // A form of the desk, sent as another site's page would send it.
+  await page.goto('/courses');
+  const [request] = await Promise.all([
+    page.waitForRequest((sent) => sent.method() === 'POST'),
+    (async () => {
+      const form = page.getByRole('form', { name: 'Add a course' });
+      await form.getByLabel('Title').fill('Honest course');
+      await form.getByRole('button', { name: 'Add course' }).click();
+    })(),
+  ]);
+  const { host: _host, 'content-length': _length, ...headers } = await request.allHeaders();
+  const forged = await page.request.post(request.url(), {
+    headers: { ...Object.fromEntries(Object.entries(headers).filter(([name]) => !name.startsWith(':'))), ...elsewhere },
+    data: (request.postData() ?? '').replace('Honest', 'Planted'),
+  });
+  expect(forged.ok()).toBe(false);
+  const courses = await (await page.request.get('/api/v1/courses?limit=200')).json();
+  const titles = courses.items.map(({ title }: { title: string }) => title);
+  expect(titles).toContain('Honest course');
+  expect(titles.join()).not.toContain('Planted');
+  expect(baseURL).toBeTruthy();
+});
+
+test('every answer says what the browser may do; scripts run only with the nonce of their own answer', async ({
+  page,
+}) => {
+  const policies = new Set<string>();
+  for (const address of ['/sign-in', '/sign-in', '/api/health', '/nowhere']) {
+    const { headers } = { headers: (await page.request.get(address)).headers() };
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY' });
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic';/);
+    policies.add(headers['content-security-policy'] ?? '');
+  }
+  expect(policies.size).toBe(4);
+  const refused: string[] = [];
+  page.on('console', (message) => {
+    if (/Content Security Policy/.test(message.text())) refused.push(message.text());
+  });
+  await signIn(page);
+  await page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/bench'));
+  await expect(page.getByText('live', { exact: true })).toBeVisible();
+  expect(refused).toEqual([]);
+  await page.evaluate(() => {
+    const script = document.createElement('div');
+    script.innerHTML = '<img src="x" onerror="document.title = \'run\'">';
+    document.body.append(script);
+  });
+  await expect.poll(() => refused.length).toBeGreaterThan(0);
+  expect(await page.title()).not.toBe('run');
+});
+
+test('families’ data: looked at by those in the room, taken out, and erased for good', async ({ page, browser }) => {
+  await signIn(page);
+  const { course, session } = await newSession(
+    page,
+    'Erasing',
+    ['Slipway slaw'],
+    'name,servings,avoids,household,address,plan\nPia Quill,1,mustard,Quillfeather,9 Eel Lane,Pen in the red bag\nRolf,1,,,,\n',
+  );
+  await page.goto(`${session}/kits`);
+  const left = page.getByRole('button', { name: 'Lock kit sheet' });
+  if ((await left.count()) > 0) await left.click();
+  await page.goto(session.replace('/sessions', '/room'));
+  await expect(page.getByText('Pen in the red bag')).toBeVisible();
+  await expect(page.getByText('9 Eel Lane')).toHaveCount(0);
+  // The class is five days off: crew has no duty in its room yet.
+  const crew = await browser.newPage();
+  await signIn(crew, 'crew');
+  await crew.goto(session.replace('/sessions', '/room'));
+  await expect(crew.getByText('Pen in the red bag')).toHaveCount(0);
+  await crew.close();
+
+  await page.goto('/families?q=quillfeather');
+  await expect(page.getByText('Marit Solway, room').first()).toBeVisible();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Take out what is held about Quillfeather' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/^household-/);
+  await page.getByLabel('Erase Quillfeather').click();
+  await page.getByRole('button', { name: 'Erase Quillfeather' }).click();
+  await expect(page.getByText('Quillfeather')).toHaveCount(0);
+  await page.goto(`${course}/roll?show=all`);
+  await expect(page.getByRole('rowheader', { name: 'Rolf' })).toBeVisible();
+  await expect(page.getByText('Pia Quill')).toHaveCount(0);
+});
