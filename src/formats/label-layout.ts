@@ -70,10 +70,17 @@ const LEADING = 1.17;
 /** Largest and smallest size of the text, as a part of its normal size. */
 const SCALES = [1.25, 1.15, 1.05, 1, 0.95, 0.9, 0.85, 0.8];
 
-let fonts: { regular: Font; bold: Font } | undefined;
+/** A font, with the widths of the characters met so far: looking one up in the file takes long. */
+interface Face {
+  readonly font: Font;
+  readonly advances: Map<string, number>;
+}
+
+let fonts: { regular: Face; bold: Face } | undefined;
 
 function loadFonts() {
-  fonts ??= { regular: openSync(FONT_FILES.regular) as Font, bold: openSync(FONT_FILES.bold) as Font };
+  const open = (file: string): Face => ({ font: openSync(file) as Font, advances: new Map() });
+  fonts ??= { regular: open(FONT_FILES.regular), bold: open(FONT_FILES.bold) };
   return fonts;
 }
 
@@ -84,8 +91,10 @@ const NEEDS_SHAPING =
 function refuseUnprintable(text: string, label: KitLabel): void {
   const { regular, bold } = loadFonts();
   for (const character of text) {
+    // Measured before, so it is in both fonts.
+    if (regular.advances.has(character) && bold.advances.has(character)) continue;
     const code = character.codePointAt(0) as number;
-    const known = regular.hasGlyphForCodePoint(code) && bold.hasGlyphForCodePoint(code);
+    const known = regular.font.hasGlyphForCodePoint(code) && bold.font.hasGlyphForCodePoint(code);
     if (known && !NEEDS_SHAPING.test(character)) continue;
     throw new GlyphMissing(
       `The label of ${label.name} holds "${character}" (U+${code.toString(16).toUpperCase().padStart(4, '0')}), which the label font cannot print. Write that name in Latin, Greek or Cyrillic letters on the roll, lock the sheet again, and print.`,
@@ -95,9 +104,16 @@ function refuseUnprintable(text: string, label: KitLabel): void {
 
 /** Width of a text in points. */
 function widthOf(text: string, size: number, bold: boolean): number {
-  const font = bold ? loadFonts().bold : loadFonts().regular;
+  const { font, advances } = bold ? loadFonts().bold : loadFonts().regular;
   let units = 0;
-  for (const character of text) units += font.glyphForCodePoint(character.codePointAt(0) as number).advanceWidth;
+  for (const character of text) {
+    let advance = advances.get(character);
+    if (advance === undefined) {
+      advance = font.glyphForCodePoint(character.codePointAt(0) as number).advanceWidth;
+      advances.set(character, advance);
+    }
+    units += advance;
+  }
   return (units * size) / font.unitsPerEm;
 }
 

@@ -1,4 +1,3 @@
-import { headers } from 'next/headers';
 import type { Actor } from '@/services/access/gate';
 import { type ErrorKind, type Problem, ServiceError } from '@/services/errors';
 import { apiActor } from '../access';
@@ -37,8 +36,8 @@ const isDatabaseAway = (error: unknown) =>
 export async function route(request: Request, work: (actor: Actor) => Promise<Response>): Promise<Response> {
   try {
     const reads = request.method === 'GET' || request.method === 'HEAD';
-    if (!reads && !(await isOwnPage())) return problem(403, 'This request comes from another site.');
-    const actor = await apiActor();
+    if (!reads && !isOwnPage(request.headers)) return problem(403, 'This request comes from another site.');
+    const actor = await apiActor(request);
     if (!actor) return problem(401, 'Sign in, or send a token made with "npm run token" as "Authorization: Bearer …".');
     return await work(actor);
   } catch (error) {
@@ -51,8 +50,7 @@ export async function route(request: Request, work: (actor: Actor) => Promise<Re
 }
 
 /** A cookie alone does not prove intent: browsers name the page's origin, tokens need none. */
-async function isOwnPage(): Promise<boolean> {
-  const sent = await headers();
+function isOwnPage(sent: Headers): boolean {
   if (sent.get('authorization')) return true;
   const origin = sent.get('origin');
   const site = sent.get('sec-fetch-site');

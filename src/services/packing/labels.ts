@@ -8,7 +8,7 @@ import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
 import { queueJob } from '../work/jobs';
-import { loadLocked } from './bench';
+import { loadLocked } from './locked';
 
 const ofSession = z.object({ sessionId: z.uuid(), paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.') });
 

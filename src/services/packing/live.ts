@@ -8,30 +8,42 @@ export interface BenchNews {
   readonly revision: number;
 }
 
+/** @param text the same as JSON: made once for all screens that are told the same */
+type Tell = (news: BenchNews, text: string) => void;
+
 interface Watch {
   /** Sequence number of the last event passed on. */
   seq: number;
   revision: number;
-  tell: (news: BenchNews) => void;
-  /** One load at a time for each screen, so that its events stay in order. */
-  busy: boolean;
+  readonly tell: Tell;
 }
 
 /** How often the database is asked what other servers took in, in milliseconds: well within the promised second. */
 const LOOK_EVERY = 300;
+/** A blink of an eye: ticks that arrive together are passed on together. */
+const TOGETHER = 60;
 
+/** Who watches here, by session. Nothing that another server would miss: each finds the same in the database. */
 interface Feed {
   readonly watches: Map<string, Set<Watch>>;
   timer: ReturnType<typeof setTimeout> | undefined;
+  isLooking: boolean;
+  /** Something was saved while it was looking: it looks again at once. */
+  lookAgain: boolean;
   /** Asked last; every store of a process is the same database. */
   store: Store | undefined;
 }
 
-/** Who watches here; nothing that another server would miss: each finds the same in the database. */
 const shared = globalThis as typeof globalThis & { logistraFeed?: Feed };
 
 function feed(): Feed {
-  shared.logistraFeed ??= { watches: new Map(), timer: undefined, store: undefined };
+  shared.logistraFeed ??= {
+    watches: new Map(),
+    timer: undefined,
+    isLooking: false,
+    lookAgain: false,
+    store: undefined,
+  };
   return shared.logistraFeed;
 }
 
@@ -41,64 +53,63 @@ function feed(): Feed {
  * @param since the last event the screen knows, 0 for none
  * @returns call it to stop
  */
-export function watchBench(
-  store: Store,
-  sessionId: string,
-  since: number,
-  tell: (news: BenchNews) => void,
-): () => void {
+export function watchBench(store: Store, sessionId: string, since: number, tell: Tell): () => void {
   const own = feed();
   own.store = store;
-  const { watches } = own;
-  const watch: Watch = { seq: since, revision: 0, tell, busy: false };
-  const here = watches.get(sessionId) ?? new Set();
-  watches.set(sessionId, here.add(watch));
+  const watch: Watch = { seq: since, revision: 0, tell };
+  const here = own.watches.get(sessionId) ?? new Set();
+  own.watches.set(sessionId, here.add(watch));
   wakeBenches();
   return () => {
     here.delete(watch);
-    if (here.size === 0) watches.delete(sessionId);
+    if (here.size === 0) own.watches.delete(sessionId);
   };
 }
 
-/** Looks at once, because something was just saved here. */
+/** Looks soon, because something was just saved here. */
 export function wakeBenches(): void {
-  const { watches, timer, store } = feed();
-  if (watches.size === 0 || !store) return;
-  clearTimeout(timer);
-  // A few milliseconds, so that ticks that arrive together are passed on together.
-  feed().timer = setTimeout(() => void look(store), 5);
+  const own = feed();
+  if (own.isLooking) own.lookAgain = true;
+  else lookIn(own, TOGETHER);
 }
 
-async function look(store: Store): Promise<void> {
-  const own = feed();
+function lookIn(own: Feed, milliseconds: number): void {
+  clearTimeout(own.timer);
+  if (own.watches.size > 0) own.timer = setTimeout(() => void look(own), milliseconds);
+}
+
+async function look(own: Feed): Promise<void> {
+  const { store, watches } = own;
+  if (!store) return;
+  own.isLooking = true;
+  own.lookAgain = false;
   try {
-    for (const { sessionId, seq, revision } of await benchStandings(store.db, [...own.watches.keys()])) {
-      const behind = [...(own.watches.get(sessionId) ?? [])].filter(
-        (watch) => !watch.busy && (watch.seq < seq || watch.revision !== revision),
+    for (const { sessionId, seq, revision } of await benchStandings(store.db, [...watches.keys()])) {
+      const behind = [...(watches.get(sessionId) ?? [])].filter(
+        (watch) => watch.seq < seq || watch.revision !== revision,
       );
       if (behind.length > 0) await passOn(store, sessionId, revision, behind);
     }
   } catch {
     // The database is away: it is looked at again, and nothing is missed, because every screen has its own place.
   }
-  clearTimeout(own.timer);
-  if (own.watches.size > 0) own.timer = setTimeout(() => void look(store), LOOK_EVERY);
+  own.isLooking = false;
+  lookIn(own, own.lookAgain ? TOGETHER : LOOK_EVERY);
 }
 
 /** One query serves all screens of a bench, however far behind each is. */
 async function passOn(store: Store, sessionId: string, revision: number, behind: readonly Watch[]): Promise<void> {
-  for (const watch of behind) watch.busy = true;
-  try {
-    const from = Math.min(...behind.map((watch) => watch.seq));
-    const events = (await eventsSince(store.db, sessionId, from)).map(
-      ({ id, kitId, component, action, seq }): PackEvent => ({ id, kitId, component, action, seq }),
-    );
-    for (const watch of behind) {
-      watch.tell({ events: events.filter((event) => event.seq > watch.seq), revision });
-      watch.seq = Math.max(watch.seq, events.at(-1)?.seq ?? 0);
-      watch.revision = revision;
-    }
-  } finally {
-    for (const watch of behind) watch.busy = false;
+  const from = Math.min(...behind.map((watch) => watch.seq));
+  const events = (await eventsSince(store.db, sessionId, from)).map(
+    ({ id, kitId, component, action, seq }): PackEvent => ({ id, kitId, component, action, seq }),
+  );
+  const told = new Map<number, { news: BenchNews; text: string }>();
+  for (const watch of behind) {
+    const news = { events: events.filter((event) => event.seq > watch.seq), revision };
+    const same = told.get(watch.seq) ?? { news, text: JSON.stringify(news) };
+    told.set(watch.seq, same);
+    watch.seq = events.at(-1)?.seq ?? watch.seq;
+    watch.revision = revision;
+    watch.tell(same.news, same.text);
   }
 }

@@ -1,49 +1,62 @@
-import { appendEvents } from '@/store/bench';
-import type { PackEventRow } from '@/store/rows';
-import type { Store } from '@/store/store';
+import type { SentTick } from '@/contracts/bench';
+import type { LockedSheet } from '@/core/kits/locked-sheet';
+import { benchSheet } from '@/core/packing/progress';
+import { appendEvents, eventsSince } from '@/store/bench';
+import type { Db } from '@/store/store';
+import { type Context, nowOf } from '../access/gate';
+import { ServiceError } from '../errors';
 import { wakeBenches } from './live';
+import { loadLocked } from './locked';
 
-type NewEvent = Omit<PackEventRow, 'seq'>;
+/** What a screen is answered: how many of its ticks were new, and the revision being packed. */
+export interface TakenIn {
+  readonly added: number;
+  readonly revision: number;
+}
 
 interface Waiting {
-  readonly events: readonly NewEvent[];
-  readonly done: (added: number) => void;
+  readonly context: Context;
+  readonly ticks: readonly SentTick[];
+  readonly done: (taken: TakenIn) => void;
   readonly failed: (error: unknown) => void;
 }
 
-/** Ticks of one bench that wait while others of it are being saved. */
+/** How long the first tick waits for others, in milliseconds: far less than a hand needs, and many screens fit in. */
+const GATHER = 15;
+
+/** Requests of one bench that wait while others of it are being saved. */
 const queues = new Map<string, Waiting[]>();
 
 /**
  * Saves ticks, and answers when they are safely on disk.
  *
  * All ticks of a bench go through one counter, one transaction after the other. Many screens tick at once, so those that
- * arrive while one transaction runs are saved together by the next: one lock and one write to disk for all of them.
+ * arrive while one transaction runs are saved together by the next: one look at the sheet, one lock and one write to
+ * disk for all of them. Each request is judged by itself: one that is refused takes no other with it.
  *
- * @returns how many were new
+ * @throws ServiceError when nothing is locked, or the sheet asks for something else
  */
-export function saveTicks(store: Store, sessionId: string, events: readonly NewEvent[]): Promise<number> {
+export function saveTicks(context: Context, sessionId: string, ticks: readonly SentTick[]): Promise<TakenIn> {
   return new Promise((done, failed) => {
-    const waiting = { events, done, failed };
-    const queue = queues.get(sessionId);
+    // Who asks from another programme waits in another queue, and finds nothing there.
+    const key = `${context.actor.programmeId} ${sessionId}`;
+    const waiting = { context, ticks, done, failed };
+    const queue = queues.get(key);
     if (queue) {
       queue.push(waiting);
     } else {
-      queues.set(sessionId, [waiting]);
-      void drain(store, sessionId);
+      queues.set(key, [waiting]);
+      void drain(key, sessionId);
     }
   });
 }
 
-async function drain(store: Store, sessionId: string): Promise<void> {
-  for (let batch = take(sessionId); batch; batch = take(sessionId)) {
-    const all = batch.flatMap(({ events }) => events);
+async function drain(key: string, sessionId: string): Promise<void> {
+  const gathered = () => new Promise((resolve) => setTimeout(resolve, GATHER));
+  await gathered();
+  for (let batch = take(key); batch; await gathered(), batch = take(key)) {
     try {
-      const added = await store.transaction((db) => appendEvents(db, sessionId, all));
-      const left = new Set(added);
-      // Of the same tick sent twice at once, one request is told that it was new.
-      for (const { events, done } of batch) done(events.filter(({ id }) => left.delete(id)).length);
-      if (added.size > 0) wakeBenches();
+      await saveBatch(batch, sessionId);
     } catch (error) {
       // Nothing of the batch was saved: every screen keeps its ticks and sends them again.
       for (const { failed } of batch) failed(error);
@@ -52,12 +65,70 @@ async function drain(store: Store, sessionId: string): Promise<void> {
 }
 
 /** What waits now; nothing left ends the queue. */
-function take(sessionId: string): Waiting[] | undefined {
-  const batch = queues.get(sessionId);
+function take(key: string): Waiting[] | undefined {
+  const batch = queues.get(key);
   if (!batch || batch.length === 0) {
-    queues.delete(sessionId);
+    queues.delete(key);
     return undefined;
   }
-  queues.set(sessionId, []);
+  queues.set(key, []);
   return batch;
+}
+
+async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<void> {
+  const [{ context }] = batch as readonly [Waiting];
+  const { locked, revision } = await loadLocked(context, sessionId);
+  const good: Waiting[] = [];
+  for (const waiting of batch) {
+    const refusal = await refusalOf(context.store.db, sessionId, waiting.ticks, locked, revision);
+    if (refusal) waiting.failed(refusal);
+    else good.push(waiting);
+  }
+  const events = good.flatMap(({ context: { actor }, ticks }) =>
+    ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
+  );
+  if (events.length === 0) return;
+  const fresh = await context.store.transaction((db) => appendEvents(db, sessionId, events));
+  if (fresh.size > 0) wakeBenches();
+  // Of the same tick sent twice at once, one request is told that it was new.
+  const left = new Set(fresh);
+  for (const { ticks, done } of good) done({ added: ticks.filter(({ id }) => left.delete(id)).length, revision });
+}
+
+const wantedOf = new WeakMap<LockedSheet, ReadonlyMap<string, ReadonlySet<string>>>();
+
+/** Components each kit of a locked sheet asks for; worked out once for a sheet, since it never changes. */
+function wantedBy(locked: LockedSheet, revision: number): ReadonlyMap<string, ReadonlySet<string>> {
+  let wanted = wantedOf.get(locked);
+  if (!wanted) {
+    wanted = new Map(benchSheet(locked, revision).kits.map((kit) => [kit.id, new Set(kit.components)]));
+    wantedOf.set(locked, wanted);
+  }
+  return wanted;
+}
+
+/**
+ * Why ticks cannot be taken in. What the present sheet does not ask for may still come out of a kit, or be a tick that
+ * was taken in before and is sent again; anything else is refused.
+ */
+async function refusalOf(
+  db: Db,
+  sessionId: string,
+  ticks: readonly SentTick[],
+  locked: LockedSheet,
+  revision: number,
+): Promise<ServiceError | undefined> {
+  const wanted = wantedBy(locked, revision);
+  const odd = ticks.filter((tick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component)));
+  if (odd.length === 0) return undefined;
+  const before = await eventsSince(db, sessionId, 0);
+  const packedBefore = new Set(before.map((event) => `${event.kitId} ${event.component}`));
+  const refused = odd.find((tick) => !packedBefore.has(`${tick.kitId} ${tick.component}`));
+  if (!refused) return undefined;
+  return new ServiceError(
+    'stale',
+    locked.kits.some((kit) => kit.id === refused.kitId)
+      ? `Revision ${revision} of the kit sheet asks for something else in this kit. The screen shows it now.`
+      : 'This kit is not on the kit sheet.',
+  );
 }

@@ -1,4 +1,4 @@
-import { signedIn } from '@/app/access';
+import { signInOf } from '@/app/access';
 import { route } from '@/app/api/problem';
 import { findActor } from '@/services/access/sign-in';
 import { viewEvents } from '@/services/packing/bench';
@@ -22,17 +22,17 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
     // Refuses who may not see this bench, and numbers that are none, before the stream begins.
     const known = Number.isSafeInteger(since) ? since : -1;
     await viewEvents(contextFor(actor), { sessionId, since: String(known) });
-    const { signInId } = await signedIn();
+    const signInId = await signInOf(request);
 
     let stop = () => {};
     const body = new ReadableStream<Uint8Array>({
       start(controller) {
-        const text = new TextEncoder();
-        const send = (line: string) => controller.enqueue(text.encode(line));
+        const encoder = new TextEncoder();
+        const send = (line: string) => controller.enqueue(encoder.encode(line));
         send('retry: 1000\n\n');
-        const unwatch = watchBench(runningStore(), sessionId, known, ({ events, revision }) => {
+        const unwatch = watchBench(runningStore(), sessionId, known, ({ events }, text) => {
           const id = events.at(-1)?.seq;
-          send(`${id ? `id: ${id}\n` : ''}data: ${JSON.stringify({ events, revision })}\n\n`);
+          send(`${id ? `id: ${id}\n` : ''}data: ${text}\n\n`);
         });
         const beat = setInterval(async () => {
           const member = signInId && (await findActor(runningStore(), signInId, new Date()).catch(() => 'unknown'));

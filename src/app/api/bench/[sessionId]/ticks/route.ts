@@ -2,6 +2,9 @@ import { readJson, route } from '@/app/api/problem';
 import { recordTicks, viewEvents } from '@/services/packing/bench';
 import { contextFor } from '@/services/runtime';
 
+/** Compressing so little takes longer than sending it. */
+const PLAIN = { 'cache-control': 'no-store, no-transform' };
+
 type Params = { params: Promise<{ sessionId: string }> };
 
 /** Events after `?since=`, in order, and the revision being packed. */
@@ -19,6 +22,6 @@ export async function POST(request: Request, { params }: Params): Promise<Respon
     const { sessionId } = await params;
     const body = await readJson(request, 512 * 1024);
     const ticks = body && typeof body === 'object' && 'ticks' in body ? body.ticks : undefined;
-    return Response.json(await recordTicks(contextFor(actor), { sessionId, ticks }));
+    return Response.json(await recordTicks(contextFor(actor), { sessionId, ticks }), { headers: PLAIN });
   });
 }
