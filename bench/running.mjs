@@ -9,19 +9,19 @@ import { ensureBuild, freePort, run } from '../scripts/system.mjs';
 /**
  * Starts database, web server and background process.
  *
+ * @param folder where the database lies; one of its own under the system's folder for such things if left out
  * @returns address, an API token of a coordinator, process numbers, and `stop()`
  */
-export async function startRunning() {
+export async function startRunning({ folder = mkdtempSync(path.join(tmpdir(), 'logistra-running-')) } = {}) {
   ensureBuild();
-  const folder = mkdtempSync(path.join(tmpdir(), 'logistra-running-'));
   const database = await startDatabase({ folder, databases: ['running'], quiet: true });
   const env = { DATABASE_URL: database.urls.running, SESSION_SECRET: database.sessionSecret };
   const script = (...args) => run(process.execPath, ['--import', 'tsx', ...args], { env: { ...process.env, ...env } });
   script('scripts/prepare.ts', '--demo');
   const token = script('scripts/token.ts', 'measuring', 'coordinator', '7').split('\n')[0];
   const pids = {};
-  const web = await startWeb({ port: await freePort(), env, onPid: (pid) => Object.assign(pids, { web: pid }) });
-  const worker = await startWorker({ env, onPid: (pid) => Object.assign(pids, { worker: pid }) });
+  const web = await startWeb({ port: await freePort(), env, onPid: (web) => Object.assign(pids, { web }) });
+  const worker = await startWorker({ env, onPid: (worker) => Object.assign(pids, { worker }) });
   const headers = { authorization: `Bearer ${token}` };
   return {
     address: web.address,
@@ -29,16 +29,20 @@ export async function startRunning() {
     url: env.DATABASE_URL,
     pids,
     databasePidFile: database.pidFile,
-    databaseRoot: database.rootUrl,
+    asRoot: database.asRoot,
     /** Sends one API request; an answer that is no success is an error. */
-    async api(method, address, body, type = 'application/json') {
+    async api(method, address, body, type = 'application/json', more = {}) {
       const response = await fetch(`${web.address}/api/v1${address}`, {
         method,
-        headers: { ...headers, ...(body === undefined ? {} : { 'content-type': type }) },
+        headers: { ...headers, ...(body === undefined ? {} : { 'content-type': type }), ...more },
         body: body === undefined ? undefined : type === 'application/json' ? JSON.stringify(body) : body,
       });
       const text = await response.text();
-      if (!response.ok) throw new Error(`${method} ${address}: ${response.status} ${text.slice(0, 300)}`);
+      if (!response.ok)
+        throw Object.assign(new Error(`${method} ${address}: ${response.status} ${text.slice(0, 300)}`), {
+          status: response.status,
+          text,
+        });
       return JSON.parse(text);
     },
     async stop() {

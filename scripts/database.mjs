@@ -61,11 +61,12 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
   // A Unix socket path may hold about 100 characters only, whatever the project's folder is.
   const socketFolder = path.join(os.tmpdir(), `logistra-${randomBytes(6).toString('hex')}`);
   mkdirSync(socketFolder, { mode: 0o700 });
+  const socket = path.join(socketFolder, 'db.sock');
   const args = [
     '--no-defaults',
     `--user=${user}`,
     `--datadir=${data}`,
-    `--socket=${path.join(socketFolder, 'db.sock')}`,
+    `--socket=${socket}`,
     `--pid-file=${pidFile}`,
     `--init-file=${init}`,
     '--bind-address=127.0.0.1',
@@ -100,6 +101,15 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
     port,
     pidFile,
     sessionSecret: secrets.session,
+    /** Runs SQL as the database's own administrator, over its private socket. */
+    asRoot: (sql) =>
+      run(
+        ensureDebianPackage('mariadb', 'mariadb-client'),
+        ['--no-defaults', `--socket=${socket}`, '-uroot', '-e', sql],
+        {
+          env: { ...process.env, MYSQL_PWD: secrets.databaseRoot },
+        },
+      ),
     urls: Object.fromEntries(databases.map((name) => [name, url(name)])),
     async stop() {
       stopping = true;

@@ -29,10 +29,27 @@ function onRequest(request, response) {
   request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
   request.headers['x-forwarded-proto'] = tls ? 'https' : 'http';
   delete request.headers['x-forwarded-host'];
-  const [path] = request.url.split('?');
+  const [path = ''] = request.url.split('?');
+  if (!isAddress(path)) return refuseAddress(response);
   // Set by src/instrumentation.ts: the bench is answered without the framework.
   const answer = globalThis.answerAtTheBench?.(request.method, path);
   return answer ? answerDirectly(answer, request, response) : handle(request, response);
+}
+
+/** Whether an address can be read at all: its escapes are whole, and it holds no character that ends a text. */
+function isAddress(path) {
+  try {
+    return !decodeURIComponent(path).includes('\0');
+  } catch {
+    return false;
+  }
+}
+
+function refuseAddress(response) {
+  const title =
+    'This address cannot be read: a % in it is not followed by a code. Check it, or start from the first page.';
+  response.writeHead(400, { 'content-type': 'application/problem+json' });
+  response.end(JSON.stringify({ type: 'about:blank', status: 400, title }));
 }
 
 /** Hands a request to a web-standard handler, and its answer back. */

@@ -1,6 +1,6 @@
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
-import { ServiceError } from '@/services/errors';
+import { databaseTrouble, ServiceError } from '@/services/errors';
 import type { FormState } from '@/ui/action-form';
 
 /**
@@ -15,13 +15,10 @@ export async function attempt(work: () => Promise<string | undefined>): Promise<
     return { ok: true, ...(message ? { message } : {}) };
   } catch (error) {
     unstable_rethrow(error);
-    if (error instanceof ServiceError) return { ok: false, message: error.message, problems: error.problems };
+    const known = error instanceof ServiceError ? error : databaseTrouble(error);
+    if (known) return { ok: false, message: known.message, problems: known.problems };
     console.error(error);
-    return {
-      ok: false,
-      message:
-        'This was not saved: the database did not answer, or something went wrong on our side. Try again in a moment.',
-    };
+    return { ok: false, message: 'Something went wrong on our side. Nothing was saved: try again.' };
   }
 }
 

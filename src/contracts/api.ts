@@ -130,6 +130,17 @@ export const shoppingListDocument = z
   })
   .meta({ id: 'ShoppingList' });
 
+export const jobDocument = z
+  .object({
+    id,
+    kind: z.string(),
+    state: z.enum(['waiting', 'running', 'done', 'failed', 'cancelled']),
+    progress: z.number().int().meta({ description: 'Percent' }),
+    attempts: z.number().int(),
+    result: z.unknown().meta({ description: 'What came of it; why, when it failed' }),
+  })
+  .meta({ id: 'Job' });
+
 /** A page of a list: what is on it, and the address of the next. */
 export const pageOf = <T extends z.ZodType>(item: T) =>
   z.object({ items: z.array(item), next: z.string().nullable().meta({ description: 'Where the next page is' }) });

@@ -1,3 +1,5 @@
+import { troubleOf } from '@/store/trouble';
+
 /** One thing that is wrong with what was sent: where, and what to do. */
 export interface Problem {
   /** Field or path: "servings", "kits[2].avoids[0]", "line 7, servings". */
@@ -30,3 +32,19 @@ export const stale = (what: string) =>
     'stale',
     `${what} was changed by someone else while you were editing. Look at the present version, then make your change again.`,
   );
+
+/** An error of the database in words a person can act on; undefined when it is something else. */
+export function databaseTrouble(error: unknown): ServiceError | undefined {
+  const trouble = troubleOf(error);
+  if (trouble === 'away')
+    return new ServiceError(
+      'unavailable',
+      'The database is not answering just now. Nothing was saved; try again in a moment.',
+    );
+  if (trouble === 'takes nothing in')
+    return new ServiceError(
+      'unavailable',
+      'The database takes nothing in: its disk is full, or it is read-only. Nothing was saved, and nothing saved before is lost. Ask whoever looks after this machine to free some space, then try again.',
+    );
+  return undefined;
+}

@@ -1,5 +1,5 @@
 import type { Actor } from '@/services/access/gate';
-import { type ErrorKind, type Problem, ServiceError } from '@/services/errors';
+import { databaseTrouble, type ErrorKind, type Problem, ServiceError } from '@/services/errors';
 import { apiActor } from '../access';
 
 const STATUS: Readonly<Record<ErrorKind, number>> = {
@@ -22,13 +22,6 @@ export function problem(status: number, title: string, problems: readonly Proble
   );
 }
 
-/** The database is away: the same request may be sent again. */
-const isDatabaseAway = (error: unknown) =>
-  /^Sequelize(Connection|HostNot|AccessDenied)/.test((error as Error)?.name ?? '') ||
-  /PROTOCOL_CONNECTION_LOST|ECONNREFUSED|ECONNRESET|ER_SERVER_SHUTDOWN/.test(
-    String((error as { parent?: { code?: string } })?.parent?.code ?? (error as { code?: string })?.code ?? ''),
-  );
-
 /**
  * Runs an API route: finds who asks, refuses writes that another site's page could have sent with the cookie, and turns
  * every error into a problem a person can act on.
@@ -41,9 +34,8 @@ export async function route(request: Request, work: (actor: Actor) => Promise<Re
     if (!actor) return problem(401, 'Sign in, or send a token made with "npm run token" as "Authorization: Bearer …".');
     return await work(actor);
   } catch (error) {
-    if (error instanceof ServiceError) return problem(STATUS[error.kind], error.message, error.problems);
-    if (isDatabaseAway(error))
-      return problem(503, 'The database is not answering just now. Nothing was saved; try again in a moment.');
+    const known = error instanceof ServiceError ? error : databaseTrouble(error);
+    if (known) return problem(STATUS[known.kind], known.message, known.problems);
     console.error(error);
     return problem(500, 'Something went wrong on our side. Nothing was saved; try again.');
   }

@@ -9,10 +9,11 @@ import { computeKits } from '@/services/compute/kits';
 import { ServiceError } from '@/services/errors';
 import { exportSheet, lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
 import { recordTicks, viewEvents } from '@/services/packing/bench';
-import { printLabels } from '@/services/packing/labels';
+import { printLabels, sendToPrinter } from '@/services/packing/labels';
 import { addCourse, listCourses, viewCourse } from '@/services/plan/courses';
 import { addDish, addSession, editSession, removeDish } from '@/services/plan/sessions';
 import { exportRecipe, listRecipes, previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
+import { cancelJob, viewJob } from '@/services/work/jobs';
 import { exportRoll, previewRollFile, saveRoll, viewRoll } from '@/services/roll/roll';
 import { type Operation, operation, pageOfItems } from './operation';
 
@@ -261,6 +262,35 @@ export const OPERATIONS: readonly Operation[] = [
     run: async (context, { params: { sessionId = '' }, query: { paper } }) => {
       const { pdf, name } = await printLabels(context, { sessionId, paper });
       return { file: pdf as Uint8Array<ArrayBuffer>, type: 'application/pdf', name: `${name}.pdf` };
+    },
+  }),
+  operation({
+    method: 'POST',
+    path: '/sessions/{sessionId}/labels/print',
+    summary: 'Send the labels to the label printer: a job',
+    body: json(z.object({ paper: z.enum(['a4', 'letter']) })),
+    answer: { status: 201, schema: z.object({ jobId: z.uuid() }) },
+    once: true,
+    run: async (context, { params, json }) => ({
+      json: await sendToPrinter(context, together(json(), params)),
+      status: 201,
+    }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/jobs/{jobId}',
+    summary: 'How far a job is',
+    answer: ok(api.jobDocument),
+    run: async (context, { params: { jobId = '' } }) => ({ json: await viewJob(context, { jobId }) }),
+  }),
+  operation({
+    method: 'DELETE',
+    path: '/jobs/{jobId}',
+    summary: 'Ask a job to stop',
+    answer: ok(api.done),
+    run: async (context, { params: { jobId = '' } }) => {
+      await cancelJob(context, { jobId });
+      return { json: { done: true } };
     },
   }),
   operation({
