@@ -1,5 +1,6 @@
 import { finishJob, MOST_ATTEMPTS, renewLease, retryJob, type TakenJob, takeJob } from '@/store/jobs';
 import type { Store } from '@/store/store';
+import { troubleOf } from '@/store/trouble';
 
 /** What a handler is given beside its job. */
 export interface Control {
@@ -59,7 +60,9 @@ export async function workOnce(
     } else if (error instanceof JobRefused || job.attempts >= MOST_ATTEMPTS) {
       await finishJob(db, job.id, owner, 'failed', { why: (error as Error).message }, clock());
     } else {
-      console.error(`Job ${job.id} (${job.kind}), attempt ${job.attempts}:`, error);
+      console.error(
+        `Job ${job.id} (${job.kind}), attempt ${job.attempts}: ${troubleOf(error) ?? (error as Error).stack}`,
+      );
       await retryJob(db, job.id, owner, new Date(clock().getTime() + 1000 * 2 ** job.attempts));
     }
   } finally {
