@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** Shapes that the API answers with; docs/openapi.json is made from them, and tests hold answers against them. */
+/** Shapes that the API answers with; its OpenAPI document is made from them, and tests hold answers against them. */
 
 const id = z.uuid().meta({ description: 'UUIDv7' });
 const civilDate = z.string().meta({ description: 'Civil date, YYYY-MM-DD', example: '2026-11-26' });
@@ -129,6 +129,45 @@ export const shoppingListDocument = z
     done: z.boolean(),
   })
   .meta({ id: 'ShoppingList' });
+
+const working = z.unknown().optional().meta({ description: 'When asked for: what, value, because, and from' });
+
+export const caseResult = z
+  .object({
+    variants: z.array(
+      z.object({
+        servings: z.number().int(),
+        count: z.number().int(),
+        components: z
+          .array(
+            z.object({
+              ingredient: z.string(),
+              exact: z.string().meta({ description: 'Exact, as a fraction' }),
+              unit: z.string(),
+              scoops_tsp: z.array(z.string()).optional(),
+              packed: z.string().optional(),
+              sealed_units: z.number().int().optional(),
+              grams: z.number(),
+              working,
+            }),
+          )
+          .optional(),
+        refused: z
+          .array(z.object({ line: z.number().int(), ingredient: z.string(), blocked_by: z.array(z.string()) }))
+          .optional(),
+      }),
+    ),
+    totals: z.record(
+      z.string(),
+      z.object({
+        edible_grams: z.number(),
+        purchase_grams: z.number().optional(),
+        packs: z.number().int().optional(),
+        working,
+      }),
+    ),
+  })
+  .meta({ id: 'CaseResult' });
 
 export const jobDocument = z
   .object({

@@ -45,7 +45,7 @@ export const OPERATIONS: readonly Operation[] = [
       working: z.enum(['0', '1']).optional().meta({ description: '1: also the working of each number' }),
     }),
     body: json(kitCaseRequest),
-    answer: { status: 200 },
+    answer: ok(api.caseResult),
     run: async (context, { query, json }) => ({
       json: await computeKits(
         context,
