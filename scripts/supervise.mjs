@@ -46,7 +46,7 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
         if (!ready) reject(new Error(`it ended with ${signal ?? code}`));
         console.error(`· ${name} ended unexpectedly (${signal ?? code}); starting it again …`);
         // A process that dies again and again is not started as fast as the machine can.
-        pause = Date.now() - started > 10_000 ? 200 : Math.min(pause * 1.5, 5000);
+        pause = Date.now() - started > 10_000 ? 200 : Math.min(pause * 1.5, 2000);
         setTimeout(() => !stopping && launch().catch(() => {}), pause);
       });
     });
