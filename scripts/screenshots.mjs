@@ -22,6 +22,11 @@ const VIEWS = [
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-by-kit', { session: 'Breads from the pan', bench: true, kit: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
+  ['bench-called-back', { session: 'Lighthouse pasta', bench: true }],
+  ['room', { session: 'Breads from the pan', room: true }],
+  ['people', '/people'],
+  ['families', '/families'],
+  ['devices', { session: 'Lighthouse pasta', stage: '/packing', play: true }],
   ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
 ];
 
@@ -66,6 +71,7 @@ try {
         .getByLabel('CSV file with the roll')
         .setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) });
     if (view.kit) await page.getByRole('button', { name: 'By kit' }).click();
+    if (view.play) await play(page);
     await page.waitForTimeout(700);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
@@ -93,5 +99,22 @@ async function addressOf(page, view) {
   if (view.recipe) return find('/recipes', view.recipe);
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
   const session = await find('/', view.session);
+  if (view.room) return session.replace('/sessions', '/room');
   return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
+}
+
+/** Something in the tray, in the outbox and on the scale, then the Devices page. */
+async function play(page) {
+  await page.getByRole('button', { name: 'Send to the label printer' }).click();
+  await page.getByRole('link', { name: 'look at the tray' }).waitFor();
+  await page.goto('/people');
+  await page.getByRole('form', { name: 'Invite somebody' }).getByLabel('E-mail').fill('wim@orrinquay.example');
+  await page.getByRole('button', { name: 'Send invitation' }).click();
+  await page.getByText('An invitation goes to').waitFor();
+  await page.goto('/devices');
+  await page.getByLabel('Grams on the scale').fill('118');
+  await page.getByRole('button', { name: 'Put it on' }).click();
+  await page.getByText('118 g', { exact: true }).waitFor();
+  await page.waitForTimeout(1000);
+  await page.reload();
 }

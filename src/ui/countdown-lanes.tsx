@@ -22,6 +22,13 @@ const DAY = 86_400_000;
 const BEFORE = 1;
 const DAYS = 15.6;
 
+/** A day over its place on the lanes: weekday above, number below. */
+function sayDay(instant: string, timeZone: string): string[] {
+  const say = (format: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat('en-GB', { ...format, timeZone }).format(new Date(instant));
+  return [say({ weekday: 'short' }), say({ day: 'numeric' })];
+}
+
 /** One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. */
 export function CountdownLanes({
   threads,
@@ -46,14 +53,14 @@ export function CountdownLanes({
           {days.map((day, index) => (
             <span
               key={day}
-              className={`absolute top-2 -translate-x-1/2 whitespace-nowrap text-center text-xs ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
+              className={`absolute top-1 w-9 -translate-x-1/2 text-center text-xs leading-4 ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
               style={{ left: `${at(day)}%` }}
             >
-              {index === BEFORE
-                ? 'now'
-                : new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', timeZone }).format(
-                    new Date(day),
-                  )}
+              {sayDay(day, timeZone).map((part) => (
+                <span key={part} className="block">
+                  {part}
+                </span>
+              ))}
             </span>
           ))}
         </div>

@@ -4,12 +4,13 @@ import { SessionFrame } from '@/app/session-frame';
 import type { SheetContent } from '@/core/kits/snapshot';
 import { viewKitSheet, viewWorking } from '@/services/kits/kit-sheet';
 import { ActionForm } from '@/ui/action-form';
+import { sayMoment } from '@/ui/dates';
 import { KitSheetTable } from '@/ui/kit-sheet-table';
 import { Caution, Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { TotalsTable } from '@/ui/totals-table';
 import { WorkingPanel } from '@/ui/working-panel';
-import { call } from '../../../../access';
+import { call, requireMember } from '../../../../access';
 import { lock } from './actions';
 import { Refused } from './refused';
 
@@ -34,6 +35,7 @@ export default async function Kits({
   const { sessionId } = await params;
   const { working: wanted, view } = await searchParams;
   const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
   const showDraft = !locked || view === 'now';
   const content: SheetContent | undefined = showDraft ? draft : locked.content;
@@ -79,7 +81,7 @@ export default async function Kits({
         {locked && record && (
           <p className="text-sm">
             <b>Revision {record.revision}, locked</b> by {record.lockedByName},{' '}
-            {record.lockedAt.toISOString().slice(0, 16).replace('T', ' ')} UTC. Fingerprint{' '}
+            {sayMoment(record.lockedAt.toISOString(), programme.timeZone)}. Fingerprint{' '}
             <code>{record.fingerprint.slice(0, 12)}</code>. {locked.kits.length} kits.
           </p>
         )}
