@@ -12,12 +12,13 @@ const DAYS = 397;
  *
  * @param host the address listened on
  * @param own files of a certificate and key of one's own, if given
+ * @param data where what is made is kept
  * @returns the files, and the SHA-256 fingerprint that a tablet shows
  */
-export function certificateFor(host, own = {}) {
+export function certificateFor(host, own = {}, data = DATA) {
   if (Boolean(own.cert) !== Boolean(own.key))
     throw new StepFailed('a certificate needs its key', 'give both --cert FILE and --key FILE, in PEM.');
-  const files = own.cert ? own : makeCertificate(host);
+  const files = own.cert ? own : makeCertificate(host, data);
   for (const file of [files.cert, files.key]) {
     if (!existsSync(file)) throw new StepFailed(`there is no file ${file}`, 'check the path.');
   }
@@ -36,8 +37,8 @@ function read(file) {
 }
 
 /** Made once for an address and kept, so that its fingerprint stays the one that was checked on the tablets. */
-function makeCertificate(host) {
-  const folder = path.join(DATA, 'tls');
+function makeCertificate(host, data) {
+  const folder = path.join(data, 'tls');
   const files = { cert: path.join(folder, `${slug(host)}.crt`), key: path.join(folder, `${slug(host)}.key`) };
   const fresh = existsSync(files.cert) && Date.parse(read(files.cert).validTo) > Date.now() + 7 * 86_400_000;
   if (fresh) return files;

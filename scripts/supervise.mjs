@@ -17,6 +17,8 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
   let stopping = false;
   let log = '';
   let pause = 200;
+  /** One that never got ready is not started again: its cause has to be mended first. */
+  let wasReady = false;
 
   const launch = () =>
     new Promise((resolve, reject) => {
@@ -28,7 +30,6 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
         detached: true,
       });
       onPid(child.pid);
-      let ready = false;
       const started = Date.now();
       const keep = (stream, isLoud) => (chunk) => {
         log = (log + chunk).slice(-4000);
@@ -37,13 +38,12 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
       child.stdout.on('data', keep(process.stdout, show || process.env.LOGISTRA_LOG));
       child.stderr.on('data', keep(process.stderr, true));
       child.once('message', () => {
-        ready = true;
+        wasReady = true;
         resolve();
       });
       child.once('exit', (code, signal) => {
         if (stopping) return;
-        if (!ready && Date.now() - started < 60_000 && pause > 10_000) return reject(new Error('it never got ready'));
-        if (!ready) reject(new Error(`it ended with ${signal ?? code}`));
+        if (!wasReady) return reject(new Error(`it ended with ${signal ?? code}`));
         console.error(`· ${name} ended unexpectedly (${signal ?? code}); starting it again …`);
         // A process that dies again and again is not started as fast as the machine can.
         pause = Date.now() - started > 10_000 ? 200 : Math.min(pause * 1.5, 2000);

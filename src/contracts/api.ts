@@ -138,6 +138,7 @@ export const caseResult = z
       z.object({
         servings: z.number().int(),
         count: z.number().int(),
+        avoids: z.array(z.string()).optional(),
         components: z
           .array(
             z.object({

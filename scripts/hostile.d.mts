@@ -1,0 +1,2 @@
+export const FILE: string;
+export function hostileRequests(seed: number): unknown[];

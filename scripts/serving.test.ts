@@ -1,0 +1,118 @@
+import { X509Certificate } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { certificateFor } from './certificate.mjs';
+import { FILE, hostileRequests } from './hostile.mjs';
+import { securityHeaders } from './security-headers.mjs';
+import { supervise } from './supervise.mjs';
+import { freePort, hashFiles, isAlive } from './system.mjs';
+
+const folder = mkdtempSync(path.join(tmpdir(), 'logistra-scripts-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+describe('security headers', () => {
+  it('let only scripts with the nonce of this answer run, and nobody frame a page', () => {
+    const headers = securityHeaders({ nonce: 'n0', tls: false });
+    const policy = headers['content-security-policy'];
+    expect(policy).toContain("script-src 'self' 'nonce-n0' 'strict-dynamic'");
+    expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).toContain("object-src 'none'");
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' });
+  });
+
+  it('ask for TLS where there is TLS, and allow eval only while developing', () => {
+    expect(securityHeaders({ nonce: 'n', tls: true })['content-security-policy']).toContain(
+      'upgrade-insecure-requests',
+    );
+    expect(securityHeaders({ nonce: 'n', tls: false })['content-security-policy']).not.toContain('upgrade-insecure');
+    expect(securityHeaders({ nonce: 'n', tls: false, dev: true })['content-security-policy']).toContain('unsafe-eval');
+  });
+});
+
+describe('a certificate', () => {
+  const made = () => certificateFor('127.0.0.9', {}, folder);
+
+  it('is made for the address, with a key that only its owner reads, and kept', () => {
+    const { cert, key, fingerprint } = made();
+    const certificate = new X509Certificate(readFileSync(cert));
+    expect(certificate.checkIP('127.0.0.9')).toBe('127.0.0.9');
+    expect(certificate.checkIP('127.0.0.8')).toBeUndefined();
+    expect(certificate.fingerprint256).toBe(fingerprint);
+    expect(statSync(key).mode & 0o077).toBe(0);
+    expect(made().fingerprint).toBe(fingerprint);
+  });
+
+  it('of one’s own is used, and refused with what to do when it is none', () => {
+    const { cert, key, fingerprint } = made();
+    expect(certificateFor('192.0.2.1', { cert, key }, folder)).toEqual({ cert, key, fingerprint });
+    expect(() => certificateFor('192.0.2.1', { cert }, folder)).toThrow('give both --cert FILE and --key FILE');
+    expect(() => certificateFor('192.0.2.1', { cert: 'nowhere.pem', key }, folder)).toThrow('there is no file');
+    const broken = path.join(folder, 'broken.pem');
+    writeFileSync(broken, 'not a certificate');
+    expect(() => certificateFor('192.0.2.1', { cert: broken, key }, folder)).toThrow('is no certificate in PEM');
+  });
+});
+
+describe('a process that is watched over', () => {
+  const script = (text: string) => {
+    const file = path.join(folder, `${Math.random().toString(36).slice(2)}.mjs`);
+    writeFileSync(file, text);
+    return file;
+  };
+
+  it('is started again when it is killed, and ends when it is stopped', async () => {
+    const pids: number[] = [];
+    const one = await supervise(
+      'A test process',
+      [script("process.send('ready'); setInterval(() => {}, 1000);")],
+      {},
+      { onPid: (pid: number) => pids.push(pid) },
+    );
+    expect(isAlive(one.pid)).toBe(true);
+    process.kill(one.pid, 'SIGKILL');
+    await expect.poll(() => pids.length, { timeout: 5000 }).toBe(2);
+    await expect.poll(() => isAlive(pids[1] ?? 0)).toBe(true);
+    await one.stop();
+    expect(pids.some((pid) => isAlive(pid))).toBe(false);
+  });
+
+  it('that cannot start says why, and is left alone', async () => {
+    const failing = script("console.error('no room on the disk'); process.exit(3);");
+    await expect(supervise('A test process', [failing], {})).rejects.toThrow('no room on the disk');
+  });
+});
+
+describe('small things the commands rest on', () => {
+  it('a port that is taken gives way to a free one', async () => {
+    const { createServer } = await import('node:net');
+    const server = createServer();
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const { port } = server.address() as { port: number };
+    const other = await freePort(port);
+    expect(other).toBeGreaterThan(0);
+    expect(other).not.toBe(port);
+    server.close();
+  });
+
+  it('a build is stale when a source changes, and not when a test does', () => {
+    const source = path.join(folder, 'a.ts');
+    const test = path.join(folder, 'a.test.ts');
+    writeFileSync(source, '1');
+    writeFileSync(test, '1');
+    const before = hashFiles([source, test]);
+    writeFileSync(test, '2');
+    expect(hashFiles([source, test])).toBe(before);
+    writeFileSync(source, '2');
+    expect(hashFiles([source, test])).not.toBe(before);
+  });
+
+  it('the 300 hostile inputs are those that are kept', () => {
+    const kept = JSON.parse(readFileSync(FILE, 'utf8'));
+    expect(kept).toHaveLength(300);
+    expect(hostileRequests(20261125)).toEqual(kept);
+    expect(hostileRequests(1)).not.toEqual(kept);
+  });
+});
