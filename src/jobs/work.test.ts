@@ -2,6 +2,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Context } from '@/services/access/gate';
 import { cancelJob, queueJob, viewJob } from '@/services/work/jobs';
+import { takeJob } from '@/store/jobs';
 import { openStore, type Store } from '@/store/store';
 import { newProgramme, testStore } from '../../tests/programme';
 import { type Handler, JobRefused, workOnce } from './work';
@@ -81,6 +82,23 @@ describe('a job', () => {
     const refused = await queue();
     await work(async () => Promise.reject(new JobRefused('Nothing is locked.')));
     expect(await state(refused)).toMatchObject({ state: 'failed', attempts: 1, result: { why: 'Nothing is locked.' } });
+  });
+
+  it('that lost the database is not given up for that, and one that kills its workers is', async () => {
+    const id = await queue();
+    const lost = Object.assign(new Error('gone'), { code: 'PROTOCOL_CONNECTION_LOST' });
+    for (let attempt = 1; attempt <= 8; attempt++) {
+      await work(async () => Promise.reject(lost));
+      pass(90);
+    }
+    expect(await state(id)).toMatchObject({ state: 'waiting', attempts: 8 });
+    // Each of these begins it, and dies: its lease runs out.
+    for (let death = 9; death <= 20; death++) {
+      await takeJob(store, `dead ${death}`, clock(), 15);
+      pass(16);
+    }
+    await work(async () => 'never');
+    expect(await state(id)).toMatchObject({ state: 'failed', result: { why: expect.stringContaining('20 times') } });
   });
 
   it('is cancelled before it begins, or where it next tells its progress', async () => {

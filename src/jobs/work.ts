@@ -1,4 +1,4 @@
-import { finishJob, MOST_ATTEMPTS, renewLease, retryJob, type TakenJob, takeJob } from '@/store/jobs';
+import { finishJob, MOST_ATTEMPTS, MOST_BEGINNINGS, renewLease, retryJob, type TakenJob, takeJob } from '@/store/jobs';
 import type { Store } from '@/store/store';
 import { troubleOf } from '@/store/trouble';
 
@@ -51,19 +51,20 @@ export async function workOnce(
   try {
     const handler = handlers[job.kind];
     if (!handler) throw new JobRefused(`This version cannot do "${job.kind}".`);
-    if (job.attempts > MOST_ATTEMPTS) throw new JobRefused(`It was begun ${MOST_ATTEMPTS} times and never finished.`);
+    if (job.attempts > MOST_BEGINNINGS)
+      throw new JobRefused(`It was begun ${MOST_BEGINNINGS} times and never finished.`);
     const result = await handler(job, { progress: (percent) => renew(Math.round(percent)) });
     await finishJob(db, job.id, owner, 'done', result, clock());
   } catch (error) {
     if (error instanceof JobStopped) {
       if (error.reason === 'cancel') await finishJob(db, job.id, owner, 'cancelled', null, clock());
-    } else if (error instanceof JobRefused || job.attempts >= MOST_ATTEMPTS) {
+    } else if (error instanceof JobRefused || (job.attempts >= MOST_ATTEMPTS && !troubleOf(error))) {
       await finishJob(db, job.id, owner, 'failed', { why: (error as Error).message }, clock());
     } else {
       console.error(
         `Job ${job.id} (${job.kind}), attempt ${job.attempts}: ${troubleOf(error) ?? (error as Error).stack}`,
       );
-      await retryJob(db, job.id, owner, new Date(clock().getTime() + 1000 * 2 ** job.attempts));
+      await retryJob(db, job.id, owner, new Date(clock().getTime() + 1000 * 2 ** Math.min(job.attempts, 6)));
     }
   } finally {
     clearInterval(heart);

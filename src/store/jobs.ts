@@ -5,8 +5,9 @@ import type { Db, Store } from './store';
 /** A job as its worker needs it. */
 export type TakenJob = Pick<JobRow, 'id' | 'programmeId' | 'kind' | 'input' | 'createdBy' | 'attempts'>;
 
-/** A job is tried this often before it is given up. */
+/** A job that fails by itself is tried this often; one whose workers died or lost the database is begun this often. */
 export const MOST_ATTEMPTS = 5;
+export const MOST_BEGINNINGS = 20;
 
 /**
  * Takes the next job that waits, or whose worker has died: its lease has run out.

@@ -129,3 +129,25 @@ test('a database killed in the middle of packing loses no acknowledged tick, and
   await page.getByRole('button', { name: '← Back' }).click();
   for (let kit = 1; kit <= 6; kit++) await expect(place(page, kit, 'in')).toBeVisible();
 });
+
+test('the bench is worked without a mouse, and fits a phone and a small tablet', async ({ page }) => {
+  const bench = await lockedBench(page, 'By keyboard');
+  await page.goto(bench);
+  await live(page);
+  const heading = page.getByRole('heading', { level: 2 }).first();
+  const first = await heading.textContent();
+  await page.keyboard.press('ArrowRight');
+  await expect(heading).not.toHaveText(first ?? '');
+  await page.keyboard.press('ArrowLeft');
+  await expect(heading).toHaveText(first ?? '');
+  await place(page, 1, 'not in yet').focus();
+  await page.keyboard.press('Enter');
+  await expect(place(page, 1, 'in')).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(place(page, 1, 'not in yet')).toBeVisible();
+  for (const width of [390, 768]) {
+    await page.setViewportSize({ width, height: 900 });
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(overflow, `${width} px`).toBeLessThanOrEqual(0);
+  }
+});
