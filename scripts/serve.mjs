@@ -5,6 +5,7 @@ import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import https from 'node:https';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import next from 'next';
 import { securityHeaders } from './security-headers.mjs';
 import { ROOT } from './system.mjs';
@@ -68,8 +69,8 @@ async function answerDirectly(answer, request, response) {
     );
     response.writeHead(reply.status, Object.fromEntries(reply.headers));
     if (reply.body && reply.headers.get('content-type')?.startsWith('text/event-stream')) {
-      for await (const chunk of reply.body) response.write(chunk);
-      response.end();
+      // A reader that leaves ends the stream at its source; a slow one holds it back.
+      await pipeline(Readable.fromWeb(reply.body), response);
     } else {
       response.end(Buffer.from(await reply.arrayBuffer()));
     }

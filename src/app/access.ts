@@ -67,11 +67,6 @@ export async function call<Input, Output>(service: Service<Input, Output>, input
   }
 }
 
-/** The sign-in named by a request's cookie; undefined when it carries none. */
-export async function signInOf(request: Request): Promise<string | undefined> {
-  return (await getIronSession<SignedIn>(request, new Response(), options())).signInId;
-}
-
 /** Who asks an API route: by bearer token, else by cookie. Reads the request alone, so that it is quick. */
 export async function apiActor(request: Request): Promise<Actor | null> {
   const authorization = request.headers.get('authorization');
@@ -80,6 +75,6 @@ export async function apiActor(request: Request): Promise<Actor | null> {
     const token = /^Bearer (\S+)$/.exec(authorization)?.[1];
     return token ? ((await findTokenActor(runningStore(), token, now)) ?? null) : null;
   }
-  const signInId = await signInOf(request);
+  const { signInId } = await getIronSession<SignedIn>(request, new Response(), options());
   return signInId ? ((await findActor(runningStore(), signInId, now))?.actor ?? null) : null;
 }

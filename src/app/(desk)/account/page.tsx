@@ -3,7 +3,7 @@ import { attempt, fields } from '@/app/form';
 import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { Field, NewPassword } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember, signedIn } from '../../access';
 
@@ -78,14 +78,8 @@ export default async function Account() {
           </h2>
           <ActionForm action={newPassword} label="Change your password" className="flex flex-col gap-3">
             <Field label="Present password" name="old" type="password" autoComplete="current-password" required />
-            <Field
-              label="New password"
-              name="password"
-              type="password"
-              autoComplete="new-password"
-              required
-              hint="At least 10 characters. You sign in again with it, everywhere."
-            />
+            <NewPassword label="New password" />
+            <p className="text-xs">You sign in again with it, everywhere.</p>
             <button type="submit" className="btn btn-primary w-fit">
               Change password
             </button>

@@ -1,6 +1,5 @@
-import { signInOf } from '@/app/access';
+import { apiActor } from '@/app/access';
 import { route } from '@/app/api/problem';
-import { findActor } from '@/services/access/sign-in';
 import { viewEvents } from '@/services/packing/bench';
 import { watchBench } from '@/services/packing/live';
 import { contextFor, runningStore } from '@/services/runtime';
@@ -22,38 +21,39 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
     // Refuses who may not see this bench, and numbers that are none, before the stream begins.
     const known = Number.isSafeInteger(since) ? since : -1;
     await viewEvents(contextFor(actor), { sessionId, since: String(known) });
-    const signInId = await signInOf(request);
 
-    let stop = () => {};
+    let end = () => {};
     const body = new ReadableStream<Uint8Array>({
       start(controller) {
         const encoder = new TextEncoder();
-        const send = (line: string) => controller.enqueue(encoder.encode(line));
+        let isOpen = true;
+        const send = (line: string) => {
+          if (isOpen) controller.enqueue(encoder.encode(line));
+        };
         send('retry: 1000\n\n');
         const unwatch = watchBench(runningStore(), sessionId, known, ({ events }, text) => {
           const id = events.at(-1)?.seq;
           send(`${id ? `id: ${id}\n` : ''}data: ${text}\n\n`);
         });
         const beat = setInterval(async () => {
-          const member = signInId && (await findActor(runningStore(), signInId, new Date()).catch(() => 'unknown'));
-          if (signInId && !member) return close();
-          send(': still here\n\n');
+          const stillMay = await apiActor(request).catch(() => actor);
+          if (stillMay) send(': still here\n\n');
+          else end();
         }, STILL_HERE);
-        const close = () => {
-          stop();
-          controller.close();
-        };
-        stop = () => {
-          stop = () => {};
+        end = () => {
+          if (!isOpen) return;
+          isOpen = false;
           unwatch();
           clearInterval(beat);
-          process.off('logistra:ending' as never, close);
+          process.off('logistra:ending' as never, end);
+          // A stream that its reader has left is closed already.
+          if (!request.signal.aborted) controller.close();
         };
         // A server that ends closes its streams at once: browsers come back to the next.
-        process.once('logistra:ending' as never, close);
-        request.signal.addEventListener('abort', () => stop());
+        process.once('logistra:ending' as never, end);
+        request.signal.addEventListener('abort', end);
       },
-      cancel: () => stop(),
+      cancel: () => end(),
     });
     return new Response(body, {
       headers: {
