@@ -34,7 +34,7 @@ export default async function Devices() {
             action={play.bind(null, 'scale')}
             value={readings.grams ?? 0}
             button="Put it on"
-            note="The bench shows this weight beside what a component should weigh."
+            note="At the bench, “Weigh” reads it."
           />
           <Instrument
             title="Probe"
