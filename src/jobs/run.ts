@@ -11,7 +11,7 @@ import { workOnce } from './work';
 const store = runningStore();
 const owner = `${os.hostname()}-${process.pid}-${randomUUID()}`;
 const handlers = handlersFor(store);
-const IDLE = 300;
+const IDLE = 500;
 let ending = false;
 
 /** What is kept too long is cleared out once a day: the job's id is made of programme and day, so it is queued once. */
