@@ -31,7 +31,11 @@ function onRequest(request, response) {
   request.headers['x-forwarded-proto'] = tls ? 'https' : 'http';
   delete request.headers['x-forwarded-host'];
   const [path = ''] = request.url.split('?');
-  if (!isAddress(path)) return refuseAddress(response);
+  if (!isAddress(path)) {
+    if (path.startsWith('/api/')) return refuseAddress(response);
+    // A person gets the page that says so.
+    request.url = '/nothing-is-here';
+  }
   // Set by src/instrumentation.ts: the bench is answered without the framework.
   const answer = globalThis.answerAtTheBench?.(request.method, path);
   return answer ? answerDirectly(answer, request, response) : handle(request, response);
