@@ -91,7 +91,9 @@ test('a lost connection keeps the ticks on the device, says so, and saves each o
   await place(page, 1, 'not in yet').click();
   await place(page, 2, 'not in yet').click();
   await expect(page.getByRole('alert').filter({ hasText: '2 not saved yet' })).toBeVisible();
+  await expect(page.getByLabel('Connection')).toHaveText('offline, 2 kept here');
   await context.setOffline(false);
+  await live(page);
   await expect(page.getByRole('alert').filter({ hasText: 'not saved yet' })).toHaveCount(0);
   await page.reload();
   await expect(place(page, 1, 'in')).toBeVisible();

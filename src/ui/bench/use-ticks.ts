@@ -7,6 +7,8 @@ import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progres
 
 /** How soon a screen sends again what was not answered, and opens its stream again, in milliseconds. */
 const AGAIN = 1500;
+/** A stream beats every five seconds: one that was silent for this long is broken, even if nobody has said so. */
+const SILENT = 12_000;
 /** Ticks sent in one request. */
 const BATCH = 500;
 
@@ -47,6 +49,8 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   const store = `logistra.ticks.${sessionId}`;
   /** Falls to 1 after a refusal, so that one bad tick does not take good ones with it. */
   const batchSize = useRef(BATCH);
+  /** Nothing that was sent last was answered: the stream may not have noticed yet. */
+  const isCut = useRef(false);
   /** One request at a time, so that ticks arrive in the order they were made. */
   const isSending = useRef(false);
   /** What is true now, whatever has been drawn yet: written here first, then handed to React. */
@@ -82,8 +86,16 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
       signal: AbortSignal.timeout(8000),
     }).catch(() => null);
     if (!response || response.status >= 500 || response.status === 401) {
+      if (!response) {
+        isCut.current = true;
+        setConnection('offline');
+      }
       setTrouble({ kind: 'waiting', message: response?.status === 401 ? SIGNED_OUT : NO_ANSWER });
       return false;
+    }
+    if (isCut.current) {
+      isCut.current = false;
+      setConnection('live');
     }
     if (!response.ok && batch.length > 1) {
       batchSize.current = 1;
@@ -136,21 +148,47 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   useEffect(() => {
     let stream: EventSource;
     let timer: ReturnType<typeof setTimeout>;
+    let heard = Date.now();
     const open = () => {
       stream = new EventSource(`/api/bench/${sessionId}/stream?since=${latest.current.events.at(-1)?.seq ?? 0}`);
+      const hear = () => {
+        heard = Date.now();
+        if (!isCut.current) setConnection('live');
+      };
       stream.onopen = () => {
-        setConnection('live');
+        hear();
         void send();
       };
-      stream.onmessage = (message) => take(JSON.parse(message.data));
+      stream.addEventListener('beat', hear);
+      stream.onmessage = (message) => {
+        hear();
+        take(JSON.parse(message.data));
+      };
       stream.onerror = () => {
         setConnection('offline');
         if (stream.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN);
       };
     };
+    const reopen = () => {
+      clearTimeout(timer);
+      stream.close();
+      heard = Date.now();
+      open();
+    };
+    const leave = () => setConnection('offline');
     open();
+    const watch = setInterval(() => {
+      if (Date.now() - heard < SILENT) return;
+      leave();
+      reopen();
+    }, AGAIN);
+    window.addEventListener('offline', leave);
+    window.addEventListener('online', reopen);
     return () => {
       clearTimeout(timer);
+      clearInterval(watch);
+      window.removeEventListener('offline', leave);
+      window.removeEventListener('online', reopen);
       stream.close();
     };
   }, [sessionId, take, send]);

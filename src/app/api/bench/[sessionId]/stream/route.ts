@@ -7,7 +7,7 @@ import { contextFor, runningStore } from '@/services/runtime';
 export const dynamic = 'force-dynamic';
 
 /** How often a stream shows that it is alive, and whether its reader still may read, in milliseconds. */
-const STILL_HERE = 10_000;
+const STILL_HERE = 5000;
 
 /**
  * What happens at a bench, as server-sent events: first all after `?since=` (or the last event a browser had before its
@@ -37,7 +37,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
         });
         const beat = setInterval(async () => {
           const stillMay = await apiActor(request).catch(() => actor);
-          if (stillMay) send(': still here\n\n');
+          if (stillMay) send('event: beat\ndata:\n\n');
           else end();
         }, STILL_HERE);
         end = () => {
