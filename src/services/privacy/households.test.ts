@@ -3,7 +3,7 @@ import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
-import { viewRoom } from '../classday/room';
+import { listDuties, viewRoom } from '../classday/room';
 import { leaveOut, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { viewBench } from '../packing/bench';
 import { labelsToPrint } from '../packing/labels';
@@ -157,6 +157,21 @@ describe('what people must avoid', () => {
       else await expect(look).rejects.toMatchObject({ kind: 'forbidden' });
     }
     await expect(viewRoom(near('coordinator', 0), { sessionId })).resolves.toBeDefined();
+  });
+
+  it('is offered with the sessions that can be packed, and no others', async () => {
+    own = await newProgramme(store);
+    const far = await newSession(own.coordinator, [FAMILY]);
+    const duties = async (days: number) => {
+      const rows = await listDuties({ ...own.crew, clock: () => NOW.add({ hours: 24 * days }) }, {});
+      return rows.map(({ id, canPack, roomIsOpen }) => ({ id, canPack, roomIsOpen }));
+    };
+    expect(await duties(0)).toEqual([]);
+    expect(await duties(4)).toEqual([{ id: far.sessionId, canPack: false, roomIsOpen: true }]);
+    await lockKitSheet(own.coordinator, { sessionId: far.sessionId, basis: await far.basis() });
+    expect(await duties(0)).toEqual([{ id: far.sessionId, canPack: true, roomIsOpen: false }]);
+    expect(await duties(6)).toEqual([{ id: far.sessionId, canPack: true, roomIsOpen: true }]);
+    expect(await duties(9)).toEqual([]);
   });
 
   it('is never looked at without being kept: who, where, of how many', async () => {

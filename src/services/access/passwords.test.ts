@@ -1,0 +1,35 @@
+import { describe, expect, it } from 'vitest';
+import { hashPassword, hashSecret, newPassword, newSecret, passwordFits } from './passwords';
+
+describe('a password', () => {
+  it('is kept as an argon2id hash of its own, and fits only itself', async () => {
+    const [one, two] = await Promise.all([hashPassword('tide and thyme'), hashPassword('tide and thyme')]);
+    expect(one).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
+    expect(one).not.toBe(two);
+    expect(await passwordFits(one, 'tide and thyme')).toBe(true);
+    for (const wrong of ['tide and Thyme', 'tide and thyme ', '', one])
+      expect(await passwordFits(one, wrong)).toBe(false);
+  });
+
+  it('of nobody fits nothing', async () => {
+    for (const guess of ['a guess', '', 'tide and thyme']) expect(await passwordFits(undefined, guess)).toBe(false);
+  });
+
+  it('is long rather than odd', () => {
+    expect(newPassword.safeParse('oars and onions').success).toBe(true);
+    expect(newPassword.safeParse('P@ssw0rd!').success).toBe(false);
+    expect(newPassword.safeParse('x'.repeat(201)).success).toBe(false);
+  });
+});
+
+describe('a secret', () => {
+  it('is 256 bits, safe in an address, never the same, and kept only as its hash', () => {
+    const secrets = Array.from({ length: 200 }, newSecret);
+    expect(new Set(secrets).size).toBe(200);
+    for (const secret of secrets) {
+      expect(Buffer.from(secret, 'base64url')).toHaveLength(32);
+      expect(encodeURIComponent(secret)).toBe(secret);
+    }
+    expect(hashSecret('abc')).toBe('ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad');
+  });
+});
