@@ -20,13 +20,15 @@ interface Watch {
 
 /** How often the database is asked what other servers took in, in milliseconds: well within the promised second. */
 const LOOK_EVERY = 300;
-/** A blink of an eye: ticks that arrive together are passed on together. */
-const TOGETHER = 60;
+/** A moment: ticks that arrive together are passed on together, which many screens at once need. */
+const TOGETHER = 250;
 
 /** Who watches here, by session. Nothing that another server would miss: each finds the same in the database. */
 interface Feed {
   readonly watches: Map<string, Set<Watch>>;
   timer: ReturnType<typeof setTimeout> | undefined;
+  /** When the timer ends, by the process's own clock in milliseconds. */
+  due: number;
   isLooking: boolean;
   /** Something was saved while it was looking: it looks again at once. */
   lookAgain: boolean;
@@ -40,6 +42,7 @@ function feed(): Feed {
   shared.logistraFeed ??= {
     watches: new Map(),
     timer: undefined,
+    due: 0,
     isLooking: false,
     lookAgain: false,
     store: undefined,
@@ -73,12 +76,17 @@ export function wakeBenches(): void {
   else lookIn(own, TOGETHER);
 }
 
+/** Looks then, unless it looks sooner anyway: news that keeps coming must not put it off. */
 function lookIn(own: Feed, milliseconds: number): void {
+  const due = performance.now() + milliseconds;
+  if (own.watches.size === 0 || (own.timer && own.due <= due)) return;
   clearTimeout(own.timer);
-  if (own.watches.size > 0) own.timer = setTimeout(() => void look(own), milliseconds);
+  own.due = due;
+  own.timer = setTimeout(() => void look(own), milliseconds);
 }
 
 async function look(own: Feed): Promise<void> {
+  own.timer = undefined;
   const { store, watches } = own;
   if (!store) return;
   own.isLooking = true;
