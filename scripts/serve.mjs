@@ -92,6 +92,9 @@ process.setMaxListeners(0);
 const server = tls ? https.createServer(tls, onRequest) : http.createServer(onRequest);
 // A client that sends its body a byte at a time must not hold a connection for ever.
 server.requestTimeout = 60_000;
+// A tablet that ticks every few seconds finds its connection still open: one closed while a tick is under way costs a
+// second try.
+server.keepAliveTimeout = 60_000;
 if (dev) server.on('upgrade', app.getUpgradeHandler());
 
 let ending = false;
