@@ -1,19 +1,30 @@
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { doNext, type SessionFacts, sayLeft, threadOf } from './thread';
+import { jobChoices } from './jobs';
+import { workHours } from './network';
+import { doNext, type SessionFacts, saversOf, sayLeft, threadOf } from './thread';
 
+const WEEK = [1, 2, 3, 4, 5, 6] as const;
 const facts = (change: Partial<SessionFacts> = {}): SessionFacts => ({
   date: '2026-11-26',
   startsAt: '16:00',
+  minutes: 60,
   timeZone: 'America/New_York',
-  mode: 'take-home',
+  modes: ['take-home'],
   dishes: 1,
   participants: 14,
   unknownWishes: 0,
+  rollClosesDays: 5,
+  cookBy: null,
+  course: {},
+  session: {},
+  oneOffs: [],
+  shop: workHours('the shop', [{ weekdays: WEEK, from: '08:00', to: '20:00' }]),
+  crew: workHours('the crew', [{ weekdays: WEEK, from: '09:00', to: '20:00' }]),
+  marked: new Set(),
   revision: 0,
   differs: false,
   refusedKits: 0,
-  shoppingDone: false,
   ticks: 0,
   ticksNeeded: 40,
   kitsDone: 0,
@@ -21,14 +32,16 @@ const facts = (change: Partial<SessionFacts> = {}): SessionFacts => ({
   ...change,
 });
 const at = (text: string) => Temporal.Instant.from(text);
-const EARLY = at('2026-11-01T12:00:00Z');
+const EARLY = at('2026-11-10T12:00:00Z');
 const knot = (stage: string, change: Partial<SessionFacts> = {}, now = EARLY) =>
-  threadOf(facts(change), now).find((candidate) => candidate.stage === stage);
+  threadOf(facts(change), now).knots.find((candidate) => candidate.stage === stage);
+const job = (key: string, change: Partial<SessionFacts> = {}, now = EARLY) =>
+  threadOf(facts(change), now).jobs.find((candidate) => candidate.key === key);
 
 describe('a session’s thread', () => {
-  it('ties ten knots, counted back from the class', () => {
-    const thread = threadOf(facts(), EARLY);
-    expect(thread.map(({ title }) => title)).toEqual([
+  it('ties its knots counted back from the hand-out: 62 minutes of packing, a trip to the shop, the lock', () => {
+    const { knots } = threadOf(facts(), EARLY);
+    expect(knots.map(({ title }) => title)).toEqual([
       'Plan',
       'Dishes',
       'Roll',
@@ -40,16 +53,23 @@ describe('a session’s thread', () => {
       'Class',
       'Close out',
     ]);
-    expect(knot('kits')?.latest).toBe('2026-11-22T21:00:00Z');
-    expect(knot('packing')?.latest).toBe('2026-11-26T01:00:00Z');
-    expect(knot('classday')?.latest).toBe('2026-11-26T21:00:00Z');
-    expect(knot('closeout')?.latest).toBe('2026-11-27T21:00:00Z');
+    expect(knot('handout')?.latest).toBe('2026-11-26T22:00:00Z');
+    expect(knot('packing')).toMatchObject({ latest: '2026-11-26T21:00:00Z', startBy: '2026-11-26T19:58:00Z' });
+    expect(job('receive')).toMatchObject({ latest: '2026-11-26T19:58:00Z', startBy: '2026-11-26T19:38:00Z' });
+    // The shop opens at 8:00: 74 minutes there, and home at 14:38.
+    expect(job('buying')).toMatchObject({
+      latest: '2026-11-26T19:38:00Z',
+      startBy: '2026-11-26T18:24:00Z',
+      minutes: 74,
+    });
+    expect(knot('roll')?.latest).toBe('2026-11-21T21:00:00Z');
+    expect(knot('classday')?.state).toBe('not needed');
   });
 
   it('keeps the hour of the day across a clock change', () => {
-    // Clocks go back on 1 November 2026 in New York: four days before the class it is still 16:00 there.
-    expect(knot('kits', { date: '2026-11-03' }, at('2026-10-01T00:00:00Z'))?.latest).toBe('2026-10-30T20:00:00Z');
-    expect(knot('kits', { date: '2026-11-08' }, at('2026-10-01T00:00:00Z'))?.latest).toBe('2026-11-04T21:00:00Z');
+    // Clocks go back on 1 November 2026 in New York: five days before the class it is still 16:00 there.
+    expect(knot('roll', { date: '2026-11-03' }, at('2026-10-01T00:00:00Z'))?.latest).toBe('2026-10-29T20:00:00Z');
+    expect(knot('roll', { date: '2026-11-08' }, at('2026-10-01T00:00:00Z'))?.latest).toBe('2026-11-03T21:00:00Z');
   });
 
   it.each([
@@ -64,38 +84,135 @@ describe('a session’s thread', () => {
     ['kits', { revision: 1 }, 'done'],
     ['kits', { revision: 1, differs: true }, 'doing'],
     ['buying', {}, 'due later'],
-    ['buying', { revision: 1 }, 'can start'],
-    ['buying', { revision: 1, shoppingDone: true }, 'done'],
+    ['buying', { marked: new Set(['buying']) }, 'doing'],
+    ['buying', { marked: new Set(['buying', 'receive']) }, 'done'],
     ['packing', {}, 'due later'],
-    ['packing', { revision: 1 }, 'can start'],
     ['packing', { revision: 1, ticks: 3 }, 'doing'],
     ['packing', { revision: 1, ticks: 40, kitsDone: 14 }, 'done'],
-    ['handout', { mode: 'in person' }, 'not needed'],
+    ['handout', { modes: ['in person'] }, 'not needed'],
     ['handout', {}, 'due later'],
+    ['crew', {}, 'can start'],
+    ['crew', { participants: 8 }, 'not needed'],
   ] as const)('%s with %j is %s', (stage, change, state) => {
     expect(knot(stage, change as Partial<SessionFacts>)?.state).toBe(state);
   });
 
-  it('calls late what is open past its latest time, never what is done or not offered', () => {
-    const now = at('2026-11-26T10:00:00Z');
+  it('waits with shopping until fresh food keeps, and with packing until cold food does', () => {
+    const locked = { revision: 1, marked: new Set(['crew']) };
+    expect(knot('buying', locked, at('2026-11-20T12:00:00Z'))?.state).toBe('due later');
+    expect(knot('buying', locked, at('2026-11-23T12:00:00Z'))?.state).toBe('can start');
+    const bought = { revision: 1, marked: new Set(['buying', 'receive']) };
+    expect(knot('packing', bought, at('2026-11-25T20:00:00Z'))?.state).toBe('due later');
+    expect(job('packing', bought)?.why).toContain(
+      'not before Wed 25 Nov, 16:00: cold food is packed at most 24 hours ahead',
+    );
+    expect(knot('packing', bought, at('2026-11-25T22:00:00Z'))?.state).toBe('can start');
+  });
+
+  it('calls late what can no longer be done before what waits for it, never what is done', () => {
+    const now = at('2026-11-26T19:00:00Z');
     expect(knot('kits', {}, now)?.state).toBe('late');
     expect(knot('roll', {}, now)?.state).toBe('done');
-    expect(knot('crew', {}, now)).toMatchObject({ state: 'due later', offered: false });
+  });
+
+  it('takes longer with more kits, at once', () => {
+    expect(job('packing', { kits: 60 })?.startBy).toBe('2026-11-26T17:40:00Z');
+  });
+});
+
+describe('the jobs of a mode', () => {
+  const on = (change: Partial<SessionFacts>) =>
+    jobChoices(facts(change))
+      .filter(({ on }) => on)
+      .map(({ template }) => template.key);
+  it('are few for a small class, and more when somebody asks', () => {
+    expect(on({ modes: ['in person'], participants: 8 })).toEqual([
+      'recipes',
+      'roll',
+      'kits',
+      'buying',
+      'packing',
+      'classday',
+      'closeout',
+    ]);
+    expect(on({ modes: ['in person'], participants: 8, session: { thaw: { on: true } } })).toContain('thaw');
+    expect(on({ modes: ['in person'], course: { crew: { on: false } } })).not.toContain('crew');
+  });
+
+  it('of a mixed session hold the hand-outs of each', () => {
+    const keys = on({ modes: ['in person', 'live online', 'follow-later'] });
+    expect(keys).toEqual(expect.arrayContaining(['deliver', 'send-later', 'classday', 'set-up']));
+    expect(keys).not.toContain('handout');
+  });
+
+  it('serve the day that families cook, when the kit follows the lesson', () => {
+    const later: Partial<SessionFacts> = { modes: ['follow-later'], cookBy: '2026-12-01' };
+    expect(job('send-later', later)?.latest).toBe('2026-11-30T23:00:00Z');
+    expect(job('closeout', later)?.latest).toBe('2026-12-03T23:00:00Z');
+    // Kits for an online class are in the homes two hours before it.
+    expect(job('deliver', { modes: ['live online'] })?.latest).toBe('2026-11-26T19:00:00Z');
+  });
+
+  it('take in a job that only this session has', () => {
+    const oneOffs = [
+      {
+        id: 'van',
+        title: 'Fetch the van',
+        stage: 'packing' as const,
+        minutes: 60,
+        hours: 'crew' as const,
+        before: 'packing',
+      },
+    ];
+    expect(job('van', { oneOffs })).toMatchObject({
+      latest: '2026-11-26T19:58:00Z',
+      oneOff: true,
+      why: 'Before pack.',
+    });
+  });
+});
+
+describe('a session that can no longer be ready', () => {
+  const late = { revision: 1, marked: new Set(['crew']), session: { thaw: { on: true } } };
+  const now = at('2026-11-25T20:00:00Z');
+
+  it('says why, and what would save it: each was tried', () => {
+    const { tooLate } = threadOf(facts(late), now);
+    expect(tooLate).toMatch(
+      /^Shop takes 74 minutes and can start Wed 25 Nov, 15:00 at the earliest, but had to start by .* too late\.$/,
+    );
+    expect(saversOf(facts(late), now)).toEqual([
+      'Leave out “Ripen and thaw”: buy it ready for use.',
+      'Move it to Fri 27 Nov, 16:00, 1 day later.',
+    ]);
+  });
+
+  it('is saved by hands where packing is what takes too long, or by other hours', () => {
+    const big = { revision: 1, marked: new Set(['crew', 'buying', 'receive']), kits: 100 };
+    const savers = saversOf(facts(big), at('2026-11-26T17:00:00Z'));
+    expect(savers[0]).toBe('2 times as many hands at packing: 2 hours instead of 5 hours.');
+    const night = saversOf(facts({ ...big, startsAt: '09:00' }), at('2026-11-26T04:00:00Z'));
+    expect(night).toContain('Let the crew work outside its usual hours.');
+  });
+
+  it('is not invented: what can be done needs no saving', () => {
+    expect(saversOf(facts(), EARLY)).toEqual([]);
+    expect(threadOf(facts(), EARLY).tooLate).toBeUndefined();
   });
 });
 
 describe('do next', () => {
-  it('puts what is late first, then by the latest time, and leaves far things alone', () => {
-    const now = at('2026-11-23T12:00:00Z');
+  it('puts first what must be started first, and leaves far things alone', () => {
+    const now = at('2026-11-23T15:00:00Z');
+    const small = { participants: 8, kits: 8 };
     const threads = [
-      { session: 'pasta', knots: threadOf(facts({ revision: 1 }), now) },
-      { session: 'soup', knots: threadOf(facts({ date: '2026-11-25' }), now) },
-      { session: 'far', knots: threadOf(facts({ date: '2026-12-24' }), now) },
+      { session: 'pasta', knots: threadOf(facts({ ...small, revision: 1 }), now).knots },
+      { session: 'soup', knots: threadOf(facts({ ...small, date: '2026-11-24', startsAt: '12:00' }), now).knots },
+      { session: 'far', knots: threadOf(facts({ ...small, date: '2026-12-24' }), now).knots },
     ];
     expect(doNext(threads, now).map(({ session, knot: { stage, state } }) => `${session} ${stage} ${state}`)).toEqual([
-      'soup kits late',
+      'soup kits can start',
       'pasta buying can start',
-      'pasta packing can start',
     ]);
   });
 

@@ -1,21 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
-import type { Mode } from '../plan/mode';
-
-/** The ten stages of a session, in working order. */
-export const STAGES = [
-  'plan',
-  'recipes',
-  'roll',
-  'kits',
-  'buying',
-  'crew',
-  'packing',
-  'handout',
-  'classday',
-  'closeout',
-] as const;
-
-export type Stage = (typeof STAGES)[number];
+import { addDays, type CivilMinutes, civilOf, DAY, sayCivil, sayDay } from '../plan/civil';
+import { clockOf } from '../plan/clock';
+import { JOBS, type JobSession, jobsOf, minutesOfJob, type SessionJob } from './jobs';
+import { calculate, type Network, sayMinutes, type Timing, type WorkHours, whyTooLate } from './network';
+import { STAGE_TITLES, STAGES, type Stage } from './stages';
 
 /** A knot's state: told apart by shape and word. */
 export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'not needed';
@@ -26,21 +14,48 @@ export interface Knot {
   readonly title: string;
   /** Latest moment, an ISO instant. */
   readonly latest: string;
+  /** By when what is left of it must be started, an ISO instant. */
+  readonly startBy: string;
   readonly state: KnotState;
   /** One sentence: where the stage stands and why. */
   readonly why: string;
-  /** False while the product does not offer this stage. */
-  readonly offered: boolean;
+}
+
+/** A job of one session, calculated. Moments are ISO instants. */
+export interface JobView {
+  readonly key: string;
+  readonly title: string;
+  readonly stage: Stage;
+  readonly state: KnotState;
+  readonly minutes: number;
+  readonly earliest: string;
+  readonly startBy: string;
+  readonly latest: string;
+  /** Minutes that it can be put off. */
+  readonly slack: number;
+  /** True for the jobs that decide whether the session is ready in time. */
+  readonly decides: boolean;
+  /** What sets its earliest and its latest time, in words. */
+  readonly why: string;
+  readonly optional: boolean;
+  readonly oneOff: boolean;
+}
+
+/** The thread of a session: its knots, its jobs, and whether it can still be done. */
+export interface Thread {
+  readonly knots: readonly Knot[];
+  readonly jobs: readonly JobView[];
+  /** Why it can no longer be done in time. */
+  readonly tooLate: string | undefined;
 }
 
 /** What is known of a session when its thread is drawn. */
-export interface SessionFacts {
-  readonly date: string;
-  readonly startsAt: string;
+export interface SessionFacts extends JobSession {
   readonly timeZone: string;
-  readonly mode: Mode;
-  readonly dishes: number;
-  readonly participants: number;
+  readonly shop: WorkHours;
+  readonly crew: WorkHours;
+  /** Keys of jobs that somebody marked done. */
+  readonly marked: ReadonlySet<string>;
   readonly unknownWishes: number;
   /** Revision of the locked sheet, 0 when none. */
   readonly revision: number;
@@ -48,61 +63,119 @@ export interface SessionFacts {
   readonly differs: boolean;
   /** Undefined while nothing is locked: not computed then. */
   readonly refusedKits?: number;
-  readonly shoppingDone: boolean;
   readonly ticks: number;
   readonly ticksNeeded: number;
   readonly kitsDone: number;
-  readonly kits: number;
 }
 
-/** Title and offset of a stage: hours before the class starts (after, when negative) by which it must be done. */
-const PLAN: Readonly<Record<Stage, { title: string; hours: number; offered: boolean }>> = {
-  plan: { title: 'Plan', hours: 21 * 24, offered: true },
-  recipes: { title: 'Dishes', hours: 10 * 24, offered: true },
-  roll: { title: 'Roll', hours: 5 * 24, offered: true },
-  kits: { title: 'Kits', hours: 4 * 24, offered: true },
-  buying: { title: 'Buy', hours: 2 * 24, offered: true },
-  crew: { title: 'Crew', hours: 3 * 24, offered: false },
-  packing: { title: 'Pack', hours: 20, offered: true },
-  handout: { title: 'Hand out', hours: 2, offered: false },
-  classday: { title: 'Class', hours: 0, offered: false },
-  closeout: { title: 'Close out', hours: -24, offered: false },
-};
+/** Days before a session by which it is planned. */
+const PLAN_DAYS = 21;
 
 /** The moment a session starts. */
-export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZone'>): Temporal.ZonedDateTime {
-  return Temporal.PlainDate.from(facts.date).toZonedDateTime({
-    timeZone: facts.timeZone,
-    plainTime: Temporal.PlainTime.from(facts.startsAt),
-  });
+export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZone'>): Temporal.Instant {
+  return Temporal.Instant.fromEpochMilliseconds(
+    clockOf(facts.timeZone).toInstant(civilOf(facts.date, facts.startsAt)) * 60_000,
+  );
+}
+
+/** The jobs of a session, calculated from what is done and what time it is. @param now civil minutes */
+function networkOf(facts: SessionFacts, now: CivilMinutes): Network & { jobs: readonly SessionJob[] } {
+  const done = new Set(facts.marked);
+  for (const stage of ['recipes', 'roll', 'kits', 'packing'] as const)
+    if (stateOf(stage, facts).state === 'done') done.add(stage);
+  const network = calculate(jobsOf(facts, facts, done), now);
+  return network as Network & { jobs: readonly SessionJob[] };
 }
 
 /**
- * The thread of a session: its ten knots, counted back from its start at fixed offsets.
+ * The thread of a session: jobs counted back from what they serve and forward from now, and the knots that hold them.
  *
  * @param now the present instant
  */
-export function threadOf(facts: SessionFacts, now: Temporal.Instant): Knot[] {
-  const start = startOf(facts);
-  return STAGES.map((stage): Knot => {
-    const { title, hours, offered } = PLAN[stage];
-    // Days are counted on the calendar, so that "the day before" stays so across a clock change.
-    const latest = start.subtract({ days: Math.trunc(hours / 24), hours: hours % 24 }).toInstant();
-    const { state, why } = offered ? stateOf(stage, facts) : { state: 'due later' as const, why: 'Comes later.' };
-    const isLate =
-      offered &&
-      (state === 'can start' || state === 'doing' || state === 'due later') &&
-      Temporal.Instant.compare(now, latest) > 0;
-    const needed = stage !== 'handout' || facts.mode !== 'in person';
+export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
+  const clock = clockOf(facts.timeZone);
+  const civil = clock.toCivil(Math.floor(now.epochMilliseconds / 60_000));
+  const network = networkOf(facts, civil);
+  const iso = (at: CivilMinutes) => new Date(clock.toInstant(at) * 60_000).toISOString().replace('.000Z', 'Z');
+  const decides = new Set(network.chain);
+  const titles = new Map(network.jobs.map(({ key, title }) => [key, title.toLowerCase()]));
+  const jobs = network.jobs.map((job): JobView => {
+    const timing = network.timings.get(job.key) as Timing;
     return {
-      stage,
-      title,
-      latest: latest.toString(),
-      state: needed ? (isLate ? 'late' : state) : 'not needed',
-      why,
-      offered,
+      key: job.key,
+      title: job.title,
+      stage: job.stage,
+      state: jobState(job, timing, network, facts, civil),
+      minutes: job.minutes,
+      earliest: iso(clamp(timing.earliestStart, civil)),
+      startBy: iso(clamp(timing.latestStart, civil)),
+      latest: iso(clamp(timing.latestFinish, civil)),
+      slack: timing.slack,
+      decides: decides.has(job.key),
+      why: whyOf(job, timing, titles),
+      optional: job.optional,
+      oneOff: job.oneOff,
     };
   });
+  return { knots: STAGES.map((stage) => knotOf(stage, facts, jobs, iso)), jobs, tooLate: whyTooLate(network) };
+}
+
+/** Where nobody ever works, a moment far off would be no date: it is shown as a year away. */
+const clamp = (at: CivilMinutes, now: CivilMinutes) => Math.min(Math.max(at, now - 366 * DAY), now + 800 * DAY);
+
+function whyOf(job: SessionJob, timing: Timing, titles: ReadonlyMap<string, string>): string {
+  if (job.at !== undefined) return 'At its fixed time.';
+  const before = titles.get(timing.latestBecause);
+  const latest = before ? `before ${before}` : timing.latestBecause;
+  const earliest = job.notBefore ? `; not before ${sayCivil(job.notBefore.at)}: ${job.notBefore.why}` : '';
+  return `${latest ? latest[0]?.toUpperCase() + latest.slice(1) : 'No latest time'}${earliest}.`;
+}
+
+function jobState(
+  job: SessionJob,
+  timing: Timing,
+  network: Network,
+  facts: SessionFacts,
+  now: CivilMinutes,
+): KnotState {
+  if (job.done) return 'done';
+  const begun = job.key === job.stage && stateOf(job.stage, facts).state === 'doing';
+  if (timing.slack < 0 || now > timing.latestFinish) return 'late';
+  if (begun) return 'doing';
+  const waits = job.after.some((key) => network.jobs.some((before) => before.key === key && !before.done));
+  const early = (job.at ?? Number.NEGATIVE_INFINITY) > now || (job.notBefore?.at ?? Number.NEGATIVE_INFINITY) > now;
+  return waits || early ? 'due later' : 'can start';
+}
+
+function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso: (at: CivilMinutes) => string): Knot {
+  const title = STAGE_TITLES[stage];
+  if (stage === 'plan') {
+    const latest = iso(civilOf(addDays(facts.date, -PLAN_DAYS), facts.startsAt));
+    return { stage, title, latest, startBy: latest, state: 'done', why: 'Date, place and mode are set.' };
+  }
+  const own = jobs.filter((job) => job.stage === stage);
+  const open = own.filter((job) => job.state !== 'done');
+  const main = own.find((job) => job.key === stage) ?? own.at(-1);
+  if (!main) {
+    const start = iso(civilOf(facts.date, facts.startsAt));
+    return { stage, title, latest: start, startBy: start, state: 'not needed', why: 'This session does without it.' };
+  }
+  const startBy = open.map((job) => job.startBy).sort()[0] ?? main.startBy;
+  const times = { latest: stage === 'classday' ? main.startBy : main.latest, startBy };
+  const first = open[0];
+  if (!first) return { stage, title, ...times, state: 'done', why: stateOf(stage, facts).why || 'Done.' };
+  const late = open.find((job) => job.state === 'late');
+  const standing = stateOf(stage, facts);
+  const state: KnotState = late
+    ? 'late'
+    : own.length > open.length || open.some((job) => job.state === 'doing') || standing.state === 'doing'
+      ? 'doing'
+      : open.some((job) => job.state === 'can start') && standing.state !== 'due later'
+        ? 'can start'
+        : 'due later';
+  const next = late ?? first;
+  const why = standing.why && next.key === stage ? standing.why : `${next.title}: ${next.why}`;
+  return { stage, title, ...times, state, why };
 }
 
 interface Standing {
@@ -112,10 +185,9 @@ interface Standing {
 
 const plural = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
 
+/** Where a stage stands by what is saved. Stages whose work is not in the program stand where their jobs do. */
 function stateOf(stage: Stage, facts: SessionFacts): Standing {
   switch (stage) {
-    case 'plan':
-      return { state: 'done', why: 'Date, place and mode are set.' };
     case 'recipes':
       return facts.dishes > 0
         ? { state: 'done', why: `${facts.dishes} ${facts.dishes === 1 ? 'dish' : 'dishes'} chosen.` }
@@ -131,14 +203,14 @@ function stateOf(stage: Stage, facts: SessionFacts): Standing {
     case 'kits':
       return kitsState(facts);
     case 'buying':
-      if (facts.shoppingDone) return { state: 'done', why: 'The shopping is done.' };
+      if (facts.marked.has('buying')) return { state: 'done', why: 'The shopping is done.' };
       return facts.revision > 0
         ? { state: 'can start', why: 'The kit sheet is locked: the list is ready.' }
         : { state: 'due later', why: 'The list is a draft until the kit sheet is locked.' };
     case 'packing':
       return packingState(facts);
     default:
-      return { state: 'due later', why: '' };
+      return { state: 'can start', why: '' };
   }
 }
 
@@ -163,39 +235,86 @@ function packingState(facts: SessionFacts): Standing {
   };
 }
 
+/** Days that a session may be moved to be saved. */
+const MOST_DAYS_LATER = 28;
+
+/**
+ * What would save a session that can no longer be done in time, each tried by calculating it again. Nothing when it can
+ * be done, or when nothing helps.
+ */
+export function saversOf(facts: SessionFacts, now: Temporal.Instant): string[] {
+  const civil = clockOf(facts.timeZone).toCivil(Math.floor(now.epochMilliseconds / 60_000));
+  const slackOf = (change: Partial<SessionFacts>) => networkOf({ ...facts, ...change }, civil).slack ?? 0;
+  const saves = (change: Partial<SessionFacts>) => slackOf(change) >= 0;
+  const network = networkOf(facts, civil);
+  if (network.slack === null || network.slack >= 0) return [];
+  const savers: string[] = [];
+  const chain = network.jobs.filter(({ key }) => network.chain.includes(key));
+  for (const job of network.jobs.filter((each) => !each.done && each.optional && !each.oneOff))
+    if (saves({ session: { ...facts.session, [job.key]: { on: false } } }))
+      savers.push(`Leave out “${job.title}”: buy it ready for use.`);
+  const packing = JOBS.find(({ key }) => key === 'packing');
+  if (packing && chain.some(({ key }) => key === 'packing')) {
+    const minutes = minutesOfJob(packing, facts);
+    for (const hands of [2, 3, 4]) {
+      const change = { packing: { ...facts.session.packing, fixed: Math.ceil(minutes / hands), perKit: 0 } };
+      if (!saves({ session: { ...facts.session, ...change } })) continue;
+      savers.push(
+        `${hands} times as many hands at packing: ${sayMinutes(Math.ceil(minutes / hands))} instead of ${sayMinutes(minutes)}.`,
+      );
+      break;
+    }
+  }
+  for (const keeper of ['crew', 'shop'] as const) {
+    const always = {
+      ...facts[keeper],
+      windows: facts[keeper].windows.map(() => [{ from: 0, to: DAY }]),
+      closedDays: new Set<number>(),
+      longest: DAY,
+    };
+    if (chain.some(({ hours }) => hours === facts[keeper]) && saves({ [keeper]: always }))
+      savers.push(
+        keeper === 'crew'
+          ? 'Let the crew work outside its usual hours.'
+          : 'Shop where it is open outside the usual hours.',
+      );
+  }
+  for (let days = 1; days <= MOST_DAYS_LATER; days++) {
+    const date = addDays(facts.date, days);
+    if (!saves({ date, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
+    savers.push(`Move it to ${sayDay(date)}, ${facts.startsAt}, ${plural(days, 'day')} later.`);
+    break;
+  }
+  return savers;
+}
+
 /** Something that matters now: a knot of one session, and how long is left. */
 export interface DoNext<Session> {
   readonly session: Session;
   readonly knot: Knot;
 }
 
-/** Stages worth doing now: late first, then by the latest time; only knots that can be worked on within `days`. */
+/** Stages worth doing now: what must be started first comes first; only knots that can be worked on within `days`. */
 export function doNext<Session>(
   threads: readonly { readonly session: Session; readonly knots: readonly Knot[] }[],
   now: Temporal.Instant,
   days = 7,
   most = 5,
 ): DoNext<Session>[] {
-  const horizon = now.add({ hours: days * 24 });
+  const horizon = new Date(now.epochMilliseconds + days * DAY * 60_000).toISOString();
   const open = threads.flatMap(({ session, knots }) =>
     knots
-      .filter((knot) => knot.offered && (knot.state === 'late' || knot.state === 'can start' || knot.state === 'doing'))
-      .filter((knot) => Temporal.Instant.compare(Temporal.Instant.from(knot.latest), horizon) <= 0)
+      .filter(({ state }) => state === 'late' || state === 'can start' || state === 'doing')
+      .filter((knot) => knot.startBy <= horizon)
       .map((knot) => ({ session, knot })),
   );
-  open.sort((a, b) => (a.knot.latest < b.knot.latest ? -1 : a.knot.latest > b.knot.latest ? 1 : 0));
+  open.sort((a, b) => (a.knot.startBy < b.knot.startBy ? -1 : a.knot.startBy > b.knot.startBy ? 1 : 0));
   return open.slice(0, most);
 }
 
 /** How long until a moment, said: "in 3 days", "in 5 hours", "2 days late". */
 export function sayLeft(latest: string, now: Temporal.Instant): string {
-  const minutes = now.until(Temporal.Instant.from(latest)).total('minutes');
-  const size = Math.abs(minutes);
-  const text =
-    size >= 2880
-      ? plural(Math.floor(size / 1440), 'day')
-      : size >= 120
-        ? plural(Math.floor(size / 60), 'hour')
-        : plural(Math.floor(size), 'minute');
+  const minutes = (Date.parse(latest) - now.epochMilliseconds) / 60_000;
+  const text = sayMinutes(Math.trunc(minutes));
   return minutes >= 0 ? `in ${text}` : `${text} late`;
 }

@@ -1,0 +1,408 @@
+import { addDays, type CivilMinutes, civilOf, DAY } from '../plan/civil';
+import type { Mode } from '../plan/mode';
+import type { Job, Limit, WorkHours } from './network';
+import { STAGE_TITLES, type Stage } from './stages';
+
+/** Whose hours a job is done in: the shop's, the crew's, or nobody's (it runs by itself, or is done at any hour). */
+export type Keeper = 'shop' | 'crew' | 'any';
+
+/** What a job takes, in minutes: some in any case, more with each kit, dish or doorstep. */
+export interface Effort {
+  readonly fixed: number;
+  readonly perKit?: number;
+  readonly perDish?: number;
+}
+
+/** A job as most sessions have it. */
+export interface JobTemplate {
+  readonly key: string;
+  readonly title: string;
+  readonly stage: Stage;
+  readonly after: readonly string[];
+  readonly effort: Effort;
+  readonly hours: Keeper;
+  readonly modes: readonly Mode[];
+  /** A small class has it from the start. */
+  readonly few: boolean;
+  /** Only where somebody asks for it. */
+  readonly onRequest?: boolean;
+}
+
+const ALL: readonly Mode[] = ['in person', 'take-home', 'live online', 'follow-later', 'demonstration'];
+const WITH_KITS: readonly Mode[] = ['in person', 'take-home', 'live online', 'follow-later'];
+const TAUGHT: readonly Mode[] = ['in person', 'live online', 'follow-later', 'demonstration'];
+
+/** The usual jobs, in working order. Minutes are typical: a course changes them to what it takes there. */
+export const JOBS: readonly JobTemplate[] = [
+  {
+    key: 'recipes',
+    title: 'Settle the dishes',
+    stage: 'recipes',
+    after: [],
+    effort: { fixed: 0, perDish: 30 },
+    hours: 'any',
+    modes: ALL,
+    few: true,
+  },
+  {
+    key: 'roll',
+    title: 'Close the roll',
+    stage: 'roll',
+    after: [],
+    effort: { fixed: 15 },
+    hours: 'any',
+    modes: ALL,
+    few: true,
+  },
+  {
+    key: 'kits',
+    title: 'Lock the kit sheet',
+    stage: 'kits',
+    after: ['recipes', 'roll'],
+    effort: { fixed: 15 },
+    hours: 'any',
+    modes: ALL,
+    few: true,
+  },
+  {
+    key: 'crew',
+    title: 'Confirm the crew',
+    stage: 'crew',
+    after: [],
+    effort: { fixed: 30 },
+    hours: 'any',
+    modes: ALL,
+    few: false,
+  },
+  {
+    key: 'buying',
+    title: 'Shop',
+    stage: 'buying',
+    after: ['kits'],
+    effort: { fixed: 60, perKit: 1 },
+    hours: 'shop',
+    modes: ALL,
+    few: true,
+  },
+  {
+    key: 'receive',
+    title: 'Receive and store',
+    stage: 'buying',
+    after: ['buying'],
+    effort: { fixed: 20 },
+    hours: 'crew',
+    modes: ALL,
+    few: false,
+  },
+  {
+    key: 'thaw',
+    title: 'Ripen and thaw',
+    stage: 'packing',
+    after: ['buying', 'receive'],
+    effort: { fixed: DAY },
+    hours: 'any',
+    modes: ALL,
+    few: false,
+    onRequest: true,
+  },
+  {
+    key: 'cook-ahead',
+    title: 'Cook ahead, soak or marinate',
+    stage: 'packing',
+    after: ['buying', 'receive', 'thaw'],
+    effort: { fixed: 90, perKit: 1 },
+    hours: 'crew',
+    modes: ALL,
+    few: false,
+    onRequest: true,
+  },
+  {
+    key: 'packing',
+    title: 'Pack',
+    stage: 'packing',
+    after: ['buying', 'receive', 'thaw', 'cook-ahead'],
+    effort: { fixed: 20, perKit: 3 },
+    hours: 'crew',
+    modes: WITH_KITS,
+    few: true,
+  },
+  {
+    key: 'handout',
+    title: 'Hand out the kits',
+    stage: 'handout',
+    after: ['packing'],
+    effort: { fixed: 0 },
+    hours: 'any',
+    modes: ['take-home'],
+    few: true,
+  },
+  {
+    key: 'deliver',
+    title: 'Deliver to the doors',
+    stage: 'handout',
+    after: ['packing'],
+    effort: { fixed: 15, perKit: 8 },
+    hours: 'crew',
+    modes: ['live online'],
+    few: true,
+  },
+  {
+    key: 'send-later',
+    title: 'Hand out after the lesson',
+    stage: 'handout',
+    after: ['packing', 'classday'],
+    effort: { fixed: 30, perKit: 2 },
+    hours: 'crew',
+    modes: ['follow-later'],
+    few: true,
+  },
+  {
+    key: 'set-up',
+    title: 'Set up the room',
+    stage: 'classday',
+    after: ['packing', 'buying'],
+    effort: { fixed: 30 },
+    hours: 'any',
+    modes: ['in person', 'demonstration'],
+    few: false,
+  },
+  {
+    key: 'classday',
+    title: 'Teach',
+    stage: 'classday',
+    after: ['set-up', 'deliver'],
+    effort: { fixed: 0 },
+    hours: 'any',
+    modes: TAUGHT,
+    few: true,
+  },
+  {
+    key: 'clean',
+    title: 'Clean and put away',
+    stage: 'closeout',
+    after: ['classday', 'handout'],
+    effort: { fixed: 30 },
+    hours: 'any',
+    modes: ALL,
+    few: false,
+  },
+  {
+    key: 'closeout',
+    title: 'Close out',
+    stage: 'closeout',
+    after: ['classday', 'clean', 'handout', 'send-later'],
+    effort: { fixed: 20 },
+    hours: 'any',
+    modes: ALL,
+    few: true,
+  },
+];
+
+/** Up to so many participants a session starts with the few jobs that every class needs. */
+export const SMALL_CLASS = 10;
+
+/** What a course or a session changes about a job. */
+export interface JobChange {
+  /** Shown and counted, or not; left out: as the size of the class has it. */
+  readonly on?: boolean;
+  readonly fixed?: number;
+  readonly perKit?: number;
+}
+
+export type JobChanges = Readonly<Record<string, JobChange>>;
+
+/** A job that only this session has. */
+export interface OneOffJob {
+  readonly id: string;
+  readonly title: string;
+  readonly stage: Stage;
+  readonly minutes: number;
+  readonly hours: Keeper;
+  /** The job that waits for it: a template's key. */
+  readonly before: string;
+}
+
+/** A session as its jobs are counted from. */
+export interface JobSession {
+  readonly date: string;
+  readonly startsAt: string;
+  readonly minutes: number;
+  /** Of the session and of its participants. */
+  readonly modes: readonly Mode[];
+  readonly participants: number;
+  readonly kits: number;
+  readonly dishes: number;
+  /** Days before the session that the roll closes. */
+  readonly rollClosesDays: number;
+  /** By when families cook what they get after the lesson; null for a week after it. */
+  readonly cookBy: string | null;
+  readonly course: JobChanges;
+  readonly session: JobChanges;
+  readonly oneOffs: readonly OneOffJob[];
+}
+
+/** A job of one session, before it is calculated. */
+export interface SessionJob extends Job {
+  readonly stage: Stage;
+  /** Can be switched off for this session. */
+  readonly optional: boolean;
+  readonly oneOff: boolean;
+}
+
+/** Days that food keeps around a session: the usual caution, which a course may only make stricter. */
+const KEEPS = { freshDays: 5, cookedHours: 48, packedHours: 24, homeHours: 48 };
+
+/** Days before a session by which its crew is to be known, and after it by which it is closed out. */
+const CREW_DAYS = 3;
+const CLOSE_DAYS = 2;
+/** Hours before an online class by which the kits are in the homes. */
+const HOME_BEFORE = 2;
+
+/** Whether a template's job belongs to a session, and whether it is switched on. */
+export function jobChoices(session: JobSession): { template: JobTemplate; on: boolean }[] {
+  const small = session.participants <= SMALL_CLASS;
+  return JOBS.filter(({ modes }) => modes.some((mode) => session.modes.includes(mode))).map((template) => {
+    const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;
+    return { template, on: asked ?? (template.onRequest ? false : small ? template.few : true) };
+  });
+}
+
+/** What a job takes in a session, in minutes. */
+export function minutesOfJob({ key, effort }: Pick<JobTemplate, 'key' | 'effort'>, session: JobSession): number {
+  const change = { ...session.course[key], ...session.session[key] };
+  return (
+    (change.fixed ?? effort.fixed) +
+    (change.perKit ?? effort.perKit ?? 0) * session.kits +
+    (effort.perDish ?? 0) * Math.max(1, session.dishes)
+  );
+}
+
+/**
+ * The jobs of a session with their limits.
+ *
+ * @param hours the shop's and the crew's
+ * @param done keys of the jobs that are done
+ */
+export function jobsOf(
+  session: JobSession,
+  hours: { readonly shop: WorkHours; readonly crew: WorkHours },
+  done: ReadonlySet<string>,
+): SessionJob[] {
+  const keeper = { shop: hours.shop, crew: hours.crew, any: null };
+  const chosen = jobChoices(session).filter(({ on }) => on);
+  const jobs = chosen.map(
+    ({ template }): SessionJob => ({
+      key: template.key,
+      title: template.title,
+      stage: template.stage,
+      after: template.after,
+      minutes: minutesOfJob(template, session),
+      hours: keeper[template.hours],
+      done: done.has(template.key),
+      optional: !template.few,
+      oneOff: false,
+      ...timesOf(template.key, session),
+    }),
+  );
+  for (const oneOff of session.oneOffs) {
+    const next = jobs.findIndex(({ key }) => key === oneOff.before);
+    const waiting = jobs[next];
+    if (waiting) jobs[next] = { ...waiting, after: [...waiting.after, oneOff.id] };
+    const end = { at: civilOf(session.date, session.startsAt), why: 'the session starts' };
+    jobs.push({
+      key: oneOff.id,
+      title: oneOff.title,
+      stage: oneOff.stage,
+      after: [],
+      minutes: oneOff.minutes,
+      hours: keeper[oneOff.hours],
+      done: done.has(oneOff.id),
+      optional: true,
+      oneOff: true,
+      ...(waiting ? {} : { finishBy: end }),
+    });
+  }
+  return jobs;
+}
+
+/** Fixed times and limits of a job. */
+function timesOf(
+  key: string,
+  session: JobSession,
+): { at?: CivilMinutes; finishBy?: Limit; notBefore?: Limit; minutes?: number } {
+  const start = civilOf(session.date, session.startsAt);
+  const isTaught = session.modes.some((mode) => TAUGHT.includes(mode));
+  const cookBy = civilOf(session.cookBy ?? addDays(session.date, 7), '18:00');
+  // What is packed is eaten, or leaves, at the earliest of these.
+  const online = session.modes.includes('live online');
+  const later = session.modes.every((mode) => mode === 'follow-later');
+  const fresh = { at: start - KEEPS.freshDays * DAY, why: `fresh food keeps about ${KEEPS.freshDays} days` };
+  switch (key) {
+    case 'recipes':
+      return { finishBy: { at: start - 10 * DAY, why: 'dishes are settled ten days before' } };
+    case 'roll':
+      return {
+        finishBy: {
+          at: start - session.rollClosesDays * DAY,
+          why: `the roll closes ${session.rollClosesDays} days before`,
+        },
+      };
+    case 'crew':
+      return { finishBy: { at: start - CREW_DAYS * DAY, why: `the crew is known ${CREW_DAYS} days before` } };
+    case 'buying':
+      return {
+        notBefore: later ? { ...fresh, at: start } : fresh,
+        ...(isTaught && !later ? { finishBy: { at: start, why: 'the class starts' } } : {}),
+      };
+    case 'cook-ahead':
+      return later
+        ? {}
+        : {
+            notBefore: {
+              at: start - KEEPS.cookedHours * 60,
+              why: `what is cooked ahead keeps ${KEEPS.cookedHours} hours, cold`,
+            },
+          };
+    case 'packing': {
+      if (later) return { finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } };
+      if (online)
+        return {
+          notBefore: {
+            at: start - KEEPS.homeHours * 60,
+            why: `cold kits leave at most ${KEEPS.homeHours} hours before they are cooked`,
+          },
+          finishBy: { at: start, why: 'the class starts' },
+        };
+      return {
+        notBefore: {
+          at: start - KEEPS.packedHours * 60,
+          why: `cold food is packed at most ${KEEPS.packedHours} hours ahead`,
+        },
+        finishBy: { at: start, why: 'the session starts' },
+      };
+    }
+    case 'handout':
+      return { at: start, minutes: session.minutes };
+    case 'deliver':
+      return {
+        finishBy: { at: start - HOME_BEFORE * 60, why: `kits are in the homes ${HOME_BEFORE} hours before the class` },
+      };
+    case 'send-later':
+      return { finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } };
+    case 'set-up':
+      return { notBefore: { at: start - 180, why: 'the room is set up on the day' } };
+    case 'classday':
+      return { at: start, minutes: session.minutes };
+    case 'clean':
+      return { finishBy: { at: start + session.minutes + 120, why: 'the room is left clean' } };
+    case 'closeout': {
+      const end = session.modes.includes('follow-later') ? cookBy : start;
+      return { finishBy: { at: end + CLOSE_DAYS * DAY, why: 'while it is fresh in mind' } };
+    }
+    default:
+      return {};
+  }
+}
+
+/** Which stage each offered key belongs to, said: "Pack". */
+export const stageTitle = (stage: Stage): string => STAGE_TITLES[stage];
