@@ -7,7 +7,7 @@ import { benchSheet } from '@/core/packing/progress';
 import type { RollCells } from '@/core/roll/roll-row';
 import type { Context, Role } from '@/services/access/gate';
 import { hashPassword } from '@/services/access/passwords';
-import { markShopping } from '@/services/buying/shopping';
+import { markJob } from '@/services/countdown/countdown';
 import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
 import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
@@ -16,6 +16,7 @@ import { addDish, addSession } from '@/services/plan/sessions';
 import { previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
 import { addPerson, previewRollFile, saveRoll, setStatus, viewRoll } from '@/services/roll/roll';
 import { contextFor } from '@/services/runtime';
+import { freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 
@@ -68,7 +69,7 @@ export async function loadDemo(store: Store): Promise<void> {
   const programmeId = v7();
   const { name, measureSystem, safetyProfile, timeZone } = demo;
   await insert(store.db, store.db.models.programme, [
-    { id: programmeId, name, measureSystem, safetyProfile, timeZone, retentionMonths: 24, version: 1 },
+    freshProgramme({ id: programmeId, name, measureSystem, safetyProfile, timeZone }),
   ]);
   const members = await Promise.all(
     demo.members.map(async ({ password, ...member }) => ({
@@ -126,7 +127,7 @@ async function loadSession(
   if (!lock) return;
   const { sheet } = await viewKitSheet(context, { sessionId });
   await lockKitSheet(context, { sessionId, basis: sheet.basis });
-  if (shoppingDone) await markShopping(context, { sessionId, done: true });
+  if (shoppingDone) await markJob(context, { sessionId, job: 'buying', done: true });
   if (!packRows) return;
   const { locked, revision } = await loadLocked(context, sessionId);
   const bench = benchSheet(locked, revision);

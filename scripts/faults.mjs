@@ -179,7 +179,8 @@ async function kills(running, times) {
     const states = await Promise.all([...jobs].map((id) => running.api('GET', `/jobs/${id}`)));
     return states.filter(({ state }) => state !== 'done' && state !== 'failed');
   };
-  for (let n = 0; n < 120 && (await open()).length > 0; n++) await pause(500);
+  // A job whose worker was killed or lost the database rests a moment before it is tried again.
+  for (let n = 0; n < 600 && (await open()).length > 0; n++) await pause(500);
   const states = await Promise.all([...jobs].map((id) => running.api('GET', `/jobs/${id}`)));
   const done = states.filter(({ state }) => state === 'done').length;
   check(

@@ -2,6 +2,7 @@
 // empty programme there.
 import { v7 } from 'uuid';
 import { runningStore } from '@/services/runtime';
+import { freshProgramme } from '@/store/fresh';
 import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { loadDemo } from './demo';
@@ -15,8 +16,7 @@ if ((await store.db.models.programme.count()) === 0) {
     console.log('The demo programme is loaded.');
   } else {
     const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
-    const settings = { measureSystem: 'us', safetyProfile: 'us', timeZone, retentionMonths: 24 } as const;
-    await insert(store.db, store.db.models.programme, [{ id: v7(), name: 'Our programme', ...settings, version: 1 }]);
+    await insert(store.db, store.db.models.programme, [freshProgramme({ id: v7(), name: 'Our programme', timeZone })]);
   }
 }
 await store.close();

@@ -9,6 +9,7 @@ import { addCourse } from '@/services/plan/courses';
 import { addDish, addSession } from '@/services/plan/sessions';
 import { saveRecipe } from '@/services/recipes/recipes';
 import { addPerson } from '@/services/roll/roll';
+import { freshProgramme } from '@/store/fresh';
 import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
@@ -32,15 +33,7 @@ export const NOW = Temporal.Instant.from('2026-11-20T12:00:00Z');
 export async function newProgramme(store: Store): Promise<Record<Role, Context>> {
   const programmeId = v7();
   await insert(store.db, store.db.models.programme, [
-    {
-      id: programmeId,
-      name: 'Test house',
-      measureSystem: 'us',
-      safetyProfile: 'us',
-      timeZone: 'Europe/London',
-      retentionMonths: 24,
-      version: 1,
-    },
+    freshProgramme({ id: programmeId, name: 'Test house', timeZone: 'Europe/London' }),
   ]);
   const context = async (role: Role): Promise<Context> => {
     const id = v7();

@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { Stage } from '@/core/countdown/thread';
-import { sessionThread } from '@/services/countdown/countdown';
+import type { Stage } from '@/core/countdown/stages';
+import { sessionThread } from '@/services/countdown/session-thread';
 import type { SessionSheet } from '@/services/kits/session-sheet';
+import type { Hours } from '@/services/programme/load';
 import { contextFor } from '@/services/runtime';
 import { sayLongDate } from '@/ui/dates';
 import { SessionThreadNav } from '@/ui/session-thread';
@@ -14,6 +15,7 @@ type Bundle = Parameters<typeof sessionThread>[0];
 export async function SessionFrame({
   bundle,
   sheet,
+  hours,
   current,
   title,
   actions,
@@ -21,6 +23,7 @@ export async function SessionFrame({
 }: {
   bundle: Bundle;
   sheet: SessionSheet;
+  hours: Hours;
   current: Stage;
   title: string;
   actions?: ReactNode;
@@ -28,7 +31,7 @@ export async function SessionFrame({
 }) {
   const { actor, programme } = await requireMember();
   const { session } = bundle;
-  const thread = sessionThread(bundle, sheet, programme, contextFor(actor).clock());
+  const thread = sessionThread(bundle, sheet, programme, hours, contextFor(actor).clock());
   return (
     <>
       <div className="mb-4 flex flex-wrap items-end justify-between gap-x-6 gap-y-3">

@@ -1,33 +1,143 @@
 import { z } from 'zod';
+import { STAGES } from '@/core/countdown/stages';
+import { ON_CLOSURE } from '@/core/plan/cadence';
 import { MODES } from '@/core/plan/mode';
+import { EQUIPMENT_KINDS } from '@/core/plan/place';
 
 const title = (what: string) =>
   z.string().trim().min(1, `The ${what} needs a title.`).max(120, 'At most 120 characters.');
-
-export const newCourse = z.object({ title: title('course'), audience: z.string().trim().max(120).default('') });
 
 const isCivilDate = (text: string) => {
   const date = new Date(`${text}T00:00:00Z`);
   return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === text;
 };
 
+export const civilDate = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}$/, 'Write the date as YYYY-MM-DD.')
+  .refine(isCivilDate, 'There is no such day in the calendar.')
+  .refine((date) => date >= '2000-01-01' && date <= '2100-12-31', 'Choose a date from 2000 to 2100.');
+
+export const civilTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write the time as HH:MM, from 00:00 to 23:59.');
+
+/** An end of opening hours may be the end of the day. */
+const closingTime = z.string().regex(/^(([01]\d|2[0-3]):[0-5]\d|24:00)$/, 'Write the time as HH:MM, up to 24:00.');
+
+/** What a form leaves empty is not given. */
+const orNull = <T extends z.ZodType>(schema: T) =>
+  z.preprocess((value) => (value === '' || value === undefined ? null : value), schema.nullable());
+
+const count = (most: number) =>
+  z.coerce
+    .number('Write a number.')
+    .int('Whole numbers only.')
+    .min(0, 'Not less than 0.')
+    .max(most, `At most ${most}.`);
+
+const minutes = z.coerce
+  .number('Write the minutes as a number.')
+  .int('Whole minutes.')
+  .min(15, 'At least 15 minutes.')
+  .max(720, 'At most 720 minutes.');
+
+export const mode = z.enum(MODES, `Choose one of: ${MODES.join(', ')}.`);
+const place = z.string().trim().min(1, 'Say where it takes place.').max(120);
+
+export const newCourse = z.object({ title: title('course'), audience: z.string().trim().max(120).default('') });
+
+const uses = z.partialRecord(z.enum(EQUIPMENT_KINDS), count(9999)).default({});
+
+export const editedCourse = z.object({
+  courseId: z.uuid(),
+  version: z.coerce.number().int(),
+  title: title('course'),
+  audience: z.string().trim().max(120).default(''),
+  capacity: orNull(count(100_000)),
+  /** In whole coins: 4.50 is 450. */
+  budgetCents: orNull(count(100_000_000)),
+  instructorId: orNull(z.uuid('Choose an instructor.')),
+  rollClosesDays: count(60),
+  uses,
+  notes: z.string().max(4000).default(''),
+});
+
 const sessionFields = {
   title: title('session'),
-  date: z
-    .string()
-    .regex(/^\d{4}-\d{2}-\d{2}$/, 'Write the date as YYYY-MM-DD.')
-    .refine(isCivilDate, 'There is no such day in the calendar.')
-    .refine((date) => date >= '2000-01-01' && date <= '2100-12-31', 'Choose a date from 2000 to 2100.'),
-  startsAt: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write the time as HH:MM, from 00:00 to 23:59.'),
-  minutes: z.coerce
-    .number('Write the minutes as a number.')
-    .int('Whole minutes.')
-    .min(15, 'At least 15 minutes.')
-    .max(720, 'At most 720 minutes.'),
-  place: z.string().trim().min(1, 'Say where it takes place.').max(120),
-  mode: z.enum(MODES, `Choose one of: ${MODES.join(', ')}.`),
+  date: civilDate,
+  startsAt: civilTime,
+  minutes,
+  place,
+  mode,
 };
+const instructorId = orNull(z.uuid('Choose an instructor.'));
+const cookBy = orNull(civilDate);
 
-export const newSession = z.object({ courseId: z.uuid(), ...sessionFields });
+export const newSession = z.object({ courseId: z.uuid(), ...sessionFields, instructorId, cookBy });
 
-export const editedSession = z.object({ sessionId: z.uuid(), version: z.coerce.number().int(), ...sessionFields });
+/** What is left out stays as it is; what is empty is taken away. */
+export const editedSession = z.object({
+  sessionId: z.uuid(),
+  version: z.coerce.number().int(),
+  ...sessionFields,
+  instructorId: instructorId.optional(),
+  cookBy: cookBy.optional(),
+});
+
+const weekday = z.coerce
+  .number()
+  .int()
+  .min(1)
+  .max(7)
+  .transform((value) => value as 1 | 2 | 3 | 4 | 5 | 6 | 7);
+
+const slot = z.object({ startsAt: civilTime, minutes });
+
+export const cadence = z.object({
+  rule: z.string().trim().min(1).max(200).nullable(),
+  dates: z.array(civilDate).max(400, 'At most 400 days.').default([]),
+  slots: z.array(slot).min(1, 'Say at what time the class starts.').max(6, 'At most six classes a day.'),
+});
+
+/** A season as it is to be laid down. */
+export const seasonPlan = z.object({
+  courseId: z.uuid(),
+  cadence,
+  from: civilDate,
+  to: orNull(civilDate),
+  days: orNull(count(400)),
+  onClosure: z.enum(ON_CLOSURE),
+  /** Sessions are named in order; when there are more sessions than titles, the course's title is taken with a number. */
+  titles: z.array(z.string().trim().max(120)).max(400).default([]),
+  place,
+  /** One, or several in turn: "talk and cooking in turn". */
+  modes: z.array(mode).min(1).max(6),
+  instructorId: orNull(z.uuid()),
+});
+
+export const openHours = z
+  .object({ weekdays: z.array(weekday).min(1, 'Choose at least one weekday.'), from: civilTime, to: closingTime })
+  .refine(({ from, to }) => from < to, {
+    message: 'It closes before it opens. Change one of the two times.',
+    path: ['to'],
+  });
+
+export const placeFields = z.object({
+  name: z.string().trim().min(1, 'The place needs a name.').max(120, 'At most 120 characters.'),
+  seats: orNull(count(100_000)),
+  hours: z.array(openHours).max(20),
+  equipment: uses,
+  minutesBefore: count(600),
+  minutesAfter: count(600),
+  shared: z.boolean().default(false),
+  outdoor: z
+    .object({
+      fuel: z.string().trim().max(120),
+      waterLitres: count(100_000),
+      lightingMinutes: count(600),
+      fallbackPlaceId: orNull(z.uuid()),
+      decideHours: count(240),
+    })
+    .nullable(),
+});
+
+export const stage = z.enum(STAGES);

@@ -61,13 +61,19 @@ export async function workOnce(
     } else if (error instanceof JobRefused || (job.attempts >= MOST_ATTEMPTS && !troubleOf(error))) {
       await finishJob(db, job.id, owner, 'failed', { why: (error as Error).message }, clock());
     } else {
-      console.error(
-        `Job ${job.id} (${job.kind}), attempt ${job.attempts}: ${troubleOf(error) ?? (error as Error).stack}`,
-      );
-      await retryJob(db, job.id, owner, new Date(clock().getTime() + 1000 * 2 ** Math.min(job.attempts, 6)));
+      const trouble = troubleOf(error);
+      console.error(`Job ${job.id} (${job.kind}), attempt ${job.attempts}: ${trouble ?? (error as Error).stack}`);
+      await retryJob(db, job.id, owner, new Date(clock().getTime() + restBefore(job.attempts, trouble !== undefined)));
     }
   } finally {
     clearInterval(heart);
   }
   return true;
 }
+
+/**
+ * How long a job rests before it is tried again, in milliseconds: twice as long each time. When the database was away
+ * the job is not to blame, and is tried again soon after it is back.
+ */
+const restBefore = (attempts: number, databaseWasAway: boolean): number =>
+  1000 * 2 ** Math.min(attempts, databaseWasAway ? 3 : 6);

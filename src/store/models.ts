@@ -3,7 +3,10 @@ import type {
   AccessLinkRow,
   ApiTokenRow,
   AvoidanceMeaningRow,
+  CalendarFeedRow,
   ChangeRow,
+  ClosureCalendarRow,
+  ClosureRow,
   CourseRow,
   DeviceReadingRow,
   DishRow,
@@ -18,13 +21,17 @@ import type {
   MessageRow,
   NeedLookRow,
   PackEventRow,
+  PlaceRow,
+  PlanChangeRow,
   PrintOutRow,
   ProductLabelRow,
   ProgrammeRow,
   RecipeRow,
+  SessionJobRow,
   SessionRow,
   SignInRow,
   StageMarkRow,
+  TravelRow,
 } from './rows';
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
@@ -56,6 +63,13 @@ export interface Models {
   readonly printOut: Table<PrintOutRow>;
   readonly deviceReading: Table<DeviceReadingRow>;
   readonly idempotentReply: Table<IdempotentReplyRow>;
+  readonly place: Table<PlaceRow>;
+  readonly travel: Table<TravelRow>;
+  readonly closureCalendar: Table<ClosureCalendarRow>;
+  readonly closure: Table<ClosureRow>;
+  readonly sessionJob: Table<SessionJobRow>;
+  readonly planChange: Table<PlanChangeRow>;
+  readonly calendarFeed: Table<CalendarFeedRow>;
 }
 
 const id = { type: DataTypes.CHAR(36), primaryKey: true };
@@ -77,6 +91,7 @@ export function defineModels(sequelize: Sequelize): Models {
       safetyProfile: text,
       timeZone: text,
       retentionMonths: whole,
+      workHours: long,
       version: whole,
     }),
     member: table<MemberRow>('member', {
@@ -99,7 +114,24 @@ export function defineModels(sequelize: Sequelize): Models {
       expiresAt: moment,
       revokedAt: moment,
     }),
-    course: table<CourseRow>('course', { id, programmeId: reference, title: text, audience: text, version: whole }),
+    course: table<CourseRow>('course', {
+      id,
+      programmeId: reference,
+      title: text,
+      audience: text,
+      seasonFrom: DataTypes.DATEONLY,
+      seasonTo: DataTypes.DATEONLY,
+      cadence: long,
+      onClosure: text,
+      capacity: whole,
+      budgetCents: whole,
+      instructorId: reference,
+      rollClosesDays: whole,
+      uses: long,
+      jobs: long,
+      notes: long,
+      version: whole,
+    }),
     session: table<SessionRow>('session', {
       id,
       courseId: reference,
@@ -109,7 +141,14 @@ export function defineModels(sequelize: Sequelize): Models {
       startsAt: text,
       minutes: whole,
       place: text,
+      placeId: reference,
+      instructorId: reference,
       mode: text,
+      status: text,
+      sequence: whole,
+      cookBy: DataTypes.DATEONLY,
+      because: text,
+      jobs: long,
       version: whole,
     }),
     recipe: table<RecipeRow>('recipe', { id, programmeId: reference, title: text, body: long, version: whole }),
@@ -272,6 +311,69 @@ export function defineModels(sequelize: Sequelize): Models {
       programmeId: reference,
       body: long,
       createdAt: moment,
+    }),
+    place: table<PlaceRow>('place', {
+      id,
+      programmeId: reference,
+      name: text,
+      seats: whole,
+      hours: long,
+      equipment: long,
+      minutesBefore: whole,
+      minutesAfter: whole,
+      shared: whole,
+      outdoor: long,
+      version: whole,
+    }),
+    travel: table<TravelRow>('travel', {
+      fromId: { type: DataTypes.CHAR(36), primaryKey: true },
+      toId: { type: DataTypes.CHAR(36), primaryKey: true },
+      minutes: whole,
+    }),
+    closureCalendar: table<ClosureCalendarRow>('closure_calendar', {
+      id,
+      programmeId: reference,
+      name: text,
+      kind: text,
+      region: text,
+      placeId: reference,
+    }),
+    closure: table<ClosureRow>('closure', {
+      id,
+      calendarId: reference,
+      title: text,
+      fromDate: DataTypes.DATEONLY,
+      toDate: DataTypes.DATEONLY,
+      fromTime: text,
+      toTime: text,
+    }),
+    sessionJob: table<SessionJobRow>('session_job', {
+      id,
+      sessionId: reference,
+      title: text,
+      stage: text,
+      minutes: whole,
+      hours: text,
+      beforeKey: text,
+    }),
+    planChange: table<PlanChangeRow>('plan_change', {
+      id,
+      programmeId: reference,
+      at: moment,
+      actorId: reference,
+      said: text,
+      sessions: long,
+      undoneAt: moment,
+    }),
+    calendarFeed: table<CalendarFeedRow>('calendar_feed', {
+      id,
+      programmeId: reference,
+      scope: text,
+      scopeId: reference,
+      withJobs: whole,
+      tokenHash: text,
+      createdAt: moment,
+      revokedAt: moment,
     }),
   };
 }

@@ -1,5 +1,6 @@
 // The rows of the tables as plain data. JSON columns are text here; the queries of each room read and write them.
 import type { PackAction } from '@/core/packing/progress';
+import type { OnClosure } from '@/core/plan/cadence';
 
 export interface ProgrammeRow {
   id: string;
@@ -9,6 +10,8 @@ export interface ProgrammeRow {
   timeZone: string;
   /** Months after a household's last session when its data is due to be erased. */
   retentionMonths: number;
+  /** JSON: opening hours of the shops and working hours of the crew; what is left out is as usual. */
+  workHours: string;
   version: number;
 }
 
@@ -39,6 +42,22 @@ export interface CourseRow {
   programmeId: string;
   title: string;
   audience: string;
+  /** First and last day of its season, YYYY-MM-DD. */
+  seasonFrom: string | null;
+  seasonTo: string | null;
+  /** JSON, see core/plan/cadence.ts; null when sessions are added one by one. */
+  cadence: string | null;
+  onClosure: OnClosure;
+  capacity: number | null;
+  /** Per kit, in the programme's smallest coin. */
+  budgetCents: number | null;
+  instructorId: string | null;
+  rollClosesDays: number;
+  /** JSON: equipment that a class of it needs. */
+  uses: string;
+  /** JSON: what is changed about the usual jobs. */
+  jobs: string;
+  notes: string;
   version: number;
 }
 
@@ -53,8 +72,98 @@ export interface SessionRow {
   startsAt: string;
   minutes: number;
   place: string;
+  placeId: string | null;
+  instructorId: string | null;
   mode: string;
+  status: 'planned' | 'cancelled';
+  /** Raised with each change that a calendar must hear of. */
+  sequence: number;
+  /** By when families cook what they get after the lesson, YYYY-MM-DD. */
+  cookBy: string | null;
+  /** Why it is not where its cadence had it; '' when it is. */
+  because: string;
+  /** JSON: what is changed about this session's jobs. */
+  jobs: string;
   version: number;
+}
+
+export interface PlaceRow {
+  id: string;
+  programmeId: string;
+  name: string;
+  seats: number | null;
+  /** JSON list of opening hours. */
+  hours: string;
+  /** JSON counts. */
+  equipment: string;
+  minutesBefore: number;
+  minutesAfter: number;
+  shared: number;
+  /** JSON; null for a place under a roof. */
+  outdoor: string | null;
+  version: number;
+}
+
+export interface TravelRow {
+  fromId: string;
+  toId: string;
+  minutes: number;
+}
+
+export interface ClosureCalendarRow {
+  id: string;
+  programmeId: string;
+  name: string;
+  kind: 'public' | 'imported' | 'own';
+  /** Country and region of public holidays: "US-ny"; '' otherwise. */
+  region: string;
+  /** Only this place is closed. */
+  placeId: string | null;
+}
+
+export interface ClosureRow {
+  id: string;
+  calendarId: string;
+  title: string;
+  fromDate: string;
+  toDate: string;
+  fromTime: string | null;
+  toTime: string | null;
+}
+
+/** A job that only one session has. */
+export interface SessionJobRow {
+  id: string;
+  sessionId: string;
+  title: string;
+  stage: string;
+  minutes: number;
+  hours: string;
+  beforeKey: string;
+}
+
+/** A change of the plan that can be taken back. */
+export interface PlanChangeRow {
+  id: string;
+  programmeId: string;
+  at: Date;
+  actorId: string;
+  said: string;
+  /** JSON: each session as it was before, and its version after. */
+  sessions: string;
+  undoneAt: Date | null;
+}
+
+/** An address under which a calendar program reads a part of the plan. */
+export interface CalendarFeedRow {
+  id: string;
+  programmeId: string;
+  scope: 'programme' | 'course' | 'place' | 'instructor';
+  scopeId: string | null;
+  withJobs: number;
+  tokenHash: string;
+  createdAt: Date;
+  revokedAt: Date | null;
 }
 
 export interface RecipeRow {

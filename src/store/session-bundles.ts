@@ -1,4 +1,6 @@
 import { Op, type WhereOptions } from 'sequelize';
+import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
+import type { Stage } from '@/core/countdown/stages';
 import { find, select } from './query';
 import type { EnrolmentRow, KitExclusionRow, PackEventRow, ProductLabelRow, SessionRow, StageMarkRow } from './rows';
 import type { Db } from './store';
@@ -27,7 +29,12 @@ export interface SheetRecord {
 
 /** Everything that a session's kits, buying and packing are drawn from. */
 export interface SessionBundle {
-  readonly session: SessionRow & { courseTitle: string; audience: string };
+  readonly session: SessionRow & {
+    courseTitle: string;
+    audience: string;
+    rollClosesDays: number;
+    courseJobs: string;
+  };
   readonly dishes: readonly DishWithRecipe[];
   readonly enrolments: readonly EnrolmentRow[];
   readonly labels: readonly Pick<ProductLabelRow, 'ingredient' | 'product' | 'allergens'>[];
@@ -36,14 +43,15 @@ export interface SessionBundle {
   /** In order of time. */
   readonly marks: readonly Pick<StageMarkRow, 'stage' | 'done'>[];
   readonly events: readonly PackEventRow[];
+  readonly oneOffs: readonly OneOffJob[];
 }
 
-/** Which sessions: some by id, or all between two civil dates. */
+/** Which sessions: some by id, or all between two civil dates that are not cancelled. */
 export type SessionFilter = { readonly ids: readonly string[] } | { readonly from: string; readonly to: string };
 
-/** What is noted about a session: one row each for a label, a kit left out, a stage marked done. */
+/** What is noted about a session: one row each for a label, a kit left out, a job marked done, a job of its own. */
 interface NoteRow {
-  readonly kind: 'label' | 'exclusion' | 'mark';
+  readonly kind: 'label' | 'exclusion' | 'mark' | 'job';
   readonly id: string;
   readonly sessionId: string;
   readonly about: string;
@@ -67,12 +75,13 @@ type SessionWithSheet = SessionBundle['session'] & {
  * @returns in order of date and time; sessions of another programme are not found
  */
 export async function loadSessionBundles(db: Db, programmeId: string, filter: SessionFilter): Promise<SessionBundle[]> {
-  const which = 'ids' in filter ? 's.id IN (:ids)' : 's.date BETWEEN :from AND :to';
+  const which = 'ids' in filter ? 's.id IN (:ids)' : "s.date BETWEEN :from AND :to AND s.status = 'planned'";
   if ('ids' in filter && filter.ids.length === 0) return [];
   const sessions = await select<SessionWithSheet>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
-            s.version, c.title AS courseTitle, c.audience,
+            s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs,
+            s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id
        LEFT JOIN kit_sheet k ON k.session_id = s.id
@@ -98,7 +107,9 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
      UNION ALL SELECT 'exclusion', id, session_id, CONVERT(enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, reason, '', 0
        FROM kit_exclusion WHERE session_id IN (:ids)
      UNION ALL SELECT 'mark', id, session_id, stage, '', '', done FROM (
-       SELECT id, session_id, stage, done, at FROM stage_mark WHERE session_id IN (:ids) ORDER BY at, id LIMIT 100000) AS marks`,
+       SELECT id, session_id, stage, done, at FROM stage_mark WHERE session_id IN (:ids) ORDER BY at, id LIMIT 100000) AS marks
+     UNION ALL SELECT 'job', id, session_id, title, CONCAT_WS(' ', stage, hours, before_key), '', minutes FROM session_job
+      WHERE session_id IN (:ids)`,
     { ids },
   );
   const ofSessions = { sessionId: { [Op.in]: ids } };
@@ -123,6 +134,12 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
         : undefined,
       marks: own.filter(({ kind }) => kind === 'mark').map(({ about, done }) => ({ stage: about, done })),
       events: of(events, session.id),
+      oneOffs: own
+        .filter(({ kind }) => kind === 'job')
+        .map(({ id, about, words, done }) => {
+          const [stage, hours, before] = words.split(' ') as [Stage, Keeper, string];
+          return { id, title: about, stage, hours, before, minutes: done };
+        }),
     };
   });
 }

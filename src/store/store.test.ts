@@ -2,6 +2,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newProgramme, testStore } from '../../tests/programme';
 import { countAttempt, forgiveAttempt } from './attempts';
+import { freshCourse } from './fresh';
 import { change, findOne, insert, updateVersion } from './query';
 import { openStore, type Store } from './store';
 import { troubleOf } from './trouble';
@@ -16,7 +17,7 @@ afterAll(() => store.close());
 
 async function course(title = 'A') {
   const id = v7();
-  await insert(store.db, store.db.models.course, [{ id, programmeId, title, audience: '', version: 1 }]);
+  await insert(store.db, store.db.models.course, [freshCourse({ id, programmeId, title })]);
   return id;
 }
 const titleOf = async (id: string) => (await findOne(store.db, store.db.models.course, { id }))?.title;

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { Stage } from '@/core/countdown/stages';
 import type { Knot } from '@/core/countdown/thread';
 import { sayMoment, sayShortDate } from './dates';
 import { KnotShape } from './knot';
@@ -91,7 +92,7 @@ export function CountdownLanes({
 
 /** On a narrow screen there is no room for the lane: the first open knot stands in for it. */
 function NextKnot({ knots }: { knots: readonly Knot[] }) {
-  const next = knots.find((knot) => knot.offered && knot.state !== 'done' && knot.state !== 'not needed');
+  const next = knots.find((knot) => knot.state !== 'done' && knot.state !== 'not needed');
   if (!next) return null;
   return (
     <span className="mt-1 flex items-center gap-1.5 text-sm md:hidden">
@@ -111,21 +112,25 @@ function Lane({
   nowAt: number;
   timeZone: string;
 }) {
-  const end = at(thread.start);
+  const end = endOf(thread, at);
   // What is done and behind us needs no place; what is late is pulled to the edge, so that it cannot be missed.
   const shown = thread.knots.filter(
     (knot) =>
-      knot.offered &&
+      knot.state !== 'not needed' &&
+      knot.stage !== end.stage &&
       (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
   );
-  const places = spread(shown.map((knot) => at(knot.latest)));
-  const first = Math.min(...places, end);
+  const places = spread(
+    shown.map((knot) => at(knot.latest)),
+    end.at,
+  );
+  const first = Math.min(...places, end.at);
   return (
     <div className="relative mr-6 hidden h-full min-h-20 md:block">
       <span className="absolute inset-y-0 w-px bg-secondary" style={{ left: `${nowAt}%` }} aria-hidden="true" />
       <span
         className="absolute top-1/2 h-0.5 -translate-y-3 bg-base-content/45"
-        style={{ left: `${first}%`, width: `${Math.max(0, end - first)}%` }}
+        style={{ left: `${first}%`, width: `${Math.max(0, Math.max(end.at, ...places) - first)}%` }}
         aria-hidden="true"
       />
       <ol aria-label={`Thread of ${thread.title}`} className="absolute inset-0">
@@ -148,12 +153,12 @@ function Lane({
             </Link>
           </li>
         ))}
-        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${end}%` }}>
+        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${end.at}%` }}>
           <span className="flex flex-col items-center px-0.5 py-0.5">
             <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
               <rect x="3" y="3" width="14" height="14" rx="2" className="fill-base-content" />
             </svg>
-            <span className="text-xs font-semibold">Class</span>
+            <span className="text-xs font-semibold">{end.title}</span>
           </span>
         </li>
       </ol>
@@ -161,10 +166,40 @@ function Lane({
   );
 }
 
-/** Knots that would hide each other are moved apart, later ones to the right. */
-function spread(places: readonly number[]): number[] {
-  const apart: number[] = [];
-  for (const place of places) apart.push(Math.max(place, (apart.at(-1) ?? -GAP) + GAP));
+/** The event that the thread serves: the class, or the hand-out where none is taught. */
+function endOf(thread: Thread, at: (instant: string) => number): { stage: Stage; title: string; at: number } {
+  const taught = thread.knots.some((knot) => knot.stage === 'classday' && knot.state !== 'not needed');
+  return taught
+    ? { stage: 'classday', title: 'Class', at: at(thread.start) }
+    : { stage: 'handout', title: 'Hand out', at: at(thread.start) };
+}
+
+/**
+ * Knots that would hide each other are moved apart: away from the event that they serve, and from each other.
+ *
+ * @param end where the event is; those before it are pushed to the left, those after it to the right
+ */
+function spread(places: readonly number[], end: number): number[] {
+  const apart = [...places];
+  let limit = end;
+  for (let index = places.length - 1; index >= 0; index--) {
+    const place = places[index] as number;
+    if (place > end) continue;
+    limit = Math.min(place, limit - GAP);
+    apart[index] = limit;
+  }
+  let after = end;
+  for (let index = 0; index < places.length; index++) {
+    if ((places[index] as number) <= end) continue;
+    after = Math.max(places[index] as number, after + GAP);
+    apart[index] = after;
+  }
+  // Those pushed past the left edge come back in, in order.
+  let least = 0;
+  for (let index = 0; index < apart.length && (apart[index] as number) < least; index++) {
+    apart[index] = least;
+    least += GAP;
+  }
   return apart;
 }
 

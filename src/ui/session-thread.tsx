@@ -1,16 +1,18 @@
 import Link from 'next/link';
-import type { Knot, Stage } from '@/core/countdown/thread';
+import type { Stage } from '@/core/countdown/stages';
+import type { Knot } from '@/core/countdown/thread';
 import { sayMoment } from './dates';
 import { KnotShape } from './knot';
 
-/** Where each offered stage's work is done. */
+/** Where each stage's work is done; those without a page of their own have their jobs. */
 export function stageHref(stage: Stage, session: { id: string; courseId: string }): string {
   if (stage === 'roll') return `/courses/${session.courseId}/roll?session=${session.id}`;
   if (stage === 'plan' || stage === 'recipes') return `/sessions/${session.id}${stage === 'recipes' ? '#dishes' : ''}`;
-  return `/sessions/${session.id}/${stage}`;
+  if (stage === 'kits' || stage === 'buying' || stage === 'packing') return `/sessions/${session.id}/${stage}`;
+  return `/sessions/${session.id}/countdown#${stage}`;
 }
 
-/** A session's thread across the top of its pages: ten knots, which are also the way through the stages. */
+/** A session's thread across the top of its pages: the knots it needs, which are also the way through the stages. */
 export function SessionThreadNav({
   session,
   knots,
@@ -25,29 +27,28 @@ export function SessionThreadNav({
   return (
     <nav aria-label="Stages of this session" className="no-print sheet mb-6 overflow-x-auto px-2 py-3">
       <ol className="flex min-w-[60rem]">
-        {knots.map((knot) => {
-          const here = knot.stage === current;
-          const inside = (
-            <>
-              <span className="relative flex w-full items-center justify-center">
-                <span className="absolute inset-x-0 top-1/2 h-0.5 -translate-y-1/2 bg-base-300" aria-hidden="true" />
-                <span className="relative bg-base-100 px-1">
-                  <KnotShape state={knot.state} size={22} />
+        {knots
+          .filter(({ state }) => state !== 'not needed')
+          .map((knot) => {
+            const here = knot.stage === current;
+            const inside = (
+              <>
+                <span className="relative flex w-full items-center justify-center">
+                  <span className="absolute inset-x-0 top-1/2 h-0.5 -translate-y-1/2 bg-base-300" aria-hidden="true" />
+                  <span className="relative bg-base-100 px-1">
+                    <KnotShape state={knot.state} size={22} />
+                  </span>
                 </span>
-              </span>
-              <span className={`text-sm font-bold ${here ? 'underline decoration-2 underline-offset-4' : ''}`}>
-                {knot.title}
-              </span>
-              <span className="text-xs">
-                {knot.offered ? knot.state : knot.state === 'not needed' ? 'not needed' : 'not offered yet'}
-              </span>
-              <span className="text-xs text-base-content/75">{sayMoment(knot.latest, timeZone)}</span>
-            </>
-          );
-          const look = 'flex flex-1 flex-col items-center gap-0.5 rounded-field px-1 py-1 text-center';
-          return (
-            <li key={knot.stage} className="flex flex-1">
-              {knot.offered && knot.state !== 'not needed' ? (
+                <span className={`text-sm font-bold ${here ? 'underline decoration-2 underline-offset-4' : ''}`}>
+                  {knot.title}
+                </span>
+                <span className="text-xs">{knot.state}</span>
+                <span className="text-xs text-base-content/75">{sayMoment(knot.latest, timeZone)}</span>
+              </>
+            );
+            const look = 'flex flex-1 flex-col items-center gap-0.5 rounded-field px-1 py-1 text-center';
+            return (
+              <li key={knot.stage} className="flex flex-1">
                 <Link
                   href={stageHref(knot.stage, session)}
                   aria-current={here ? 'page' : undefined}
@@ -56,12 +57,9 @@ export function SessionThreadNav({
                 >
                   {inside}
                 </Link>
-              ) : (
-                <span className={`${look} text-base-content/80`}>{inside}</span>
-              )}
-            </li>
-          );
-        })}
+              </li>
+            );
+          })}
       </ol>
     </nav>
   );

@@ -4,7 +4,7 @@ import { Temporal } from 'temporal-polyfill';
 import { sayLeft } from '@/core/countdown/thread';
 import { viewCountdown } from '@/services/countdown/countdown';
 import { CountdownLanes } from '@/ui/countdown-lanes';
-import { sayMoment } from '@/ui/dates';
+import { sayMoment, sayShortDate } from '@/ui/dates';
 import { KnotLegend, KnotShape } from '@/ui/knot';
 import { Empty, PageTitle } from '@/ui/page';
 import { stageHref } from '@/ui/session-thread';
@@ -20,8 +20,11 @@ export default async function Countdown() {
   return (
     <>
       <PageTitle title="Countdown" over={`The coming two weeks, ${sayMoment(now, timeZone)} now`}>
-        <Link href="/courses" className="btn">
-          Add a session
+        <Link href="/week-sheet" className="btn">
+          Week sheet
+        </Link>
+        <Link href="/calendar" className="btn">
+          Calendar
         </Link>
       </PageTitle>
       {threads.length === 0 ? (
@@ -34,6 +37,7 @@ export default async function Countdown() {
       ) : (
         <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_19rem]">
           <div className="flex min-w-0 flex-col gap-4">
+            <TooLate threads={threads} />
             <CountdownLanes threads={threads} now={now} timeZone={timeZone} />
             <KnotLegend />
           </div>
@@ -52,8 +56,8 @@ export default async function Countdown() {
                   <p className="text-sm">
                     {knot.why}{' '}
                     <span className={knot.state === 'late' ? 'font-bold text-error' : 'font-semibold'}>
-                      {knot.state === 'late' ? '' : 'Latest '}
-                      {sayLeft(knot.latest, instant)}.
+                      {knot.state === 'late' ? '' : 'Start '}
+                      {sayLeft(knot.startBy, instant)}.
                     </span>
                   </p>
                   <Link href={stageHref(knot.stage, session)} className="btn btn-sm w-fit">
@@ -69,6 +73,39 @@ export default async function Countdown() {
   );
 }
 
+/** Sessions that can no longer be ready, each with why and what would save it. */
+function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown>>['threads'] }) {
+  const late = threads.filter(({ tooLate }) => tooLate);
+  if (late.length === 0) return null;
+  return (
+    <section aria-label="Can no longer be ready in time" className="flex flex-col gap-3">
+      {late.map(({ id, title, date, startsAt, tooLate, savers }) => (
+        <div key={id} className="sheet border-l-4 border-l-error p-4">
+          <h2 className="font-bold">
+            {title}, {sayShortDate(date)}, {startsAt}: can no longer be ready in time
+          </h2>
+          <p className="text-sm">{tooLate}</p>
+          {savers.length > 0 ? (
+            <>
+              <p className="mt-2 text-sm font-semibold">This would save it:</p>
+              <ul className="list-disc pl-5 text-sm">
+                {savers.map((saver) => (
+                  <li key={saver}>{saver}</li>
+                ))}
+              </ul>
+            </>
+          ) : (
+            <p className="mt-2 text-sm">Nothing that was tried saves it: cancel it, or change what it needs.</p>
+          )}
+          <Link href={`/sessions/${id}/countdown`} className="btn btn-sm mt-3">
+            Open its jobs
+          </Link>
+        </div>
+      ))}
+    </section>
+  );
+}
+
 /** The one button of each stage. */
 const GO: Readonly<Record<string, string>> = {
   plan: 'Open the plan',
@@ -77,4 +114,8 @@ const GO: Readonly<Record<string, string>> = {
   kits: 'Open the kit sheet',
   buying: 'Open the shopping list',
   packing: 'Go to packing',
+  crew: 'Open the jobs',
+  handout: 'Open the jobs',
+  classday: 'Open the jobs',
+  closeout: 'Open the jobs',
 };

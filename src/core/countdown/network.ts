@@ -69,8 +69,9 @@ export interface Timing {
   readonly earliestBecause: string;
 }
 
-export interface Network {
-  readonly jobs: readonly Job[];
+export interface Network<J extends Job = Job> {
+  /** In an order in which each comes after those it waits for. */
+  readonly jobs: readonly J[];
   readonly timings: ReadonlyMap<string, Timing>;
   /** Keys of the jobs that decide, first to last: put one of them off, and the session is late. */
   readonly chain: readonly string[];
@@ -132,11 +133,11 @@ export function finishAfter(
 }
 
 /** Jobs in an order in which each comes after those it waits for. @throws NetworkError when there is none */
-export function inOrder(jobs: readonly Job[]): Job[] {
+export function inOrder<J extends Job>(jobs: readonly J[]): J[] {
   const byKey = new Map(jobs.map((job) => [job.key, job]));
   const state = new Map<string, 'open' | 'done'>();
-  const sorted: Job[] = [];
-  const visit = (job: Job) => {
+  const sorted: J[] = [];
+  const visit = (job: J) => {
     const seen = state.get(job.key);
     if (seen === 'done') return;
     if (seen === 'open') throw new NetworkError(`“${job.title}” waits for itself. Take one of its conditions away.`);
@@ -158,7 +159,7 @@ export function inOrder(jobs: readonly Job[]): Job[] {
  * @param now civil minutes
  * @throws NetworkError when a job waits for itself
  */
-export function calculate(jobs: readonly Job[], now: CivilMinutes): Network {
+export function calculate<J extends Job>(jobs: readonly J[], now: CivilMinutes): Network<J> {
   const sorted = inOrder(jobs);
   const byKey = new Map(sorted.map((job) => [job.key, job]));
   const late = new Map<string, { start: number; finish: number; because: string }>();

@@ -79,12 +79,11 @@ export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZon
 }
 
 /** The jobs of a session, calculated from what is done and what time it is. @param now civil minutes */
-function networkOf(facts: SessionFacts, now: CivilMinutes): Network & { jobs: readonly SessionJob[] } {
+function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> {
   const done = new Set(facts.marked);
   for (const stage of ['recipes', 'roll', 'kits', 'packing'] as const)
     if (stateOf(stage, facts).state === 'done') done.add(stage);
-  const network = calculate(jobsOf(facts, facts, done), now);
-  return network as Network & { jobs: readonly SessionJob[] };
+  return calculate(jobsOf(facts, facts, done), now);
 }
 
 /**
@@ -134,7 +133,7 @@ function whyOf(job: SessionJob, timing: Timing, titles: ReadonlyMap<string, stri
 function jobState(
   job: SessionJob,
   timing: Timing,
-  network: Network,
+  network: Network<SessionJob>,
   facts: SessionFacts,
   now: CivilMinutes,
 ): KnotState {

@@ -14,6 +14,7 @@ export interface Programme {
   readonly safetyProfile: 'us' | 'uk';
   readonly timeZone: string;
   readonly retentionMonths: number;
+  readonly workHours: string;
   readonly version: number;
 }
 
@@ -95,7 +96,8 @@ export async function findActor(
   const [row] = await select<Programme & { memberId: string; memberName: string; role: Role; programmeId: string }>(
     store.db,
     `SELECT m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name, p.measure_system AS measureSystem,
-            p.safety_profile AS safetyProfile, p.time_zone AS timeZone, p.retention_months AS retentionMonths, p.version
+            p.safety_profile AS safetyProfile, p.time_zone AS timeZone, p.retention_months AS retentionMonths,
+            p.work_hours AS workHours, p.version
        FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
       WHERE i.id = :signInId AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
     { signInId, now },

@@ -3,14 +3,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
-import { markShopping } from '../buying/shopping';
 import { lockKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
 import { addCourse } from '../plan/courses';
 import { addSession, editSession } from '../plan/sessions';
 import { editProgramme, giveMeaning } from '../programme/programme';
 import { addPerson } from '../roll/roll';
-import { viewCountdown } from './countdown';
+import { markJob, viewCountdown } from './countdown';
 
 let store: Store;
 let own: Record<Role, Context>;
@@ -51,7 +50,7 @@ describe('the thread of a session', () => {
       buying: { state: 'can start' },
       packing: { state: 'can start', why: '1 kit to pack.' },
     });
-    await markShopping(coordinator, { sessionId, done: true });
+    await markJob(coordinator, { sessionId, job: 'buying', done: true });
     const { sheet } = await viewBench(crew, { sessionId });
     const ticks = sheet.kits.flatMap((kit) =>
       kit.components.map((component) => ({ id: v7(), kitId: kit.id, component, action: 'packed' as const })),

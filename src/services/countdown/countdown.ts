@@ -1,61 +1,17 @@
-import type { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { doNext, type Knot, type SessionFacts, startOf, threadOf } from '@/core/countdown/thread';
-import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
-import type { Mode } from '@/core/plan/mode';
-import type { ProgrammeRow } from '@/store/rows';
-import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { service } from '../access/gate';
-import { isMarked } from '../buying/shopping';
-import { type SessionSheet, sessionSheet } from '../kits/session-sheet';
+import { JOBS, jobChoices, minutesOfJob } from '@/core/countdown/jobs';
+import { STAGES } from '@/core/countdown/stages';
+import { doNext, saversOf } from '@/core/countdown/thread';
+import { insert, remove, updateVersion } from '@/store/query';
+import { loadSessionBundles } from '@/store/session-bundles';
+import { logChange } from '../access/change-log';
+import { nowOf, service } from '../access/gate';
+import { notFound, ServiceError, stale } from '../errors';
+import { loadSheet } from '../kits/kit-sheet';
+import { sessionSheet } from '../kits/session-sheet';
+import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../programme/load';
-
-/** A session as its thread shows it. */
-export interface SessionThread {
-  readonly id: string;
-  readonly courseId: string;
-  readonly courseTitle: string;
-  readonly title: string;
-  readonly number: number;
-  readonly date: string;
-  readonly startsAt: string;
-  readonly place: string;
-  readonly mode: string;
-  /** Start as an ISO instant. */
-  readonly start: string;
-  readonly knots: readonly Knot[];
-}
-
-/** The thread of one session, from its bundle and its calculation. */
-export function sessionThread(
-  bundle: SessionBundle,
-  sheet: SessionSheet,
-  programme: ProgrammeRow,
-  now: Temporal.Instant,
-): SessionThread {
-  const { session } = bundle;
-  const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
-  const progress = packProgress(bench?.kits ?? [], packedNow(bundle.events));
-  const facts: SessionFacts = {
-    date: session.date,
-    startsAt: session.startsAt,
-    timeZone: programme.timeZone,
-    mode: session.mode as Mode,
-    dishes: bundle.dishes.length,
-    participants: bundle.enrolments.filter((row) => row.status === 'enrolled').length,
-    unknownWishes: new Set(
-      sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),
-    ).size,
-    revision: bundle.sheet?.revision ?? 0,
-    differs: sheet.differences.length > 0,
-    refusedKits: sheet.draft?.refusedKits ?? 0,
-    shoppingDone: isMarked(bundle.marks, 'buying'),
-    ...progress,
-  };
-  const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = session;
-  const start = startOf(facts).toInstant().toString();
-  return { id, courseId, courseTitle, title, number, date, startsAt, place, mode, start, knots: threadOf(facts, now) };
-}
+import { sessionFacts, sessionThread } from './session-thread';
 
 /** The countdown looks this far ahead, and back to yesterday. */
 const DAYS_AHEAD = 14;
@@ -67,19 +23,150 @@ export const viewCountdown = service({
   run: async (context) => {
     const now = context.clock();
     const { db } = context.store;
-    const { programme, meanings } = await loadProgramme(context);
+    const { programme, meanings, hours } = await loadProgramme(context);
     const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate();
     const bundles = await loadSessionBundles(db, context.actor.programmeId, {
       from: today.toString(),
       to: today.add({ days: DAYS_AHEAD }).toString(),
     });
-    const threads = bundles.map((bundle) =>
-      sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, now),
-    );
+    const threads = bundles.map((bundle) => {
+      const sheet = sessionSheet(bundle, programme, meanings);
+      const thread = sessionThread(bundle, sheet, programme, hours, now);
+      const savers = thread.tooLate ? saversOf(sessionFacts(bundle, sheet, programme, hours), now) : [];
+      return { ...thread, savers };
+    });
     const next = doNext(
       threads.map((session) => ({ session, knots: session.knots })),
       now,
     );
     return { threads, next, now: now.toString(), timeZone: programme.timeZone };
   },
+});
+
+export const viewJobs = service({
+  title: 'See the jobs of a session',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const loaded = await loadSheet(context, sessionId);
+    const { bundle, sheet, hours, timeZone } = loaded;
+    const facts = sessionFacts(bundle, sheet, { timeZone }, hours);
+    const now = context.clock();
+    const choices = jobChoices(facts).map(({ template, on }) => ({
+      key: template.key,
+      title: template.title,
+      on,
+      minutes: minutesOfJob(template, facts),
+    }));
+    return {
+      ...loaded,
+      thread: sessionThread(bundle, sheet, { timeZone }, hours, now),
+      savers: saversOf(facts, now),
+      choices,
+      now: now.toString(),
+    };
+  },
+});
+
+const key = z.string().trim().min(1).max(60);
+const known = new Set(JOBS.map((job) => job.key));
+
+/** Jobs that are done when what they are about is: nobody marks them. */
+const BY_THEMSELVES = ['recipes', 'roll', 'kits'];
+
+export const markJob = service({
+  title: 'Mark a job done, or not done',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), job: key, done: z.boolean() }),
+  run: (context, { sessionId, job, done }) =>
+    context.store.transaction(async (db) => {
+      const bundle = await loadBundle(context, sessionId, db);
+      if (!known.has(job) && !bundle.oneOffs.some(({ id }) => id === job)) throw notFound('job');
+      if (BY_THEMSELVES.includes(job))
+        throw new ServiceError(
+          'invalid',
+          'This job is done when its stage is: choose the dishes, close the roll, lock the sheet.',
+        );
+      const mark = { id: context.ids(), sessionId, stage: job, done: done ? 1 : 0, actorId: context.actor.id };
+      await insert(db, db.models.stageMark, [{ ...mark, at: nowOf(context) }]);
+      await logChange(context, db, done ? 'marked done' : 'marked not done', 'session', sessionId, { stage: job });
+    }),
+});
+
+const MINUTES = z.coerce
+  .number('Write the minutes as a number.')
+  .int('Whole minutes.')
+  .min(0, 'Not less than 0.')
+  .max(10_080, 'At most a week.');
+
+export const addOneOffJob = service({
+  title: 'Add a job that only one session has',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    title: z.string().trim().min(1, 'Say what is to be done.').max(120, 'At most 120 characters.'),
+    stage: z.enum(STAGES),
+    minutes: MINUTES,
+    hours: z.enum(['shop', 'crew', 'any']),
+    before: z.string().refine((value) => known.has(value), 'Choose the job that waits for it.'),
+  }),
+  run: (context, { sessionId, before, ...job }) =>
+    context.store.transaction(async (db) => {
+      await loadBundle(context, sessionId, db);
+      const id = context.ids();
+      await insert(db, db.models.sessionJob, [{ id, sessionId, beforeKey: before, ...job }]);
+      await logChange(context, db, 'added a job', 'session', sessionId, { ...job, before });
+      return id;
+    }),
+});
+
+export const removeOneOffJob = service({
+  title: 'Take away a job that only one session has',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), job: z.uuid() }),
+  run: (context, { sessionId, job }) =>
+    context.store.transaction(async (db) => {
+      const bundle = await loadBundle(context, sessionId, db);
+      const found = bundle.oneOffs.find(({ id }) => id === job);
+      if (!found) throw notFound('job');
+      await remove(db, db.models.sessionJob, { id: job });
+      await logChange(context, db, 'took away a job', 'session', sessionId, { title: found.title });
+    }),
+});
+
+export const changeJob = service({
+  title: 'Show, hide or re-time a job of a session or of its whole course',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    job: z.string().refine((value) => known.has(value), 'There is no such job.'),
+    for: z.enum(['session', 'course']),
+    on: z.boolean().optional(),
+    fixed: MINUTES.optional(),
+    perKit: MINUTES.optional(),
+  }),
+  run: (context, { sessionId, job, for: whose, ...change }) =>
+    context.store.transaction(async (db) => {
+      const { session } = await loadBundle(context, sessionId, db);
+      const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+      const merge = (text: string) => {
+        const jobs = JSON.parse(text) as Record<string, object>;
+        return JSON.stringify({ ...jobs, [job]: { ...jobs[job], ...given } });
+      };
+      if (whose === 'session') {
+        const saved = await updateVersion(db, db.models.session, sessionId, session.version, {
+          jobs: merge(session.jobs),
+        });
+        if (!saved) throw stale('The session');
+      } else {
+        await db.models.course.update(
+          { jobs: merge(session.courseJobs) },
+          { where: { id: session.courseId }, transaction: db.transaction },
+        );
+      }
+      await logChange(context, db, 'changed a job', whose, whose === 'session' ? sessionId : session.courseId, {
+        job,
+        ...given,
+      });
+    }),
 });

@@ -15,7 +15,7 @@ import { logLook } from '../access/looks';
 import { notFound, ServiceError } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../programme/load';
+import { type Hours, loadProgramme } from '../programme/load';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
 /** A session's bundle with its calculation. */
@@ -23,10 +23,17 @@ export async function loadSheet(
   context: Context,
   sessionId: string,
   db: Db = context.store.db,
-): Promise<{ bundle: SessionBundle; sheet: SessionSheet; safetyProfile: 'us' | 'uk' }> {
-  const { programme, meanings } = await loadProgramme(context, db);
+): Promise<{
+  bundle: SessionBundle;
+  sheet: SessionSheet;
+  hours: Hours;
+  safetyProfile: 'us' | 'uk';
+  timeZone: string;
+}> {
+  const { programme, meanings, hours } = await loadProgramme(context, db);
   const bundle = await loadBundle(context, sessionId, db);
-  return { bundle, sheet: sessionSheet(bundle, programme, meanings), safetyProfile: programme.safetyProfile };
+  const { safetyProfile, timeZone } = programme;
+  return { bundle, sheet: sessionSheet(bundle, programme, meanings), hours, safetyProfile, timeZone };
 }
 
 export const viewKitSheet = service({

@@ -1,11 +1,14 @@
 import { z } from 'zod';
-import { newCourse } from '@/contracts/plan';
-import { find, findOne, insert, select } from '@/store/query';
+import { editedCourse, newCourse } from '@/contracts/plan';
+import { freshCourse } from '@/store/fresh';
+import { teachers } from '@/store/plan';
+import { find, findOne, insert, select, updateVersion } from '@/store/query';
 import type { CourseRow, SessionRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
-import { notFound } from '../errors';
+import { notFound, stale } from '../errors';
+import { conflictsOfBooking, loadPlan } from './world';
 
 /** A course of the asker's programme. @throws ServiceError when there is none */
 export async function loadCourse(context: Context, courseId: string, db: Db = context.store.db): Promise<CourseRow> {
@@ -22,9 +25,9 @@ export const listCourses = service({
     select<{ id: string; title: string; audience: string; sessions: number; people: number; next: string | null }>(
       context.store.db,
       `SELECT c.id, c.title, c.audience,
-              (SELECT COUNT(*) FROM session s WHERE s.course_id = c.id) AS sessions,
+              (SELECT COUNT(*) FROM session s WHERE s.course_id = c.id AND s.status = 'planned') AS sessions,
               (SELECT COUNT(*) FROM enrolment e WHERE e.course_id = c.id AND e.status = 'enrolled') AS people,
-              (SELECT MIN(s.date) FROM session s WHERE s.course_id = c.id AND s.date >= :today) AS next
+              (SELECT MIN(s.date) FROM session s WHERE s.course_id = c.id AND s.status = 'planned' AND s.date >= :today) AS next
          FROM course c WHERE c.programme_id = :programmeId ORDER BY c.title`,
       { programmeId: context.actor.programmeId, today: context.clock().toString().slice(0, 10) },
     ),
@@ -37,9 +40,27 @@ export const addCourse = service({
   run: (context, course) =>
     context.store.transaction(async (db) => {
       const id = context.ids();
-      await insert(db, db.models.course, [{ id, programmeId: context.actor.programmeId, ...course, version: 1 }]);
+      await insert(db, db.models.course, [freshCourse({ id, programmeId: context.actor.programmeId, ...course })]);
       await logChange(context, db, 'added', 'course', id, course);
       return id;
+    }),
+});
+
+export const editCourse = service({
+  title: 'Change a course',
+  roles: ['coordinator'],
+  input: editedCourse,
+  run: (context, { courseId, version, uses, ...values }) =>
+    context.store.transaction(async (db) => {
+      await loadCourse(context, courseId, db);
+      if (
+        values.instructorId &&
+        !(await teachers(db, context.actor.programmeId)).some(({ id }) => id === values.instructorId)
+      )
+        throw notFound('instructor');
+      const change = { ...values, uses: JSON.stringify(uses) };
+      if (!(await updateVersion(db, db.models.course, courseId, version, change))) throw stale('The course');
+      await logChange(context, db, 'changed', 'course', courseId, { ...values, uses });
     }),
 });
 
@@ -55,5 +76,32 @@ export const viewCourse = service({
       ['startsAt', 'ASC'],
     ]);
     return { course, sessions };
+  },
+});
+
+export const viewCoursePlan = service({
+  title: 'See a course’s sessions with what stands against each',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid() }),
+  run: async (context, { courseId }) => {
+    const { course, sessions } = await viewCourse(context, { courseId });
+    const dates = sessions.filter(({ status }) => status === 'planned').map(({ date }) => date);
+    const plan = await loadPlan(context, {
+      from: dates[0] ?? '2000-01-01',
+      to: dates.at(-1) ?? dates[0] ?? '2000-01-01',
+    });
+    // What is past is past: nobody settles it any more.
+    const own = plan.bookings.filter((booking) => booking.courseId === courseId && booking.date >= plan.today);
+    const conflicts = own
+      .map((booking) => conflictsOfBooking(booking, plan))
+      .filter((each) => each.conflicts.length > 0);
+    return {
+      course,
+      sessions,
+      conflicts,
+      teachers: [...plan.world.instructors].map(([id, name]) => ({ id, name })),
+      places: [...plan.world.places.values()].map(({ id, name }) => ({ id, name })),
+      today: plan.today,
+    };
   },
 });

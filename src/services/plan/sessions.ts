@@ -1,12 +1,21 @@
 import { z } from 'zod';
-import { editedSession, newSession } from '@/contracts/plan';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { civilDate, civilTime, editedSession, newSession } from '@/contracts/plan';
+import { addDays, dayOf, sayDay } from '@/core/plan/civil';
+import { freshSession } from '@/store/fresh';
+import { teachers } from '@/store/plan';
+import { find, findOne, insert, remove } from '@/store/query';
+import type { SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
-import { notFound, ServiceError, stale } from '../errors';
+import { markedDone, sessionThread } from '../countdown/session-thread';
+import { notFound, ServiceError } from '../errors';
+import { sessionSheet } from '../kits/session-sheet';
+import { loadProgramme } from '../programme/load';
+import { changeSessions, placeIdOf } from './changes';
 import { loadCourse } from './courses';
+import { bookingOf, conflictsOfBooking, loadPlan, type SessionConflicts } from './world';
 
 /** One session with all that belongs to it. @throws ServiceError when it is not the asker's */
 export async function loadBundle(
@@ -19,6 +28,13 @@ export async function loadBundle(
   return bundle;
 }
 
+/** @throws ServiceError when nobody of that id can teach here */
+async function checkTeacher(context: Context, db: Db, instructorId: string | null | undefined): Promise<void> {
+  if (!instructorId) return;
+  const known = await teachers(db, context.actor.programmeId);
+  if (!known.some(({ id }) => id === instructorId)) throw notFound('instructor');
+}
+
 export const addSession = service({
   title: 'Add a session',
   roles: ['coordinator'],
@@ -26,10 +42,12 @@ export const addSession = service({
   run: (context, session) =>
     context.store.transaction(async (db) => {
       await loadCourse(context, session.courseId, db);
+      await checkTeacher(context, db, session.instructorId);
       const others = await find(db, db.models.session, { courseId: session.courseId });
       const number = Math.max(0, ...others.map((other) => other.number)) + 1;
       const id = context.ids();
-      await insert(db, db.models.session, [{ id, number, ...session, version: 1 }]);
+      const placeId = await placeIdOf(context, db, session.place);
+      await insert(db, db.models.session, [freshSession({ id, number, ...session, placeId })]);
       await logChange(context, db, 'added', 'session', id, session);
       return id;
     }),
@@ -41,9 +59,118 @@ export const editSession = service({
   input: editedSession,
   run: (context, { sessionId, version, ...values }) =>
     context.store.transaction(async (db) => {
-      await loadBundle(context, sessionId, db);
-      if (!(await updateVersion(db, db.models.session, sessionId, version, values))) throw stale('The session');
-      await logChange(context, db, 'changed', 'session', sessionId, values);
+      await checkTeacher(context, db, values.instructorId);
+      const { session } = await loadBundle(context, sessionId, db);
+      const change = Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined));
+      await changeSessions(context, db, [{ sessionId, version, change }], sayChange(session, values));
+    }),
+});
+
+/** A change in a few words: "Moved Breads to Thu 26 Nov, 16:00". */
+function sayChange(before: SessionRow, after: { date: string; startsAt: string; place: string }): string {
+  if (before.date !== after.date || before.startsAt !== after.startsAt)
+    return `Moved ${before.title} from ${sayDay(before.date)}, ${before.startsAt} to ${sayDay(after.date)}, ${after.startsAt}`;
+  return before.place === after.place ? `Changed ${before.title}` : `Moved ${before.title} to ${after.place}`;
+}
+
+/** What a session could become, held against the whole plan, before anything is saved. */
+export const previewChange = service({
+  title: 'See what moves with a session before moving it',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    date: civilDate,
+    startsAt: civilTime,
+    place: z.string().trim().max(120).optional(),
+  }),
+  run: async (context, { sessionId, date, startsAt, place }) => {
+    const { db } = context.store;
+    const bundle = await loadBundle(context, sessionId);
+    const { session } = bundle;
+    const [from, to] = [session.date, date].sort() as [string, string];
+    const plan = await loadPlan(context, { from, to });
+    const placeId = place === undefined ? session.placeId : await placeIdOf(context, db, place);
+    const planned = plan.sessions.find(({ id }) => id === sessionId);
+    const conflicts: SessionConflicts = planned
+      ? conflictsOfBooking(bookingOf({ ...planned, date, startsAt, placeId }, plan.hours, plan.today), plan)
+      : { sessionId, conflicts: [], fixes: [] };
+    const { programme, meanings, hours } = await loadProgramme(context);
+    const sheet = sessionSheet(bundle, programme, meanings);
+    const now = context.clock();
+    const moved = { ...bundle, session: { ...session, date, startsAt, cookBy: shiftCookBy(session, date) } };
+    const before = sessionThread(bundle, sheet, programme, hours, now);
+    const after = sessionThread(moved, sheet, programme, hours, now);
+    const jobs = after.jobs
+      .filter(({ state }) => state !== 'done')
+      .flatMap((job) => {
+        const old = before.jobs.find(({ key }) => key === job.key);
+        return old && old.latest !== job.latest
+          ? [{ title: job.title, from: old.latest, to: job.latest, state: job.state }]
+          : [];
+      });
+    return {
+      title: session.title,
+      from: { date: session.date, startsAt: session.startsAt },
+      to: { date, startsAt },
+      version: session.version,
+      ...conflicts,
+      jobs,
+      tooLate: after.tooLate,
+      people: bundle.enrolments.filter(({ status }) => status === 'enrolled').length,
+      locked: bundle.sheet !== undefined,
+      bought: markedDone(bundle.marks).has('buying'),
+      packed: bundle.events.length > 0,
+      timeZone: programme.timeZone,
+    };
+  },
+});
+
+/** The day by which families cook moves with the lesson. */
+const shiftCookBy = (session: SessionRow, date: string): string | null =>
+  session.cookBy && addDays(session.cookBy, dayOf(date) - dayOf(session.date));
+
+export const moveSession = service({
+  title: 'Move a session to another day, hour or place',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    version: z.coerce.number().int(),
+    date: civilDate,
+    startsAt: civilTime,
+    place: z.string().trim().min(1).max(120).optional(),
+    instructorId: z.uuid().optional(),
+  }),
+  run: (context, { sessionId, version, ...to }) =>
+    context.store.transaction(async (db) => {
+      await checkTeacher(context, db, to.instructorId);
+      const { session } = await loadBundle(context, sessionId, db);
+      const change = {
+        date: to.date,
+        startsAt: to.startsAt,
+        cookBy: shiftCookBy(session, to.date),
+        ...(to.place === undefined ? {} : { place: to.place }),
+        ...(to.instructorId === undefined ? {} : { instructorId: to.instructorId }),
+      };
+      const said = sayChange(session, { ...session, ...to });
+      return changeSessions(context, db, [{ sessionId, version, change }], said);
+    }),
+});
+
+export const cancelSession = service({
+  title: 'Cancel a session, or hold it after all',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    version: z.coerce.number().int(),
+    cancelled: z.boolean(),
+    because: z.string().trim().max(200, 'At most 200 characters.').default(''),
+  }),
+  run: (context, { sessionId, version, cancelled, because }) =>
+    context.store.transaction(async (db) => {
+      const { session } = await loadBundle(context, sessionId, db);
+      const status = cancelled ? ('cancelled' as const) : ('planned' as const);
+      const said = `${cancelled ? 'Cancelled' : 'Took up again'} ${session.title}, ${sayDay(session.date)}`;
+      return changeSessions(context, db, [{ sessionId, version, change: { status, because } }], said);
     }),
 });
 

@@ -1,3 +1,4 @@
+import { programmeHours } from '@/core/countdown/work-hours';
 import { select } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';
 import type { Db } from '@/store/store';
@@ -7,21 +8,39 @@ import { notFound } from '../errors';
 /** Avoidance codes by what a family wrote, normalised. */
 export type Meanings = ReadonlyMap<string, readonly string[]>;
 
-/** The programme of the one who asks, with what it says that families' words mean: one query. */
+/** When the programme's shops are open and its crew works. */
+export type Hours = ReturnType<typeof programmeHours>;
+
+/**
+ * The programme of the one who asks, what it says that families' words mean, and its working hours: one query.
+ * The crew rests on public holidays and the programme's own closures of whole days.
+ */
 export async function loadProgramme(
   context: Context,
   db: Db = context.store.db,
-): Promise<{ programme: ProgrammeRow; meanings: Meanings }> {
-  const rows = await select<ProgrammeRow & { wish: string | null; codes: string }>(
+): Promise<{ programme: ProgrammeRow; meanings: Meanings; hours: Hours }> {
+  const rows = await select<ProgrammeRow & { kind: 'meaning' | 'rest' | null; a: string; b: string }>(
     db,
     `SELECT p.id, p.name, p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.version, a.wish, a.codes
-       FROM programme p LEFT JOIN avoidance_meaning a ON a.programme_id = p.id WHERE p.id = :programmeId`,
+            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.version, x.kind, x.a, x.b
+       FROM programme p LEFT JOIN (
+         SELECT 'meaning' AS kind, wish AS a, codes AS b FROM avoidance_meaning WHERE programme_id = :programmeId
+         UNION ALL SELECT 'rest', CAST(f.from_date AS CHAR), CAST(f.to_date AS CHAR)
+           FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
+          WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL) AS x ON TRUE
+      WHERE p.id = :programmeId`,
     { programmeId: context.actor.programmeId },
   );
   const [first] = rows;
   if (!first) throw notFound('programme');
-  const { wish: _wish, codes: _codes, ...programme } = first;
-  const known = rows.flatMap(({ wish, codes }) => (wish === null ? [] : [[wish, JSON.parse(codes)] as const]));
-  return { programme, meanings: new Map<string, readonly string[]>(known) };
+  const { kind: _kind, a: _a, b: _b, ...programme } = first;
+  const of = (kind: 'meaning' | 'rest') => rows.filter((row) => row.kind === kind);
+  return {
+    programme,
+    meanings: new Map(of('meaning').map(({ a, b }) => [a, JSON.parse(b) as string[]])),
+    hours: programmeHours(
+      JSON.parse(programme.workHours),
+      of('rest').map(({ a, b }) => ({ from: a, to: b })),
+    ),
+  };
 }

@@ -39,12 +39,12 @@ async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
 
 export default async function Session({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet } = await orNotFound(call(viewSession, { sessionId }));
+  const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
   const recipes = await call(listRecipes, {});
   const { session, dishes } = bundle;
   const free = recipes.filter((recipe) => !dishes.some((dish) => dish.recipeId === recipe.id));
   return (
-    <SessionFrame bundle={bundle} sheet={sheet} current="plan" title="plan and dishes">
+    <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="plan" title="plan and dishes">
       <div className="grid gap-6 lg:grid-cols-2">
         <section className="sheet p-5" id="dishes" aria-labelledby="dishes-title">
           <h2 id="dishes-title" className="mb-3 text-xl font-bold">

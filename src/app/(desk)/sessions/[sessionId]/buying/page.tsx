@@ -1,7 +1,8 @@
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import { markShopping, viewShoppingList } from '@/services/buying/shopping';
+import { viewShoppingList } from '@/services/buying/shopping';
+import { markJob } from '@/services/countdown/countdown';
 import { Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { call } from '../../../../access';
@@ -11,7 +12,7 @@ export const metadata = { title: 'Shopping list' };
 async function mark(sessionId: string, done: boolean): Promise<void> {
   'use server';
   const answer = await attempt(async () => {
-    await call(markShopping, { sessionId, done });
+    await call(markJob, { sessionId, job: 'buying', done });
     return undefined;
   });
   if (!answer.ok) throw new Error(answer.message);
@@ -19,12 +20,13 @@ async function mark(sessionId: string, done: boolean): Promise<void> {
 
 export default async function Shopping({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet, aisles, done } = await orNotFound(call(viewShoppingList, { sessionId }));
+  const { bundle, sheet, hours, aisles, done } = await orNotFound(call(viewShoppingList, { sessionId }));
   const count = aisles.reduce((sum, aisle) => sum + aisle.items.length, 0);
   return (
     <SessionFrame
       bundle={bundle}
       sheet={sheet}
+      hours={hours}
       current="buying"
       title="shopping list"
       actions={

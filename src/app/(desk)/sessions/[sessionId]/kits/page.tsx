@@ -34,7 +34,7 @@ export default async function Kits({
 }) {
   const { sessionId } = await params;
   const { working: wanted, view } = await searchParams;
-  const { bundle, sheet } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { bundle, sheet, hours } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
   const showDraft = !locked || view === 'now';
@@ -48,6 +48,7 @@ export default async function Kits({
     <SessionFrame
       bundle={bundle}
       sheet={sheet}
+      hours={hours}
       current="kits"
       title="kit sheet"
       actions={

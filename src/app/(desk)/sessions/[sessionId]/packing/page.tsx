@@ -23,14 +23,14 @@ export const metadata = { title: 'Packing' };
 
 export default async function Packing({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet } = await orNotFound(call(viewSession, { sessionId }));
+  const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
   const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
   const packed = packedNow(bundle.events);
   const progress = packProgress(bench?.kits ?? [], packed);
   const held = calledBackNow(bundle.events);
   const calledBack = bench?.kits.filter((kit) => held.has(kit.id)).map((kit) => kit.number) ?? [];
   return (
-    <SessionFrame bundle={bundle} sheet={sheet} current="packing" title="packing">
+    <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="packing" title="packing">
       {!bench ? (
         <Empty title="Lock the kit sheet first">
           <p>

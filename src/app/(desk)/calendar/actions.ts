@@ -1,0 +1,52 @@
+'use server';
+
+import { attempt } from '@/app/form';
+import { ServiceError } from '@/services/errors';
+import { undoChange } from '@/services/plan/changes';
+import { cancelSession, moveSession, previewChange } from '@/services/plan/sessions';
+import type { FormState } from '@/ui/action-form';
+import { call } from '../../access';
+
+export type MovePreview = Awaited<ReturnType<typeof previewChange>>;
+
+/** What a move would bring, or why it cannot be looked at. */
+export async function previewMove(input: {
+  sessionId: string;
+  date: string;
+  startsAt: string;
+  place?: string;
+}): Promise<{ preview: MovePreview } | { problem: string }> {
+  try {
+    return { preview: await call(previewChange, input as never) };
+  } catch (error) {
+    if (error instanceof ServiceError) return { problem: error.problems[0]?.message ?? error.message };
+    throw error;
+  }
+}
+
+export async function move(input: {
+  sessionId: string;
+  version: number;
+  date: string;
+  startsAt: string;
+  place?: string;
+}): Promise<FormState> {
+  return attempt(async () => {
+    await call(moveSession, input as never);
+    return 'Moved. What hangs on it is counted back anew.';
+  });
+}
+
+export async function cancel(sessionId: string, version: number, cancelled: boolean): Promise<void> {
+  await attempt(async () => {
+    await call(cancelSession, { sessionId, version, cancelled, because: '' });
+    return undefined;
+  });
+}
+
+export async function undo(changeId: string, _state: FormState | null): Promise<FormState> {
+  return attempt(async () => {
+    const said = await call(undoChange, { changeId });
+    return `Taken back: ${said}.`;
+  });
+}

@@ -1,0 +1,199 @@
+'use client';
+
+import { useEffect, useRef, useState, useTransition } from 'react';
+import { FormMessage, type FormState } from '@/ui/action-form';
+import { sayMoment, sayShortDate } from '@/ui/dates';
+import { Field } from '@/ui/field';
+import { type MovePreview, move, previewMove } from './actions';
+
+/** A session that is about to be moved, and where it would go. */
+export interface Moving {
+  readonly id: string;
+  readonly title: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly place: string;
+}
+
+/** Shows what moves with a session before it is moved; the plan is asked as one types. */
+export function MoveDialog({
+  moving,
+  places,
+  onClose,
+}: {
+  moving: Moving;
+  places: readonly string[];
+  onClose: () => void;
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [wanted, setWanted] = useState({ date: moving.date, startsAt: moving.startsAt, place: moving.place });
+  const [found, setFound] = useState<{ preview: MovePreview } | { problem: string } | null>(null);
+  const [answer, setAnswer] = useState<FormState | null>(null);
+  const [busy, start] = useTransition();
+
+  useEffect(() => {
+    dialog.current?.showModal();
+  }, []);
+
+  useEffect(() => {
+    let isLatest = true;
+    const timer = setTimeout(async () => {
+      const next = await previewMove({ sessionId: moving.id, ...wanted }).catch(() => ({
+        problem: 'The server did not answer. Try again in a moment.',
+      }));
+      if (isLatest) setFound(next);
+    }, 250);
+    return () => {
+      isLatest = false;
+      clearTimeout(timer);
+    };
+  }, [moving.id, wanted]);
+
+  const preview = found && 'preview' in found ? found.preview : undefined;
+  const change = (part: Partial<typeof wanted>) => {
+    setAnswer(null);
+    setWanted((now) => ({ ...now, ...part }));
+  };
+  const confirm = () =>
+    preview &&
+    start(async () => {
+      const state = await move({ sessionId: moving.id, version: preview.version, ...wanted });
+      setAnswer(state);
+      if (state.ok) onClose();
+    });
+
+  return (
+    <dialog ref={dialog} className="modal" aria-labelledby="move-title" onClose={onClose}>
+      <div className="modal-box max-w-2xl">
+        <h2 id="move-title" className="mb-3 text-xl font-bold">
+          Move {moving.title}
+        </h2>
+        <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1fr_8rem_1.4fr]">
+          <Field
+            label="Date"
+            type="date"
+            value={wanted.date}
+            onChange={(event) => change({ date: event.target.value })}
+          />
+          <Field
+            label="Starts"
+            type="time"
+            value={wanted.startsAt}
+            onChange={(event) => change({ startsAt: event.target.value })}
+          />
+          <Field
+            label="Place"
+            list="move-places"
+            value={wanted.place}
+            width="col-span-2 sm:col-span-1"
+            onChange={(event) => change({ place: event.target.value })}
+          />
+          <datalist id="move-places">
+            {places.map((place) => (
+              <option key={place} value={place} />
+            ))}
+          </datalist>
+        </div>
+        <div aria-live="polite" className="mt-4 flex flex-col gap-3 text-sm">
+          {found === null && <p>Looking at the plan …</p>}
+          {found && 'problem' in found && <p className="font-semibold text-error">{found.problem}</p>}
+          {preview && <Consequences preview={preview} onTake={change} />}
+        </div>
+        <FormMessage state={answer?.ok ? null : answer} />
+        <div className="modal-action">
+          <button type="button" className="btn" onClick={() => dialog.current?.close()}>
+            Leave it
+          </button>
+          <button type="button" className="btn btn-primary" disabled={!preview || busy} onClick={confirm}>
+            {preview && preview.conflicts.length > 0 ? 'Move it all the same' : 'Move it'}
+          </button>
+        </div>
+      </div>
+    </dialog>
+  );
+}
+
+function Consequences({
+  preview,
+  onTake,
+}: {
+  preview: MovePreview;
+  onTake: (change: { date?: string; startsAt?: string; place?: string }) => void;
+}) {
+  const told = [
+    preview.people > 0 ? `${preview.people} on the roll have to be told` : '',
+    preview.locked ? 'the locked kit sheet stays, its labels carry the new date when they are printed again' : '',
+    preview.bought ? 'what is bought already has to keep until then' : '',
+    preview.packed ? 'packing has begun: cold parts have a clock' : '',
+  ].filter(Boolean);
+  return (
+    <>
+      {preview.conflicts.length === 0 ? (
+        <p className="font-semibold text-success">Nothing stands against it.</p>
+      ) : (
+        <ul className="list-disc pl-5 font-semibold text-error">
+          {preview.conflicts.map(({ say }) => (
+            <li key={say}>{say}</li>
+          ))}
+        </ul>
+      )}
+      {preview.fixes.length > 0 && (
+        <div className="flex flex-wrap items-center gap-2">
+          <span>This would work:</span>
+          {preview.fixes
+            .filter(({ change }) => change.date || change.startsAt)
+            .map(({ say, change }) => (
+              <button key={say} type="button" className="btn btn-sm" onClick={() => onTake(change)}>
+                {say}
+              </button>
+            ))}
+          {preview.fixes
+            .filter(({ change }) => change.placeId)
+            .map(({ say }) => (
+              <button
+                key={say}
+                type="button"
+                className="btn btn-sm"
+                onClick={() => onTake({ place: say.replace(/^Take /, '') })}
+              >
+                {say}
+              </button>
+            ))}
+        </div>
+      )}
+      {preview.tooLate && (
+        <p className="font-semibold text-error">Then it could not be ready in time: {preview.tooLate}</p>
+      )}
+      {told.length > 0 && <p>{`${told.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase())}</p>}
+      {preview.jobs.length > 0 && (
+        <details open>
+          <summary className="cursor-pointer font-semibold">
+            {preview.jobs.length} jobs move with it, from {sayShortDate(preview.from.date)} to{' '}
+            {sayShortDate(preview.to.date)}
+          </summary>
+          <table className="table table-sm mt-1">
+            <thead>
+              <tr>
+                <th scope="col">Job</th>
+                <th scope="col">Latest now</th>
+                <th scope="col">Latest then</th>
+              </tr>
+            </thead>
+            <tbody>
+              {preview.jobs.map((job) => (
+                <tr key={job.title}>
+                  <td>{job.title}</td>
+                  <td>{sayMoment(job.from, preview.timeZone)}</td>
+                  <td className={job.state === 'late' ? 'font-bold text-error' : ''}>
+                    {sayMoment(job.to, preview.timeZone)}
+                    {job.state === 'late' ? ', too late' : ''}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Temporal } from 'temporal-polyfill';
+import type { JobChanges } from '@/core/countdown/jobs';
+import { type SessionFacts, startOf, type Thread, threadOf } from '@/core/countdown/thread';
+import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
+import type { Mode } from '@/core/plan/mode';
+import type { SessionBundle } from '@/store/session-bundles';
+import type { SessionSheet } from '../kits/session-sheet';
+import type { Hours } from '../programme/load';
+
+/** A session as its thread shows it. */
+export interface SessionThread extends Thread {
+  readonly id: string;
+  readonly courseId: string;
+  readonly courseTitle: string;
+  readonly title: string;
+  readonly number: number;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly place: string;
+  readonly mode: string;
+  /** Start as an ISO instant. */
+  readonly start: string;
+}
+
+/** Keys of the jobs whose last mark says done. Marks are in order of time. */
+export function markedDone(marks: SessionBundle['marks']): ReadonlySet<string> {
+  const done = new Set<string>();
+  for (const mark of marks) {
+    if (mark.done === 1) done.add(mark.stage);
+    else done.delete(mark.stage);
+  }
+  return done;
+}
+
+/** What is known of a session when its thread is drawn. */
+export function sessionFacts(
+  bundle: SessionBundle,
+  sheet: SessionSheet,
+  { timeZone }: { readonly timeZone: string },
+  hours: Hours,
+): SessionFacts {
+  const { session } = bundle;
+  const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+  const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
+  const progress = packProgress(bench?.kits ?? [], packedNow(bundle.events));
+  const modes = new Set<Mode>([session.mode as Mode]);
+  for (const { mode } of enrolled) if (mode) modes.add(mode as Mode);
+  return {
+    ...hours,
+    date: session.date,
+    startsAt: session.startsAt,
+    minutes: session.minutes,
+    timeZone,
+    modes: [...modes],
+    dishes: bundle.dishes.length,
+    participants: enrolled.length,
+    rollClosesDays: session.rollClosesDays,
+    cookBy: session.cookBy,
+    course: JSON.parse(session.courseJobs) as JobChanges,
+    session: JSON.parse(session.jobs) as JobChanges,
+    oneOffs: bundle.oneOffs,
+    marked: markedDone(bundle.marks),
+    unknownWishes: new Set(
+      sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),
+    ).size,
+    revision: bundle.sheet?.revision ?? 0,
+    differs: sheet.differences.length > 0,
+    refusedKits: sheet.draft?.refusedKits ?? 0,
+    ...progress,
+    // Before anything is locked, everyone who comes is counted.
+    kits: bench ? progress.kits : sheet.participants.length,
+  };
+}
+
+/** The thread of one session, from its bundle and its calculation. */
+export function sessionThread(
+  bundle: SessionBundle,
+  sheet: SessionSheet,
+  programme: { readonly timeZone: string },
+  hours: Hours,
+  now: Temporal.Instant,
+): SessionThread {
+  const facts = sessionFacts(bundle, sheet, programme, hours);
+  const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = bundle.session;
+  const start = startOf(facts).toString();
+  return { id, courseId, courseTitle, title, number, date, startsAt, place, mode, start, ...threadOf(facts, now) };
+}

@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { civilDate } from '@/contracts/plan';
+import { sayClosure } from '@/core/plan/cadence';
+import { addDays, dayOf, weekdayOf } from '@/core/plan/civil';
+import { checkBooking } from '@/core/plan/conflicts';
+import { service } from '../access/gate';
+import { loadPlan } from './world';
+
+/** Weeks that the calendar shows at once. */
+export const WEEKS_SHOWN = 5;
+
+/** A session as the calendar draws it. */
+export interface CalendarSession {
+  readonly id: string;
+  readonly courseId: string;
+  readonly courseTitle: string;
+  readonly title: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly minutes: number;
+  readonly place: string;
+  readonly mode: string;
+  readonly version: number;
+  readonly conflicts: readonly string[];
+}
+
+export const viewCalendar = service({
+  title: 'See the calendar of all sessions',
+  roles: ['coordinator'],
+  input: z.object({ from: civilDate.optional() }),
+  run: async (context, { from }) => {
+    const today = context.clock().toString().slice(0, 10);
+    const given = from ?? today;
+    // Weeks begin on Monday.
+    const start = addDays(given, 1 - weekdayOf(dayOf(given)));
+    const end = addDays(start, WEEKS_SHOWN * 7 - 1);
+    const plan = await loadPlan(context, { from: start, to: end });
+    const byId = new Map(plan.bookings.map((booking) => [booking.id, booking]));
+    const sessions = plan.sessions
+      .filter(({ date }) => date >= start && date <= end)
+      .map((session): CalendarSession => {
+        const { id, courseId, courseTitle, title, date, startsAt, minutes, place, mode, version } = session;
+        const booking = byId.get(id);
+        const conflicts = booking && date >= plan.today ? checkBooking(booking, plan.index, plan.world) : [];
+        return {
+          id,
+          courseId,
+          courseTitle,
+          title,
+          date,
+          startsAt,
+          minutes,
+          place,
+          mode,
+          version,
+          conflicts: conflicts.map(({ say }) => say),
+        };
+      });
+    const closures = plan.world.closures
+      .filter((closure) => closure.from <= end && closure.to >= start)
+      .map((closure) => ({
+        from: closure.from,
+        to: closure.to,
+        say: `${sayClosure(closure)}${closure.placeId ? ` (${plan.world.places.get(closure.placeId)?.name ?? 'one place'})` : ''}${closure.hours ? `, ${closure.hours.from} to ${closure.hours.to}` : ''}`,
+      }));
+    return {
+      start,
+      end,
+      today: plan.today,
+      sessions,
+      closures,
+      places: [...plan.world.places.values()].map(({ name }) => name),
+    };
+  },
+});

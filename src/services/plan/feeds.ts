@@ -1,0 +1,190 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { z } from 'zod';
+import { addDays } from '@/core/plan/civil';
+import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/icalendar-out';
+import { change, findOne, insert, select } from '@/store/query';
+import type { CalendarFeedRow, SessionRow } from '@/store/rows';
+import { loadSessionBundles } from '@/store/session-bundles';
+import type { Store } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, nowOf, service } from '../access/gate';
+import { sessionThread } from '../countdown/session-thread';
+import { notFound } from '../errors';
+import { sessionSheet } from '../kits/session-sheet';
+import { loadProgramme } from '../programme/load';
+
+const hash = (token: string) => createHash('sha256').update(token).digest('hex');
+
+const SCOPES = ['programme', 'course', 'place', 'instructor'] as const;
+
+export const listFeeds = service({
+  title: 'See the calendar addresses',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: (context) =>
+    select<{ id: string; scope: string; withJobs: number; createdAt: Date; what: string | null }>(
+      context.store.db,
+      `SELECT f.id, f.scope, f.with_jobs AS withJobs, f.created_at AS createdAt, COALESCE(c.title, p.name, m.name) AS what
+         FROM calendar_feed f LEFT JOIN course c ON f.scope = 'course' AND c.id = f.scope_id
+         LEFT JOIN place p ON f.scope = 'place' AND p.id = f.scope_id
+         LEFT JOIN member m ON f.scope = 'instructor' AND m.id = f.scope_id
+        WHERE f.programme_id = :programmeId AND f.revoked_at IS NULL ORDER BY f.created_at`,
+      { programmeId: context.actor.programmeId },
+    ),
+});
+
+export const makeFeed = service({
+  title: 'Make an address under which a calendar program reads the plan',
+  roles: ['coordinator'],
+  input: z.object({
+    scope: z.enum(SCOPES),
+    scopeId: z.preprocess((value) => value || null, z.uuid().nullable()),
+    withJobs: z.boolean().default(false),
+  }),
+  run: (context, { scope, scopeId, withJobs }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const table = { course: db.models.course, place: db.models.place, instructor: db.models.member };
+      if (scope !== 'programme') {
+        const found =
+          scopeId && (await findOne(db, table[scope] as typeof db.models.course, { id: scopeId, programmeId }));
+        if (!found) throw notFound(scope);
+      }
+      const token = randomBytes(24).toString('base64url');
+      const id = context.ids();
+      const row = {
+        id,
+        programmeId,
+        scope,
+        scopeId: scope === 'programme' ? null : scopeId,
+        withJobs: withJobs ? 1 : 0,
+      };
+      await insert(db, db.models.calendarFeed, [
+        { ...row, tokenHash: hash(token), createdAt: nowOf(context), revokedAt: null },
+      ]);
+      await logChange(context, db, 'made', 'calendar address', id, { scope, scopeId });
+      // Shown once: only its hash is kept.
+      return { id, token };
+    }),
+});
+
+export const revokeFeed = service({
+  title: 'End a calendar address',
+  roles: ['coordinator'],
+  input: z.object({ feedId: z.uuid() }),
+  run: (context, { feedId }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const ended = await change(
+        db,
+        'UPDATE calendar_feed SET revoked_at = :now WHERE id = :feedId AND programme_id = :programmeId AND revoked_at IS NULL',
+        { now: nowOf(context), feedId, programmeId },
+      );
+      if (ended === 0) throw notFound('calendar address');
+      await logChange(context, db, 'ended', 'calendar address', feedId);
+    }),
+});
+
+export const exportCalendar = service({
+  title: 'Take out the plan as a calendar file',
+  roles: ['coordinator'],
+  input: z.object({ scope: z.enum(SCOPES), scopeId: z.uuid().optional(), withJobs: z.boolean().default(false) }),
+  run: (context, { scope, scopeId, withJobs }) =>
+    calendarOf(context, { scope, scopeId: scopeId ?? null, withJobs: withJobs ? 1 : 0 }),
+});
+
+/**
+ * The calendar behind an address; whoever has it reads when and where sessions are, and nothing of the people.
+ *
+ * @returns undefined when there is no such address, or it was ended
+ */
+export async function readFeed(surroundings: Omit<Context, 'actor'>, token: string): Promise<string | undefined> {
+  const feed = await findFeed(surroundings.store, token);
+  if (!feed) return undefined;
+  const actor = { id: feed.id, programmeId: feed.programmeId, role: 'coordinator' as const, name: 'calendar' };
+  return calendarOf({ ...surroundings, actor }, feed);
+}
+
+async function findFeed(store: Store, token: string): Promise<CalendarFeedRow | undefined> {
+  const row = await findOne(store.db, store.db.models.calendarFeed, { tokenHash: hash(token) });
+  return row && row.revokedAt === null ? row : undefined;
+}
+
+/** Sessions this far back and ahead are shown, in days. */
+const BACK = 90;
+const AHEAD = 500;
+/** Jobs are shown for the sessions of the coming weeks. */
+const JOB_DAYS = 28;
+
+type Scope = Pick<CalendarFeedRow, 'scope' | 'scopeId' | 'withJobs'>;
+
+async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope): Promise<string> {
+  const { db } = context.store;
+  const { programmeId } = context.actor;
+  const { programme, meanings, hours } = await loadProgramme(context);
+  const now = context.clock();
+  const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+  const where = {
+    programme: '',
+    course: 'AND s.course_id = :scopeId',
+    place: 'AND s.place_id = :scopeId',
+    instructor: 'AND COALESCE(s.instructor_id, c.instructor_id) = :scopeId',
+  }[scope];
+  const sessions = await select<SessionRow & { courseTitle: string; teacher: string | null }>(
+    db,
+    `SELECT s.id, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode, s.status, s.sequence,
+            c.title AS courseTitle, m.name AS teacher
+       FROM session s JOIN course c ON c.id = s.course_id LEFT JOIN member m ON m.id = COALESCE(s.instructor_id, c.instructor_id)
+      WHERE c.programme_id = :programmeId AND s.date BETWEEN :from AND :to ${where} ORDER BY s.date, s.starts_at, s.id`,
+    { programmeId, scopeId, from: addDays(today, -BACK), to: addDays(today, AHEAD) },
+  );
+  const events = sessions.map(
+    (session): CalendarEvent => ({
+      uid: `session-${session.id}@logistra`,
+      sequence: session.sequence,
+      title: `${session.courseTitle}: ${session.title}`,
+      description: [
+        `Session ${session.number}, ${session.mode}`,
+        session.teacher ? `Instructor: ${session.teacher}` : '',
+      ]
+        .filter(Boolean)
+        .join('\n'),
+      place: session.place,
+      date: session.date,
+      startsAt: session.startsAt,
+      minutes: session.minutes,
+      cancelled: session.status === 'cancelled',
+    }),
+  );
+  let tasks: CalendarTask[] = [];
+  if (withJobs === 1) {
+    const ids = sessions
+      .filter(({ date, status }) => status === 'planned' && date >= today && date <= addDays(today, JOB_DAYS))
+      .map(({ id }) => id);
+    const bundles = await loadSessionBundles(db, programmeId, { ids });
+    tasks = bundles.flatMap((bundle) =>
+      sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, hours, now).jobs.map((job) => ({
+        uid: `job-${bundle.session.id}-${job.key}@logistra`,
+        title: `${job.title}: ${bundle.session.title}`,
+        description: job.why,
+        start: job.startBy,
+        due: job.latest,
+        done: job.state === 'done',
+      })),
+    );
+  }
+  const [first] = sessions;
+  const what = {
+    programme: programme.name,
+    course: first?.courseTitle,
+    place: first?.place,
+    instructor: first?.teacher,
+  }[scope];
+  return writeCalendar({
+    name: what ?? programme.name,
+    timeZone: programme.timeZone,
+    events,
+    tasks,
+    stamp: now.toString(),
+  });
+}
