@@ -4,14 +4,19 @@ import path from 'node:path';
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { benchSheet } from '@/core/packing/progress';
+import { ruleOf } from '@/core/plan/cadence-rule';
+import type { Weekday } from '@/core/plan/civil';
 import type { RollCells } from '@/core/roll/roll-row';
 import type { Context, Role } from '@/services/access/gate';
 import { hashPassword } from '@/services/access/passwords';
-import { markJob } from '@/services/countdown/countdown';
+import { changeJob, markJob } from '@/services/countdown/countdown';
 import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
 import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
-import { addCourse } from '@/services/plan/courses';
+import { addClosure, bringPublicHolidays, previewCalendarFile, saveCalendar } from '@/services/plan/closures';
+import { addCourse, editCourse } from '@/services/plan/courses';
+import { addPlace, setTravel } from '@/services/plan/places';
+import { laySeason } from '@/services/plan/season';
 import { addDish, addSession } from '@/services/plan/sessions';
 import { previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
 import { addPerson, previewRollFile, saveRoll, setStatus, viewRoll } from '@/services/roll/roll';
@@ -35,6 +40,29 @@ interface DemoSession {
   readonly shoppingDone?: boolean;
   /** Rows of the sheet already ticked in all kits. */
   readonly packRows?: number;
+  /** Jobs marked done, and jobs taken up that are usually out of sight. */
+  readonly done?: readonly string[];
+  readonly takeUp?: readonly string[];
+  readonly cookByInDays?: number;
+}
+
+/** A season that goes on from the first sessions, on their weekday. */
+interface DemoSeason {
+  readonly inDays: number;
+  readonly days: number;
+  readonly startsAt: string;
+  readonly minutes: number;
+  readonly place: string;
+  readonly mode: string;
+  readonly onClosure: string;
+  readonly titles: readonly string[];
+}
+
+interface DemoClosure {
+  readonly title: string;
+  readonly inDays: number;
+  readonly days: number;
+  readonly place?: string;
 }
 
 interface DemoCourse {
@@ -42,6 +70,11 @@ interface DemoCourse {
   readonly audience: string;
   readonly roll: string;
   readonly sessions: readonly DemoSession[];
+  readonly capacity?: number;
+  readonly budgetCents?: number;
+  readonly instructor?: string;
+  readonly uses?: Readonly<Record<string, number>>;
+  readonly season?: DemoSeason;
   readonly afterwards?: { readonly join: readonly RollCells[]; readonly withdraw: readonly string[] };
 }
 
@@ -56,6 +89,11 @@ interface DemoProgramme {
     readonly role: Role;
     readonly password: string;
   }[];
+  readonly places: readonly { readonly name: string; readonly outdoor: { readonly fallback: string } | null }[];
+  readonly travel: readonly (readonly [from: string, to: string, minutes: number])[];
+  readonly holidays: { readonly country: string; readonly region: string };
+  readonly closures: readonly DemoClosure[];
+  readonly schoolCalendar: { readonly name: string; readonly days: readonly DemoClosure[] };
   readonly recipes: readonly string[];
   readonly courses: readonly DemoCourse[];
 }
@@ -92,20 +130,74 @@ export async function loadDemo(store: Store): Promise<void> {
     if ('problems' in preview) throw new Error(`${file}: ${JSON.stringify(preview.problems)}`);
     recipes.set(preview.file.title, await saveRecipe(context, preview.file));
   }
-  for (const course of demo.courses) await loadCourse(context, course, recipes, timeZone);
+  const today = Temporal.Now.plainDateISO(timeZone);
+  await loadPlaces(context, demo, today);
+  const teachers = new Map(members.map(({ email, id }) => [email, id]));
+  for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
 }
 
-async function loadCourse(
-  context: Context,
-  course: DemoCourse,
-  recipes: ReadonlyMap<string, string>,
-  timeZone: string,
-): Promise<void> {
-  const { title, audience, roll, sessions, afterwards } = course;
+/** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */
+async function loadPlaces(context: Context, demo: DemoProgramme, today: Temporal.PlainDate): Promise<void> {
+  const ids = new Map<string, string>();
+  for (const { outdoor, ...place } of demo.places) {
+    const fallback = outdoor && { ...outdoor, fallbackPlaceId: ids.get(outdoor.fallback) ?? null };
+    ids.set(place.name, await addPlace(context, { ...place, outdoor: fallback } as never));
+  }
+  const placeId = (name: string | undefined) => (name === undefined ? null : (ids.get(name) ?? null));
+  for (const [from, to, minutes] of demo.travel) {
+    await setTravel(context, { fromId: placeId(from) ?? '', toId: placeId(to) ?? '', minutes });
+  }
+  await bringPublicHolidays(context, demo.holidays);
+  for (const { title, inDays, days, place } of demo.closures) {
+    const from = today.add({ days: inDays });
+    const closure = { title, from: from.toString(), to: from.add({ days: days - 1 }).toString() };
+    await addClosure(context, { ...closure, placeId: placeId(place) } as never);
+  }
+  const compact = (date: Temporal.PlainDate) => date.toString().replaceAll('-', '');
+  const events = demo.schoolCalendar.days.map(({ title, inDays, days }, index) => {
+    const from = today.add({ days: inDays });
+    return [
+      'BEGIN:VEVENT',
+      `UID:${index}@quay-street.example`,
+      `SUMMARY:${title}`,
+      `DTSTART;VALUE=DATE:${compact(from)}`,
+      `DTEND;VALUE=DATE:${compact(from.add({ days }))}`,
+      'END:VEVENT',
+    ];
+  });
+  const file = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...events.flat(), 'END:VCALENDAR'].join('\r\n');
+  const { closures } = await previewCalendarFile(context, { bytes: new TextEncoder().encode(file) });
+  await saveCalendar(context, { name: demo.schoolCalendar.name, placeId: null, closures } as never);
+}
+
+/** What a course is loaded from beside itself. */
+interface Around {
+  readonly recipes: ReadonlyMap<string, string>;
+  /** Ids of members by e-mail. */
+  readonly teachers: ReadonlyMap<string, string>;
+  readonly today: Temporal.PlainDate;
+}
+
+async function loadCourse(context: Context, course: DemoCourse, around: Around): Promise<void> {
+  const { title, audience, roll, sessions, season, afterwards, capacity, budgetCents, uses } = course;
   const courseId = await addCourse(context, { title, audience });
+  const instructorId = around.teachers.get(course.instructor ?? '') ?? null;
+  const details = {
+    courseId,
+    version: 1,
+    title,
+    audience,
+    capacity,
+    budgetCents,
+    instructorId,
+    rollClosesDays: 5,
+    uses,
+  };
+  await editCourse(context, details as never);
   const { rows } = await previewRollFile(context, { courseId, bytes: new Uint8Array(read(`rolls/${roll}.csv`)) });
   await saveRoll(context, { courseId, rows });
-  for (const session of sessions) await loadSession(context, courseId, session, recipes, timeZone);
+  for (const session of sessions) await loadSession(context, courseId, session, around);
+  if (season) await loadSeason(context, courseId, season, around);
   for (const cells of afterwards?.join ?? []) await addPerson(context, { courseId, cells });
   const { people } = await viewRoll(context, { courseId });
   for (const person of people.filter(({ name }) => afterwards?.withdraw.includes(name))) {
@@ -113,16 +205,38 @@ async function loadCourse(
   }
 }
 
-async function loadSession(
-  context: Context,
-  courseId: string,
-  session: DemoSession,
-  recipes: ReadonlyMap<string, string>,
-  timeZone: string,
-): Promise<void> {
-  const { inDays, dishes, lock, shoppingDone, packRows, ...plan } = session;
-  const date = Temporal.Now.plainDateISO(timeZone).add({ days: inDays }).toString();
-  const sessionId = await addSession(context, { courseId, ...plan, date } as never);
+/** The sessions that are there already are part of the season: only the later ones are laid down. */
+async function loadSeason(context: Context, courseId: string, season: DemoSeason, { today }: Around): Promise<void> {
+  const { inDays, days, startsAt, minutes, place, mode, onClosure, titles } = season;
+  const from = today.add({ days: inDays });
+  const weekday = from.dayOfWeek as Weekday;
+  await laySeason(context, {
+    courseId,
+    version: 2,
+    cadence: {
+      rule: ruleOf({ kind: 'weekly', every: 1, weekdays: [weekday] }),
+      dates: [],
+      slots: [{ startsAt, minutes }],
+    },
+    from: from.toString(),
+    to: null,
+    days,
+    onClosure,
+    titles,
+    place,
+    modes: [mode],
+    instructorId: null,
+  } as never);
+}
+
+async function loadSession(context: Context, courseId: string, session: DemoSession, around: Around): Promise<void> {
+  const { recipes, today } = around;
+  const { inDays, dishes, lock, shoppingDone, packRows, done, takeUp, cookByInDays, ...plan } = session;
+  const date = today.add({ days: inDays }).toString();
+  const cookBy = cookByInDays === undefined ? null : today.add({ days: cookByInDays }).toString();
+  const sessionId = await addSession(context, { courseId, ...plan, date, cookBy } as never);
+  for (const job of done ?? []) await markJob(context, { sessionId, job, done: true });
+  for (const job of takeUp ?? []) await changeJob(context, { sessionId, job, for: 'session', on: true } as never);
   for (const dish of dishes) await addDish(context, { sessionId, recipeId: recipes.get(dish) ?? '' });
   if (!lock) return;
   const { sheet } = await viewKitSheet(context, { sessionId });

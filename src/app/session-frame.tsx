@@ -24,7 +24,8 @@ export async function SessionFrame({
   bundle: Bundle;
   sheet: SessionSheet;
   hours: Hours;
-  current: Stage;
+  /** Left out on pages of no single stage. */
+  current?: Stage;
   title: string;
   actions?: ReactNode;
   children: ReactNode;

@@ -18,7 +18,7 @@ export function runningStore(): Store {
 }
 
 /** The real clock, real ids and the running database. */
-const surroundings = () => ({
+export const surroundings = () => ({
   clock: () => Temporal.Now.instant(),
   ids: () => v7(),
   store: runningStore(),

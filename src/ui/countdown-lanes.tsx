@@ -137,12 +137,12 @@ function Lane({
         {shown.map((knot, index) => (
           <li
             key={knot.stage}
-            className="absolute top-1/2 -translate-x-1/2 -translate-y-6"
+            className={`absolute top-1/2 -translate-x-1/2 ${index % 2 === 0 ? '-translate-y-6' : '-translate-y-10'}`}
             style={{ left: `${places[index]}%` }}
           >
             <Link
               href={stageHref(knot.stage, thread)}
-              className="flex flex-col items-center rounded-field px-0.5 py-0.5 hover:bg-base-200"
+              className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${index % 2 === 0 ? 'flex-col' : 'flex-col-reverse'}`}
               title={`${knot.title}, ${knot.state}. ${knot.why} Latest ${sayMoment(knot.latest, timeZone)}.`}
             >
               <KnotShape state={knot.state} />

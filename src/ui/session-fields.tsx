@@ -4,13 +4,26 @@ import { Choice, Field } from './field';
 /** The fields of a session, for adding one and for changing one. */
 export function SessionFields({
   session,
+  places,
+  teachers,
 }: {
-  session?: { title: string; date: string; startsAt: string; minutes: number; place: string; mode: string };
+  session?: {
+    title: string;
+    date: string;
+    startsAt: string;
+    minutes: number;
+    place: string;
+    mode: string;
+    instructorId: string | null;
+    cookBy: string | null;
+  };
+  places: readonly string[];
+  teachers: readonly { id: string; name: string }[];
 }) {
   return (
     <>
       <Field label="Title" name="title" required maxLength={120} defaultValue={session?.title} />
-      <div className="grid grid-cols-[1.3fr_1fr_1fr] gap-3">
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1.2fr_1.2fr_0.8fr]">
         <Field label="Date" name="date" type="date" required defaultValue={session?.date} />
         <Field label="Starts" name="startsAt" type="time" required defaultValue={session?.startsAt ?? '16:00'} />
         <Field
@@ -23,12 +36,34 @@ export function SessionFields({
           defaultValue={session?.minutes ?? 90}
         />
       </div>
-      <Field label="Place" name="place" required maxLength={120} defaultValue={session?.place} />
+      <Field label="Place" name="place" required maxLength={120} list="places" defaultValue={session?.place} />
+      <datalist id="places">
+        {places.map((place) => (
+          <option key={place} value={place} />
+        ))}
+      </datalist>
       <Choice label="Mode" name="mode" defaultValue={session?.mode ?? 'in person'}>
         {MODES.map((mode) => (
           <option key={mode}>{mode}</option>
         ))}
       </Choice>
+      <div className="grid grid-cols-2 gap-3">
+        <Choice label="Instructor" name="instructorId" defaultValue={session?.instructorId ?? ''}>
+          <option value="">the course’s</option>
+          {teachers.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        <Field
+          label="Families cook by"
+          name="cookBy"
+          type="date"
+          defaultValue={session?.cookBy ?? ''}
+          hint="When the kit follows the lesson"
+        />
+      </div>
     </>
   );
 }

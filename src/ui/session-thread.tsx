@@ -21,7 +21,7 @@ export function SessionThreadNav({
 }: {
   session: { id: string; courseId: string };
   knots: readonly Knot[];
-  current: Stage;
+  current: Stage | undefined;
   timeZone: string;
 }) {
   return (

@@ -9,6 +9,7 @@ import { requireMember, signedIn, visit } from '../access';
 
 const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] = [
   { href: '/', title: 'Countdown', roles: ['coordinator'] },
+  { href: '/calendar', title: 'Calendar', roles: ['coordinator'] },
   { href: '/courses', title: 'Courses', roles: ['coordinator'] },
   { href: '/recipes', title: 'Recipes', roles: ['coordinator', 'instructor'] },
   { href: '/duties', title: 'Bench and class', roles: ROLES },

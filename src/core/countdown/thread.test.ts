@@ -182,17 +182,26 @@ describe('a session that can no longer be ready', () => {
       /^Shop takes 74 minutes and can start Wed 25 Nov, 15:00 at the earliest, but had to start by .* too late\.$/,
     );
     expect(saversOf(facts(late), now)).toEqual([
-      'Leave out “Ripen and thaw”: buy it ready for use.',
-      'Move it to Fri 27 Nov, 16:00, 1 day later.',
+      'Leave out “Ripen and thaw”: buy it ready for use',
+      'Move it to Fri 27 Nov, 16:00, 1 day later',
     ]);
   });
 
   it('is saved by hands where packing is what takes too long, or by other hours', () => {
     const big = { revision: 1, marked: new Set(['crew', 'buying', 'receive']), kits: 100 };
     const savers = saversOf(facts(big), at('2026-11-26T17:00:00Z'));
-    expect(savers[0]).toBe('2 times as many hands at packing: 2 hours instead of 5 hours.');
+    expect(savers[0]).toBe('Twice as many hands at packing: 2 hours instead of 5 hours');
     const night = saversOf(facts({ ...big, startsAt: '09:00' }), at('2026-11-26T04:00:00Z'));
-    expect(night).toContain('Let the crew work outside its usual hours.');
+    expect(night).toContain('Let the crew work outside its usual hours');
+  });
+
+  it('is saved by two things together where neither is enough', () => {
+    const both = { ...late, startsAt: '10:30' };
+    expect(saversOf(facts(both), at('2026-11-26T02:00:00Z'))).toEqual([
+      'Leave out “Ripen and thaw”: buy it ready for use, and twice as many hands at packing: 31 minutes instead of 62 minutes',
+      'Leave out “Ripen and thaw”: buy it ready for use, and shop where it is open outside the usual hours',
+      'Move it to Sat 28 Nov, 10:30, 2 days later',
+    ]);
   });
 
   it('is not invented: what can be done needs no saving', () => {

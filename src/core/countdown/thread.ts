@@ -19,6 +19,8 @@ export interface Knot {
   readonly state: KnotState;
   /** One sentence: where the stage stands and why. */
   readonly why: string;
+  /** Something of it can be done now: nothing that it waits for is open. */
+  readonly ready: boolean;
 }
 
 /** A job of one session, calculated. Moments are ISO instants. */
@@ -33,6 +35,8 @@ export interface JobView {
   readonly latest: string;
   /** Minutes that it can be put off. */
   readonly slack: number;
+  /** What it waits for is done, and it is not too early. */
+  readonly ready: boolean;
   /** True for the jobs that decide whether the session is ready in time. */
   readonly decides: boolean;
   /** What sets its earliest and its latest time, in words. */
@@ -110,6 +114,7 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
       startBy: iso(clamp(timing.latestStart, civil)),
       latest: iso(clamp(timing.latestFinish, civil)),
       slack: timing.slack,
+      ready: isReady(job, network, civil),
       decides: decides.has(job.key),
       why: whyOf(job, timing, titles),
       optional: job.optional,
@@ -141,28 +146,40 @@ function jobState(
   const begun = job.key === job.stage && stateOf(job.stage, facts).state === 'doing';
   if (timing.slack < 0 || now > timing.latestFinish) return 'late';
   if (begun) return 'doing';
+  return isReady(job, network, now) ? 'can start' : 'due later';
+}
+
+function isReady(job: SessionJob, network: Network<SessionJob>, now: CivilMinutes): boolean {
   const waits = job.after.some((key) => network.jobs.some((before) => before.key === key && !before.done));
-  const early = (job.at ?? Number.NEGATIVE_INFINITY) > now || (job.notBefore?.at ?? Number.NEGATIVE_INFINITY) > now;
-  return waits || early ? 'due later' : 'can start';
+  const earliest = Math.max(job.at ?? Number.NEGATIVE_INFINITY, job.notBefore?.at ?? Number.NEGATIVE_INFINITY);
+  return !job.done && !waits && earliest <= now;
 }
 
 function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso: (at: CivilMinutes) => string): Knot {
   const title = STAGE_TITLES[stage];
   if (stage === 'plan') {
     const latest = iso(civilOf(addDays(facts.date, -PLAN_DAYS), facts.startsAt));
-    return { stage, title, latest, startBy: latest, state: 'done', why: 'Date, place and mode are set.' };
+    return { stage, title, latest, startBy: latest, state: 'done', why: 'Date, place and mode are set.', ready: false };
   }
   const own = jobs.filter((job) => job.stage === stage);
   const open = own.filter((job) => job.state !== 'done');
   const main = own.find((job) => job.key === stage) ?? own.at(-1);
   if (!main) {
     const start = iso(civilOf(facts.date, facts.startsAt));
-    return { stage, title, latest: start, startBy: start, state: 'not needed', why: 'This session does without it.' };
+    return {
+      stage,
+      title,
+      latest: start,
+      startBy: start,
+      state: 'not needed',
+      why: 'This session does without it.',
+      ready: false,
+    };
   }
   const startBy = open.map((job) => job.startBy).sort()[0] ?? main.startBy;
   const times = { latest: stage === 'classday' ? main.startBy : main.latest, startBy };
   const first = open[0];
-  if (!first) return { stage, title, ...times, state: 'done', why: stateOf(stage, facts).why || 'Done.' };
+  if (!first) return { stage, title, ...times, state: 'done', why: stateOf(stage, facts).why || 'Done.', ready: false };
   const late = open.find((job) => job.state === 'late');
   const standing = stateOf(stage, facts);
   const state: KnotState = late
@@ -174,7 +191,7 @@ function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso
         : 'due later';
   const next = late ?? first;
   const why = standing.why && next.key === stage ? standing.why : `${next.title}: ${next.why}`;
-  return { stage, title, ...times, state, why };
+  return { stage, title, ...times, state, why, ready: open.some(({ ready }) => ready) };
 }
 
 interface Standing {
@@ -243,48 +260,71 @@ const MOST_DAYS_LATER = 28;
  */
 export function saversOf(facts: SessionFacts, now: Temporal.Instant): string[] {
   const civil = clockOf(facts.timeZone).toCivil(Math.floor(now.epochMilliseconds / 60_000));
-  const slackOf = (change: Partial<SessionFacts>) => networkOf({ ...facts, ...change }, civil).slack ?? 0;
-  const saves = (change: Partial<SessionFacts>) => slackOf(change) >= 0;
+  const saves = (changed: SessionFacts) => (networkOf(changed, civil).slack ?? 0) >= 0;
   const network = networkOf(facts, civil);
   if (network.slack === null || network.slack >= 0) return [];
-  const savers: string[] = [];
-  const chain = network.jobs.filter(({ key }) => network.chain.includes(key));
-  for (const job of network.jobs.filter((each) => !each.done && each.optional && !each.oneOff))
-    if (saves({ session: { ...facts.session, [job.key]: { on: false } } }))
-      savers.push(`Leave out “${job.title}”: buy it ready for use.`);
-  const packing = JOBS.find(({ key }) => key === 'packing');
-  if (packing && chain.some(({ key }) => key === 'packing')) {
-    const minutes = minutesOfJob(packing, facts);
-    for (const hands of [2, 3, 4]) {
-      const change = { packing: { ...facts.session.packing, fixed: Math.ceil(minutes / hands), perKit: 0 } };
-      if (!saves({ session: { ...facts.session, ...change } })) continue;
-      savers.push(
-        `${hands} times as many hands at packing: ${sayMinutes(Math.ceil(minutes / hands))} instead of ${sayMinutes(minutes)}.`,
-      );
-      break;
-    }
-  }
-  for (const keeper of ['crew', 'shop'] as const) {
-    const always = {
-      ...facts[keeper],
-      windows: facts[keeper].windows.map(() => [{ from: 0, to: DAY }]),
-      closedDays: new Set<number>(),
-      longest: DAY,
-    };
-    if (chain.some(({ hours }) => hours === facts[keeper]) && saves({ [keeper]: always }))
-      savers.push(
-        keeper === 'crew'
-          ? 'Let the crew work outside its usual hours.'
-          : 'Shop where it is open outside the usual hours.',
-      );
+  const ways = waysOut(facts, network);
+  const savers = ways.filter((way) => saves(way.change(facts))).map(({ say }) => say);
+  if (savers.length === 0) {
+    const pairs = ways.flatMap((one, at) => ways.slice(at + 1).map((other) => ({ one, other })));
+    for (const { one, other } of pairs)
+      if (saves(other.change({ ...facts, ...one.change(facts) })))
+        savers.push(`${one.say}, and ${other.say[0]?.toLowerCase()}${other.say.slice(1)}`);
   }
   for (let days = 1; days <= MOST_DAYS_LATER; days++) {
     const date = addDays(facts.date, days);
-    if (!saves({ date, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
-    savers.push(`Move it to ${sayDay(date)}, ${facts.startsAt}, ${plural(days, 'day')} later.`);
+    if (!saves({ ...facts, date, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
+    savers.push(`Move it to ${sayDay(date)}, ${facts.startsAt}, ${plural(days, 'day')} later`);
     break;
   }
   return savers;
+}
+
+interface WayOut {
+  readonly say: string;
+  readonly change: (facts: SessionFacts) => SessionFacts;
+}
+
+/** What could be done otherwise about the jobs that are late. */
+function waysOut(facts: SessionFacts, network: Network<SessionJob>): WayOut[] {
+  const late = network.jobs.filter(({ key, done }) => !done && (network.timings.get(key) as Timing).slack < 0);
+  const withJob = (key: string, change: object) => (before: SessionFacts) => ({
+    ...before,
+    session: { ...before.session, [key]: { ...before.session[key], ...change } },
+  });
+  const ways: WayOut[] = late
+    // What is thawed, ripened or cooked ahead can be bought ready; receiving, cleaning and the like cannot.
+    .filter((job) => JOBS.some(({ key, onRequest }) => key === job.key && onRequest))
+    .map((job) => ({ say: `Leave out “${job.title}”: buy it ready for use`, change: withJob(job.key, { on: false }) }));
+  const packing = JOBS.find(({ key }) => key === 'packing');
+  if (packing && late.some(({ key }) => key === 'packing')) {
+    const minutes = minutesOfJob(packing, facts);
+    const half = Math.ceil(minutes / 2);
+    ways.push({
+      say: `Twice as many hands at packing: ${sayMinutes(half)} instead of ${sayMinutes(minutes)}`,
+      change: withJob('packing', { fixed: half, perKit: 0 }),
+    });
+  }
+  for (const keeper of ['crew', 'shop'] as const) {
+    if (!late.some(({ hours }) => hours === facts[keeper])) continue;
+    const whole = [{ from: 0, to: DAY }];
+    ways.push({
+      say:
+        keeper === 'crew'
+          ? 'Let the crew work outside its usual hours'
+          : 'Shop where it is open outside the usual hours',
+      change: (before) => ({
+        ...before,
+        [keeper]: {
+          ...before[keeper],
+          windows: before[keeper].windows.map(() => whole),
+          closedDays: new Set<number>(),
+          longest: DAY,
+        },
+      }),
+    });
+  }
+  return ways;
 }
 
 /** Something that matters now: a knot of one session, and how long is left. */
@@ -293,7 +333,7 @@ export interface DoNext<Session> {
   readonly knot: Knot;
 }
 
-/** Stages worth doing now: what must be started first comes first; only knots that can be worked on within `days`. */
+/** Stages worth doing now: what must be started first comes first; only knots that nothing holds up, within `days`. */
 export function doNext<Session>(
   threads: readonly { readonly session: Session; readonly knots: readonly Knot[] }[],
   now: Temporal.Instant,
@@ -303,7 +343,7 @@ export function doNext<Session>(
   const horizon = new Date(now.epochMilliseconds + days * DAY * 60_000).toISOString();
   const open = threads.flatMap(({ session, knots }) =>
     knots
-      .filter(({ state }) => state === 'late' || state === 'can start' || state === 'doing')
+      .filter(({ state, ready }) => ready && (state === 'late' || state === 'can start' || state === 'doing'))
       .filter((knot) => knot.startBy <= horizon)
       .map((knot) => ({ session, knot })),
   );

@@ -1,14 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import {
-  type Cadence,
-  CadenceError,
-  type Closure,
-  type LaidDown,
-  layDown,
-  type OnClosure,
-  ruleOf,
-  sayCadence,
-} from './cadence';
+import { CadenceError, type Closure, type LaidDown, layDown, type OnClosure } from './cadence';
+import { type Cadence, ruleOf, sayCadence } from './cadence-rule';
 
 const AFTER_SCHOOL = [{ startsAt: '15:45', minutes: 90 }];
 const cadence = (rule: string | null, change: Partial<Cadence> = {}): Cadence => ({

@@ -1,7 +1,7 @@
 import { type Closure, closureOn, sayClosure } from './cadence';
 import { type CivilMinutes, civilOf, DAY, dateOf, sayCivil, sayDay, timeOf } from './civil';
 import { clockOf } from './clock';
-import { EQUIPMENT, EQUIPMENT_KINDS, type EquipmentCounts, outsideHours, type Place } from './place';
+import { EQUIPMENT_KINDS, type EquipmentCounts, outsideHours, type Place, sayEquipment } from './place';
 
 /** A session as it takes up room, people and hours. */
 export interface Booking {
@@ -185,7 +185,7 @@ function checkPlace(busy: Busy, place: Place, index: PlanIndex, say: Say): void 
     if (needed > has)
       say(
         'equipment',
-        `${needed} ${EQUIPMENT[kind]} ${withOthers(there)}are needed, and ${place.name} has ${has}.`,
+        `${sayEquipment(kind, needed)} ${withOthers(there)}${needed === 1 ? 'is' : 'are'} needed, and ${place.name} has ${has}.`,
         there[0]?.booking.id,
       );
   }

@@ -14,6 +14,17 @@ export const EQUIPMENT = {
   blenders: 'blenders',
 } as const;
 
+/** The same of one only. */
+const ONE: Readonly<Partial<Record<keyof typeof EQUIPMENT, string>>> = {
+  shelves: 'oven shelf',
+  fridgeLitres: 'litre of fridge',
+  knives: 'knife',
+};
+
+/** "1 sink", "14 knives" */
+export const sayEquipment = (kind: EquipmentKind, count: number): string =>
+  `${count} ${count === 1 ? (ONE[kind] ?? EQUIPMENT[kind].slice(0, -1)) : EQUIPMENT[kind]}`;
+
 export type EquipmentKind = keyof typeof EQUIPMENT;
 export const EQUIPMENT_KINDS = Object.keys(EQUIPMENT) as EquipmentKind[];
 

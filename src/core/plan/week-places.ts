@@ -1,4 +1,5 @@
-import { type Closure, closureOn, daysOf, type OnClosure, ruleOf } from './cadence';
+import { type Closure, closureOn, daysOf, type OnClosure } from './cadence';
+import { ruleOf } from './cadence-rule';
 import { addDays, civilOf, DAY, dayOf, sayDay, timeOf, type Weekday, weekdayName, weekdayOf } from './civil';
 import { type PlanIndex, type PlanWorld, travelMinutes } from './conflicts';
 import { EQUIPMENT_KINDS, type EquipmentCounts, hoursOn, type Place } from './place';
@@ -227,6 +228,8 @@ export function whyBetter(better: WeekPlace, worse: WeekPlace): string {
     ...fewer(better.taken.length, worse.taken.length, 'taken'),
     ...fewer(better.lost.length, worse.lost.length, 'lost'),
   ];
+  if (reasons.length === 0 && better.free.length > worse.free.length)
+    reasons.push(`${plural(better.free.length - worse.free.length, 'free day')} more`);
   if (reasons.length > 0) return `${reasons.join(' and ')}.`;
   if ((better.spareSeats ?? 1e6) < (worse.spareSeats ?? 1e6)) return 'The room fits the class better.';
   return 'Equally good; it comes earlier.';

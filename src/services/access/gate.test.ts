@@ -11,7 +11,13 @@ import * as kits from '../kits/kit-sheet';
 import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
+import * as calendar from '../plan/calendar';
+import * as changes from '../plan/changes';
+import * as closures from '../plan/closures';
 import * as courses from '../plan/courses';
+import * as feeds from '../plan/feeds';
+import * as places from '../plan/places';
+import * as season from '../plan/season';
 import * as sessions from '../plan/sessions';
 import * as households from '../privacy/households';
 import * as programme from '../programme/programme';
@@ -36,7 +42,13 @@ const MODULES = [
   kits,
   bench,
   labels,
+  calendar,
+  changes,
+  closures,
   courses,
+  feeds,
+  places,
+  season,
   sessions,
   programme,
   recipes,
@@ -71,6 +83,8 @@ const FOR_ALL = [
 
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = ['See a recipe', 'See all recipes', 'Take out a recipe as JSON-LD'];
+
+const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
 
 describe('the one gate', () => {
   it('knows every service, each under a title of its own', () => {
@@ -145,12 +159,84 @@ describe('another programme', () => {
     const { invitations, tokens } = await members.listMembers(own.coordinator, {});
     const [invitation] = invitations;
     const [token] = tokens;
+    const placeId = await places.addPlace(own.coordinator, PLACE as never);
+    const closureId = await closures.addClosure(own.coordinator, {
+      title: 'X',
+      from: '2027-01-01',
+      to: '2027-01-01',
+      placeId,
+    } as never);
+    const { calendars } = await closures.listClosures(own.coordinator, {});
+    const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' } as never);
+    await sessions.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false } as never);
+    const [change] = await changes.listChanges(own.coordinator, {});
+    const slots = [{ startsAt: '10:00', minutes: 60 }];
+    const laid = {
+      cadence: { rule: 'FREQ=DAILY', slots },
+      from: '2027-01-01',
+      to: '',
+      days: 2,
+      onClosure: 'keep',
+      place: 'X',
+      modes: ['in person'],
+      instructorId: '',
+    };
     const plan = { title: 'X', date: '2026-12-01', startsAt: '10:00', minutes: 60, place: 'X', mode: 'in person' };
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
     const inputs: Record<string, object> = {
       'See a session’s shopping list': { sessionId },
-      'Mark the shopping done, or not done': { sessionId, done: true },
+      'See the jobs of a session': { sessionId },
+      'Mark a job done, or not done': { sessionId, job: 'buying', done: true },
+      'Add a job that only one session has': {
+        sessionId,
+        title: 'X',
+        stage: 'buying',
+        minutes: 5,
+        hours: 'any',
+        before: 'packing',
+      },
+      'Take away a job that only one session has': { sessionId, job: v7() },
+      'Show, hide or re-time a job of a session or of its whole course': {
+        sessionId,
+        job: 'thaw',
+        for: 'course',
+        on: true,
+      },
+      'See what moves with a session before moving it': { sessionId, date: '2026-12-01', startsAt: '10:00' },
+      'Move a session to another day, hour or place': { sessionId, version: 1, date: '2026-12-01', startsAt: '10:00' },
+      'Cancel a session, or hold it after all': { sessionId, version: 1, cancelled: true },
+      'Take a way out of a conflict': { sessionId, version: 1, startsAt: '10:00' },
+      'Take a change of the plan back': { changeId: change?.id },
+      'Change a course': { courseId, version: 1, title: 'X', rollClosesDays: 5 },
+      'See a course’s sessions with what stands against each': { courseId },
+      'See a season before laying it down': { courseId, ...laid },
+      'Lay down the sessions of a season': { courseId, version: 1, ...laid },
+      'Repeat a course in another season': { courseId, title: 'X', from: '2027-01-01' },
+      'Find a place in the week for a course': {
+        courseId,
+        from: '2027-01-01',
+        to: '2027-02-01',
+        minutes: 60,
+        weekdays: [1],
+        earliest: '10:00',
+        latest: '12:00',
+        people: 1,
+      },
+      'Change a place': { placeId, version: 1, ...PLACE },
+      'Take a place away': { placeId },
+      'Say how long the way between two places takes': { fromId: placeId, toId: v7(), minutes: 5 },
+      'Take a closure away': { closureId },
+      'Take a calendar of closures away': { calendarId: calendars[0]?.id },
+      'End a calendar address': { feedId: feed.id },
+      'Take out the plan as a calendar file': { scope: 'course', scopeId: courseId },
+      'Make an address under which a calendar program reads the plan': { scope: 'place', scopeId: placeId },
+      'Bring in the closures of a calendar file': {
+        name: 'X',
+        placeId,
+        closures: [{ title: 'X', from: '2027-01-01', to: '2027-01-01' }],
+      },
+      'Add a closure of one’s own': { title: 'X', from: '2027-01-01', to: '2027-01-01', placeId },
       'See a session’s kit sheet': { sessionId },
       'Lock a kit sheet, or accept its differences': { sessionId, basis: '0'.repeat(64) },
       'Leave a kit out of a session, with a reason': { sessionId, enrolmentId, reason: 'because' },
@@ -199,6 +285,16 @@ describe('another programme', () => {
     expect(unnamed).toEqual(
       [
         'Add a course',
+        'Add a place',
+        'Bring in the public holidays of a country or region',
+        'Look into a calendar file before bringing it in',
+        'Say when the shops are open and the crew works',
+        'See all closures',
+        'See all places',
+        'See the calendar addresses',
+        'See the calendar of all sessions',
+        'See the last changes of the plan',
+        'See who can teach',
         'Calculate kits from a recipe, without saving',
         'Change one’s own password',
         'Change the programme’s settings',
@@ -237,5 +333,14 @@ describe('another programme', () => {
     expect(await courses.listCourses(foreign.coordinator, {})).toEqual([]);
     expect(await classday.listDuties(foreign.crew, {})).toEqual([]);
     expect((await countdown.viewCountdown(foreign.coordinator, {})).threads).toEqual([]);
+    expect((await calendar.viewCalendar(foreign.coordinator, {})).sessions).toEqual([]);
+    expect((await places.listPlaces(foreign.coordinator, {})).places).toEqual([]);
+    expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
+    expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
+    expect(await changes.listChanges(foreign.coordinator, {})).toEqual([]);
+    expect((await courses.listTeachers(foreign.coordinator, {})).map(({ name }) => name)).toEqual([
+      'coordinator',
+      'instructor',
+    ]);
   });
 });

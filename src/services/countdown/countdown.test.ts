@@ -1,15 +1,17 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
 import { lockKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
+import { addClosure } from '../plan/closures';
 import { addCourse } from '../plan/courses';
 import { addSession, editSession } from '../plan/sessions';
-import { editProgramme, giveMeaning } from '../programme/programme';
+import { editProgramme, giveMeaning, setWorkHours } from '../programme/programme';
 import { addPerson } from '../roll/roll';
-import { markJob, viewCountdown } from './countdown';
+import { addOneOffJob, changeJob, markJob, removeOneOffJob, viewCountdown, viewJobs } from './countdown';
 
 let store: Store;
 let own: Record<Role, Context>;
@@ -45,12 +47,22 @@ describe('the thread of a session', () => {
     expect(await knots(sessionId)).toMatchObject({ roll: { state: 'done' }, kits: { state: 'can start' } });
 
     await lockKitSheet(coordinator, { sessionId, basis: await basis() });
+    // Six days before the class fresh food would not keep.
     expect(await knots(sessionId)).toMatchObject({
       kits: { state: 'done', why: 'Locked, revision 1.' },
+      buying: { state: 'due later' },
+    });
+    const inHours = (hours: number) => ({ ...coordinator, clock: () => NOW.add({ hours }) });
+    expect(await knots(sessionId, inHours(72))).toMatchObject({
       buying: { state: 'can start' },
-      packing: { state: 'can start', why: '1 kit to pack.' },
+      packing: { state: 'due later' },
     });
     await markJob(coordinator, { sessionId, job: 'buying', done: true });
+    // The class is on 26 November at four: cold food is packed from the afternoon before.
+    expect(await knots(sessionId, inHours(5 * 24))).toMatchObject({ packing: { state: 'due later' } });
+    expect(await knots(sessionId, inHours(5 * 24 + 5))).toMatchObject({
+      packing: { state: 'can start', why: '1 kit to pack.' },
+    });
     const { sheet } = await viewBench(crew, { sessionId });
     const ticks = sheet.kits.flatMap((kit) =>
       kit.components.map((component) => ({ id: v7(), kitId: kit.id, component, action: 'packed' as const })),
@@ -88,6 +100,82 @@ describe('the thread of a session', () => {
       (await viewCountdown({ ...own.coordinator, clock: () => NOW.add({ hours: 24 * days }) }, {})).threads.length;
     // The session is on 26 November, six days from now.
     expect([await shown(-9), await shown(-8), await shown(0), await shown(6), await shown(7)]).toEqual([0, 1, 1, 1, 0]);
+  });
+});
+
+describe('the jobs of a session', () => {
+  it('are marked by somebody at some time, and the mark can be taken back', async () => {
+    own = await newProgramme(store);
+    const { coordinator } = own;
+    const { sessionId } = await newSession(coordinator, [{ name: 'Ada' }]);
+    const state = async (job: string) => {
+      const { thread } = await viewJobs(coordinator, { sessionId });
+      return thread.jobs.find(({ key }) => key === job)?.state;
+    };
+    await markJob(coordinator, { sessionId, job: 'closeout', done: true });
+    expect(await state('closeout')).toBe('done');
+    await markJob(coordinator, { sessionId, job: 'closeout', done: false });
+    expect(await state('closeout')).toBe('due later');
+    const marks = await find(store.db, store.db.models.stageMark, { sessionId }, [['id', 'ASC']]);
+    expect(marks.map(({ actorId, done, at }) => [actorId, done, at.toISOString()])).toEqual([
+      [coordinator.actor.id, 1, '2026-11-20T12:00:00.000Z'],
+      [coordinator.actor.id, 0, '2026-11-20T12:00:00.000Z'],
+    ]);
+    await expect(markJob(coordinator, { sessionId, job: 'kits', done: true })).rejects.toThrow('when its stage is');
+    await expect(markJob(coordinator, { sessionId, job: 'party', done: true })).rejects.toMatchObject({
+      kind: 'not-found',
+    });
+  });
+
+  it('are few for a small class, take up others when asked, and hold one of their own', async () => {
+    own = await newProgramme(store);
+    const { coordinator } = own;
+    const { sessionId, courseId } = await newSession(coordinator, [{ name: 'Ada' }]);
+    const keys = async () => (await viewJobs(coordinator, { sessionId })).thread.jobs.map(({ key }) => key);
+    expect(await keys()).toEqual(['recipes', 'roll', 'kits', 'buying', 'packing', 'classday', 'closeout']);
+    await changeJob(coordinator, { sessionId, job: 'thaw', for: 'course', on: true } as never);
+    await changeJob(coordinator, { sessionId, job: 'packing', for: 'session', fixed: 200 } as never);
+    const van = { sessionId, title: 'Fetch the van', stage: 'packing', minutes: 45, hours: 'crew', before: 'packing' };
+    const job = await addOneOffJob(coordinator, van as never);
+    const { thread } = await viewJobs(coordinator, { sessionId });
+    expect(thread.jobs.find(({ key }) => key === job)).toMatchObject({ title: 'Fetch the van', oneOff: true });
+    expect(thread.jobs.find(({ key }) => key === 'packing')?.minutes).toBe(203);
+    const other = await addSession(coordinator, {
+      ...{
+        courseId,
+        title: 'Next',
+        date: '2026-12-03',
+        startsAt: '16:00',
+        minutes: 60,
+        place: 'Loft',
+        mode: 'in person',
+      },
+    } as never);
+    const next = (await viewJobs(coordinator, { sessionId: other })).thread.jobs;
+    expect(next.map(({ key }) => key)).toContain('thaw');
+    expect(next.find(({ key }) => key === 'packing')?.minutes).toBe(23);
+    await removeOneOffJob(coordinator, { sessionId, job });
+    expect(await keys()).not.toContain(job);
+    await expect(addOneOffJob(coordinator, { ...van, minutes: -1 } as never)).rejects.toMatchObject({
+      problems: [{ where: 'minutes' }],
+    });
+  });
+
+  it('follow the hours that the programme says, and its closures', async () => {
+    own = await newProgramme(store);
+    const { coordinator } = own;
+    const { sessionId } = await newSession(coordinator, [{ name: 'Ada' }]);
+    const shopBy = async () =>
+      (await viewJobs(coordinator, { sessionId })).thread.jobs.find(({ key }) => key === 'buying')?.startBy;
+    expect(await shopBy()).toBe('2026-11-26T14:36:00Z');
+    const shop = [{ weekdays: [1, 2], from: '09:00', to: '12:00' }];
+    const crew = [{ weekdays: [1, 2, 3, 4, 5], from: '09:00', to: '18:00' }];
+    await setWorkHours(coordinator, { version: 1, shop, crew } as never);
+    expect(await shopBy()).toBe('2026-11-24T10:59:00Z');
+    await addClosure(coordinator, { title: 'Floor repair', from: '2026-11-25', to: '2026-11-26' } as never);
+    const { thread } = await viewJobs(coordinator, { sessionId });
+    expect(thread.jobs.find(({ key }) => key === 'packing')).toMatchObject({ state: 'late' });
+    expect(thread.tooLate).toContain('Pack takes 23 minutes');
   });
 });
 

@@ -33,6 +33,13 @@ export const listCourses = service({
     ),
 });
 
+export const listTeachers = service({
+  title: 'See who can teach',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: (context) => teachers(context.store.db, context.actor.programmeId),
+});
+
 export const addCourse = service({
   title: 'Add a course',
   roles: ['coordinator'],

@@ -5,7 +5,7 @@ import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/
 import { change, findOne, insert, select } from '@/store/query';
 import type { CalendarFeedRow, SessionRow } from '@/store/rows';
 import { loadSessionBundles } from '@/store/session-bundles';
-import type { Store } from '@/store/store';
+import type { Db, Store } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { sessionThread } from '../countdown/session-thread';
@@ -33,6 +33,19 @@ export const listFeeds = service({
     ),
 });
 
+/** @throws ServiceError when what a calendar is to show is not the asker's */
+async function checkScope(
+  context: Context,
+  db: Db,
+  scope: CalendarFeedRow['scope'],
+  scopeId: string | null,
+): Promise<void> {
+  if (scope === 'programme') return;
+  const table = { course: db.models.course, place: db.models.place, instructor: db.models.member };
+  const where = { id: scopeId ?? '', programmeId: context.actor.programmeId };
+  if (!(await findOne(db, table[scope] as typeof db.models.course, where))) throw notFound(scope);
+}
+
 export const makeFeed = service({
   title: 'Make an address under which a calendar program reads the plan',
   roles: ['coordinator'],
@@ -44,12 +57,7 @@ export const makeFeed = service({
   run: (context, { scope, scopeId, withJobs }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      const table = { course: db.models.course, place: db.models.place, instructor: db.models.member };
-      if (scope !== 'programme') {
-        const found =
-          scopeId && (await findOne(db, table[scope] as typeof db.models.course, { id: scopeId, programmeId }));
-        if (!found) throw notFound(scope);
-      }
+      await checkScope(context, db, scope, scopeId);
       const token = randomBytes(24).toString('base64url');
       const id = context.ids();
       const row = {
@@ -89,8 +97,10 @@ export const exportCalendar = service({
   title: 'Take out the plan as a calendar file',
   roles: ['coordinator'],
   input: z.object({ scope: z.enum(SCOPES), scopeId: z.uuid().optional(), withJobs: z.boolean().default(false) }),
-  run: (context, { scope, scopeId, withJobs }) =>
-    calendarOf(context, { scope, scopeId: scopeId ?? null, withJobs: withJobs ? 1 : 0 }),
+  run: async (context, { scope, scopeId = null, withJobs }) => {
+    await checkScope(context, context.store.db, scope, scopeId);
+    return calendarOf(context, { scope, scopeId, withJobs: withJobs ? 1 : 0 });
+  },
 });
 
 /**

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { civilDate, civilTime, seasonPlan } from '@/contracts/plan';
-import { type Cadence, CadenceError, type LostDay, layDown, type OnClosure } from '@/core/plan/cadence';
+import { CadenceError, type LostDay, layDown, type OnClosure } from '@/core/plan/cadence';
+import type { Cadence } from '@/core/plan/cadence-rule';
 import { addDays, dayOf, minutesOf } from '@/core/plan/civil';
 import { type Booking, type Conflict, checkBooking } from '@/core/plan/conflicts';
 import type { Mode } from '@/core/plan/mode';

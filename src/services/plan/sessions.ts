@@ -3,14 +3,14 @@ import { civilDate, civilTime, editedSession, newSession } from '@/contracts/pla
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import { freshSession } from '@/store/fresh';
 import { teachers } from '@/store/plan';
-import { find, findOne, insert, remove } from '@/store/query';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { markedDone, sessionThread } from '../countdown/session-thread';
-import { notFound, ServiceError } from '../errors';
+import { notFound, ServiceError, stale } from '../errors';
 import { sessionSheet } from '../kits/session-sheet';
 import { loadProgramme } from '../programme/load';
 import { changeSessions, placeIdOf } from './changes';
@@ -153,6 +153,40 @@ export const moveSession = service({
       };
       const said = sayChange(session, { ...session, ...to });
       return changeSessions(context, db, [{ sessionId, version, change }], said);
+    }),
+});
+
+export const settleConflict = service({
+  title: 'Take a way out of a conflict',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    version: z.coerce.number().int(),
+    date: civilDate.optional(),
+    startsAt: civilTime.optional(),
+    placeId: z.uuid().optional(),
+    instructorId: z.uuid().optional(),
+    rollClosesDays: z.number().int().min(0).max(60).optional(),
+  }),
+  run: (context, { sessionId, version, placeId, rollClosesDays, ...change }) =>
+    context.store.transaction(async (db) => {
+      await checkTeacher(context, db, change.instructorId);
+      const { session } = await loadBundle(context, sessionId, db);
+      if (rollClosesDays !== undefined) {
+        const course = await loadCourse(context, session.courseId, db);
+        if (!(await updateVersion(db, db.models.course, course.id, course.version, { rollClosesDays })))
+          throw stale('The course');
+        await logChange(context, db, 'changed', 'course', course.id, { rollClosesDays });
+        return;
+      }
+      const place =
+        placeId && (await findOne(db, db.models.place, { id: placeId, programmeId: context.actor.programmeId }));
+      if (placeId && !place) throw notFound('place');
+      const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+      const to = { ...given, ...(place ? { place: place.name } : {}) };
+      const cookBy = change.date ? { cookBy: shiftCookBy(session, change.date) } : {};
+      const said = sayChange(session, { ...session, ...to });
+      await changeSessions(context, db, [{ sessionId, version, change: { ...to, ...cookBy } }], said);
     }),
 });
 

@@ -1,6 +1,7 @@
 import { type JobChanges, type JobSession, jobsOf } from '@/core/countdown/jobs';
 import { calculate } from '@/core/countdown/network';
-import { type Cadence, type Closure, nextFreeDays } from '@/core/plan/cadence';
+import { type Closure, nextFreeDays } from '@/core/plan/cadence';
+import type { Cadence } from '@/core/plan/cadence-rule';
 import { addDays, civilOf, DAY } from '@/core/plan/civil';
 import {
   type Booking,

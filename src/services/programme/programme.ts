@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { openHours } from '@/contracts/plan';
 import { findIngredient, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
 import { findOne, insert, remove, updateVersion } from '@/store/query';
@@ -37,6 +38,23 @@ export const editProgramme = service({
 });
 
 /** The programme's own meanings, for the settings page. */
+export const setWorkHours = service({
+  title: 'Say when the shops are open and the crew works',
+  roles: ['coordinator'],
+  input: z.object({
+    version: z.coerce.number().int(),
+    shop: z.array(openHours).max(20),
+    crew: z.array(openHours).max(20),
+  }),
+  run: (context, { version, ...hours }) =>
+    context.store.transaction(async (db) => {
+      const id = context.actor.programmeId;
+      const workHours = JSON.stringify(hours);
+      if (!(await updateVersion(db, db.models.programme, id, version, { workHours }))) throw stale('The programme');
+      await logChange(context, db, 'said when', 'work hours', id, hours);
+    }),
+});
+
 export const listMeanings = service({
   title: 'See what families’ words mean',
   roles: ['coordinator'],

@@ -14,7 +14,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { addDays } from '@/core/plan/civil';
 import type { CalendarSession } from '@/services/plan/calendar';
-import { sayLongDate } from '@/ui/dates';
+import { sayLongDate, sayShortDate } from '@/ui/dates';
 import { MoveDialog, type Moving } from './move-dialog';
 
 interface Props {
@@ -98,8 +98,7 @@ function Day({
       <p className={`mb-1 text-xs ${isToday ? 'font-bold' : 'text-base-content/80'}`}>
         <span className="md:hidden">{sayLongDate(date)}</span>
         <span className="hidden md:inline">
-          {Number(date.slice(8))}
-          {date.endsWith('-01') ? `.${Number(date.slice(5, 7))}.` : ''}
+          {date.endsWith('-01') ? sayShortDate(date).slice(4) : Number(date.slice(8))}
         </span>
         {isToday && ' · today'}
       </p>

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
-import { EQUIPMENT, EQUIPMENT_KINDS, sayHours } from '@/core/plan/place';
+import { EQUIPMENT_KINDS, sayEquipment, sayHours } from '@/core/plan/place';
 import { addPlace, editPlace, listPlaces, removePlace, setTravel } from '@/services/plan/places';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';
@@ -67,12 +67,14 @@ export default async function Places() {
               <p className="text-sm">
                 {place.seats === null ? 'Seats not counted' : `${place.seats} seats`}; {sayHours(place.hours)};{' '}
                 {place.minutesBefore} minutes before and {place.minutesAfter} after each class
-                {place.shared ? '; several classes at once' : ''}; {place.sessions} sessions to come
+                {place.shared ? '; several classes at once' : ''};{' '}
+                {place.sessions === 1 ? '1 session' : `${place.sessions} sessions`} to come
               </p>
               <p className="text-sm">
-                {EQUIPMENT_KINDS.filter((kind) => place.equipment[kind] !== undefined)
-                  .map((kind) => `${place.equipment[kind]} ${EQUIPMENT[kind]}`)
-                  .join(', ') || 'Equipment not counted'}
+                {EQUIPMENT_KINDS.flatMap((kind) => {
+                  const count = place.equipment[kind];
+                  return count === undefined ? [] : [sayEquipment(kind, count)];
+                }).join(', ') || 'Equipment not counted'}
               </p>
               {place.outdoor && (
                 <p className="mt-1 text-sm">

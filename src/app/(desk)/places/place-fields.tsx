@@ -1,24 +1,14 @@
-import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
-import { EQUIPMENT, EQUIPMENT_KINDS, type OpenHours, type Place } from '@/core/plan/place';
+import { EQUIPMENT, EQUIPMENT_KINDS, type Place } from '@/core/plan/place';
 import { Choice, Field } from '@/ui/field';
+import { HoursFields, hoursOf } from '@/ui/hours-fields';
 
 /** What a place's form sends, as the service takes it. A weekday without hours is closed; without any it is always open. */
 export function placeOf(sent: Record<string, string>) {
-  const days = WEEKDAYS.flatMap((weekday) => {
-    const [from, to] = [sent[`from${weekday}`] ?? '', sent[`to${weekday}`] ?? ''];
-    return from === '' && to === '' ? [] : [{ weekday, from, to: to === '00:00' ? '24:00' : to }];
-  });
-  const hours: { weekdays: number[]; from: string; to: string }[] = [];
-  for (const { weekday, from, to } of days) {
-    const same = hours.find((each) => each.from === from && each.to === to);
-    if (same) same.weekdays.push(weekday);
-    else hours.push({ weekdays: [weekday], from, to });
-  }
   const counted = EQUIPMENT_KINDS.flatMap((kind) => (sent[kind] ? [[kind, sent[kind]] as const] : []));
   return {
     name: sent.name ?? '',
     seats: sent.seats ?? '',
-    hours,
+    hours: hoursOf(sent),
     equipment: Object.fromEntries(counted),
     minutesBefore: sent.minutesBefore || '0',
     minutesAfter: sent.minutesAfter || '0',
@@ -38,8 +28,6 @@ export function placeOf(sent: Record<string, string>) {
 
 /** The fields of a place, for adding one and for changing one. */
 export function PlaceFields({ place, roofs }: { place?: Place; roofs: readonly { id: string; name: string }[] }) {
-  const open = (weekday: number): OpenHours | undefined =>
-    place?.hours.find(({ weekdays }) => (weekdays as readonly number[]).includes(weekday));
   return (
     <>
       <Field label="Name" name="name" required maxLength={120} defaultValue={place?.name} />
@@ -66,24 +54,7 @@ export function PlaceFields({ place, roofs }: { place?: Place; roofs: readonly {
         <input type="checkbox" name="shared" className="checkbox checkbox-sm" defaultChecked={place?.shared} />
         Several classes may be in it at once
       </label>
-      <fieldset className="flex flex-col gap-1">
-        <legend className="mb-1 text-sm font-semibold">Opening hours; all empty: always open</legend>
-        {WEEKDAYS.map((weekday) => (
-          <div key={weekday} className="grid grid-cols-[5.5rem_1fr_1fr] items-center gap-2">
-            <span className="text-sm">{WEEKDAY_NAMES[weekday - 1]}</span>
-            {(['from', 'to'] as const).map((end) => (
-              <input
-                key={end}
-                type="time"
-                name={`${end}${weekday}`}
-                aria-label={`${WEEKDAY_NAMES[weekday - 1]} ${end}`}
-                className="input input-sm w-full"
-                defaultValue={open(weekday)?.[end].replace('24:00', '00:00') ?? ''}
-              />
-            ))}
-          </div>
-        ))}
-      </fieldset>
+      <HoursFields legend="Opening hours; all empty: always open" hours={place?.hours ?? []} />
       <details open={place !== undefined && Object.keys(place.equipment).length > 0}>
         <summary className="cursor-pointer text-sm font-semibold">What it holds</summary>
         <div className="mt-2 grid grid-cols-2 gap-2">

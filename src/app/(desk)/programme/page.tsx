@@ -1,9 +1,12 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
+import { USUAL_HOURS } from '@/core/countdown/work-hours';
+import type { OpenHours } from '@/core/plan/place';
 import { avoidanceLabel } from '@/core/safety/avoidances';
-import { editProgramme, forgetMeaning, listMeanings } from '@/services/programme/programme';
+import { editProgramme, forgetMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';
+import { HoursFields, hoursOf } from '@/ui/hours-fields';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../access';
 
@@ -14,6 +17,15 @@ async function edit(_state: FormState | null, data: FormData): Promise<FormState
   return attempt(async () => {
     await call(editProgramme, fields(data) as never);
     return 'Saved. Sheets that are not locked follow at once.';
+  });
+}
+
+async function work(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    const sent = fields(data);
+    await call(setWorkHours, { version, shop: hoursOf(sent, 'shop-'), crew: hoursOf(sent, 'crew-') } as never);
+    return 'Saved. Every countdown follows at once.';
   });
 }
 
@@ -28,9 +40,16 @@ async function forget(wish: string): Promise<void> {
 export default async function ProgrammePage() {
   const meanings = await call(listMeanings, {});
   const { programme } = await requireMember();
+  const hours = JSON.parse(programme.workHours) as Partial<Record<'shop' | 'crew', OpenHours[]>>;
   return (
     <>
       <PageTitle title="Programme">
+        <Link href="/places" className="btn">
+          Places
+        </Link>
+        <Link href="/closures" className="btn">
+          Closures
+        </Link>
         <Link href="/people" className="btn">
           People
         </Link>
@@ -106,6 +125,29 @@ export default async function ProgrammePage() {
               </li>
             ))}
           </ul>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="hours">
+          <h2 id="hours" className="mb-1 text-xl font-bold">
+            Working hours
+          </h2>
+          <p className="mb-3 text-sm">
+            Jobs are counted back within these hours. A weekday left empty is a day of rest; the crew also rests on
+            public holidays and closures of your own.
+          </p>
+          <ActionForm
+            key={programme.version}
+            action={work.bind(null, programme.version)}
+            label="Working hours"
+            className="flex flex-col gap-3"
+          >
+            <div className="grid gap-6 md:grid-cols-2">
+              <HoursFields legend="Shops are open" prefix="shop-" hours={hours.shop ?? USUAL_HOURS.shop} />
+              <HoursFields legend="The crew works" prefix="crew-" hours={hours.crew ?? USUAL_HOURS.crew} />
+            </div>
+            <button type="submit" className="btn btn-primary w-fit">
+              Save hours
+            </button>
+          </ActionForm>
         </section>
       </div>
     </>

@@ -1,16 +1,29 @@
+import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { viewCourse } from '@/services/plan/courses';
+import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
+import type { Fix } from '@/core/plan/conflicts';
+import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
+import { listChanges } from '@/services/plan/changes';
+import { editCourse, viewCoursePlan } from '@/services/plan/courses';
+import { repeatCourse } from '@/services/plan/season';
 import { addSession } from '@/services/plan/sessions';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { sayLongDate } from '@/ui/dates';
+import { sayLongDate, sayShortDate } from '@/ui/dates';
+import { Choice, Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
+import { UndoBar } from '@/ui/undo-bar';
 import { call } from '../../../access';
+import { cancel, undo } from '../../calendar/actions';
+import { takeFix } from './actions';
+import { MoveButton } from './move-button';
 
 export const metadata = { title: 'Course' };
+
+type SessionRow = Awaited<ReturnType<typeof viewCoursePlan>>['sessions'][number];
 
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
@@ -20,62 +33,289 @@ async function add(courseId: string, _state: FormState | null, data: FormData): 
   });
 }
 
+async function edit(courseId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    const { budget = '', ...sent } = fields(data);
+    const uses = Object.fromEntries(EQUIPMENT_KINDS.flatMap((kind) => (sent[kind] ? [[kind, sent[kind]]] : [])));
+    const budgetCents = budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100);
+    await call(editCourse, { ...sent, courseId, version, uses, budgetCents } as never);
+    return 'Saved.';
+  });
+}
+
+async function repeat(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    const { id } = await call(repeatCourse, { courseId, ...fields(data) } as never);
+    redirect(`/courses/${id}`);
+  });
+}
+
 export default async function Course({ params }: { params: Promise<{ courseId: string }> }) {
   const { courseId } = await params;
-  const { course, sessions } = await orNotFound(call(viewCourse, { courseId }));
+  const { course, sessions, conflicts, teachers, places, today } = await orNotFound(call(viewCoursePlan, { courseId }));
+  const [change] = await call(listChanges, {});
+  const cadence = course.cadence ? (JSON.parse(course.cadence) as Cadence) : null;
+  const uses = JSON.parse(course.uses) as Record<string, number>;
+  const byId = new Map(conflicts.map((each) => [each.sessionId, each]));
+  const names = places.map(({ name }) => name);
   return (
     <>
-      <PageTitle title={course.title} over={course.audience}>
+      <PageTitle
+        title={course.title}
+        over={[
+          course.audience,
+          cadence && sayCadence(cadence),
+          course.seasonTo && `until ${sayLongDate(course.seasonTo)}`,
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      >
+        <Link href={`/courses/${courseId}/season`} className="btn btn-primary">
+          Lay down a season
+        </Link>
+        <Link href={`/courses/${courseId}/week`} className="btn">
+          Find a place in the week
+        </Link>
         <Link href={`/courses/${courseId}/roll`} className="btn">
           Open the roll
         </Link>
+        <a href={`/calendar.ics?course=${courseId}`} className="btn">
+          Calendar file
+        </a>
       </PageTitle>
-      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <UndoBar change={change} action={undo} />
+      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div className="sheet h-fit overflow-x-auto">
           <table className="table">
             <thead>
               <tr>
                 <th scope="col">Session</th>
                 <th scope="col">When</th>
-                <th scope="col">Place</th>
-                <th scope="col">Mode</th>
+                <th scope="col">Place and mode</th>
+                <th scope="col">
+                  <span className="sr-only">Change</span>
+                </th>
               </tr>
             </thead>
             <tbody>
               {sessions.map((session) => (
-                <tr key={session.id}>
-                  <td>
-                    <Link href={`/sessions/${session.id}`} className="link font-bold">
-                      {session.number}. {session.title}
-                    </Link>
-                  </td>
-                  <td>
-                    {sayLongDate(session.date)}, {session.startsAt}
-                  </td>
-                  <td>{session.place}</td>
-                  <td>{session.mode}</td>
-                </tr>
+                <SessionLine key={session.id} session={session} places={names} isPast={session.date < today}>
+                  {byId.get(session.id) && (
+                    <Clash
+                      session={session}
+                      conflicts={byId.get(session.id)?.conflicts.map(({ say }) => say) ?? []}
+                      fixes={byId.get(session.id)?.fixes ?? []}
+                    />
+                  )}
+                </SessionLine>
               ))}
               {sessions.length === 0 && (
                 <tr>
-                  <td colSpan={4}>No session yet. Add the first one beside this.</td>
+                  <td colSpan={4}>
+                    No session yet. Lay down a whole season, find a place in the week, or add a single session beside
+                    this.
+                  </td>
                 </tr>
               )}
             </tbody>
           </table>
         </div>
-        <section className="sheet h-fit p-4" aria-labelledby="new-session">
-          <h2 id="new-session" className="mb-3 text-xl font-bold">
-            Add a session
-          </h2>
-          <ActionForm action={add.bind(null, courseId)} label="Add a session" className="flex flex-col gap-3">
-            <SessionFields />
-            <button type="submit" className="btn btn-primary w-fit">
-              Add session
-            </button>
-          </ActionForm>
-        </section>
+        <div className="flex flex-col gap-5">
+          <section className="sheet p-4" aria-labelledby="new-session">
+            <h2 id="new-session" className="mb-3 text-xl font-bold">
+              Add a session
+            </h2>
+            <ActionForm action={add.bind(null, courseId)} label="Add a session" className="flex flex-col gap-3">
+              <SessionFields places={names} teachers={teachers} />
+              <button type="submit" className="btn btn-primary w-fit">
+                Add session
+              </button>
+            </ActionForm>
+          </section>
+          <details className="sheet p-4">
+            <summary className="cursor-pointer text-xl font-bold">The course</summary>
+            <ActionForm
+              key={course.version}
+              action={edit.bind(null, courseId, course.version)}
+              label="The course"
+              className="mt-3 flex flex-col gap-3"
+            >
+              <Field label="Title" name="title" required maxLength={120} defaultValue={course.title} />
+              <Field label="Audience" name="audience" maxLength={120} defaultValue={course.audience} />
+              <div className="grid grid-cols-2 gap-2">
+                <Field
+                  label="Room for"
+                  name="capacity"
+                  type="number"
+                  min={0}
+                  defaultValue={course.capacity ?? ''}
+                  hint="people; empty: no limit"
+                />
+                <Field
+                  label="Budget per kit"
+                  name="budget"
+                  inputMode="decimal"
+                  pattern="\d+([.,]\d{1,2})?"
+                  defaultValue={course.budgetCents === null ? '' : (course.budgetCents / 100).toFixed(2)}
+                />
+              </div>
+              <Choice label="Instructor" name="instructorId" defaultValue={course.instructorId ?? ''}>
+                <option value="">not decided</option>
+                {teachers.map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+              </Choice>
+              <Field
+                label="The roll closes, days before"
+                name="rollClosesDays"
+                type="number"
+                min={0}
+                max={60}
+                required
+                defaultValue={course.rollClosesDays}
+              />
+              <details open={Object.keys(uses).length > 0}>
+                <summary className="cursor-pointer text-sm font-semibold">What a class of it needs</summary>
+                <div className="mt-2 grid grid-cols-2 gap-2">
+                  {EQUIPMENT_KINDS.map((kind) => (
+                    <Field
+                      key={kind}
+                      label={`${EQUIPMENT[kind][0]?.toUpperCase()}${EQUIPMENT[kind].slice(1)}`}
+                      name={kind}
+                      type="number"
+                      min={0}
+                      defaultValue={uses[kind] ?? ''}
+                    />
+                  ))}
+                </div>
+              </details>
+              <label className="flex flex-col gap-1">
+                <span className="text-sm font-semibold">Notes</span>
+                <textarea
+                  name="notes"
+                  className="textarea w-full"
+                  rows={3}
+                  maxLength={4000}
+                  defaultValue={course.notes}
+                />
+              </label>
+              <button type="submit" className="btn btn-primary w-fit">
+                Save course
+              </button>
+            </ActionForm>
+          </details>
+          {sessions.length > 0 && (
+            <details className="sheet p-4">
+              <summary className="cursor-pointer text-xl font-bold">Repeat it in another season</summary>
+              <ActionForm
+                action={repeat.bind(null, courseId)}
+                label="Repeat the course"
+                className="mt-3 flex flex-col gap-3"
+              >
+                <Field label="Title" name="title" required maxLength={120} defaultValue={course.title} />
+                <Field
+                  label="First day"
+                  name="from"
+                  type="date"
+                  required
+                  hint="Same cadence, titles and dishes, around the closures; the roll starts empty"
+                />
+                <button type="submit" className="btn btn-primary w-fit">
+                  Repeat course
+                </button>
+              </ActionForm>
+            </details>
+          )}
+        </div>
       </div>
     </>
+  );
+}
+
+function SessionLine({
+  session,
+  places,
+  isPast,
+  children,
+}: {
+  session: SessionRow;
+  places: readonly string[];
+  isPast: boolean;
+  children: React.ReactNode;
+}) {
+  const isCancelled = session.status === 'cancelled';
+  return (
+    <tr className={isPast ? 'text-base-content/80' : ''}>
+      <td>
+        <Link href={`/sessions/${session.id}`} className={`link font-bold ${isCancelled ? 'line-through' : ''}`}>
+          {session.number}. {session.title}
+        </Link>
+        {isCancelled && <span className="ml-2 badge badge-sm badge-outline">cancelled</span>}
+        {session.because && <span className="block text-sm">{session.because}</span>}
+        {children}
+      </td>
+      <td>
+        {sayShortDate(session.date)}
+        <span className="block text-sm">
+          {session.startsAt}, {session.minutes} min
+        </span>
+      </td>
+      <td>
+        {session.place}
+        <span className="block text-sm">{session.mode}</span>
+      </td>
+      <td>
+        <span className="flex justify-end gap-1">
+          {!isCancelled && <MoveButton session={session} places={places} />}
+          {!isPast && (
+            <form action={cancel.bind(null, session.id, session.version, !isCancelled)}>
+              <button
+                type="submit"
+                className="btn btn-sm"
+                aria-label={`${isCancelled ? 'Hold' : 'Cancel'} ${session.title}`}
+              >
+                {isCancelled ? 'Hold it' : 'Cancel'}
+              </button>
+            </form>
+          )}
+        </span>
+      </td>
+    </tr>
+  );
+}
+
+/** What stands against a session, with the ways out that were tried. */
+function Clash({
+  session,
+  conflicts,
+  fixes,
+}: {
+  session: SessionRow;
+  conflicts: readonly string[];
+  fixes: readonly Fix[];
+}) {
+  return (
+    <div className="mt-2 rounded-box border-l-4 border-error bg-error/10 p-2 text-sm">
+      {conflicts.map((say) => (
+        <p key={say} className="flex gap-1.5 font-semibold">
+          <TriangleAlert size={16} className="mt-0.5 shrink-0 text-error" aria-hidden="true" />
+          {say}
+        </p>
+      ))}
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        {fixes.map((fix) => (
+          <form key={fix.say} action={takeFix.bind(null, session.id, session.version, fix.change)}>
+            <button type="submit" className="btn btn-sm">
+              {fix.say}
+            </button>
+          </form>
+        ))}
+        {fixes.length === 0 && <span>Nothing that was tried settles it: move it by hand, or cancel it.</span>}
+      </div>
+    </div>
   );
 }

@@ -3,6 +3,8 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { viewSession } from '@/services/kits/kit-sheet';
+import { listTeachers } from '@/services/plan/courses';
+import { listPlaces } from '@/services/plan/places';
 import { addDish, editSession, removeDish } from '@/services/plan/sessions';
 import { listRecipes } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -41,6 +43,8 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
   const { sessionId } = await params;
   const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
   const recipes = await call(listRecipes, {});
+  const { places } = await call(listPlaces, {});
+  const teachers = await call(listTeachers, {});
   const { session, dishes } = bundle;
   const free = recipes.filter((recipe) => !dishes.some((dish) => dish.recipeId === recipe.id));
   return (
@@ -123,7 +127,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             className="flex flex-col gap-3"
           >
             <input type="hidden" name="version" value={session.version} />
-            <SessionFields session={session} />
+            <SessionFields session={session} places={places.map(({ name }) => name)} teachers={teachers} />
             <button type="submit" className="btn btn-primary w-fit">
               Save
             </button>

@@ -68,7 +68,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
   const instant = Temporal.Instant.from(now);
   const hidden = choices.filter(({ on }) => !on);
   return (
-    <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="plan" title="jobs">
+    <SessionFrame bundle={bundle} sheet={sheet} hours={hours} title="jobs">
       {thread.tooLate && (
         <div role="alert" className="sheet mb-5 border-l-4 border-l-error p-4">
           <p className="font-bold">This can no longer be ready in time.</p>
@@ -94,7 +94,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
             <thead>
               <tr>
                 <th scope="col">Job</th>
-                <th scope="col">Start at the earliest</th>
+                <th scope="col">Earliest start</th>
                 <th scope="col">Start by</th>
                 <th scope="col" className="text-right">
                   To spare
@@ -118,9 +118,9 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                       {job.state}, takes {sayMinutes(job.minutes)}. {job.why}
                     </span>
                   </td>
-                  <td>{job.state === 'done' ? '' : sayMoment(job.earliest, timeZone)}</td>
-                  <td>{sayMoment(job.startBy, timeZone)}</td>
-                  <td className="text-right">{job.state === 'done' ? '' : spare(job)}</td>
+                  <td className="whitespace-nowrap">{job.state === 'done' ? '' : sayMoment(job.earliest, timeZone)}</td>
+                  <td className="whitespace-nowrap">{sayMoment(job.startBy, timeZone)}</td>
+                  <td className="whitespace-nowrap text-right">{job.state === 'done' ? '' : spare(job)}</td>
                   <td>
                     <Buttons sessionId={sessionId} job={job} />
                   </td>
@@ -145,7 +145,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                       {title}, {sayMinutes(minutes)}
                     </span>
                     <form action={show.bind(null, sessionId, key, true)}>
-                      <button type="submit" className="btn btn-sm" aria-label={`Take up ${title}`}>
+                      <button type="submit" className="btn btn-sm whitespace-nowrap" aria-label={`Take up ${title}`}>
                         Take up
                       </button>
                     </form>
@@ -246,7 +246,7 @@ function Buttons({ sessionId, job }: { sessionId: string; job: JobView }) {
       )}
       {job.optional && !job.oneOff && !isDone && (
         <form action={show.bind(null, sessionId, job.key, false)}>
-          <button type="submit" className="btn btn-sm" aria-label={`Leave out ${job.title}`}>
+          <button type="submit" className="btn btn-sm whitespace-nowrap" aria-label={`Leave out ${job.title}`}>
             Leave out
           </button>
         </form>
