@@ -34,6 +34,8 @@ export interface SessionBundle {
     audience: string;
     rollClosesDays: number;
     courseJobs: string;
+    /** JSON of the place's outdoor side; null under a roof. */
+    outdoor: string | null;
   };
   readonly dishes: readonly DishWithRecipe[];
   readonly enrolments: readonly EnrolmentRow[];
@@ -82,6 +84,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
             s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs,
             s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
+            (SELECT p.outdoor FROM place p WHERE p.id = s.place_id) AS outdoor,
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id
        LEFT JOIN kit_sheet k ON k.session_id = s.id

@@ -124,25 +124,30 @@ function Lane({
     shown.map((knot) => at(knot.latest)),
     end.at,
   );
-  const first = Math.min(...places, end.at);
+  // Before the event its knots; where they had to be squeezed at the left edge, it gives way to them.
+  const before = shown.filter((knot) => at(knot.latest) <= end.at).length;
+  const endAt = Math.max(end.at, before > 0 ? (places[before - 1] as number) + GAP : 0);
+  const first = Math.min(...places, endAt);
+  // Titles stand above and below in turn, counted from the event, whose own stands below.
+  const isAbove = (index: number) => Math.abs(before - index - (index < before ? 0 : 1)) % 2 === 1;
   return (
     <div className="relative mr-6 hidden h-full min-h-20 md:block">
       <span className="absolute inset-y-0 w-px bg-secondary" style={{ left: `${nowAt}%` }} aria-hidden="true" />
       <span
         className="absolute top-1/2 h-0.5 -translate-y-3 bg-base-content/45"
-        style={{ left: `${first}%`, width: `${Math.max(0, Math.max(end.at, ...places) - first)}%` }}
+        style={{ left: `${first}%`, width: `${Math.max(0, Math.max(endAt, ...places) - first)}%` }}
         aria-hidden="true"
       />
       <ol aria-label={`Thread of ${thread.title}`} className="absolute inset-0">
         {shown.map((knot, index) => (
           <li
             key={knot.stage}
-            className={`absolute top-1/2 -translate-x-1/2 ${index % 2 === 0 ? '-translate-y-6' : '-translate-y-10'}`}
+            className={`absolute top-1/2 -translate-x-1/2 ${isAbove(index) ? '-translate-y-10' : '-translate-y-6'}`}
             style={{ left: `${places[index]}%` }}
           >
             <Link
               href={stageHref(knot.stage, thread)}
-              className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${index % 2 === 0 ? 'flex-col' : 'flex-col-reverse'}`}
+              className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${isAbove(index) ? 'flex-col-reverse' : 'flex-col'}`}
               title={`${knot.title}, ${knot.state}. ${knot.why} Latest ${sayMoment(knot.latest, timeZone)}.`}
             >
               <KnotShape state={knot.state} />
@@ -153,7 +158,7 @@ function Lane({
             </Link>
           </li>
         ))}
-        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${end.at}%` }}>
+        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${endAt}%` }}>
           <span className="flex flex-col items-center px-0.5 py-0.5">
             <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
               <rect x="3" y="3" width="14" height="14" rx="2" className="fill-base-content" />

@@ -13,7 +13,7 @@ export function NavLink({ href, children }: { href: string; children: ReactNode 
     <Link
       href={href}
       aria-current={here ? 'page' : undefined}
-      className={`rounded-field px-3 py-2 ${here ? 'bg-base-100 font-semibold text-base-content' : 'hover:bg-neutral-content/15'}`}
+      className={`rounded-field px-2.5 py-2 ${here ? 'bg-base-100 font-semibold text-base-content' : 'hover:bg-neutral-content/15'}`}
     >
       {children}
     </Link>

@@ -11,6 +11,30 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('link', { name: 'Supper Bags' }).first().click();
     await expect(page.getByRole('heading', { name: 'Add a session' })).toBeVisible();
   },
+  season: async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Galley on Screen', exact: true }).click();
+    await page.getByRole('link', { name: 'Lay down a season' }).click();
+    await expect(page.getByRole('heading', { name: /sessions/ })).toBeVisible();
+  },
+  'place in the week': async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Galley on Screen', exact: true }).click();
+    await page.getByRole('link', { name: 'Find a place in the week' }).click();
+    await expect(page.getByRole('region', { name: 'Place 1' })).toBeVisible();
+  },
+  calendar: (page) => page.goto('/calendar'),
+  'moving a session': async (page) => {
+    await page.goto('/calendar');
+    await page.getByRole('button', { name: 'Move Tasting evening' }).click();
+    await expect(page.getByText('This would work:')).toBeVisible();
+  },
+  places: (page) => page.goto('/places'),
+  closures: (page) => page.goto('/closures'),
+  'calendar import': (page) => page.goto('/closures/import'),
+  'calendar addresses': (page) => page.goto('/calendar-addresses'),
+  jobs: (page) => openSession(page, 'Pots for the freezer', '/countdown'),
+  'week sheet': (page) => page.goto('/week-sheet'),
   roll: async (page) => {
     await page.goto('/courses');
     await page.getByRole('link', { name: 'Roll of Galley on Screen' }).click();

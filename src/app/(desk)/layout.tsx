@@ -32,11 +32,11 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         Skip to the content
       </a>
       <header className="no-print bg-neutral text-neutral-content">
-        <div className="mx-auto flex max-w-[80rem] flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2">
+        <div className="mx-auto flex max-w-[80rem] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
           <Link href="/" className="py-1">
             <Wordmark />
           </Link>
-          <nav aria-label="Main" className="flex flex-wrap gap-1">
+          <nav aria-label="Main" className="flex flex-wrap gap-0.5">
             {LINKS.filter(({ roles }) => roles.includes(actor.role)).map(({ href, title }) => (
               <NavLink key={href} href={href}>
                 {title}

@@ -26,6 +26,8 @@ export interface JobTemplate {
   readonly few: boolean;
   /** Only where somebody asks for it. */
   readonly onRequest?: boolean;
+  /** Only under open sky, and then always. */
+  readonly outdoor?: boolean;
 }
 
 const ALL: readonly Mode[] = ['in person', 'take-home', 'live online', 'follow-later', 'demonstration'];
@@ -167,10 +169,43 @@ export const JOBS: readonly JobTemplate[] = [
     few: false,
   },
   {
+    key: 'weather',
+    title: 'Decide on the weather, tell everyone',
+    stage: 'classday',
+    after: [],
+    effort: { fixed: 20 },
+    hours: 'any',
+    modes: TAUGHT,
+    few: true,
+    outdoor: true,
+  },
+  {
+    key: 'carry-in',
+    title: 'Carry in fuel and water',
+    stage: 'classday',
+    after: ['weather'],
+    effort: { fixed: 45 },
+    hours: 'crew',
+    modes: TAUGHT,
+    few: true,
+    outdoor: true,
+  },
+  {
+    key: 'fire',
+    title: 'Light the fire, watch it',
+    stage: 'classday',
+    after: ['carry-in'],
+    effort: { fixed: 60 },
+    hours: 'any',
+    modes: TAUGHT,
+    few: true,
+    outdoor: true,
+  },
+  {
     key: 'classday',
     title: 'Teach',
     stage: 'classday',
-    after: ['set-up', 'deliver'],
+    after: ['set-up', 'deliver', 'fire'],
     effort: { fixed: 0 },
     hours: 'any',
     modes: TAUGHT,
@@ -239,6 +274,14 @@ export interface JobSession {
   readonly course: JobChanges;
   readonly session: JobChanges;
   readonly oneOffs: readonly OneOffJob[];
+  /** What a fire under open sky asks for; null under a roof. */
+  readonly outdoor: OutdoorJobs | null;
+}
+
+/** The fire and the weather of an outdoor session. */
+export interface OutdoorJobs {
+  readonly lightingMinutes: number;
+  readonly decideHours: number;
 }
 
 /** A job of one session, before it is calculated. */
@@ -261,7 +304,10 @@ const HOME_BEFORE = 2;
 /** Whether a template's job belongs to a session, and whether it is switched on. */
 export function jobChoices(session: JobSession): { template: JobTemplate; on: boolean }[] {
   const small = session.participants <= SMALL_CLASS;
-  return JOBS.filter(({ modes }) => modes.some((mode) => session.modes.includes(mode))).map((template) => {
+  const fits = ({ modes, outdoor }: JobTemplate) =>
+    modes.some((mode) => session.modes.includes(mode)) && (!outdoor || session.outdoor !== null);
+  return JOBS.filter(fits).map((template) => {
+    if (template.outdoor) return { template, on: true };
     const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;
     return { template, on: asked ?? (template.onRequest ? false : small ? template.few : true) };
   });
@@ -299,7 +345,7 @@ export function jobsOf(
       minutes: minutesOfJob(template, session),
       hours: keeper[template.hours],
       done: done.has(template.key),
-      optional: !template.few,
+      optional: !template.few && !template.outdoor,
       oneOff: false,
       ...timesOf(template.key, session),
     }),
@@ -391,6 +437,18 @@ function timesOf(
       return { finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } };
     case 'set-up':
       return { notBefore: { at: start - 180, why: 'the room is set up on the day' } };
+    case 'weather': {
+      const hours = session.outdoor?.decideHours ?? 24;
+      return { finishBy: { at: start - hours * 60, why: `the weather is decided on ${hours} hours before` } };
+    }
+    case 'fire': {
+      const minutes = session.outdoor?.lightingMinutes ?? 60;
+      return {
+        notBefore: { at: start - minutes - 60, why: 'a fire is never left alone' },
+        finishBy: { at: start, why: 'the class starts' },
+        minutes,
+      };
+    }
     case 'classday':
       return { at: start, minutes: session.minutes };
     case 'clean':

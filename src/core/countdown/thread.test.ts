@@ -19,6 +19,7 @@ const facts = (change: Partial<SessionFacts> = {}): SessionFacts => ({
   course: {},
   session: {},
   oneOffs: [],
+  outdoor: null,
   shop: workHours('the shop', [{ weekdays: WEEK, from: '08:00', to: '20:00' }]),
   crew: workHours('the crew', [{ weekdays: WEEK, from: '09:00', to: '20:00' }]),
   marked: new Set(),
@@ -151,6 +152,15 @@ describe('the jobs of a mode', () => {
     expect(job('closeout', later)?.latest).toBe('2026-12-03T23:00:00Z');
     // Kits for an online class are in the homes two hours before it.
     expect(job('deliver', { modes: ['live online'] })?.latest).toBe('2026-11-26T19:00:00Z');
+  });
+
+  it('under open sky begin with the weather, and end with a fire that is watched', () => {
+    const outdoor = { lightingMinutes: 45, decideHours: 20 };
+    const open: Partial<SessionFacts> = { modes: ['in person'], participants: 8, outdoor };
+    expect(on(open)).toEqual(expect.arrayContaining(['weather', 'carry-in', 'fire']));
+    expect(job('weather', open)?.latest).toBe('2026-11-26T01:00:00Z');
+    expect(job('fire', open)).toMatchObject({ startBy: '2026-11-26T20:15:00Z', latest: '2026-11-26T21:00:00Z' });
+    expect(on({ ...open, outdoor: null })).not.toContain('fire');
   });
 
   it('take in a job that only this session has', () => {

@@ -3,6 +3,7 @@ import type { JobChanges } from '@/core/countdown/jobs';
 import { type SessionFacts, startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
+import type { Outdoor } from '@/core/plan/place';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { SessionSheet } from '../kits/session-sheet';
 import type { Hours } from '../programme/load';
@@ -59,6 +60,7 @@ export function sessionFacts(
     course: JSON.parse(session.courseJobs) as JobChanges,
     session: JSON.parse(session.jobs) as JobChanges,
     oneOffs: bundle.oneOffs,
+    outdoor: session.outdoor === null ? null : (JSON.parse(session.outdoor) as Outdoor),
     marked: markedDone(bundle.marks),
     unknownWishes: new Set(
       sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),

@@ -122,6 +122,7 @@ function shopBy(session: PlannedSession, people: number, hours: Hours): number {
     course: JSON.parse(session.courseJobs) as JobChanges,
     session: JSON.parse(session.jobs) as JobChanges,
     oneOffs: [],
+    outdoor: null,
   };
   return calculate(jobsOf(facts, hours, new Set()), 0).timings.get('buying')?.latestStart ?? Number.POSITIVE_INFINITY;
 }
