@@ -20,8 +20,8 @@ interface Thread {
 
 const DAY = 86_400_000;
 /** Days before now that stay in view, so that what is late can be seen. */
-const BEFORE = 1;
-const DAYS = 15.6;
+const BEFORE = 2;
+const DAYS = 16.6;
 
 /** A day over its place on the lanes: weekday above, number below. */
 function sayDay(instant: string, timeZone: string): string[] {
@@ -114,12 +114,14 @@ function Lane({
 }) {
   const end = endOf(thread, at);
   // What is done and behind us needs no place; what is late is pulled to the edge, so that it cannot be missed.
-  const shown = thread.knots.filter(
-    (knot) =>
-      knot.state !== 'not needed' &&
-      knot.stage !== end.stage &&
-      (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
-  );
+  const shown = thread.knots
+    .filter(
+      (knot) =>
+        knot.state !== 'not needed' &&
+        knot.stage !== end.stage &&
+        (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
+    )
+    .sort((a, b) => (a.latest < b.latest ? -1 : 1));
   const places = spread(
     shown.map((knot) => at(knot.latest)),
     end.at,
@@ -209,4 +211,4 @@ function spread(places: readonly number[], end: number): number[] {
 }
 
 /** Least distance of two knots, in percent of the lane. */
-const GAP = 4.6;
+const GAP = 6.2;
