@@ -1,6 +1,7 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
 import { course } from './course';
 import { measureRuns, say } from './measure';
+import { conflicts, countdowns, placesInTheWeek } from './plan';
 
 /** What a lean spreadsheet of the same model needs, for comparison. */
 const SPREADSHEET = 'a lean spreadsheet of the same model: about 340 ms, one changed cell 40 to 80 ms';
@@ -22,4 +23,15 @@ async function recalculation(): Promise<void> {
   );
 }
 
+async function plan(): Promise<void> {
+  say('Conflicts of 60 courses × 12 sessions', await measureRuns(conflicts(), 50), 'goal at most 50 ms');
+  say(
+    'Best places in the week for one course, over a season',
+    await measureRuns(placesInTheWeek(), 20),
+    'goal at most 300 ms',
+  );
+  say('Countdown of 200 sessions × 14 jobs', await measureRuns(countdowns(), 50), 'goal at most 50 ms');
+}
+
 await recalculation();
+await plan();

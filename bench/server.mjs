@@ -73,6 +73,33 @@ async function pageOf500(running, read) {
   return sessionId;
 }
 
+/** Two hundred sessions in the coming two weeks, each with a dish and a roll of eight. */
+async function countdownOf200(running, read) {
+  const { api } = running;
+  const { items } = await api('GET', '/recipes');
+  for (let course = 0; course < 20; course++) {
+    const { id } = await api('POST', '/courses', { title: `Course ${course}` });
+    const rows = Array.from({ length: 8 }, (_, n) => `Person ${n},1,${n === 3 ? 'milk' : ''}`);
+    await api('POST', `/courses/${id}/roll`, `name,servings,avoids\n${rows.join('\n')}\n`, 'text/csv');
+    for (let n = 0; n < 10; n++) {
+      const day = 2 + ((course + n) % 12);
+      const session = await api('POST', `/courses/${id}/sessions`, {
+        title: `Session ${n}`,
+        date: new Date(Date.now() + day * 86_400_000).toISOString().slice(0, 10),
+        startsAt: `${String(9 + n).padStart(2, '0')}:00`,
+        minutes: 60,
+        place: `Room ${course}`,
+        mode: n % 2 ? 'take-home' : 'in person',
+      });
+      await api('POST', `/sessions/${session.id}/dishes`, { recipeId: items[(course + n) % items.length].id });
+    }
+  }
+  for (let n = 0; n < 15; n++) await read('/');
+  const spent = [];
+  for (let n = 0; n < 100; n++) spent.push(await timed(() => read('/')));
+  say('Countdown page with 200 sessions', spent, 'goal: p95 at most 120 ms over 100 requests');
+}
+
 async function benchUnderLoad(running, { screens = 20, perSecond = 10, seconds = 30, warmUp = 3 } = {}) {
   const { sessionId, sheet } = await lockedSession(running, 200, 'Busy bench');
   const all = ticksOf(sheet);
@@ -198,6 +225,7 @@ const running = await startRunning();
 try {
   const read = reader(running.address, { cookie: await signIn(running.address) });
   const sessionId = wants('page') || wants('labels') ? await beside(() => pageOf500(running, read)) : undefined;
+  if (wants('countdown')) await beside(() => countdownOf200(running, read));
   if (wants('ticks')) await beside(() => benchUnderLoad(running));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { Temporal } from 'temporal-polyfill';
 import { sayLeft } from '@/core/countdown/thread';
-import { viewCountdown } from '@/services/countdown/countdown';
+import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
 import { CountdownLanes } from '@/ui/countdown-lanes';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { KnotLegend, KnotShape } from '@/ui/knot';
@@ -12,11 +12,16 @@ import { call, requireMember } from '../access';
 
 export const metadata = { title: 'Countdown' };
 
-export default async function Countdown() {
+/** Lanes that are drawn at once; an ordinary programme has fewer sessions in two weeks. */
+const LANES = 24;
+
+export default async function Countdown({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
   const { actor } = await requireMember();
   if (actor.role !== 'coordinator') redirect('/duties');
   const { threads, next, now, timeZone } = await call(viewCountdown, {});
   const instant = Temporal.Instant.from(now);
+  const { all } = await searchParams;
+  const shown = all === undefined ? threads.slice(0, LANES) : threads;
   return (
     <>
       <PageTitle title="Countdown" over={`The coming two weeks, ${sayMoment(now, timeZone)} now`}>
@@ -38,7 +43,15 @@ export default async function Countdown() {
         <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_19rem]">
           <div className="flex min-w-0 flex-col gap-4">
             <TooLate threads={threads} />
-            <CountdownLanes threads={threads} now={now} timeZone={timeZone} />
+            <CountdownLanes threads={shown} now={now} timeZone={timeZone} />
+            {shown.length < threads.length && (
+              <p className="text-sm">
+                The next {shown.length} of {threads.length} sessions.{' '}
+                <Link href="/?all" className="link">
+                  Show them all
+                </Link>
+              </p>
+            )}
             <KnotLegend />
           </div>
           <section aria-labelledby="next" className="sheet h-fit p-4">
@@ -75,7 +88,7 @@ export default async function Countdown() {
 
 /** Sessions that can no longer be ready, each with why and what would save it. */
 function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown>>['threads'] }) {
-  const late = threads.filter(({ tooLate }) => tooLate);
+  const late = threads.filter(({ tooLate }) => tooLate).slice(0, MOST_LOST);
   if (late.length === 0) return null;
   return (
     <section aria-label="Can no longer be ready in time" className="flex flex-col gap-3">

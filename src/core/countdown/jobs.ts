@@ -335,6 +335,7 @@ export function jobsOf(
   done: ReadonlySet<string>,
 ): SessionJob[] {
   const keeper = { shop: hours.shop, crew: hours.crew, any: null };
+  const frame = frameOf(session);
   const chosen = jobChoices(session).filter(({ on }) => on);
   const jobs = chosen.map(
     ({ template }): SessionJob => ({
@@ -347,7 +348,7 @@ export function jobsOf(
       done: done.has(template.key),
       optional: !template.few && !template.outdoor,
       oneOff: false,
-      ...timesOf(template.key, session),
+      ...timesOf(template.key, session, frame),
     }),
   );
   for (const oneOff of session.oneOffs) {
@@ -371,18 +372,30 @@ export function jobsOf(
   return jobs;
 }
 
+/** What the limits of a session's jobs are counted from. */
+interface Frame {
+  readonly start: CivilMinutes;
+  readonly isTaught: boolean;
+  readonly cookBy: CivilMinutes;
+  readonly online: boolean;
+  /** Every kit follows the lesson. */
+  readonly later: boolean;
+}
+
+const frameOf = ({ date, startsAt, modes, cookBy }: JobSession): Frame => ({
+  start: civilOf(date, startsAt),
+  isTaught: modes.some((mode) => TAUGHT.includes(mode)),
+  cookBy: civilOf(cookBy ?? addDays(date, 7), '18:00'),
+  online: modes.includes('live online'),
+  later: modes.every((mode) => mode === 'follow-later'),
+});
+
 /** Fixed times and limits of a job. */
 function timesOf(
   key: string,
   session: JobSession,
+  { start, isTaught, cookBy, online, later }: Frame,
 ): { at?: CivilMinutes; finishBy?: Limit; notBefore?: Limit; minutes?: number } {
-  const start = civilOf(session.date, session.startsAt);
-  const isTaught = session.modes.some((mode) => TAUGHT.includes(mode));
-  const cookBy = civilOf(session.cookBy ?? addDays(session.date, 7), '18:00');
-  // What is packed is eaten, or leaves, at the earliest of these.
-  const online = session.modes.includes('live online');
-  const later = session.modes.every((mode) => mode === 'follow-later');
-  const fresh = { at: start - KEEPS.freshDays * DAY, why: `fresh food keeps about ${KEEPS.freshDays} days` };
   switch (key) {
     case 'recipes':
       return { finishBy: { at: start - 10 * DAY, why: 'dishes are settled ten days before' } };
@@ -397,7 +410,10 @@ function timesOf(
       return { finishBy: { at: start - CREW_DAYS * DAY, why: `the crew is known ${CREW_DAYS} days before` } };
     case 'buying':
       return {
-        notBefore: later ? { ...fresh, at: start } : fresh,
+        notBefore: {
+          at: later ? start : start - KEEPS.freshDays * DAY,
+          why: `fresh food keeps about ${KEEPS.freshDays} days`,
+        },
         ...(isTaught && !later ? { finishBy: { at: start, why: 'the class starts' } } : {}),
       };
     case 'cook-ahead':

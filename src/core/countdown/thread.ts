@@ -99,9 +99,9 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
   const clock = clockOf(facts.timeZone);
   const civil = clock.toCivil(Math.floor(now.epochMilliseconds / 60_000));
   const network = networkOf(facts, civil);
-  const iso = (at: CivilMinutes) => new Date(clock.toInstant(at) * 60_000).toISOString().replace('.000Z', 'Z');
+  const iso = (at: CivilMinutes) => `${new Date(clock.toInstant(at) * 60_000).toISOString().slice(0, 19)}Z`;
   const decides = new Set(network.chain);
-  const titles = new Map(network.jobs.map(({ key, title }) => [key, title.toLowerCase()]));
+  const titles = () => new Map(network.jobs.map(({ key, title }) => [key, title.toLowerCase()]));
   const jobs = network.jobs.map((job): JobView => {
     const timing = network.timings.get(job.key) as Timing;
     return {
@@ -116,7 +116,10 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
       slack: timing.slack,
       ready: isReady(job, network, civil),
       decides: decides.has(job.key),
-      why: whyOf(job, timing, titles),
+      // Said only where it is asked for: two hundred sessions have thousands of jobs.
+      get why() {
+        return whyOf(job, timing, titles());
+      },
       optional: job.optional,
       oneOff: job.oneOff,
     };

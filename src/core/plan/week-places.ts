@@ -2,7 +2,7 @@ import { type Closure, closureOn, daysOf, type OnClosure } from './cadence';
 import { ruleOf } from './cadence-rule';
 import { addDays, civilOf, DAY, dayOf, sayDay, timeOf, type Weekday, weekdayName, weekdayOf } from './civil';
 import { type PlanIndex, type PlanWorld, travelMinutes } from './conflicts';
-import { EQUIPMENT_KINDS, type EquipmentCounts, hoursOn, type Place } from './place';
+import { EQUIPMENT, EQUIPMENT_KINDS, type EquipmentCounts, hoursOn, type Place } from './place';
 
 /** What a course needs that is to be placed in the week. */
 export interface PlaceWish {
@@ -53,15 +53,26 @@ interface DayTrouble {
   readonly because: string;
 }
 
+/** A place in the week before it is described: only what it is judged by. */
+interface Candidate {
+  readonly weekday: Weekday;
+  readonly start: number;
+  readonly place: Place;
+  readonly instructorId: string | null;
+  readonly days: readonly string[];
+  readonly score: number;
+}
+
 /**
  * The best places in the week for a course, over its whole season: fewest days taken, then fewest lost to closures, then
- * the room that fits.
+ * the room that fits. Every weekday, half hour, room and instructor is tried; only the best are put in words.
  *
  * @param most how many to give back, the best first
  */
 export function weekPlaces(wish: PlaceWish, index: PlanIndex, world: PlanWorld, most = 5): WeekPlace[] {
   const places = wish.placeIds.flatMap((id) => world.places.get(id) ?? []).filter((place) => fits(place, wish));
-  const found: WeekPlace[] = [];
+  const teachers = wish.instructorIds.length > 0 ? wish.instructorIds : [null];
+  const found: Candidate[] = [];
   for (const weekday of wish.weekdays) {
     const days = daysOf(
       { rule: ruleOf({ kind: 'weekly', every: wish.every, weekdays: [weekday] }), dates: [], slots: [] },
@@ -72,49 +83,70 @@ export function weekPlaces(wish: PlaceWish, index: PlanIndex, world: PlanWorld, 
     if (days.length === 0) continue;
     for (const place of places) {
       for (const start of startsOf(place, weekday, wish)) {
-        const startsAt = timeOf(start);
-        const slot = { startsAt, minutes: wish.minutes };
-        const lost = days.flatMap((date) => lostTo(world.closures, date, slot, place.id));
-        const open = days.filter((date) => !lost.some((day) => day.date === date));
-        const inRoom = open.flatMap((date) => roomTrouble(date, start, wish, place, index));
-        const teachers = wish.instructorIds.length > 0 ? wish.instructorIds : [null];
+        const open = days.filter((date) => !lostTo(date, start, wish, place, world));
+        const free = open.filter((date) => !roomTrouble(date, start, wish, place, index));
         for (const instructorId of teachers) {
-          const taken = new Map(inRoom.map((day) => [day.date, day]));
-          if (instructorId)
-            for (const date of open)
-              if (!taken.has(date))
-                for (const day of teacherTrouble(date, start, wish, place.id, instructorId, index, world))
-                  taken.set(date, day);
-          const free = open.filter((date) => !taken.has(date));
-          if (free.length === 0) continue;
-          found.push(
-            judge(
-              { weekday, startsAt, placeId: place.id, instructorId, free, lost, taken: [...taken.values()] },
-              wish,
-              place,
-            ),
-          );
+          const left = instructorId
+            ? free.filter((date) => !teacherTrouble(date, start, wish, place, instructorId, index, world)).length
+            : free.length;
+          if (left === 0) continue;
+          const score = scoreOf({ taken: open.length - left, lost: days.length - open.length, start }, wish, place);
+          found.push({ weekday, start, place, instructorId, days, score });
         }
       }
     }
   }
-  return best(found, most);
+  return best(found, most).map((candidate) => describe(candidate, wish, index, world));
 }
 
-/** One of each weekday, hour and room is enough: another instructor of the same quality would only fill the list. */
-function best(found: WeekPlace[], most: number): WeekPlace[] {
-  found.sort((a, b) => a.score - b.score || a.weekday - b.weekday || (a.startsAt < b.startsAt ? -1 : 1));
+/** One of each weekday and room is enough: half an hour to and fro is the same place in the week. */
+function best(found: Candidate[], most: number): Candidate[] {
+  found.sort((a, b) => a.score - b.score || a.weekday - b.weekday || a.start - b.start);
   const seen = new Set<string>();
-  const chosen: WeekPlace[] = [];
-  for (const place of found) {
-    // Half an hour to and fro is the same place in the week.
-    const key = `${place.weekday} ${place.placeId}`;
+  const chosen: Candidate[] = [];
+  for (const candidate of found) {
+    const key = `${candidate.weekday} ${candidate.place.id}`;
     if (seen.has(key)) continue;
     seen.add(key);
-    chosen.push(place);
+    chosen.push(candidate);
     if (chosen.length === most) break;
   }
   return chosen;
+}
+
+/** A candidate with its days, each with its reason. */
+function describe(
+  { weekday, start, place, instructorId, days, score }: Candidate,
+  wish: PlaceWish,
+  index: PlanIndex,
+  world: PlanWorld,
+): WeekPlace {
+  const free: string[] = [];
+  const lost: DayTrouble[] = [];
+  const taken: DayTrouble[] = [];
+  for (const date of days) {
+    const closure = lostTo(date, start, wish, place, world);
+    const trouble = closure
+      ? undefined
+      : (roomTrouble(date, start, wish, place, index) ??
+        (instructorId ? teacherTrouble(date, start, wish, place, instructorId, index, world) : undefined));
+    if (closure) lost.push({ date, because: closure.title || closure.calendar });
+    else if (trouble) taken.push({ date, because: trouble() });
+    else free.push(date);
+  }
+  const spareSeats = place.seats === null ? null : place.seats - wish.people;
+  const known = {
+    weekday,
+    startsAt: timeOf(start),
+    placeId: place.id,
+    instructorId,
+    free,
+    lost,
+    taken,
+    spareSeats,
+    score,
+  };
+  return { ...known, reasons: reasonsOf(known, spareSeats) };
 }
 
 const firstOn = (from: string, weekday: Weekday): string => addDays(from, (weekday - weekdayOf(dayOf(from)) + 7) % 7);
@@ -136,66 +168,72 @@ function startsOf(place: Place, weekday: Weekday, wish: PlaceWish): number[] {
   return starts;
 }
 
-function lostTo(
-  closures: readonly Closure[],
+const lostTo = (
   date: string,
-  slot: { startsAt: string; minutes: number },
-  placeId: string,
-): DayTrouble[] {
-  const closure = closureOn(closures, date, slot, placeId);
-  return closure ? [{ date, because: closure.title || closure.calendar }] : [];
-}
+  start: number,
+  { minutes }: PlaceWish,
+  place: Place,
+  { closures }: PlanWorld,
+): Closure | undefined =>
+  closures.length === 0 ? undefined : closureOn(closures, date, { startsAt: timeOf(start), minutes }, place.id);
 
-function roomTrouble(date: string, start: number, wish: PlaceWish, place: Place, index: PlanIndex): DayTrouble[] {
+/** What stands against a day, said only when it is asked for; undefined when nothing does. */
+type Trouble = (() => string) | undefined;
+
+function roomTrouble(date: string, start: number, wish: PlaceWish, place: Place, index: PlanIndex): Trouble {
   const day = dayOf(date);
+  const booked = index.byPlace.get(`${place.id} ${day}`);
+  if (!booked) return undefined;
   const from = day * DAY + start - place.minutesBefore;
   const to = day * DAY + start + wish.minutes + place.minutesAfter;
-  const there = (index.byPlace.get(`${place.id} ${day}`) ?? []).filter((busy) => busy.from < to && from < busy.to);
-  if (there.length === 0) return [];
-  if (!place.shared) return [{ date, because: `${there[0]?.booking.title} is in ${place.name}` }];
+  const there = booked.filter((busy) => busy.from < to && from < busy.to);
+  const [first] = there;
+  if (!first) return undefined;
+  if (!place.shared) return () => `${first.booking.title} is in ${place.name}`;
   const heads = wish.people + there.reduce((sum, busy) => sum + busy.booking.inRoom, 0);
-  if (place.seats !== null && heads > place.seats) return [{ date, because: `${heads} would be in ${place.name}` }];
+  if (place.seats !== null && heads > place.seats) return () => `${heads} would be in ${place.name}`;
   const short = EQUIPMENT_KINDS.find((kind) => {
-    const needed = (wish.uses[kind] ?? 0) + there.reduce((sum, busy) => sum + (busy.booking.uses[kind] ?? 0), 0);
-    return (wish.uses[kind] ?? 0) > 0 && needed > (place.equipment[kind] ?? Number.POSITIVE_INFINITY);
+    const own = wish.uses[kind] ?? 0;
+    const needed = own + there.reduce((sum, busy) => sum + (busy.booking.uses[kind] ?? 0), 0);
+    return own > 0 && needed > (place.equipment[kind] ?? Number.POSITIVE_INFINITY);
   });
-  return short ? [{ date, because: `${there[0]?.booking.title} needs the ${short} of ${place.name}` }] : [];
+  return short && (() => `${first.booking.title} needs the ${EQUIPMENT[short]} of ${place.name}`);
 }
 
 function teacherTrouble(
   date: string,
   start: number,
   wish: PlaceWish,
-  placeId: string,
+  place: Place,
   instructorId: string,
   index: PlanIndex,
   world: PlanWorld,
-): DayTrouble[] {
+): Trouble {
   const day = dayOf(date);
+  const booked = index.byInstructor.get(`${instructorId} ${day}`);
+  if (!booked) return undefined;
   const from = day * DAY + start;
   const to = from + wish.minutes;
-  const name = world.instructors.get(instructorId) ?? 'The instructor';
-  for (const other of index.byInstructor.get(`${instructorId} ${day}`) ?? []) {
-    const way = other.booking.placeId ? travelMinutes(world, placeId, other.booking.placeId) : 0;
-    if (other.start < to + way && from - way < other.end)
-      return [{ date, because: `${name} teaches ${other.booking.title}` }];
-  }
-  return [];
+  const held = booked.find((other) => {
+    const way = other.booking.placeId ? travelMinutes(world, place.id, other.booking.placeId) : 0;
+    return other.start < to + way && from - way < other.end;
+  });
+  return held && (() => `${world.instructors.get(instructorId) ?? 'The instructor'} teaches ${held.booking.title}`);
 }
 
-function judge(
-  place: Pick<WeekPlace, 'weekday' | 'startsAt' | 'placeId' | 'instructorId' | 'free' | 'lost' | 'taken'>,
+function scoreOf(
+  { taken, lost, start }: { taken: number; lost: number; start: number },
   wish: PlaceWish,
   room: Place,
-): WeekPlace {
-  const spareSeats = room.seats === null ? null : room.seats - wish.people;
-  const lostCost = wish.onClosure === 'keep' ? COST.kept : COST.lost;
-  const score =
-    place.taken.length * COST.taken +
-    place.lost.length * lostCost +
-    (spareSeats === null ? COST.uncounted : spareSeats * COST.emptySeat) +
-    (civilOf('1970-01-01', place.startsAt) - civilOf('1970-01-01', wish.earliest)) * COST.late;
-  return { ...place, spareSeats, score, reasons: reasonsOf(place, spareSeats) };
+): number {
+  const seats = room.seats === null ? COST.uncounted : (room.seats - wish.people) * COST.emptySeat;
+  const earliest = civilOf('1970-01-01', wish.earliest);
+  return (
+    taken * COST.taken +
+    lost * (wish.onClosure === 'keep' ? COST.kept : COST.lost) +
+    seats +
+    (start - earliest) * COST.late
+  );
 }
 
 const plural = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;

@@ -13,6 +13,9 @@ import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../programme/load';
 import { sessionFacts, sessionThread } from './session-thread';
 
+/** Of so many sessions that can no longer be ready it is tried what would save them; the others say so on their own page. */
+export const MOST_LOST = 5;
+
 /** The countdown looks this far ahead, and back to yesterday. */
 const DAYS_AHEAD = 14;
 
@@ -29,11 +32,12 @@ export const viewCountdown = service({
       from: today.toString(),
       to: today.add({ days: DAYS_AHEAD }).toString(),
     });
+    let saved = 0;
     const threads = bundles.map((bundle) => {
       const sheet = sessionSheet(bundle, programme, meanings);
       const thread = sessionThread(bundle, sheet, programme, hours, now);
-      const savers = thread.tooLate ? saversOf(sessionFacts(bundle, sheet, programme, hours), now) : [];
-      return { ...thread, savers };
+      const isLost = thread.tooLate !== undefined && saved++ < MOST_LOST;
+      return { ...thread, savers: isLost ? saversOf(sessionFacts(bundle, sheet, programme, hours), now) : [] };
     });
     const next = doNext(
       threads.map((session) => ({ session, knots: session.knots })),

@@ -26,12 +26,51 @@ export interface SessionSheet {
   readonly basis: string;
 }
 
-/** Computes a session's sheet from what is stored. */
-export function sessionSheet(
-  bundle: SessionBundle,
-  programme: ProgrammeRow,
-  meanings: ReadonlyMap<string, readonly string[]>,
-): SessionSheet {
+type Meanings = ReadonlyMap<string, readonly string[]>;
+
+/**
+ * Sheets computed before, by a mark of everything they were computed from: a countdown asks for the same two hundred
+ * again and again. Nothing that another server would miss, since it computes the same.
+ */
+const computed = new Map<string, SessionSheet>();
+/** Most participants of all sheets kept: what a sheet weighs goes with them. */
+const MOST_KEPT = 20_000;
+let kept = 0;
+
+/** A session's sheet from what is stored. */
+export function sessionSheet(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
+  const mark = markOf(bundle, programme, meanings);
+  const known = computed.get(mark);
+  // The one asked for last is given up last.
+  if (known) computed.delete(mark);
+  const sheet = known ?? computeSession(bundle, programme, meanings);
+  computed.set(mark, sheet);
+  if (!known) kept += weightOf(sheet);
+  for (const [oldest, old] of computed) {
+    if (kept <= MOST_KEPT || oldest === mark) break;
+    computed.delete(oldest);
+    kept -= weightOf(old);
+  }
+  return sheet;
+}
+
+const weightOf = ({ participants }: SessionSheet) => participants.length + 20;
+
+/** Everything that a sheet is computed from, as one short text. */
+function markOf(bundle: SessionBundle, { measureSystem }: ProgrammeRow, meanings: Meanings): string {
+  const { dishes, enrolments, labels, exclusions, sheet } = bundle;
+  return createHash('sha256')
+    .update(JSON.stringify([measureSystem, [...meanings], labels, exclusions, sheet?.fingerprint]))
+    .update(JSON.stringify(dishes.map(({ id, title, body }) => [id, title, body])))
+    .update(
+      JSON.stringify(
+        enrolments.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status]),
+      ),
+    )
+    .digest('base64');
+}
+
+function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
   const locked = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
   const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
@@ -56,12 +95,12 @@ export function sessionSheet(
   };
   const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);
-  const computed = 'problems' in outcome ? undefined : outcome;
-  const draft = computed && sheetContent(input, computed);
+  const result = 'problems' in outcome ? undefined : outcome;
+  const draft = result && sheetContent(input, result);
   return {
     input,
     participants,
-    computed,
+    computed: result,
     draft,
     problems: 'problems' in outcome ? outcome.problems : [],
     leftOut,
