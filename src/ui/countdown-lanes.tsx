@@ -30,7 +30,10 @@ function sayDay(instant: string, timeZone: string): string[] {
   return [say({ weekday: 'short' }), say({ day: 'numeric' })];
 }
 
-/** One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. */
+/**
+ * One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. Knots are plain
+ * links: hundreds of them are on the page, and each of the framework's own costs several times as much to draw.
+ */
 export function CountdownLanes({
   threads,
   now,
@@ -147,7 +150,7 @@ function Lane({
             className={`absolute top-1/2 -translate-x-1/2 ${isAbove(index) ? '-translate-y-10' : '-translate-y-6'}`}
             style={{ left: `${places[index]}%` }}
           >
-            <Link
+            <a
               href={stageHref(knot.stage, thread)}
               className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${isAbove(index) ? 'flex-col-reverse' : 'flex-col'}`}
               title={`${knot.title}, ${knot.state}. ${knot.why} Latest ${sayMoment(knot.latest, timeZone)}.`}
@@ -157,7 +160,7 @@ function Lane({
               <span className="sr-only">
                 , {knot.state}, latest {sayMoment(knot.latest, timeZone)}
               </span>
-            </Link>
+            </a>
           </li>
         ))}
         <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${endAt}%` }}>

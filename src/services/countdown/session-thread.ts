@@ -74,6 +74,15 @@ export function sessionFacts(
   };
 }
 
+/**
+ * Threads drawn before, by the sheet they belong to: they change with what is saved and with the minute, and between two
+ * looks at a countdown most change with neither.
+ */
+const drawn = new WeakMap<
+  SessionSheet,
+  { readonly mark: string; readonly hours: Hours; readonly thread: SessionThread }
+>();
+
 /** The thread of one session, from its bundle and its calculation. */
 export function sessionThread(
   bundle: SessionBundle,
@@ -82,8 +91,36 @@ export function sessionThread(
   hours: Hours,
   now: Temporal.Instant,
 ): SessionThread {
+  const { session, marks, events, oneOffs, dishes } = bundle;
+  const minute = Math.floor(now.epochMilliseconds / 60_000);
+  const mark = JSON.stringify([
+    minute,
+    programme.timeZone,
+    session,
+    marks,
+    events.length,
+    events.at(-1)?.seq,
+    oneOffs,
+    dishes.length,
+  ]);
+  const known = drawn.get(sheet);
+  if (known?.mark === mark && known.hours === hours) return known.thread;
   const facts = sessionFacts(bundle, sheet, programme, hours);
-  const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = bundle.session;
+  const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = session;
   const start = startOf(facts).toString();
-  return { id, courseId, courseTitle, title, number, date, startsAt, place, mode, start, ...threadOf(facts, now) };
+  const thread = {
+    id,
+    courseId,
+    courseTitle,
+    title,
+    number,
+    date,
+    startsAt,
+    place,
+    mode,
+    start,
+    ...threadOf(facts, now),
+  };
+  drawn.set(sheet, { mark, hours, thread });
+  return thread;
 }

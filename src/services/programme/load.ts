@@ -1,4 +1,4 @@
-import { programmeHours } from '@/core/countdown/work-hours';
+import { programmeHours, type RestDays } from '@/core/countdown/work-hours';
 import { select } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';
 import type { Db } from '@/store/store';
@@ -38,9 +38,22 @@ export async function loadProgramme(
   return {
     programme,
     meanings: new Map(of('meaning').map(({ a, b }) => [a, JSON.parse(b) as string[]])),
-    hours: programmeHours(
-      JSON.parse(programme.workHours),
+    hours: hoursOf(
+      programme.workHours,
       of('rest').map(({ a, b }) => ({ from: a, to: b })),
     ),
   };
+}
+
+/** Hours made ready before, by what they were made of: the same hours are the same object. */
+const made = new Map<string, Hours>();
+
+function hoursOf(workHours: string, rest: readonly RestDays[]): Hours {
+  const mark = workHours + JSON.stringify(rest);
+  const known = made.get(mark);
+  if (known) return known;
+  if (made.size > 50) made.clear();
+  const hours = programmeHours(JSON.parse(workHours), rest);
+  made.set(mark, hours);
+  return hours;
 }
