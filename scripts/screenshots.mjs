@@ -11,21 +11,21 @@ const OUT = path.join(ROOT, 'docs', 'screenshots');
 /** Name, how to get there, and what else to do before the picture is taken. */
 const VIEWS = [
   ['countdown', '/'],
+  ['jobs', { session: 'Pots for the freezer', stage: '/countdown' }],
+  ['calendar', '/calendar'],
+  ['season', { course: 'Galley on Screen', stage: '/season' }],
+  ['course', { course: 'Supper Bags', stage: '' }],
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['roll-import', { course: 'Small Hands Kitchen', stage: '/roll/import', roll: true }],
-  ['session', { session: 'Fritters and slaw', stage: '' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
   ['kit-sheet-working', { session: 'Breads from the pan', stage: '/kits?working=C.3' }],
   ['kit-sheet-refused', { session: 'Fritters and slaw', stage: '/kits' }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
-  ['bench-by-kit', { session: 'Breads from the pan', bench: true, kit: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['bench-called-back', { session: 'Lighthouse pasta', bench: true }],
   ['room', { session: 'Breads from the pan', room: true }],
-  ['people', '/people'],
-  ['families', '/families'],
   ['devices', { session: 'Lighthouse pasta', stage: '/packing', play: true }],
   ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
 ];
@@ -70,9 +70,8 @@ try {
       await page
         .getByLabel('CSV file with the roll')
         .setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) });
-    if (view.kit) await page.getByRole('button', { name: 'By kit' }).click();
     if (view.play) await play(page);
-    await page.waitForTimeout(700);
+    await page.waitForTimeout(1500);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
   }

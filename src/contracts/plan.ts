@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { STAGES } from '@/core/countdown/stages';
 import { ON_CLOSURE } from '@/core/plan/cadence';
 import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT_KINDS } from '@/core/plan/place';
@@ -139,5 +138,3 @@ export const placeFields = z.object({
     })
     .nullable(),
 });
-
-export const stage = z.enum(STAGES);

@@ -1,5 +1,5 @@
 import { select } from './query';
-import type { CourseRow, SessionRow } from './rows';
+import type { SessionRow } from './rows';
 import type { Db } from './store';
 
 /** A session with what its course says of all its sessions. */
@@ -107,6 +107,3 @@ export const holdSessions = (db: Db, programmeId: string, ids: readonly string[]
       WHERE c.programme_id = :programmeId AND s.id IN (:ids) ORDER BY s.id FOR UPDATE`,
     { programmeId, ids },
   );
-
-/** Title and cadence of a course with the days its sessions have. */
-export type CourseSeason = Pick<CourseRow, 'id' | 'title' | 'cadence' | 'seasonFrom' | 'seasonTo' | 'onClosure'>;

@@ -1,7 +1,7 @@
 import { addDays, type CivilMinutes, civilOf, DAY } from '../plan/civil';
 import type { Mode } from '../plan/mode';
 import type { Job, Limit, WorkHours } from './network';
-import { STAGE_TITLES, type Stage } from './stages';
+import type { Stage } from './stages';
 
 /** Whose hours a job is done in: the shop's, the crew's, or nobody's (it runs by itself, or is done at any hour). */
 export type Keeper = 'shop' | 'crew' | 'any';
@@ -477,6 +477,3 @@ function timesOf(
       return {};
   }
 }
-
-/** Which stage each offered key belongs to, said: "Pack". */
-export const stageTitle = (stage: Stage): string => STAGE_TITLES[stage];
