@@ -213,6 +213,8 @@ function occurrences(
         take(event, event.startDate, event.endDate, each.first);
         continue;
       }
+      // The start is the first occurrence, also where only single further days are given (RFC 5545, 3.8.5.2).
+      if (!event.component.hasProperty('rrule')) take(event, event.startDate, event.endDate, each.first);
       const iterator = event.iterator();
       for (let n = 0, next = iterator.next(); next; next = iterator.next(), n++) {
         if (next.toString().slice(0, 10) > window.to) {
@@ -223,6 +225,7 @@ function occurrences(
           cut = true;
           break;
         }
+        if (!isRealDay(next, event)) continue;
         const details = event.getOccurrenceDetails(next);
         take(details.item, details.startDate, details.endDate, each.first);
       }
@@ -234,6 +237,16 @@ function occurrences(
     }
   }
   return { found, cut };
+}
+
+/**
+ * Whether an occurrence is one: what repeats by month or year on a day that a month does not have leaves that month out
+ * (RFC 5545, 3.3.10); the parser would slide it into the next.
+ */
+function isRealDay(at: ICAL.Time, event: ICAL.Event): boolean {
+  const rule = event.component.getFirstPropertyValue('rrule') as ICAL.Recur | null;
+  if (!rule || !/^(MONTHLY|YEARLY)$/.test(rule.freq) || Object.keys(rule.parts).length > 0) return true;
+  return at.day === event.startDate.day || event.component.hasProperty('rdate');
 }
 
 /** What is wrong with the zone of an event: neither in the file nor known by name. */

@@ -131,8 +131,8 @@ export default async function ProgrammePage() {
             Working hours
           </h2>
           <p className="mb-3 text-sm">
-            Jobs are counted back within these hours. A weekday left empty is a day of rest; the crew also rests on
-            public holidays and closures of your own.
+            Jobs are counted back within these hours. A weekday left empty is a day of rest (all left empty: any hour);
+            the crew also rests on public holidays and closures of your own.
           </p>
           <ActionForm
             key={programme.version}
