@@ -174,7 +174,7 @@ function checkPlace(busy: Busy, place: Place, index: PlanIndex, say: Say): void 
   if (place.seats !== null && heads > place.seats)
     say(
       'seats',
-      `${heads} ${withOthers(there)}come to ${place.name}, which has ${place.seats} seats.`,
+      `${heads} ${withOthers(there)}come to ${place.name}, which has ${place.seats} ${place.seats === 1 ? 'seat' : 'seats'}.`,
       there[0]?.booking.id,
     );
   for (const kind of EQUIPMENT_KINDS) {

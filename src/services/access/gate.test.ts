@@ -204,6 +204,7 @@ describe('another programme', () => {
         on: true,
       },
       'See what moves with a session before moving it': { sessionId, date: '2026-12-01', startsAt: '10:00' },
+      'See what stands against a session as it is being written': { courseId, ...plan },
       'Move a session to another day, hour or place': { sessionId, version: 1, date: '2026-12-01', startsAt: '10:00' },
       'Cancel a session, or hold it after all': { sessionId, version: 1, cancelled: true },
       'Take a way out of a conflict': { sessionId, version: 1, startsAt: '10:00' },

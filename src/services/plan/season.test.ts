@@ -18,7 +18,7 @@ import {
 import { addCourse, editCourse, viewCourse, viewCoursePlan } from './courses';
 import { addPlace, editPlace, listPlaces, removePlace, setTravel } from './places';
 import { findWeekPlace, laySeason, previewSeason, repeatCourse } from './season';
-import { addSession, cancelSession, moveSession, previewChange, settleConflict } from './sessions';
+import { addSession, cancelSession, checkSession, moveSession, previewChange, settleConflict } from './sessions';
 
 let store: Store;
 let context: Context;
@@ -217,6 +217,56 @@ describe('two sessions in one room', () => {
     expect(await dates(jams)).toEqual([]);
     await cancelSession(context, { sessionId, version: 2, cancelled: false } as never);
     expect(await dates(jams)).toHaveLength(1);
+  });
+});
+
+describe('a session that is being written', () => {
+  it('is told what stands against it before it is saved, and never that it stands against itself', async () => {
+    await addPlace(context, KITCHEN as never);
+    const pots = await addCourse(context, { title: 'Winter pots', audience: '' });
+    await laySeason(context, season(pots, { version: 1 }));
+    const jams = await addCourse(context, { title: 'Jams', audience: '' });
+    const asked = { courseId: jams, ...SESSION, instructorId: '' };
+    const found = await checkSession(context, asked as never);
+    expect(found.conflicts).toEqual(['Boatshed kitchen is taken by Winter pots 2, 15:45 to 17:45.']);
+    expect(found.fixes).toContain('Start at 14:30');
+    expect((await checkSession(context, { ...asked, startsAt: '14:30' } as never)).conflicts).toEqual([]);
+    const [own] = (await viewCourse(context, { courseId: pots })).sessions;
+    const same = {
+      courseId: pots,
+      sessionId: own?.id,
+      date: own?.date,
+      startsAt: own?.startsAt,
+      minutes: 90,
+      place: own?.place,
+      mode: 'in person',
+    };
+    expect((await checkSession(context, { ...same, instructorId: '' } as never)).conflicts).toEqual([]);
+  });
+
+  it('outside the hours, on a closed day or with too many people says each of it', async () => {
+    await addPlace(context, { ...KITCHEN, seats: '1' } as never);
+    await addClosure(context, { title: 'Regatta', from: '2026-12-11', to: '2026-12-11' } as never);
+    const { courseId } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo' }]);
+    const { course } = await viewCourse(context, { courseId });
+    await editCourse(context, {
+      courseId,
+      version: course.version,
+      title: course.title,
+      capacity: 1,
+      budgetCents: '',
+      instructorId: '',
+      rollClosesDays: 5,
+      uses: { burners: 6 },
+    } as never);
+    const asked = { courseId, ...SESSION, date: '2026-12-11', startsAt: '18:30', instructorId: '' };
+    expect((await checkSession(context, asked as never)).conflicts).toEqual([
+      'Boatshed kitchen is open 09:00 to 19:00 on Fridays; this needs 18:15 to 19:45, with setting up and clearing.',
+      '2 come to Boatshed kitchen, which has 1 seat.',
+      '6 burners are needed, and Boatshed kitchen has 4.',
+      'Fri 11 Dec is closed: Own closures: Regatta.',
+      '2 are on the roll, and the course has room for 1.',
+    ]);
   });
 });
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
-import { civilDate, civilTime, editedSession, newSession } from '@/contracts/plan';
+import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
+import type { Booking } from '@/core/plan/conflicts';
+import type { EquipmentCounts } from '@/core/plan/place';
 import { freshSession } from '@/store/fresh';
 import { teachers } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
@@ -122,6 +124,43 @@ export const previewChange = service({
       packed: bundle.events.length > 0,
       timeZone: programme.timeZone,
     };
+  },
+});
+
+export const checkSession = service({
+  title: 'See what stands against a session as it is being written',
+  roles: ['coordinator'],
+  input: z.object({
+    courseId: z.uuid(),
+    sessionId: z.uuid().optional(),
+    date: civilDate,
+    startsAt: civilTime,
+    minutes: z.coerce.number().int().min(15).max(720),
+    place: z.string().trim().max(120),
+    mode,
+    instructorId: z.preprocess((value) => value || null, z.uuid().nullable()),
+  }),
+  run: async (context, { courseId, sessionId = '', place, ...asked }) => {
+    const course = await loadCourse(context, courseId);
+    const plan = await loadPlan(context, { from: asked.date, to: asked.date });
+    const { db } = context.store;
+    const people = await db.models.enrolment.count({ where: { courseId, status: 'enrolled' } });
+    const booking: Booking = {
+      id: sessionId,
+      courseId,
+      title: course.title,
+      date: asked.date,
+      startsAt: asked.startsAt,
+      minutes: asked.minutes,
+      placeId: await placeIdOf(context, db, place),
+      instructorId: asked.instructorId ?? course.instructorId,
+      inRoom: asked.mode === 'in person' ? people : 0,
+      people,
+      capacity: course.capacity,
+      uses: JSON.parse(course.uses) as EquipmentCounts,
+    };
+    const { conflicts, fixes } = conflictsOfBooking(booking, plan);
+    return { conflicts: conflicts.map(({ say }) => say), fixes: fixes.map(({ say }) => say) };
   },
 });
 

@@ -3,7 +3,7 @@
 import { attempt } from '@/app/form';
 import { ServiceError } from '@/services/errors';
 import { undoChange } from '@/services/plan/changes';
-import { cancelSession, moveSession, previewChange } from '@/services/plan/sessions';
+import { cancelSession, checkSession, moveSession, previewChange } from '@/services/plan/sessions';
 import type { FormState } from '@/ui/action-form';
 import { call } from '../../access';
 
@@ -20,6 +20,16 @@ export async function previewMove(input: {
     return { preview: await call(previewChange, input as never) };
   } catch (error) {
     if (error instanceof ServiceError) return { problem: error.problems[0]?.message ?? error.message };
+    throw error;
+  }
+}
+
+/** What stands against a session in a form; null while the form cannot be read. */
+export async function check(values: Record<string, string>): Promise<{ conflicts: string[]; fixes: string[] } | null> {
+  try {
+    return await call(checkSession, values as never);
+  } catch (error) {
+    if (error instanceof ServiceError) return null;
     throw error;
   }
 }

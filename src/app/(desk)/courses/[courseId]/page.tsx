@@ -18,6 +18,7 @@ import { SessionFields } from '@/ui/session-fields';
 import { UndoBar } from '@/ui/undo-bar';
 import { call } from '../../../access';
 import { cancel, undo } from '../../calendar/actions';
+import { PlanCheck } from '../../calendar/plan-check';
 import { takeFix } from './actions';
 import { MoveButton } from './move-button';
 
@@ -129,6 +130,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
             </h2>
             <ActionForm action={add.bind(null, courseId)} label="Add a session" className="flex flex-col gap-3">
               <SessionFields places={names} teachers={teachers} />
+              <PlanCheck courseId={courseId} />
               <button type="submit" className="btn btn-primary w-fit">
                 Add session
               </button>

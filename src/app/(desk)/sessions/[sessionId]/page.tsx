@@ -12,6 +12,7 @@ import { Choice } from '@/ui/field';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
+import { PlanCheck } from '../../calendar/plan-check';
 
 export const metadata = { title: 'Session' };
 
@@ -128,6 +129,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
           >
             <input type="hidden" name="version" value={session.version} />
             <SessionFields session={session} places={places.map(({ name }) => name)} teachers={teachers} />
+            <PlanCheck courseId={session.courseId} sessionId={sessionId} />
             <button type="submit" className="btn btn-primary w-fit">
               Save
             </button>
