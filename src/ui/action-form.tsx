@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, startTransition, useActionState, useEffect, useRef } from 'react';
+import { Fragment, type ReactNode, startTransition, useActionState, useEffect, useRef } from 'react';
 
 /** What an action answers: whether it worked, and what to mend where. */
 export interface FormState {
@@ -16,10 +16,12 @@ interface Props {
   readonly label?: string;
   /** Empties the form after it worked, for adding one after another. */
   readonly clear?: boolean;
+  /** Of what is edited: when it rises, the fields show what is saved now, and the answer stays. */
+  readonly version?: number;
 }
 
 /** A form over a server action: keeps what was typed when something is wrong, and says what and where. */
-export function ActionForm({ action, children, className, label, clear }: Props) {
+export function ActionForm({ action, children, className, label, clear, version }: Props) {
   const [state, dispatch, pending] = useActionState(action, null);
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
@@ -39,7 +41,7 @@ export function ActionForm({ action, children, className, label, clear }: Props)
         startTransition(() => dispatch(data));
       }}
     >
-      {children}
+      <Fragment key={version}>{children}</Fragment>
       <FormMessage state={state} />
     </form>
   );

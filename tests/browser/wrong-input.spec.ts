@@ -59,14 +59,14 @@ test.describe('signed in', () => {
       [other, 'Harbour hall'],
     ] as const) {
       const form = tab.getByRole('form', { name: 'Date, place and mode' });
-      await form.getByRole('textbox', { name: 'Place' }).fill(place);
+      await form.getByRole('combobox', { name: 'Place' }).fill(place);
       await form.getByRole('button', { name: 'Save' }).click();
     }
     const form = other.getByRole('form', { name: 'Date, place and mode' });
     await expect(form.getByRole('alert')).toContainText('was changed by someone else');
-    await expect(form.getByRole('textbox', { name: 'Place' })).toHaveValue('Harbour hall');
+    await expect(form.getByRole('combobox', { name: 'Place' })).toHaveValue('Harbour hall');
     await page.reload();
-    await expect(page.getByRole('textbox', { name: 'Place' })).toHaveValue('Net loft upstairs');
+    await expect(page.getByRole('combobox', { name: 'Place' })).toHaveValue('Net loft upstairs');
   });
 
   test('addresses that lead nowhere say so', async ({ page }) => {

@@ -100,7 +100,7 @@ export default async function People() {
                   </span>
                   <span className="flex flex-wrap items-end gap-2">
                     <ActionForm
-                      key={member.version}
+                      version={member.version}
                       action={setRole.bind(null, member.id, member.version)}
                       label={`Role of ${member.name}`}
                       className="flex items-end gap-2"

@@ -90,7 +90,7 @@ export default async function Places() {
               <details className="mt-3">
                 <summary className="cursor-pointer font-semibold">Change or take away</summary>
                 <ActionForm
-                  key={place.version}
+                  version={place.version}
                   action={save.bind(null, place.id, place.version)}
                   label={`Change ${place.name}`}
                   className="mt-3 flex flex-col gap-3"

@@ -65,7 +65,7 @@ export default async function ProgrammePage() {
           <h2 id="settings" className="mb-3 text-xl font-bold">
             Settings
           </h2>
-          <ActionForm key={programme.version} action={edit} label="Settings" className="flex flex-col gap-3">
+          <ActionForm version={programme.version} action={edit} label="Settings" className="flex flex-col gap-3">
             <input type="hidden" name="version" value={programme.version} />
             <Field label="Name" name="name" required maxLength={120} defaultValue={programme.name} />
             <Choice
@@ -135,7 +135,7 @@ export default async function ProgrammePage() {
             the crew also rests on public holidays and closures of your own.
           </p>
           <ActionForm
-            key={programme.version}
+            version={programme.version}
             action={work.bind(null, programme.version)}
             label="Working hours"
             className="flex flex-col gap-3"

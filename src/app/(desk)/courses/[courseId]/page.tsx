@@ -139,7 +139,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
           <details className="sheet p-4">
             <summary className="cursor-pointer text-xl font-bold">The course</summary>
             <ActionForm
-              key={course.version}
+              version={course.version}
               action={edit.bind(null, courseId, course.version)}
               label="The course"
               className="mt-3 flex flex-col gap-3"

@@ -122,7 +122,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             Date, place and mode
           </h2>
           <ActionForm
-            key={session.version}
+            version={session.version}
             action={edit.bind(null, sessionId)}
             label="Date, place and mode"
             className="flex flex-col gap-3"
