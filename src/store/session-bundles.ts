@@ -95,12 +95,16 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   );
   if (sessions.length === 0) return [];
   const ids = sessions.map((session) => session.id);
-  const dishes = await select<DishWithRecipe>(
+  // A recipe that many sessions cook is sent once.
+  const found = await select<Omit<DishWithRecipe, 'body'> & { body: string | null }>(
     db,
-    `SELECT d.id, d.session_id AS sessionId, d.recipe_id AS recipeId, d.position, r.title, r.body, r.version AS recipeVersion
+    `SELECT d.id, d.session_id AS sessionId, d.recipe_id AS recipeId, d.position, r.title, r.version AS recipeVersion,
+            IF(ROW_NUMBER() OVER (PARTITION BY d.recipe_id ORDER BY d.id) = 1, r.body, NULL) AS body
        FROM dish d JOIN recipe r ON r.id = d.recipe_id WHERE d.session_id IN (:ids) ORDER BY d.position`,
     { ids },
   );
+  const bodies = new Map(found.flatMap(({ recipeId, body }) => (body === null ? [] : [[recipeId, body] as const])));
+  const dishes = found.map((dish): DishWithRecipe => ({ ...dish, body: bodies.get(dish.recipeId) ?? '' }));
   const courseIds = [...new Set(sessions.map((session) => session.courseId))];
   const enrolments = await find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
   const notes = await select<NoteRow>(

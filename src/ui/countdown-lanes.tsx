@@ -23,11 +23,12 @@ const DAY = 86_400_000;
 const BEFORE = 2;
 const DAYS = 16.6;
 
-/** A day over its place on the lanes: weekday above, number below. */
-function sayDay(instant: string, timeZone: string): string[] {
-  const say = (format: Intl.DateTimeFormatOptions) =>
-    new Intl.DateTimeFormat('en-GB', { ...format, timeZone }).format(new Date(instant));
-  return [say({ weekday: 'short' }), say({ day: 'numeric' })];
+/** How days are said over their places on the lanes: weekday above, number below. */
+function daySayer(timeZone: string): (instant: string) => string[] {
+  const formats = [{ weekday: 'short' }, { day: 'numeric' }].map(
+    (format) => new Intl.DateTimeFormat('en-GB', { ...(format as Intl.DateTimeFormatOptions), timeZone }),
+  );
+  return (instant) => formats.map((format) => format.format(new Date(instant)));
 }
 
 /**
@@ -49,6 +50,7 @@ export function CountdownLanes({
     new Date(Date.parse(now) + (index - BEFORE) * DAY).toISOString(),
   );
   const nowAt = at(now);
+  const sayDay = daySayer(timeZone);
   return (
     <div className="sheet overflow-hidden">
       <div className="hidden border-b border-base-300 md:grid md:grid-cols-[15rem_minmax(0,1fr)]" aria-hidden="true">
@@ -60,7 +62,7 @@ export function CountdownLanes({
               className={`absolute top-1 w-9 -translate-x-1/2 text-center text-xs leading-4 ${index === BEFORE ? 'font-bold' : 'text-base-content/75'}`}
               style={{ left: `${at(day)}%` }}
             >
-              {sayDay(day, timeZone).map((part) => (
+              {sayDay(day).map((part) => (
                 <span key={part} className="block">
                   {part}
                 </span>
@@ -153,7 +155,7 @@ function Lane({
             <a
               href={stageHref(knot.stage, thread)}
               className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${isAbove(index) ? 'flex-col-reverse' : 'flex-col'}`}
-              title={`${knot.title}, ${knot.state}. ${knot.why} Latest ${sayMoment(knot.latest, timeZone)}.`}
+              title={knot.why}
             >
               <KnotShape state={knot.state} />
               <span className="text-xs font-semibold">{knot.title}</span>

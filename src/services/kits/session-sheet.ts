@@ -59,15 +59,20 @@ const weightOf = ({ participants }: SessionSheet) => participants.length + 20;
 /** Everything that a sheet is computed from, as one short text. */
 function markOf(bundle: SessionBundle, { measureSystem }: ProgrammeRow, meanings: Meanings): string {
   const { dishes, enrolments, labels, exclusions, sheet } = bundle;
-  return createHash('sha256')
-    .update(JSON.stringify([measureSystem, [...meanings], labels, exclusions, sheet?.fingerprint]))
-    .update(JSON.stringify(dishes.map(({ id, title, body }) => [id, title, body])))
-    .update(
-      JSON.stringify(
-        enrolments.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status]),
-      ),
-    )
-    .digest('base64');
+  return (
+    createHash('sha256')
+      .update(JSON.stringify([measureSystem, [...meanings], labels, exclusions, sheet?.fingerprint]))
+      // A recipe's version rises with each change of it.
+      .update(
+        JSON.stringify(dishes.map(({ id, title, recipeId, recipeVersion }) => [id, title, recipeId, recipeVersion])),
+      )
+      .update(
+        JSON.stringify(
+          enrolments.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status]),
+        ),
+      )
+      .digest('base64')
+  );
 }
 
 function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
