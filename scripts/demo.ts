@@ -13,7 +13,7 @@ import { changeJob, markJob } from '@/services/countdown/countdown';
 import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
 import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
-import { addClosure, bringPublicHolidays, previewCalendarFile, saveCalendar } from '@/services/plan/closures';
+import { addClosure, previewCalendarFile, saveCalendar } from '@/services/plan/closures';
 import { addCourse, editCourse } from '@/services/plan/courses';
 import { addPlace, setTravel } from '@/services/plan/places';
 import { laySeason } from '@/services/plan/season';
@@ -91,7 +91,6 @@ interface DemoProgramme {
   }[];
   readonly places: readonly { readonly name: string; readonly outdoor: { readonly fallback: string } | null }[];
   readonly travel: readonly (readonly [from: string, to: string, minutes: number])[];
-  readonly holidays: { readonly country: string; readonly region: string };
   readonly closures: readonly DemoClosure[];
   readonly schoolCalendar: { readonly name: string; readonly days: readonly DemoClosure[] };
   readonly recipes: readonly string[];
@@ -147,7 +146,6 @@ async function loadPlaces(context: Context, demo: DemoProgramme, today: Temporal
   for (const [from, to, minutes] of demo.travel) {
     await setTravel(context, { fromId: placeId(from) ?? '', toId: placeId(to) ?? '', minutes });
   }
-  await bringPublicHolidays(context, demo.holidays);
   for (const { title, inDays, days, place } of demo.closures) {
     const from = today.add({ days: inDays });
     const closure = { title, from: from.toString(), to: from.add({ days: days - 1 }).toString() };

@@ -23,8 +23,8 @@ export function SessionFields({
   return (
     <>
       <Field label="Title" name="title" required maxLength={120} defaultValue={session?.title} />
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1.2fr_1.2fr_0.8fr]">
-        <Field label="Date" name="date" type="date" required defaultValue={session?.date} />
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="Date" name="date" type="date" required defaultValue={session?.date} width="col-span-2" />
         <Field label="Starts" name="startsAt" type="time" required defaultValue={session?.startsAt ?? '16:00'} />
         <Field
           label="Minutes"

@@ -260,7 +260,7 @@ function SessionLine({
         {session.because && <span className="block text-sm">{session.because}</span>}
         {children}
       </td>
-      <td>
+      <td className="whitespace-nowrap">
         {sayShortDate(session.date)}
         <span className="block text-sm">
           {session.startsAt}, {session.minutes} min
