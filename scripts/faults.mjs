@@ -186,8 +186,16 @@ async function kills(running, times) {
   check(
     'every print job taken up again and ended',
     states.every(({ state }) => state === 'done' || state === 'failed'),
-    `${done} of ${jobs.size} printed`,
+    `${done} of ${jobs.size} printed${sayReasons(states)}`,
   );
+}
+
+/** Why jobs failed, each reason once with how often. */
+function sayReasons(states) {
+  const counts = new Map();
+  for (const { state, result } of states)
+    if (state === 'failed') counts.set(result?.why, (counts.get(result?.why) ?? 0) + 1);
+  return [...counts].map(([why, count]) => `; ${count} given up: ${why}`).join('');
 }
 
 /** A database that takes nothing in, in some way: what is told meanwhile, and what is there afterwards. */
