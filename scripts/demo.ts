@@ -15,6 +15,7 @@ import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
 import { addClosure, previewCalendarFile, saveCalendar } from '@/services/plan/closures';
 import { addCourse, editCourse } from '@/services/plan/courses';
+import { addGroup } from '@/services/plan/groups';
 import { addPlace, setTravel } from '@/services/plan/places';
 import { laySeason } from '@/services/plan/season';
 import { addDish, addSession } from '@/services/plan/sessions';
@@ -74,6 +75,15 @@ interface DemoCourse {
   readonly budgetCents?: number;
   readonly instructor?: string;
   readonly uses?: Readonly<Record<string, number>>;
+  readonly groups?: {
+    readonly first: string;
+    readonly others: readonly {
+      readonly name: string;
+      readonly daysAfter: number;
+      readonly startsAt: string;
+      readonly place: string;
+    }[];
+  };
   readonly season?: DemoSeason;
   readonly afterwards?: { readonly join: readonly RollCells[]; readonly withdraw: readonly string[] };
 }
@@ -192,6 +202,8 @@ async function loadCourse(context: Context, course: DemoCourse, around: Around):
     uses,
   };
   await editCourse(context, details as never);
+  for (const group of course.groups?.others ?? [])
+    await addGroup(context, { courseId, firstName: course.groups?.first, ...group, instructorId: null } as never);
   const { rows } = await previewRollFile(context, { courseId, bytes: new Uint8Array(read(`rolls/${roll}.csv`)) });
   await saveRoll(context, { courseId, rows });
   for (const session of sessions) await loadSession(context, courseId, session, around);

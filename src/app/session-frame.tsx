@@ -43,6 +43,13 @@ export async function SessionFrame({
             </Link>
             , session {session.number} · {sayLongDate(session.date)}, {session.startsAt} · {session.place} ·{' '}
             {session.mode}
+            {session.sittings
+              .filter(({ status }) => status === 'planned')
+              .map(({ groupId, groupName, date, startsAt, place }) => (
+                <span key={groupId} className="block">
+                  also {groupName}: {sayLongDate(date)}, {startsAt} · {place}
+                </span>
+              ))}
           </p>
           <h1 className="text-3xl font-bold">
             {session.title}: {title}

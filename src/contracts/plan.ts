@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ON_CLOSURE } from '@/core/plan/cadence';
 import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT_KINDS } from '@/core/plan/place';
+import { MOST_DAYS_AFTER } from '@/core/plan/sitting';
 
 const title = (what: string) =>
   z.string().trim().min(1, `The ${what} needs a title.`).max(120, 'At most 120 characters.');
@@ -80,6 +81,36 @@ export const editedSession = z.object({
   ...sessionFields,
   instructorId: instructorId.optional(),
   cookBy: cookBy.optional(),
+});
+
+const groupName = z.string().trim().max(60, 'At most 60 characters.');
+
+/** When and where a group beside the first usually meets. */
+const groupUsual = {
+  daysAfter: z.coerce
+    .number('Write a number of days.')
+    .int('Whole days.')
+    .min(0, 'Not before the session’s own day.')
+    .max(MOST_DAYS_AFTER, `At most ${MOST_DAYS_AFTER} days after: what is bought once must still be fresh.`),
+  startsAt: civilTime,
+  place,
+  instructorId,
+};
+
+export const newGroup = z.object({
+  courseId: z.uuid(),
+  name: groupName.min(1, 'The group needs a name.'),
+  /** What the group that meets now is called; asked for with the second group. */
+  firstName: groupName.default(''),
+  ...groupUsual,
+});
+
+export const editedGroup = z.object({
+  groupId: z.uuid(),
+  version: z.coerce.number().int(),
+  name: groupName.min(1, 'The group needs a name.'),
+  /** What is left out stays; the first group meets with the sessions themselves. */
+  ...z.object(groupUsual).partial().shape,
 });
 
 const weekday = z.coerce

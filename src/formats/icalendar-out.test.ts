@@ -73,6 +73,7 @@ describe('a calendar feed, read back by another parser', () => {
   it('holds what is to be done as tasks', () => {
     const task = {
       uid: 'job@logistra',
+      sequence: 3,
       title: 'Shop',
       description: '',
       start: '2026-10-28T12:00:00Z',
@@ -82,9 +83,9 @@ describe('a calendar feed, read back by another parser', () => {
     const todos = readBack(
       write([], 'America/New_York', [task, { ...task, uid: 'moment@logistra', due: task.start, done: true }]),
     ).filter(({ type }) => type === 'VTODO');
-    expect(todos.map(({ summary, status }) => [summary, status])).toEqual([
-      ['Shop', 'NEEDS-ACTION'],
-      ['Shop', 'COMPLETED'],
+    expect(todos.map(({ summary, status, sequence }) => [summary, status, Number(sequence)])).toEqual([
+      ['Shop', 'NEEDS-ACTION', 3],
+      ['Shop', 'COMPLETED', 3],
     ]);
     for (const { start, due } of todos as unknown as { start: Date; due: Date }[]) expect(due > start).toBe(true);
   });

@@ -24,6 +24,8 @@ export interface CalendarEvent {
 /** Something that is to be done, in the same calendar. */
 export interface CalendarTask {
   readonly uid: string;
+  /** Raised with each change, as an event's. */
+  readonly sequence: number;
   readonly title: string;
   readonly description: string;
   /** Instants, ISO. */
@@ -96,6 +98,7 @@ function taskComponent(task: CalendarTask, stamp: ICAL.Time): ICAL.Component {
   const component = new ICAL.Component('vtodo');
   component.addPropertyWithValue('uid', task.uid);
   component.addPropertyWithValue('dtstamp', stamp as never);
+  component.addPropertyWithValue('sequence', task.sequence);
   component.addPropertyWithValue('dtstart', utc(task.start) as never);
   // A task without any length would be due before it starts.
   component.addPropertyWithValue('due', utc(task.due <= task.start ? plusMinute(task.start) : task.due) as never);

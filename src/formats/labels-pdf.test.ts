@@ -19,6 +19,7 @@ const label = (change: Partial<KitLabel> = {}): KitLabel => ({
   variant: 'C',
   servings: 2,
   session: 'Small Hands Kitchen 3: Breads, Thu 26 Nov 2026',
+  group: 'Thursday group',
   inside: ['½ cup plain wheat flour', '1⅓ cups milk', '¾ tsp baking powder', 'about ⅝ onion'],
   allergens: 'Contains milk, wheat, gluten. May contain mustard: check the packs used.',
   madeWithout: 'Made without egg.',

@@ -33,6 +33,7 @@ const HEADINGS: Readonly<Record<string, RollColumn>> = {
   avoidances: 'avoids',
   allergies: 'avoids',
   mode: 'mode',
+  group: 'group',
   household: 'household',
   family: 'household',
   contact: 'contact',

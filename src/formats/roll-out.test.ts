@@ -12,6 +12,7 @@ const person = (change: Partial<Required<RollCells>> = {}): Required<RollCells> 
   servings: '2',
   avoids: 'milk; nuts',
   mode: 'take-home',
+  group: '',
   household: 'Finch',
   contact: 'finch@example.test',
   address: '3 Rope Walk',
@@ -41,7 +42,7 @@ describe('a roll that goes out', () => {
       person({ name: '=cmd()|x', plan: '@import', contact: '+44 1 555', address: '-1 Quay' }),
     ]);
     for (const part of ["'=cmd()|x", "'@import", "'+44 1 555", "'-1 Quay"]) expect(text).toContain(part);
-    expect(text.split('\r\n')[0]).toBe('\uFEFFname,age,servings,avoids,mode,household,contact,address,plan');
+    expect(text.split('\r\n')[0]).toBe('\uFEFFname,age,servings,avoids,mode,group,household,contact,address,plan');
   });
 
   it('may do without what a family did not tell', () => {

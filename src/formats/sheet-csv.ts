@@ -1,3 +1,4 @@
+import { byGroup } from '@/core/kits/sheet';
 import type { SheetContent } from '@/core/kits/snapshot';
 import { writeCsv } from './csv';
 
@@ -21,10 +22,14 @@ export function writeSheetCsv(content: SheetContent): string {
       'grams to buy',
       'packs',
       'people',
+      'groups',
     ],
   ];
   for (const variant of content.variants) {
     const people = variant.participants.map(({ name }) => name).join('; ');
+    const groups = [...byGroup(variant.participants)]
+      .flatMap(([group, own]) => (group ? [`${group}: ${own.length}`] : []))
+      .join('; ');
     const count = variant.participants.length;
     const head = (part: string, dish: string, ingredient: string) => [
       part,
@@ -42,7 +47,7 @@ export function writeSheetCsv(content: SheetContent): string {
         ),
         ...variant.unknownWishes.map((wish) => `"${wish}" has no meaning yet`),
       ].join('; ');
-      rows.push([...head('refused', '', ''), why, '', '', '', '', people]);
+      rows.push([...head('refused', '', ''), why, '', '', '', '', people, groups]);
       continue;
     }
     for (const component of variant.components) {
@@ -56,6 +61,7 @@ export function writeSheetCsv(content: SheetContent): string {
         '',
         '',
         people,
+        groups,
       ]);
     }
   }
@@ -74,6 +80,7 @@ export function writeSheetCsv(content: SheetContent): string {
       round(toNumber(total.edibleGrams)),
       purchase,
       total.packs ?? '',
+      '',
       '',
     ]);
   }

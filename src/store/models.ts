@@ -7,6 +7,7 @@ import type {
   ChangeRow,
   ClosureCalendarRow,
   ClosureRow,
+  CourseGroupRow,
   CourseRow,
   DeviceReadingRow,
   DishRow,
@@ -30,6 +31,7 @@ import type {
   SessionJobRow,
   SessionRow,
   SignInRow,
+  SittingRow,
   StageMarkRow,
   TravelRow,
 } from './rows';
@@ -42,7 +44,9 @@ export interface Models {
   readonly member: Table<MemberRow>;
   readonly apiToken: Table<ApiTokenRow>;
   readonly course: Table<CourseRow>;
+  readonly courseGroup: Table<CourseGroupRow>;
   readonly session: Table<SessionRow>;
+  readonly sitting: Table<SittingRow>;
   readonly recipe: Table<RecipeRow>;
   readonly dish: Table<DishRow>;
   readonly enrolment: Table<EnrolmentRow>;
@@ -132,6 +136,29 @@ export function defineModels(sequelize: Sequelize): Models {
       notes: long,
       version: whole,
     }),
+    courseGroup: table<CourseGroupRow>('course_group', {
+      id,
+      courseId: reference,
+      name: text,
+      position: whole,
+      daysAfter: whole,
+      startsAt: text,
+      place: text,
+      placeId: reference,
+      instructorId: reference,
+      ended: whole,
+      version: whole,
+    }),
+    sitting: table<SittingRow>('sitting', {
+      sessionId: { type: DataTypes.CHAR(36), primaryKey: true },
+      groupId: { type: DataTypes.CHAR(36), primaryKey: true },
+      date: DataTypes.DATEONLY,
+      startsAt: text,
+      place: text,
+      placeId: reference,
+      instructorId: reference,
+      status: text,
+    }),
     session: table<SessionRow>('session', {
       id,
       courseId: reference,
@@ -163,6 +190,7 @@ export function defineModels(sequelize: Sequelize): Models {
       wishes: long,
       actionPlan: long,
       mode: text,
+      groupId: reference,
       status: text,
       version: whole,
     }),

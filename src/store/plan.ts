@@ -1,5 +1,6 @@
 import { select } from './query';
 import type { SessionRow } from './rows';
+import { readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
 /** A session with what its course says of all its sessions. */
@@ -11,12 +12,23 @@ export interface PlannedSession extends SessionRow {
   readonly courseJobs: string;
   readonly cadence: string | null;
   readonly seasonFrom: string | null;
-  /** Enrolled, by the mode each has of their own ('' for the session's). */
-  readonly people: Readonly<Record<string, number>>;
+  readonly sittings: readonly SittingAtPlace[];
+  /** What the first of several groups is called. */
+  readonly groupName: string | null;
+  /** Enrolled, by the group they are in, and the mode each has of their own ('' for the session's). */
+  readonly people: readonly PeopleCount[];
   readonly dishes: number;
   /** How far it is: a locked sheet, a mark that the shopping is done. */
   readonly locked: boolean;
   readonly bought: boolean;
+}
+
+/** So many people of a course who have a group (null: none) and a mode in common. */
+export interface PeopleCount {
+  readonly courseId: string;
+  readonly groupId: string | null;
+  readonly mode: string;
+  readonly count: number;
 }
 
 /** Sessions of a programme between two days that are not cancelled, in order of time: two queries. */
@@ -26,7 +38,8 @@ export async function plannedSessions(
   { from, to }: { readonly from: string; readonly to: string },
 ): Promise<PlannedSession[]> {
   const rows = await select<
-    Omit<PlannedSession, 'people' | 'locked' | 'bought'> & { locked: number; bought: number | null }
+    Omit<PlannedSession, 'people' | 'sittings' | 'locked' | 'bought'> &
+      SittingColumns & { locked: number; bought: number | null }
   >(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place,
@@ -35,25 +48,26 @@ export async function plannedSessions(
             c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs, c.cadence, c.season_from AS seasonFrom,
             (SELECT COUNT(*) FROM dish d WHERE d.session_id = s.id) AS dishes,
             EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS locked,
-            (SELECT m.done FROM stage_mark m WHERE m.session_id = s.id AND m.stage = 'buying' ORDER BY m.at DESC, m.id DESC LIMIT 1) AS bought
+            (SELECT m.done FROM stage_mark m WHERE m.session_id = s.id AND m.stage = 'buying' ORDER BY m.at DESC, m.id DESC LIMIT 1) AS bought,
+            ${WITH_SITTINGS}
        FROM session s JOIN course c ON c.id = s.course_id
       WHERE c.programme_id = :programmeId AND s.status = 'planned' AND s.date BETWEEN :from AND :to
       ORDER BY s.date, s.starts_at, s.id`,
     { programmeId, from, to },
   );
-  const counts = await select<{ courseId: string; mode: string; people: number }>(
+  const counts = await select<PeopleCount>(
     db,
-    `SELECT e.course_id AS courseId, COALESCE(e.mode, '') AS mode, COUNT(*) AS people
+    `SELECT e.course_id AS courseId, e.group_id AS groupId, COALESCE(e.mode, '') AS mode, COUNT(*) AS count
        FROM enrolment e JOIN course c ON c.id = e.course_id
-      WHERE c.programme_id = :programmeId AND e.status = 'enrolled' GROUP BY e.course_id, COALESCE(e.mode, '')`,
+      WHERE c.programme_id = :programmeId AND e.status = 'enrolled' GROUP BY e.course_id, e.group_id, COALESCE(e.mode, '')`,
     { programmeId },
   );
-  const byCourse = new Map<string, Record<string, number>>();
-  for (const { courseId, mode, people } of counts)
-    byCourse.set(courseId, { ...byCourse.get(courseId), [mode]: people });
+  const byCourse = new Map<string, PeopleCount[]>();
+  for (const count of counts) byCourse.set(count.courseId, [...(byCourse.get(count.courseId) ?? []), count]);
   return rows.map(({ locked, bought, ...row }) => ({
     ...row,
-    people: byCourse.get(row.courseId) ?? {},
+    sittings: readSittings(row),
+    people: byCourse.get(row.courseId) ?? [],
     locked: locked === 1,
     bought: bought === 1,
   }));

@@ -87,6 +87,35 @@ export interface SessionRow {
   version: number;
 }
 
+/** One of the groups that a course is given to. The first of a course meets when and where its sessions say. */
+export interface CourseGroupRow {
+  id: string;
+  courseId: string;
+  name: string;
+  /** 0 for the first. */
+  position: number;
+  /** Where the group usually meets: so many days after the session's own date, at this hour; null for the first. */
+  daysAfter: number;
+  startsAt: string | null;
+  place: string;
+  placeId: string | null;
+  instructorId: string | null;
+  ended: number;
+  version: number;
+}
+
+/** When and where a group other than the first meets for a session. */
+export interface SittingRow {
+  sessionId: string;
+  groupId: string;
+  date: string;
+  startsAt: string;
+  place: string;
+  placeId: string | null;
+  instructorId: string | null;
+  status: 'planned' | 'cancelled';
+}
+
 export interface PlaceRow {
   id: string;
   programmeId: string;
@@ -149,7 +178,7 @@ export interface PlanChangeRow {
   at: Date;
   actorId: string;
   said: string;
-  /** JSON: each session as it was before, and its version after. */
+  /** JSON: each session as it was before with its sittings, and its version after. */
   sessions: string;
   undoneAt: Date | null;
 }
@@ -193,6 +222,8 @@ export interface EnrolmentRow {
   /** What the family says to do when something goes wrong; '' when nothing is written. */
   actionPlan: string;
   mode: string | null;
+  /** The group they come with; null for the first. */
+  groupId: string | null;
   status: 'enrolled' | 'withdrawn' | 'erased';
   version: number;
 }

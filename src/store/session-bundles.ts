@@ -3,6 +3,7 @@ import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
 import type { Stage } from '@/core/countdown/stages';
 import { find, select } from './query';
 import type { EnrolmentRow, KitExclusionRow, PackEventRow, ProductLabelRow, SessionRow, StageMarkRow } from './rows';
+import { readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
 /** A dish of a session with its recipe. */
@@ -36,6 +37,9 @@ export interface SessionBundle {
     courseJobs: string;
     /** JSON of the place's outdoor side; null under a roof. */
     outdoor: string | null;
+    /** Where it is given to several groups: those beside the first, and what the first is called. */
+    sittings: readonly SittingAtPlace[];
+    groupName: string | null;
   };
   readonly dishes: readonly DishWithRecipe[];
   readonly enrolments: readonly EnrolmentRow[];
@@ -62,14 +66,15 @@ interface NoteRow {
   readonly done: number;
 }
 
-type SessionWithSheet = SessionBundle['session'] & {
-  readonly sheetId: string | null;
-  readonly revision: number;
-  readonly fingerprint: string;
-  readonly snapshot: string;
-  readonly lockedAt: Date;
-  readonly lockedByName: string;
-};
+type SessionWithSheet = Omit<SessionBundle['session'], 'sittings'> &
+  SittingColumns & {
+    readonly sheetId: string | null;
+    readonly revision: number;
+    readonly fingerprint: string;
+    readonly snapshot: string;
+    readonly lockedAt: Date;
+    readonly lockedByName: string;
+  };
 
 /**
  * Loads sessions of one programme with all that belongs to them, in five queries however many there are.
@@ -85,6 +90,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
             s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs,
             s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
             (SELECT p.outdoor FROM place p WHERE p.id = s.place_id) AS outdoor,
+            ${WITH_SITTINGS},
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id
        LEFT JOIN kit_sheet k ON k.session_id = s.id
@@ -126,7 +132,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
     const own = of(notes, session.id);
     return {
-      session,
+      session: { ...session, sittings: readSittings(session) },
       dishes: of(dishes, session.id),
       enrolments: enrolments.filter((row) => row.courseId === session.courseId),
       labels: own

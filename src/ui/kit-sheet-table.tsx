@@ -1,5 +1,6 @@
 import Link from 'next/link';
-import type { SheetComponent, SheetContent, SheetVariant } from '@/core/kits/snapshot';
+import { byGroup } from '@/core/kits/sheet';
+import type { SheetComponent, SheetContent, SheetPerson, SheetVariant } from '@/core/kits/snapshot';
 import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
@@ -114,7 +115,7 @@ function SheetPart({
             <th scope="row">People</th>
             {variants.map((variant) => (
               <td key={variant.key} className="font-normal">
-                <People names={variant.participants.map((person) => person.name)} />
+                <People people={variant.participants} />
               </td>
             ))}
           </tr>
@@ -124,7 +125,20 @@ function SheetPart({
   );
 }
 
-function People({ names }: { names: readonly string[] }) {
+function People({ people }: { people: readonly SheetPerson[] }) {
+  return [...byGroup(people)].map(([group, own]) => (
+    <div key={group}>
+      {group && (
+        <b>
+          {group}: {sayCount(own.length, 'kit')}{' '}
+        </b>
+      )}
+      <Names names={own.map(({ name }) => name)} />
+    </div>
+  ));
+}
+
+function Names({ names }: { names: readonly string[] }) {
   if (names.length <= NAMES_SHOWN) return names.join(', ');
   return (
     <details>

@@ -8,10 +8,16 @@ interface Person {
   readonly wishes: readonly { readonly asWritten: string }[];
   readonly mode: string | null;
   readonly actionPlan: string;
+  readonly groupId: string | null;
 }
 
-/** The fields of one person of a roll. */
-export function PersonFields({ person }: { person?: Person }) {
+interface Group {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** The fields of one person of a roll. @param groups those of the course, where there are several */
+export function PersonFields({ person, groups }: { person?: Person; groups: readonly Group[] }) {
   return (
     <>
       <Field label="Name" name="name" required maxLength={100} defaultValue={person?.name} />
@@ -32,6 +38,17 @@ export function PersonFields({ person }: { person?: Person }) {
           <option key={mode}>{mode}</option>
         ))}
       </Choice>
+      {groups.length > 0 && (
+        <Choice
+          label="Group"
+          name="group"
+          defaultValue={(groups.find(({ id }) => id === person?.groupId) ?? groups[0])?.name}
+        >
+          {groups.map(({ id, name }) => (
+            <option key={id}>{name}</option>
+          ))}
+        </Choice>
+      )}
       <label className="flex flex-col gap-1">
         <span className="text-sm font-semibold">Family’s action plan</span>
         <textarea name="plan" rows={3} maxLength={2000} className="textarea w-full" defaultValue={person?.actionPlan} />

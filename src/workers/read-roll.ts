@@ -24,7 +24,8 @@ export async function readRoll(bytes: Uint8Array): Promise<RollFile> {
 export async function checkRows(
   rows: readonly NumberedCells[],
   enrolled: Parameters<typeof checkRoll>[1],
+  groups: readonly string[],
 ): Promise<readonly CheckedRow[]> {
-  if (rows.length <= FEW_ROWS) return checkRoll(rows, enrolled);
-  return (await inThread<{ answer: readonly CheckedRow[] }>({ rows, enrolled })).answer;
+  if (rows.length <= FEW_ROWS) return checkRoll(rows, enrolled, groups);
+  return (await inThread<{ answer: readonly CheckedRow[] }>({ rows, enrolled, groups })).answer;
 }

@@ -6,12 +6,16 @@ import { FileRefused } from '@/formats/text';
 /** What the thread is started with: a file to read, or rows to check. */
 export type RollTask =
   | { readonly read: Uint8Array }
-  | { readonly rows: readonly NumberedCells[]; readonly enrolled: Parameters<typeof checkRoll>[1] };
+  | {
+      readonly rows: readonly NumberedCells[];
+      readonly enrolled: Parameters<typeof checkRoll>[1];
+      readonly groups: readonly string[];
+    };
 
 const task = workerData as RollTask;
 
 function work() {
-  if ('rows' in task) return { answer: checkRoll(task.rows, task.enrolled) };
+  if ('rows' in task) return { answer: checkRoll(task.rows, task.enrolled, task.groups) };
   try {
     return { answer: readRollCsv(task.read) };
   } catch (error) {

@@ -27,7 +27,7 @@ export async function signIn(page: Page, role: 'coordinator' | 'instructor' | 'c
 
 /** Opens a stage of a demo session from the countdown. */
 export async function openSession(page: Page, title: string, stage = ''): Promise<string> {
-  await page.goto('/');
+  await page.goto('/?all');
   const href = await page.getByRole('link', { name: title }).first().getAttribute('href');
   await page.goto(`${href}${stage}`);
   return `${href}`;

@@ -28,6 +28,8 @@ export interface JobTemplate {
   readonly onRequest?: boolean;
   /** Only under open sky, and then always. */
   readonly outdoor?: boolean;
+  /** Done once for each group that the session is given to; the others are done once for all. */
+  readonly perGroup?: boolean;
 }
 
 const ALL: readonly Mode[] = ['in person', 'take-home', 'live online', 'follow-later', 'demonstration'];
@@ -104,6 +106,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: DAY },
     hours: 'any',
     modes: ALL,
+    perGroup: true,
     few: false,
     onRequest: true,
   },
@@ -115,6 +118,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 90, perKit: 1 },
     hours: 'crew',
     modes: ALL,
+    perGroup: true,
     few: false,
     onRequest: true,
   },
@@ -126,6 +130,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 20, perKit: 3 },
     hours: 'crew',
     modes: WITH_KITS,
+    perGroup: true,
     few: true,
   },
   {
@@ -136,6 +141,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 0 },
     hours: 'any',
     modes: ['take-home'],
+    perGroup: true,
     few: true,
   },
   {
@@ -146,6 +152,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 15, perKit: 8 },
     hours: 'crew',
     modes: ['live online'],
+    perGroup: true,
     few: true,
   },
   {
@@ -156,6 +163,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 30, perKit: 2 },
     hours: 'crew',
     modes: ['follow-later'],
+    perGroup: true,
     few: true,
   },
   {
@@ -166,6 +174,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 30 },
     hours: 'any',
     modes: ['in person', 'demonstration'],
+    perGroup: true,
     few: false,
   },
   {
@@ -176,6 +185,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 20 },
     hours: 'any',
     modes: TAUGHT,
+    perGroup: true,
     few: true,
     outdoor: true,
   },
@@ -187,6 +197,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 45 },
     hours: 'crew',
     modes: TAUGHT,
+    perGroup: true,
     few: true,
     outdoor: true,
   },
@@ -198,6 +209,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 60 },
     hours: 'any',
     modes: TAUGHT,
+    perGroup: true,
     few: true,
     outdoor: true,
   },
@@ -209,6 +221,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 0 },
     hours: 'any',
     modes: TAUGHT,
+    perGroup: true,
     few: true,
   },
   {
@@ -219,6 +232,7 @@ export const JOBS: readonly JobTemplate[] = [
     effort: { fixed: 30 },
     hours: 'any',
     modes: ALL,
+    perGroup: true,
     few: false,
   },
   {
@@ -276,6 +290,19 @@ export interface JobSession {
   readonly oneOffs: readonly OneOffJob[];
   /** What a fire under open sky asks for; null under a roof. */
   readonly outdoor: OutdoorJobs | null;
+  /** The other groups that it is given to, and what the first is called. Kits above are those of all. */
+  readonly groups?: readonly JobGroup[];
+  readonly groupName?: string;
+}
+
+/** A group beside the first, with when it meets. */
+export interface JobGroup {
+  readonly groupId: string;
+  readonly groupName: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly kits: number;
+  readonly outdoor: OutdoorJobs | null;
 }
 
 /** The fire and the weather of an outdoor session. */
@@ -305,7 +332,8 @@ const HOME_BEFORE = 2;
 export function jobChoices(session: JobSession): { template: JobTemplate; on: boolean }[] {
   const small = session.participants <= SMALL_CLASS;
   const fits = ({ modes, outdoor }: JobTemplate) =>
-    modes.some((mode) => session.modes.includes(mode)) && (!outdoor || session.outdoor !== null);
+    modes.some((mode) => session.modes.includes(mode)) &&
+    (!outdoor || sittingsOf(session).some((sitting) => sitting.outdoor !== null));
   return JOBS.filter(fits).map((template) => {
     if (template.outdoor) return { template, on: true };
     const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;
@@ -313,18 +341,31 @@ export function jobChoices(session: JobSession): { template: JobTemplate; on: bo
   });
 }
 
-/** What a job takes in a session, in minutes. */
-export function minutesOfJob({ key, effort }: Pick<JobTemplate, 'key' | 'effort'>, session: JobSession): number {
+/** What a job takes in a session, in minutes. @param kits those it is done for; all of the session's when left out */
+export function minutesOfJob(
+  { key, effort }: Pick<JobTemplate, 'key' | 'effort'>,
+  session: JobSession,
+  kits = session.kits,
+): number {
   const change = { ...session.course[key], ...session.session[key] };
   return (
     (change.fixed ?? effort.fixed) +
-    (change.perKit ?? effort.perKit ?? 0) * session.kits +
+    (change.perKit ?? effort.perKit ?? 0) * kits +
     (effort.perDish ?? 0) * Math.max(1, session.dishes)
   );
 }
 
+/** The key of a job that is done for one group: the template's own for the first, "packing@group" for another. */
+export const groupJobKey = (key: string, groupId: string): string => (groupId === '' ? key : `${key}@${groupId}`);
+
+/** The template's key in the key of a group's job. */
+export const templateKey = (key: string): string => key.split('@', 1)[0] as string;
+
+const PER_GROUP: ReadonlySet<string> = new Set(JOBS.filter(({ perGroup }) => perGroup).map(({ key }) => key));
+
 /**
- * The jobs of a session with their limits.
+ * The jobs of a session with their limits. Where it is given to several groups, what is done for each of them is there
+ * once a group, counted back from when that group meets; shopping serves them all.
  *
  * @param hours the shop's and the crew's
  * @param done keys of the jobs that are done
@@ -335,27 +376,44 @@ export function jobsOf(
   done: ReadonlySet<string>,
 ): SessionJob[] {
   const keeper = { shop: hours.shop, crew: hours.crew, any: null };
-  const frame = frameOf(session);
-  const chosen = jobChoices(session).filter(({ on }) => on);
-  const jobs = chosen.map(
-    ({ template }): SessionJob => ({
-      key: template.key,
-      title: template.title,
+  const sittings = sittingsOf(session);
+  const frame = frameOf(session, sittings);
+  const frames = new Map(sittings.map((sitting) => [sitting, frameOf(session, [sitting])]));
+  const job = (template: JobTemplate, sitting?: JobSitting): SessionJob => {
+    const { groupId = '', groupName = '' } = sitting ?? {};
+    const key = groupJobKey(template.key, groupId);
+    const after = template.after.flatMap((before) => {
+      if (!PER_GROUP.has(before)) return [before];
+      return sitting ? [groupJobKey(before, groupId)] : sittings.map((each) => groupJobKey(before, each.groupId));
+    });
+    return {
+      key,
+      title: sitting && sittings.length > 1 ? `${template.title}: ${groupName}` : template.title,
       stage: template.stage,
-      after: template.after,
-      minutes: minutesOfJob(template, session),
+      after,
+      minutes: minutesOfJob(template, session, sitting?.kits),
       hours: keeper[template.hours],
-      done: done.has(template.key),
+      done: done.has(key),
       optional: !template.few && !template.outdoor,
       oneOff: false,
-      ...timesOf(template.key, session, frame),
-    }),
+      ...(sitting
+        ? groupTimesOf(template.key, sitting, frames.get(sitting) ?? frame)
+        : timesOf(template.key, session, frame)),
+    };
+  };
+  const chosen = jobChoices(session).filter(({ on }) => on);
+  const jobs = chosen.flatMap(({ template }) =>
+    template.perGroup
+      ? sittings.filter(({ outdoor }) => !template.outdoor || outdoor !== null).map((sitting) => job(template, sitting))
+      : [job(template)],
   );
   for (const oneOff of session.oneOffs) {
-    const next = jobs.findIndex(({ key }) => key === oneOff.before);
-    const waiting = jobs[next];
-    if (waiting) jobs[next] = { ...waiting, after: [...waiting.after, oneOff.id] };
-    const end = { at: civilOf(session.date, session.startsAt), why: 'the session starts' };
+    let waits = false;
+    jobs.forEach((waiting, at) => {
+      if (waiting.oneOff || templateKey(waiting.key) !== oneOff.before) return;
+      jobs[at] = { ...waiting, after: [...waiting.after, oneOff.id] };
+      waits = true;
+    });
     jobs.push({
       key: oneOff.id,
       title: oneOff.title,
@@ -366,15 +424,28 @@ export function jobsOf(
       done: done.has(oneOff.id),
       optional: true,
       oneOff: true,
-      ...(waiting ? {} : { finishBy: end }),
+      ...(waits ? {} : { finishBy: { at: frame.start, why: 'the session starts' } }),
     });
   }
   return jobs;
 }
 
+/** The session's own sitting first, then those of the other groups. */
+function sittingsOf(session: JobSession): JobSitting[] {
+  const groups = session.groups ?? [];
+  const others = groups.reduce((sum, { kits }) => sum + kits, 0);
+  const { date, startsAt, minutes, outdoor, groupName = '' } = session;
+  const own = { groupId: '', groupName, date, startsAt, kits: session.kits - others, outdoor };
+  return [own, ...groups].map((sitting) => ({ ...sitting, minutes }));
+}
+
+type JobSitting = JobGroup & { readonly minutes: number };
+
 /** What the limits of a session's jobs are counted from. */
 interface Frame {
+  /** When the first of its groups meets, and the last. */
   readonly start: CivilMinutes;
+  readonly last: CivilMinutes;
   readonly isTaught: boolean;
   readonly cookBy: CivilMinutes;
   readonly online: boolean;
@@ -382,20 +453,30 @@ interface Frame {
   readonly later: boolean;
 }
 
-const frameOf = ({ date, startsAt, modes, cookBy }: JobSession): Frame => ({
-  start: civilOf(date, startsAt),
-  isTaught: modes.some((mode) => TAUGHT.includes(mode)),
-  cookBy: civilOf(cookBy ?? addDays(date, 7), '18:00'),
-  online: modes.includes('live online'),
-  later: modes.every((mode) => mode === 'follow-later'),
-});
+function frameOf({ modes, cookBy, date }: JobSession, sittings: readonly JobSitting[]): Frame {
+  const starts = sittings.map((sitting) => civilOf(sitting.date, sitting.startsAt));
+  const start = Math.min(...starts);
+  const last = Math.max(...starts);
+  return {
+    start,
+    last,
+    isTaught: modes.some((mode) => TAUGHT.includes(mode)),
+    // A group that meets later cooks later.
+    cookBy: civilOf(cookBy ?? addDays(date, 7), '18:00') + Math.floor(last / DAY - civilOf(date, '00:00') / DAY) * DAY,
+    online: modes.includes('live online'),
+    later: modes.every((mode) => mode === 'follow-later'),
+  };
+}
 
-/** Fixed times and limits of a job. */
-function timesOf(
-  key: string,
-  session: JobSession,
-  { start, isTaught, cookBy, online, later }: Frame,
-): { at?: CivilMinutes; finishBy?: Limit; notBefore?: Limit; minutes?: number } {
+interface Times {
+  readonly at?: CivilMinutes;
+  readonly finishBy?: Limit;
+  readonly notBefore?: Limit;
+  readonly minutes?: number;
+}
+
+/** Fixed times and limits of a job that is done once for all groups. */
+function timesOf(key: string, session: JobSession, { start, last, isTaught, cookBy, later }: Frame): Times {
   switch (key) {
     case 'recipes':
       return { finishBy: { at: start - 10 * DAY, why: 'dishes are settled ten days before' } };
@@ -411,11 +492,23 @@ function timesOf(
     case 'buying':
       return {
         notBefore: {
-          at: later ? start : start - KEEPS.freshDays * DAY,
+          at: later ? start : last - KEEPS.freshDays * DAY,
           why: `fresh food keeps about ${KEEPS.freshDays} days`,
         },
         ...(isTaught && !later ? { finishBy: { at: start, why: 'the class starts' } } : {}),
       };
+    case 'closeout': {
+      const end = session.modes.includes('follow-later') ? cookBy : last;
+      return { finishBy: { at: end + CLOSE_DAYS * DAY, why: 'while it is fresh in mind' } };
+    }
+    default:
+      return {};
+  }
+}
+
+/** Fixed times and limits of a job that is done for one group. */
+function groupTimesOf(key: string, sitting: JobSitting, { start, cookBy, online, later }: Frame): Times {
+  switch (key) {
     case 'cook-ahead':
       return later
         ? {}
@@ -444,7 +537,7 @@ function timesOf(
       };
     }
     case 'handout':
-      return { at: start, minutes: session.minutes };
+      return { at: start, minutes: sitting.minutes };
     case 'deliver':
       return {
         finishBy: { at: start - HOME_BEFORE * 60, why: `kits are in the homes ${HOME_BEFORE} hours before the class` },
@@ -454,11 +547,11 @@ function timesOf(
     case 'set-up':
       return { notBefore: { at: start - 180, why: 'the room is set up on the day' } };
     case 'weather': {
-      const hours = session.outdoor?.decideHours ?? 24;
+      const hours = sitting.outdoor?.decideHours ?? 24;
       return { finishBy: { at: start - hours * 60, why: `the weather is decided on ${hours} hours before` } };
     }
     case 'fire': {
-      const minutes = session.outdoor?.lightingMinutes ?? 60;
+      const minutes = sitting.outdoor?.lightingMinutes ?? 60;
       return {
         notBefore: { at: start - minutes - 60, why: 'a fire is never left alone' },
         finishBy: { at: start, why: 'the class starts' },
@@ -466,13 +559,9 @@ function timesOf(
       };
     }
     case 'classday':
-      return { at: start, minutes: session.minutes };
+      return { at: start, minutes: sitting.minutes };
     case 'clean':
-      return { finishBy: { at: start + session.minutes + 120, why: 'the room is left clean' } };
-    case 'closeout': {
-      const end = session.modes.includes('follow-later') ? cookBy : start;
-      return { finishBy: { at: end + CLOSE_DAYS * DAY, why: 'while it is fresh in mind' } };
-    }
+      return { finishBy: { at: start + sitting.minutes + 120, why: 'the room is left clean' } };
     default:
       return {};
   }

@@ -243,3 +243,43 @@ describe('do next', () => {
     expect(sayLeft('2026-11-21T11:00:00Z', now)).toBe('2 days late');
   });
 });
+
+describe('a session given to two groups', () => {
+  const groups = [
+    {
+      groupId: 'wed',
+      groupName: 'Wednesday group',
+      date: '2026-11-28',
+      startsAt: '10:00',
+      kits: 6,
+      outdoor: null,
+    },
+  ];
+  const given: Partial<SessionFacts> = { groups, groupName: 'Thursday group', kits: 20, participants: 20 };
+
+  it('is shopped for once, before the first of them, and fresh for the last', () => {
+    const jobs = threadOf(facts(given), EARLY).jobs;
+    expect(jobs.filter(({ stage, key }) => stage === 'buying' && key === 'buying')).toHaveLength(1);
+    // Five days before Saturday's group, and in time for Thursday's.
+    expect(job('buying', given)?.why).toMatch(/not before Mon 23 Nov, 10:00/);
+  });
+
+  it('is packed and handed out for each, by its own kits, counted back from when it meets', () => {
+    expect(job('packing', given)).toMatchObject({ title: 'Pack: Thursday group', minutes: 20 + 3 * 14 });
+    expect(job('packing@wed', given)).toMatchObject({ title: 'Pack: Wednesday group', minutes: 20 + 3 * 6 });
+    expect(job('handout@wed', given)?.startBy).toBe('2026-11-28T15:00:00Z');
+    expect(job('packing@wed', given)?.why).toMatch(/^The session starts; not before Fri 27 Nov, 10:00: cold food/);
+  });
+
+  it('has one group packed while the other is still open, and is closed out after the last', () => {
+    const one = { ...given, packedGroups: [''], revision: 1, ticks: 10, kitsDone: 14 };
+    expect(job('packing', one)?.state).toBe('done');
+    expect(job('packing@wed', one)?.state).toBe('doing');
+    expect(Date.parse(job('closeout', given)?.latest ?? '')).toBeGreaterThan(Date.parse('2026-11-29T00:00:00Z'));
+  });
+
+  it('says when what is bought once cannot be fresh for both', () => {
+    const far = groups.map((group) => ({ ...group, date: '2026-12-03' }));
+    expect(threadOf(facts({ ...given, groups: far }), EARLY).tooLate).toMatch(/fresh food keeps about 5 days/);
+  });
+});

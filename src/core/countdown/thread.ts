@@ -1,7 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { addDays, type CivilMinutes, civilOf, DAY, sayCivil, sayDay } from '../plan/civil';
 import { clockOf } from '../plan/clock';
-import { JOBS, type JobSession, jobsOf, minutesOfJob, type SessionJob } from './jobs';
+import { groupJobKey, JOBS, type JobSession, jobsOf, type SessionJob, templateKey } from './jobs';
 import { calculate, type Network, sayMinutes, type Timing, type WorkHours, whyTooLate } from './network';
 import { STAGE_TITLES, STAGES, type Stage } from './stages';
 
@@ -67,6 +67,8 @@ export interface SessionFacts extends JobSession {
   readonly differs: boolean;
   /** Undefined while nothing is locked: not computed then. */
   readonly refusedKits?: number;
+  /** Groups whose kits are all packed, '' for the first; where there are several. */
+  readonly packedGroups?: readonly string[];
   readonly ticks: number;
   readonly ticksNeeded: number;
   readonly kitsDone: number;
@@ -87,6 +89,8 @@ function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> 
   const done = new Set(facts.marked);
   for (const stage of ['recipes', 'roll', 'kits', 'packing'] as const)
     if (stateOf(stage, facts).state === 'done') done.add(stage);
+  const packed = done.has('packing') ? ['', ...(facts.groups ?? []).map(({ groupId }) => groupId)] : facts.packedGroups;
+  for (const groupId of packed ?? []) done.add(groupJobKey('packing', groupId));
   return calculate(jobsOf(facts, facts, done), now);
 }
 
@@ -101,7 +105,8 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
   const network = networkOf(facts, civil);
   const iso = (at: CivilMinutes) => `${new Date(clock.toInstant(at) * 60_000).toISOString().slice(0, 19)}Z`;
   const decides = new Set(network.chain);
-  const titles = () => new Map(network.jobs.map(({ key, title }) => [key, title.toLowerCase()]));
+  const titles = () =>
+    new Map(network.jobs.map(({ key, title }) => [key, `${title[0]?.toLowerCase()}${title.slice(1)}`]));
   const jobs = network.jobs.map((job): JobView => {
     const timing = network.timings.get(job.key) as Timing;
     return {
@@ -146,7 +151,7 @@ function jobState(
   now: CivilMinutes,
 ): KnotState {
   if (job.done) return 'done';
-  const begun = job.key === job.stage && stateOf(job.stage, facts).state === 'doing';
+  const begun = templateKey(job.key) === job.stage && stateOf(job.stage, facts).state === 'doing';
   if (timing.slack < 0 || now > timing.latestFinish) return 'late';
   if (begun) return 'doing';
   return isReady(job, network, now) ? 'can start' : 'due later';
@@ -276,7 +281,8 @@ export function saversOf(facts: SessionFacts, now: Temporal.Instant): string[] {
   }
   for (let days = 1; days <= MOST_DAYS_LATER; days++) {
     const date = addDays(facts.date, days);
-    if (!saves({ ...facts, date, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
+    const groups = (facts.groups ?? []).map((group) => ({ ...group, date: addDays(group.date, days) }));
+    if (!saves({ ...facts, date, groups, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
     savers.push(`Move it to ${sayDay(date)}, ${facts.startsAt}, ${plural(days, 'day')} later`);
     break;
   }
@@ -295,13 +301,15 @@ function waysOut(facts: SessionFacts, network: Network<SessionJob>): WayOut[] {
     ...before,
     session: { ...before.session, [key]: { ...before.session[key], ...change } },
   });
-  const ways: WayOut[] = late
+  const isLate = (key: string) => late.filter((job) => templateKey(job.key) === key);
+  const ways: WayOut[] = JOBS.filter(({ key, onRequest }) => onRequest && isLate(key).length > 0)
     // What is thawed, ripened or cooked ahead can be bought ready; receiving, cleaning and the like cannot.
-    .filter((job) => JOBS.some(({ key, onRequest }) => key === job.key && onRequest))
-    .map((job) => ({ say: `Leave out “${job.title}”: buy it ready for use`, change: withJob(job.key, { on: false }) }));
-  const packing = JOBS.find(({ key }) => key === 'packing');
-  if (packing && late.some(({ key }) => key === 'packing')) {
-    const minutes = minutesOfJob(packing, facts);
+    .map(({ key, title }) => ({
+      say: `Leave out “${title}”: buy it ready for use`,
+      change: withJob(key, { on: false }),
+    }));
+  const minutes = Math.max(0, ...isLate('packing').map((job) => job.minutes));
+  if (minutes > 0) {
     const half = Math.ceil(minutes / 2);
     ways.push({
       say: `Twice as many hands at packing: ${sayMinutes(half)} instead of ${sayMinutes(minutes)}`,

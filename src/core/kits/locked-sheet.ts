@@ -11,6 +11,16 @@ export interface SheetSession {
   readonly place: string;
   readonly mode: string;
   readonly safetyProfile: 'us' | 'uk';
+  /** When and where each group meets, where it is given to several. */
+  readonly groups?: readonly SheetGroup[];
+}
+
+/** A group as a sheet was locked for it. */
+export interface SheetGroup {
+  readonly name: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly place: string;
 }
 
 /** An immutable revision of a kit sheet: what is bought, packed and labelled. */
@@ -62,6 +72,7 @@ export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetD
       const old = locked.content.variants.find((candidate) => candidate.letter === kit.variant);
       const what = [
         ...(kit.name === person.name ? [] : [`now called ${person.name}`]),
+        ...(kit.group === person.group ? [] : [`now in ${person.group ?? 'no group'}`]),
         ...(old ? variantDifferences(old, variant) : [describeVariant(variant)]),
       ];
       if (what.length === 0) continue;

@@ -12,6 +12,8 @@ export interface Participant {
   readonly name: string;
   readonly servings: number;
   readonly wishes: readonly Wish[];
+  /** The group they come with, where a session is given to several. */
+  readonly group?: string;
 }
 
 /** Kits that are alike: one size, one set of avoidances that matters for these dishes. */
@@ -35,6 +37,20 @@ export interface KitSheet {
   readonly totals: readonly Total[];
   /** Kits that cannot be made yet. */
   readonly refusedKits: number;
+}
+
+/** People by the group they come with, in the order of the groups' first; one list under '' where there is only one. */
+export function byGroup<P extends { readonly group?: string }>(
+  people: readonly P[],
+): ReadonlyMap<string, readonly P[]> {
+  const groups = new Map<string, P[]>();
+  for (const person of people) {
+    const { group = '' } = person;
+    const own = groups.get(group);
+    if (own) own.push(person);
+    else groups.set(group, [person]);
+  }
+  return groups;
 }
 
 /** The tools a programme measures with. */

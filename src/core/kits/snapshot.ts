@@ -31,6 +31,8 @@ export interface SheetKit {
   readonly enrolmentId: string;
   readonly name: string;
   readonly variant: string;
+  /** The group it goes to, where a session is given to several. */
+  readonly group?: string;
 }
 
 export interface SheetComponent {
@@ -72,7 +74,14 @@ export interface SheetVariant {
   /** Allergens in words: what the kit contains, and what brands may add. */
   readonly contains: readonly string[];
   readonly mayContain: readonly string[];
-  readonly participants: readonly { readonly id: string; readonly name: string }[];
+  readonly participants: readonly SheetPerson[];
+}
+
+/** Who a kit is for. */
+export interface SheetPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly group?: string;
 }
 
 /** One line of a dish: a row of the sheet. */
@@ -190,7 +199,9 @@ function plainVariant(
     sayGrams: sayGrams(grams),
     contains: allergens.filter(({ code }) => contains.has(code)).map(({ label }) => label),
     mayContain: allergens.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
-    participants: variant.participants.map(({ id, name }) => ({ id, name })),
+    participants: variant.participants.map(({ id, name, group }) =>
+      group === undefined ? { id, name } : { id, name, group },
+    ),
   };
 }
 

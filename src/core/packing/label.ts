@@ -1,5 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { LockedSheet } from '../kits/locked-sheet';
+import { byGroup } from '../kits/sheet';
 import type { SheetComponent, SheetKit, SheetVariant } from '../kits/snapshot';
 import { findUnit } from '../quantity/units';
 import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
@@ -12,6 +13,8 @@ export interface KitLabel {
   readonly variant: string;
   readonly servings: number;
   readonly session: string;
+  /** The group it goes to; '' where there is only one. */
+  readonly group: string;
   /** "1⅓ cups brown lentils, raw" … in the order of the sheet. */
   readonly inside: readonly string[];
   /** "Contains milk, wheat, gluten." and what brands may add; always in words. */
@@ -28,25 +31,28 @@ const PERISHABLE_DAYS = 3;
 const FRIDGE = { us: '5 °C (41 °F)', uk: '5 °C' } as const;
 
 /**
- * The labels of a locked sheet, in kit order.
+ * The labels of a locked sheet: in kit order, one group after the other where it is given to several.
  *
  * @param packedOn the civil date the kits are packed, YYYY-MM-DD; use-by dates count from it
  */
 export function kitLabels(sheet: LockedSheet, packedOn: string): KitLabel[] {
   const byLetter = new Map(sheet.content.variants.map((variant) => [variant.letter, variant]));
-  return sheet.kits.map((kit) => kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn));
+  const kits = [...byGroup(sheet.kits).values()].flat();
+  return kits.map((kit) => kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn));
 }
 
 function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, packedOn: string): KitLabel {
   const { session, content } = sheet;
   const components = variant.components ?? [];
+  const meeting = session.groups?.find(({ name }) => name === kit.group);
   return {
     kitId: kit.id,
     number: kit.number,
     name: kit.name,
     variant: variant.letter,
     servings: variant.servings,
-    session: `${session.courseTitle} ${session.number}: ${session.title}, ${sayDate(session.date)}`,
+    session: `${session.courseTitle} ${session.number}: ${session.title}, ${sayDate(meeting?.date ?? session.date)}`,
+    group: kit.group ?? '',
     inside: components.map((component) => `${component.say} ${component.name}`),
     allergens: sayAllergens(variant),
     madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',

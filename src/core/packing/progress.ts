@@ -23,6 +23,8 @@ export interface BenchKit {
   readonly id: string;
   readonly number: number;
   readonly variant: string;
+  /** The group it goes to; '' where there is only one. */
+  readonly group: string;
   /** Keys of the components it should hold. */
   readonly components: readonly string[];
 }
@@ -45,6 +47,8 @@ export interface BenchSheet {
   readonly revision: number;
   readonly variants: readonly BenchVariant[];
   readonly kits: readonly BenchKit[];
+  /** The groups it is packed for, in order of when they meet; none where there is only one. */
+  readonly groups: readonly string[];
   /** Component rows in packing order, each with the dish it belongs to. */
   readonly rows: readonly { readonly row: number; readonly name: string; readonly dish: string }[];
 }
@@ -76,8 +80,12 @@ export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
       id: kit.id,
       number: kit.number,
       variant: kit.variant,
+      group: kit.group ?? '',
       components: byLetter.get(kit.variant)?.components.map((component) => component.key) ?? [],
     })),
+    groups: [...(sheet.session.groups ?? [])]
+      .sort((a, b) => (`${a.date} ${a.startsAt}` < `${b.date} ${b.startsAt}` ? -1 : 1))
+      .map(({ name }) => name),
     rows: sheet.content.rows.flatMap((row, index) =>
       used.has(index) ? [{ row: index, name: row.name, dish: sheet.content.input.dishes[row.dish]?.title ?? '' }] : [],
     ),

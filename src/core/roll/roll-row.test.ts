@@ -28,6 +28,7 @@ describe('a row of the roll', () => {
         servings: 2,
         wishes: ['egg', 'nuts'],
         mode: 'take-home',
+        group: '',
         household: '',
         contact: '',
         address: '',

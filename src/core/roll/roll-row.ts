@@ -6,13 +6,13 @@ const KIT_COLUMNS = ['name', 'age', 'servings', 'avoids', 'mode'] as const;
 const FAMILY_COLUMNS = ['household', 'contact', 'address', 'plan'] as const;
 
 /** The columns of a roll, as a coordinator's file has them. */
-export const ROLL_COLUMNS = [...KIT_COLUMNS, ...FAMILY_COLUMNS] as const;
+export const ROLL_COLUMNS = [...KIT_COLUMNS, 'group', ...FAMILY_COLUMNS] as const;
 
 export type RollColumn = (typeof ROLL_COLUMNS)[number];
 
 /** One row of a roll as it was written. */
 export type RollCells = Readonly<
-  Record<(typeof KIT_COLUMNS)[number], string> & Partial<Record<(typeof FAMILY_COLUMNS)[number], string>>
+  Record<(typeof KIT_COLUMNS)[number], string> & Partial<Record<'group' | (typeof FAMILY_COLUMNS)[number], string>>
 >;
 
 /** One person of a roll, read. */
@@ -23,6 +23,8 @@ export interface RollEntry {
   /** Avoidances as the family wrote them, one by one. */
   readonly wishes: readonly string[];
   readonly mode: Mode | null;
+  /** The group they come with, as the course calls it; '' for the first. */
+  readonly group: string;
   /** The household's name; '' when the person stands for their own. */
   readonly household: string;
   readonly contact: string;
@@ -54,8 +56,11 @@ const MODE_WORDS: Readonly<Record<string, Mode>> = {
   demo: 'demonstration',
 };
 
-/** Reads one row; every cell that cannot be used is named with its remedy. */
-export function readRollRow(cells: RollCells): { entry: RollEntry } | { problems: CellProblem[] } {
+/** Reads one row; every cell that cannot be used is named with its remedy. @param groups names of the course's groups */
+export function readRollRow(
+  cells: RollCells,
+  groups: readonly string[] = [],
+): { entry: RollEntry } | { problems: CellProblem[] } {
   const problems: CellProblem[] = [];
   const refuse = (column: RollColumn, message: string) => {
     problems.push({ column, message });
@@ -77,13 +82,21 @@ export function readRollRow(cells: RollCells): { entry: RollEntry } | { problems
   if (cells.avoids.length > LONGEST_AVOIDS) {
     refuse('avoids', `Longer than ${LONGEST_AVOIDS} characters: name what is avoided, separated by semicolons.`);
   }
+  // Where a course has one group only, what another program calls a group says nothing.
+  const written = groups.length === 0 ? '' : nameKey(cells.group ?? '');
+  const group = written === '' ? '' : groups.find((name) => nameKey(name) === written);
+  if (group === undefined)
+    refuse(
+      'group',
+      `"${shorten(cells.group ?? '')}" is not a group of this course. Write one of: ${groups.join(', ')}.`,
+    );
   const family = Object.fromEntries(
     FAMILY_COLUMNS.map((column) => [column, readLine(column, cells[column] ?? '', refuse)]),
   ) as Record<(typeof FAMILY_COLUMNS)[number], string>;
   if (problems.length > 0 || name === undefined || age === undefined || servings === undefined || mode === undefined) {
     return { problems };
   }
-  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode, ...family } };
+  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode, group: group ?? '', ...family } };
 }
 
 type Refuse = (column: RollColumn, message: string) => undefined;
@@ -171,10 +184,12 @@ export interface CheckedRow extends NumberedCells {
  * Two people may share a name when their ages differ. Rows left out are not checked against others.
  *
  * @param enrolled who is on the roll already
+ * @param groups names of the course's groups
  */
 export function checkRoll(
   rows: readonly NumberedCells[],
   enrolled: readonly { readonly name: string; readonly age: number | null }[],
+  groups: readonly string[] = [],
 ): CheckedRow[] {
   const seen = new Map<string, { age: number | null; where: string }[]>();
   const remember = (name: string, age: number | null, where: string) => {
@@ -183,7 +198,7 @@ export function checkRoll(
   };
   for (const person of enrolled) remember(person.name, person.age, 'on the roll already');
   return rows.map((row): CheckedRow => {
-    const reading = readRollRow(row.cells);
+    const reading = readRollRow(row.cells, groups);
     const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
     if (row.shape) problems.unshift({ column: 'name', message: row.shape });
     const entry = 'entry' in reading ? reading.entry : undefined;

@@ -16,9 +16,11 @@ import * as changes from '../plan/changes';
 import * as closures from '../plan/closures';
 import * as courses from '../plan/courses';
 import * as feeds from '../plan/feeds';
+import * as groups from '../plan/groups';
 import * as places from '../plan/places';
 import * as season from '../plan/season';
 import * as sessions from '../plan/sessions';
+import * as split from '../plan/split';
 import * as households from '../privacy/households';
 import * as programme from '../programme/programme';
 import * as recipes from '../recipes/recipes';
@@ -47,9 +49,11 @@ const MODULES = [
   closures,
   courses,
   feeds,
+  groups,
   places,
   season,
   sessions,
+  split,
   programme,
   recipes,
   roll,
@@ -182,6 +186,8 @@ describe('another programme', () => {
       instructorId: '',
     };
     const plan = { title: 'X', date: '2026-12-01', startsAt: '10:00', minutes: 60, place: 'X', mode: 'in person' };
+    const usual = { daysAfter: 1, startsAt: '10:00', place: 'X', instructorId: '' };
+    const group = await groups.addGroup(own.coordinator, { courseId, name: 'B', firstName: 'A', ...usual } as never);
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
     const inputs: Record<string, object> = {
@@ -205,8 +211,23 @@ describe('another programme', () => {
       },
       'See what moves with a session before moving it': { sessionId, date: '2026-12-01', startsAt: '10:00' },
       'See what stands against a session as it is being written': { courseId, ...plan },
-      'Move a session to another day, hour or place': { sessionId, version: 1, date: '2026-12-01', startsAt: '10:00' },
-      'Cancel a session, or hold it after all': { sessionId, version: 1, cancelled: true },
+      'Move a session, or one of its groups, to another day, hour or place': {
+        sessionId,
+        version: 1,
+        date: '2026-12-01',
+        startsAt: '10:00',
+      },
+      'Cancel a session or one of its groups, or hold it after all': { sessionId, version: 1, cancelled: true },
+      'Take an outdoor session to its fallback: the weather is bad': { sessionId, version: 1 },
+      'Split a session: some of its dishes on another day': {
+        sessionId,
+        version: 1,
+        dishIds: [v7()],
+        ...plan,
+      },
+      'Give a course to one more group': { courseId, name: 'Y', firstName: 'X', ...usual },
+      'Change a group, and where it meets from now on': { groupId: group.id, version: 1, name: 'Y' },
+      'Stop giving a course to a group': { groupId: group.id, version: 1 },
       'Take a way out of a conflict': { sessionId, version: 1, startsAt: '10:00' },
       'Take a change of the plan back': { changeId: change?.id },
       'Change a course': { courseId, version: 1, title: 'X', rollClosesDays: 5 },

@@ -1,10 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
+import { sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { select } from '@/store/query';
 import { ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
+import { comingOf, groupNameOf } from '../kits/session-sheet';
 import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../programme/load';
 import { rollPerson } from '../roll/person';
@@ -18,6 +20,8 @@ export interface RoomPerson {
   readonly avoids: readonly { readonly asWritten: string; readonly means: string }[];
   /** What the family says to do; '' when nothing is written. */
   readonly plan: string;
+  /** The group they come with; '' where there is only one. */
+  readonly group: string;
 }
 
 /** The room is open to instructors and crew from so many days before the class, until so many after it. */
@@ -39,18 +43,23 @@ export const viewRoom = service({
     const { programme, meanings } = await loadProgramme(context);
     const { session } = bundle;
     const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
-    if (context.actor.role !== 'coordinator' && !isRoomOpen(session.date, today)) {
+    const isOpen = ({ date }: { readonly date: string }) =>
+      context.actor.role === 'coordinator' || isRoomOpen(date, today);
+    // Those of a group that meets on another day are nobody's duty today.
+    const open = new Set(session.sittings.filter(isOpen).map(({ groupId }) => groupId));
+    if (isOpen(session)) open.add('');
+    if (open.size === 0) {
       throw new ServiceError(
         'forbidden',
         `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after.`,
       );
     }
-    const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+    const enrolled = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
     const people = enrolled
       .map((row) => rollPerson(row, meanings))
       .filter((person) => person.wishes.length > 0 || person.actionPlan)
       .map(
-        ({ id, name, age, wishes, actionPlan }): RoomPerson => ({
+        ({ id, name, age, wishes, actionPlan, groupId }): RoomPerson => ({
           id,
           name,
           age,
@@ -59,9 +68,10 @@ export const viewRoom = service({
             means: codes?.map(avoidanceLabel).join(', ') ?? '',
           })),
           plan: actionPlan,
+          group: groupNameOf(groupId, session) ?? '',
         }),
       )
-      .sort((a, b) => a.name.localeCompare(b.name));
+      .sort((a, b) => a.group.localeCompare(b.group) || a.name.localeCompare(b.name));
     await logLook(context, 'room', sessionId, people.length);
     const { title, courseTitle, date, startsAt, place } = session;
     return {
@@ -81,6 +91,8 @@ export const listDuties = service({
     const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
     const rows = await select<{
       id: string;
+      /** '' for the first group, or the only one. */
+      groupId: string;
       title: string;
       courseTitle: string;
       date: string;
@@ -89,10 +101,15 @@ export const listDuties = service({
       locked: number;
     }>(
       context.store.db,
-      `SELECT s.id, s.title, c.title AS courseTitle, s.date, s.starts_at AS startsAt, s.place,
-              EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS locked
-         FROM session s JOIN course c ON c.id = s.course_id
-        WHERE c.programme_id = :programmeId AND s.date BETWEEN :from AND :to ORDER BY s.date, s.starts_at, s.id`,
+      `SELECT m.id, m.groupId, m.title, c.title AS courseTitle, m.date, m.startsAt, m.place,
+              EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = m.id) AS locked
+         FROM (SELECT id, course_id, '' AS groupId, title, date, starts_at AS startsAt, place, status FROM session
+               UNION ALL SELECT s.id, s.course_id, x.group_id, CONCAT(s.title, ', ', g.name), x.date, x.starts_at, x.place,
+                                IF(s.status = 'planned', x.status, s.status)
+                 FROM sitting x JOIN session s ON s.id = x.session_id JOIN course_group g ON g.id = x.group_id) m
+         JOIN course c ON c.id = m.course_id
+        WHERE c.programme_id = :programmeId AND m.status = 'planned' AND m.date BETWEEN :from AND :to
+        ORDER BY m.date, m.startsAt, m.id`,
       {
         programmeId: context.actor.programmeId,
         from: today.subtract({ days: DAYS_AFTER }).toString(),

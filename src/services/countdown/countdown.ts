@@ -85,7 +85,10 @@ export const markJob = service({
   run: (context, { sessionId, job, done }) =>
     context.store.transaction(async (db) => {
       const bundle = await loadBundle(context, sessionId, db);
-      if (!known.has(job) && !bundle.oneOffs.some(({ id }) => id === job)) throw notFound('job');
+      const [template = '', groupId] = job.split('@');
+      const isKnown =
+        known.has(template) && (!groupId || bundle.session.sittings.some((each) => each.groupId === groupId));
+      if (!isKnown && !bundle.oneOffs.some(({ id }) => id === job)) throw notFound('job');
       if (BY_THEMSELVES.includes(job))
         throw new ServiceError(
           'invalid',

@@ -5,7 +5,7 @@ import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import type { Outdoor } from '@/core/plan/place';
 import type { SessionBundle } from '@/store/session-bundles';
-import type { SessionSheet } from '../kits/session-sheet';
+import { comingOf, type SessionSheet } from '../kits/session-sheet';
 import type { Hours } from '../programme/load';
 
 /** A session as its thread shows it. */
@@ -33,6 +33,8 @@ export function markedDone(marks: SessionBundle['marks']): ReadonlySet<string> {
   return done;
 }
 
+const outdoorOf = (text: string | null) => (text === null ? null : (JSON.parse(text) as Outdoor));
+
 /** What is known of a session when its thread is drawn. */
 export function sessionFacts(
   bundle: SessionBundle,
@@ -41,11 +43,19 @@ export function sessionFacts(
   hours: Hours,
 ): SessionFacts {
   const { session } = bundle;
-  const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+  const enrolled = comingOf(bundle);
   const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
   const progress = packProgress(bench?.kits ?? [], packedNow(bundle.events));
+  const kitsOf = (name: string) =>
+    (bench?.kits ?? sheet.participants).reduce((sum, { group }) => sum + (group === name ? 1 : 0), 0);
   const modes = new Set<Mode>([session.mode as Mode]);
   for (const { mode } of enrolled) if (mode) modes.add(mode as Mode);
+  const groups = session.sittings.filter(({ status }) => status === 'planned');
+  const packed = packedNow(bundle.events);
+  const isPacked = (name: string | null) => {
+    const own = (bench?.kits ?? []).filter(({ group }) => group === name);
+    return own.length > 0 && packProgress(own, packed).kitsDone === own.length;
+  };
   return {
     ...hours,
     date: session.date,
@@ -60,7 +70,18 @@ export function sessionFacts(
     course: JSON.parse(session.courseJobs) as JobChanges,
     session: JSON.parse(session.jobs) as JobChanges,
     oneOffs: bundle.oneOffs,
-    outdoor: session.outdoor === null ? null : (JSON.parse(session.outdoor) as Outdoor),
+    outdoor: outdoorOf(session.outdoor),
+    ...(groups.length > 0
+      ? {
+          groupName: session.groupName ?? '',
+          groups: groups.map(({ groupId, groupName, date, startsAt, outdoor }) => {
+            return { groupId, groupName, date, startsAt, kits: kitsOf(groupName), outdoor: outdoorOf(outdoor) };
+          }),
+          packedGroups: [{ groupId: '', groupName: session.groupName }, ...groups].flatMap((each) =>
+            isPacked(each.groupName) ? [each.groupId] : [],
+          ),
+        }
+      : {}),
     marked: markedDone(bundle.marks),
     unknownWishes: new Set(
       sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),

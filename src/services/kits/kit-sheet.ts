@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { LockedSheet } from '@/core/kits/locked-sheet';
+import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
 import { recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
 import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
 import { sayCount } from '@/core/quantity/say';
@@ -79,6 +79,7 @@ export const lockKitSheet = service({
             place: session.place,
             mode: session.mode,
             safetyProfile,
+            ...groupsAt(session),
           },
           content: sheet.draft as SheetContent,
           kits,
@@ -115,6 +116,16 @@ export const lockKitSheet = service({
     }
   },
 });
+
+/** When and where each group meets, as a sheet keeps it; nothing where there is only one. */
+function groupsAt(session: SessionBundle['session']): { groups?: readonly SheetGroup[] } {
+  const meeting = session.sittings.filter(({ status }) => status === 'planned');
+  if (meeting.length === 0) return {};
+  const own = { ...session, groupName: session.groupName ?? '' };
+  return {
+    groups: [own, ...meeting].map(({ groupName: name, date, startsAt, place }) => ({ name, date, startsAt, place })),
+  };
+}
 
 function refuseUnlockable(sheet: SessionSheet, basis: string): void {
   if (!sheet.draft) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
@@ -156,7 +167,9 @@ async function kitsOf(context: Context, db: Db, sessionId: string, draft: SheetC
         kit = { id: context.ids(), sessionId, enrolmentId: person.id, number };
         fresh.push(kit);
       }
-      return { id: kit.id, number: kit.number, enrolmentId: person.id, name: person.name, variant: variant.letter };
+      const { id: enrolmentId, name, group } = person;
+      const made = { id: kit.id, number: kit.number, enrolmentId, name, variant: variant.letter };
+      return group === undefined ? made : { ...made, group };
     }),
   );
   await insert(db, db.models.kit, fresh);

@@ -3,6 +3,7 @@ import type { RecipeBody } from '@/contracts/recipe';
 import { canonicalJson, type LockedSheet, type SheetDifference, sheetDifferences } from '@/core/kits/locked-sheet';
 import type { Participant } from '@/core/kits/sheet';
 import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
 import type { ProgrammeRow } from '@/store/rows';
@@ -58,32 +59,66 @@ const weightOf = ({ participants }: SessionSheet) => participants.length + 20;
 
 /** Everything that a sheet is computed from, as one short text. */
 function markOf(bundle: SessionBundle, { measureSystem }: ProgrammeRow, meanings: Meanings): string {
-  const { dishes, enrolments, labels, exclusions, sheet } = bundle;
+  const { session, dishes, enrolments, labels, exclusions, sheet } = bundle;
+  const groups = session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]);
   return (
     createHash('sha256')
-      .update(JSON.stringify([measureSystem, [...meanings], labels, exclusions, sheet?.fingerprint]))
+      .update(
+        JSON.stringify([
+          measureSystem,
+          [...meanings],
+          labels,
+          exclusions,
+          sheet?.fingerprint,
+          session.groupName,
+          groups,
+        ]),
+      )
       // A recipe's version rises with each change of it.
       .update(
         JSON.stringify(dishes.map(({ id, title, recipeId, recipeVersion }) => [id, title, recipeId, recipeVersion])),
       )
       .update(
         JSON.stringify(
-          enrolments.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status]),
+          enrolments.map((row) => [
+            row.id,
+            row.name,
+            row.age,
+            row.servings,
+            row.wishes,
+            row.mode,
+            row.status,
+            row.groupId,
+          ]),
         ),
       )
       .digest('base64')
   );
 }
 
+/** Who comes: enrolled, and not of a group that does not meet this time. */
+export const comingOf = ({ session, enrolments }: Pick<SessionBundle, 'session' | 'enrolments'>) =>
+  enrolments.filter(
+    ({ status, groupId }) => status === 'enrolled' && sittingOf(groupId, session.sittings) !== undefined,
+  );
+
+/** What the group that somebody comes with is called; undefined where there is only one. */
+export function groupNameOf(groupId: string | null, session: SessionBundle['session']): string | undefined {
+  if (!session.sittings.some(({ status }) => status === 'planned')) return undefined;
+  const own = session.sittings.find((sitting) => sitting.groupId === groupId);
+  return own?.groupName ?? session.groupName ?? undefined;
+}
+
 function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
   const locked = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
-  const enrolled = bundle.enrolments.filter((row) => row.status === 'enrolled');
+  const enrolled = comingOf(bundle);
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
   const participants = enrolled
     .filter((row) => !reasons.has(row.id))
     .map((row): Participant => {
       const { id, name, servings, wishes } = rollPerson(row, meanings);
-      return { id, name, servings, wishes };
+      const group = groupNameOf(row.groupId, bundle.session);
+      return { id, name, servings, wishes, ...(group ? { group } : {}) };
     });
   const leftOut = enrolled.flatMap(({ id, name }) => {
     const reason = reasons.get(id);

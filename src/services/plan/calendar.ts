@@ -4,7 +4,7 @@ import { sayClosure } from '@/core/plan/cadence';
 import { addDays, dayOf, weekdayOf } from '@/core/plan/civil';
 import { checkBooking } from '@/core/plan/conflicts';
 import { service } from '../access/gate';
-import { loadPlan } from './world';
+import { loadPlan, splitBookingId } from './world';
 
 /** Weeks that the calendar shows at once. */
 export const WEEKS_SHOWN = 5;
@@ -12,6 +12,8 @@ export const WEEKS_SHOWN = 5;
 /** A session as the calendar draws it. */
 export interface CalendarSession {
   readonly id: string;
+  /** '' for the first group, or the only one. */
+  readonly groupId: string;
   readonly courseId: string;
   readonly courseTitle: string;
   readonly title: string;
@@ -35,15 +37,20 @@ export const viewCalendar = service({
     const start = addDays(given, 1 - weekdayOf(dayOf(given)));
     const end = addDays(start, WEEKS_SHOWN * 7 - 1);
     const plan = await loadPlan(context, { from: start, to: end });
-    const byId = new Map(plan.bookings.map((booking) => [booking.id, booking]));
-    const sessions = plan.sessions
+    const byId = new Map(plan.sessions.map((session) => [session.id, session]));
+    const sessions = plan.bookings
       .filter(({ date }) => date >= start && date <= end)
-      .map((session): CalendarSession => {
-        const { id, courseId, courseTitle, title, date, startsAt, minutes, place, mode, version } = session;
-        const booking = byId.get(id);
-        const conflicts = booking && date >= plan.today ? checkBooking(booking, plan.index, plan.world) : [];
-        return {
-          id,
+      .flatMap((booking): CalendarSession[] => {
+        const { sessionId, groupId } = splitBookingId(booking.id);
+        const session = byId.get(sessionId);
+        if (!session) return [];
+        const { courseId, courseTitle, minutes, mode, version, sittings } = session;
+        const { place } = sittings.find((sitting) => sitting.groupId === groupId) ?? session;
+        const { title, date, startsAt } = booking;
+        const conflicts = date >= plan.today ? checkBooking(booking, plan.index, plan.world) : [];
+        const what = {
+          id: sessionId,
+          groupId,
           courseId,
           courseTitle,
           title,
@@ -53,8 +60,8 @@ export const viewCalendar = service({
           place,
           mode,
           version,
-          conflicts: conflicts.map(({ say }) => say),
         };
+        return [{ ...what, conflicts: conflicts.map(({ say }) => say) }];
       });
     const closures = plan.world.closures
       .filter((closure) => closure.from <= end && closure.to >= start)

@@ -1,9 +1,11 @@
 // Changes of the plan: made together, each version checked, and one step back for the whole of it.
 
 import { z } from 'zod';
+import { moveAlong } from '@/core/plan/sitting';
 import { holdSessions } from '@/store/plan';
-import { find, findOne, insert, updateVersion } from '@/store/query';
-import type { SessionRow } from '@/store/rows';
+import { change, find, findOne, insert, remove, select, updateVersion } from '@/store/query';
+import type { SessionRow, SittingRow } from '@/store/rows';
+import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
@@ -16,7 +18,10 @@ export type SessionChange = Partial<
     SessionRow,
     'title' | 'date' | 'startsAt' | 'minutes' | 'place' | 'mode' | 'instructorId' | 'cookBy' | 'status' | 'because'
   >
->;
+> & {
+  /** When and where its other groups meet; left out, they go along with its date. */
+  readonly sittings?: readonly SittingRow[];
+};
 
 /** A change of one session, and the version it was seen at. */
 export interface WantedChange {
@@ -28,11 +33,27 @@ export interface WantedChange {
 /** A session as it was before a change, and the version it has after. */
 interface Step {
   readonly before: SessionRow;
+  readonly sittings: readonly SittingRow[];
   readonly version: number;
+  /** Present when it was split. */
+  readonly split?: Split;
+}
+
+/** A session that was made of another one's dishes. */
+interface Split {
+  readonly madeId: string;
+  readonly dishIds: readonly string[];
 }
 
 /** What a calendar must hear of. */
-const TOLD: readonly (keyof SessionChange)[] = ['title', 'date', 'startsAt', 'minutes', 'place', 'status'];
+const TOLD: readonly (keyof SessionRow & keyof SessionChange)[] = [
+  'title',
+  'date',
+  'startsAt',
+  'minutes',
+  'place',
+  'status',
+];
 
 /** The id of a place by its name; null when it is no place the programme has counted. */
 export async function placeIdOf(context: Context, db: Db, name: string): Promise<string | null> {
@@ -43,6 +64,7 @@ export async function placeIdOf(context: Context, db: Db, name: string): Promise
  * Changes sessions, all or none, so that it can be taken back in one step.
  *
  * @param said what was done, as the one who takes it back reads it
+ * @param split a session that was made of one's dishes, to be joined again when this is taken back
  * @returns id of the change
  * @throws ServiceError when a session is not the asker's, or was changed since it was seen
  */
@@ -51,23 +73,29 @@ export async function changeSessions(
   db: Db,
   wanted: readonly WantedChange[],
   said: string,
+  split?: Split,
 ): Promise<string> {
   const rows = await holdSessions(
     db,
     context.actor.programmeId,
     wanted.map(({ sessionId }) => sessionId),
   );
+  const meeting = await find(db, db.models.sitting, { sessionId: rows.map(({ id }) => id) });
   const steps: Step[] = [];
-  for (const { sessionId, version, change } of wanted) {
+  for (const { sessionId, version, change: asked } of wanted) {
+    const { sittings: given, ...values } = asked;
     const before = rows.find(({ id }) => id === sessionId);
     if (!before) throw notFound('session');
-    const place = change.place === undefined ? {} : { placeId: await placeIdOf(context, db, change.place) };
-    const isTold = TOLD.some((key) => change[key] !== undefined && change[key] !== before[key]);
-    const values = { ...change, ...place, sequence: before.sequence + (isTold ? 1 : 0) };
-    if (!(await updateVersion(db, db.models.session, sessionId, version, values)))
+    const place = values.place === undefined ? {} : { placeId: await placeIdOf(context, db, values.place) };
+    const own = meeting.filter((sitting) => sitting.sessionId === sessionId);
+    const isTold = given !== undefined || TOLD.some((key) => values[key] !== undefined && values[key] !== before[key]);
+    const changed = { ...values, ...place, sequence: before.sequence + (isTold ? 1 : 0) };
+    if (!(await updateVersion(db, db.models.session, sessionId, version, changed)))
       throw stale(`${before.title}, ${before.date},`);
-    steps.push({ before, version: version + 1 });
-    await logChange(context, db, change.status === 'cancelled' ? 'cancelled' : 'changed', 'session', sessionId, change);
+    const sittings = given ?? moveAlong(own, before.date, values.date ?? before.date);
+    if (given || own.length > 0) await replaceSittings(db, sessionId, sittings);
+    steps.push({ before, sittings: own, version: version + 1, ...(split ? { split } : {}) });
+    await logChange(context, db, values.status === 'cancelled' ? 'cancelled' : 'changed', 'session', sessionId, asked);
   }
   const id = context.ids();
   await insert(db, db.models.planChange, [
@@ -82,6 +110,29 @@ export async function changeSessions(
     },
   ]);
   return id;
+}
+
+/** Joins a session that was split. @throws ServiceError when work has been done on the part that was made */
+async function join(db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {
+  const made = await findOne(db, db.models.session, { id: madeId });
+  const worked = await select<{ what: string }>(
+    db,
+    `SELECT 'its kit sheet is locked' AS what FROM kit_sheet WHERE session_id = :madeId
+     UNION ALL SELECT 'jobs of it are marked' FROM stage_mark WHERE session_id = :madeId LIMIT 1`,
+    { madeId },
+  );
+  const extra = await find(db, db.models.dish, { sessionId: madeId });
+  const why =
+    worked[0]?.what ?? (extra.some(({ id }) => !dishIds.includes(id)) ? 'it has other dishes now' : undefined);
+  if (!made || why)
+    throw new ServiceError(
+      'stale',
+      `${made?.title ?? 'The new session'} cannot be joined again: ${why ?? 'it is gone'}.`,
+    );
+  await change(db, 'UPDATE dish SET session_id = :sessionId WHERE session_id = :madeId', { sessionId, madeId });
+  for (const table of ['sitting', 'session_job', 'product_label', 'kit_exclusion'])
+    await change(db, `DELETE FROM ${table} WHERE session_id = :madeId`, { madeId });
+  await remove(db, db.models.session, { id: madeId });
 }
 
 /** The last changes that can still be taken back, newest first. */
@@ -120,7 +171,7 @@ export const undoChange = service({
         context.actor.programmeId,
         steps.map(({ before }) => before.id),
       );
-      for (const { before, version } of steps) {
+      for (const { before, sittings = [], version, split } of steps) {
         const now = await findOne(db, db.models.session, { id: before.id });
         if (!now || now.version !== version)
           throw new ServiceError(
@@ -130,6 +181,8 @@ export const undoChange = service({
         // A calendar hears of the way back too: its sequence only ever goes up.
         const { id, version: _version, sequence: _sequence, ...values } = before;
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
+        if (split) await join(db, id, split);
+        await replaceSittings(db, id, sittings);
         await logChange(context, db, 'took back', 'session', id, { said: row.said });
       }
       await db.models.planChange.update(

@@ -54,7 +54,13 @@ const closure = z
     title: z.string().trim().max(190),
     from: civilDate,
     to: civilDate,
-    hours: z.object({ from: civilTime, to: civilTime }).optional(),
+    hours: z
+      .object({ from: civilTime, to: civilTime })
+      .refine(({ from, to }) => from < to, {
+        message: 'It ends before it begins. Change one of the two times.',
+        path: ['to'],
+      })
+      .optional(),
   })
   .refine(({ from, to }) => from <= to, {
     message: 'It ends before it begins. Change one of the two days.',

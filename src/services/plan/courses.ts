@@ -4,6 +4,7 @@ import { freshCourse } from '@/store/fresh';
 import { teachers } from '@/store/plan';
 import { find, findOne, insert, select, updateVersion } from '@/store/query';
 import type { CourseRow, SessionRow } from '@/store/rows';
+import { groupsOf, sittingsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
@@ -105,6 +106,8 @@ export const viewCoursePlan = service({
     return {
       course,
       sessions,
+      groups: await groupsOf(context.store.db, courseId),
+      sittings: await sittingsOf(context.store.db, courseId),
       conflicts,
       teachers: [...plan.world.instructors].map(([id, name]) => ({ id, name })),
       places: [...plan.world.places.values()].map(({ id, name }) => ({ id, name })),

@@ -4,7 +4,7 @@ import { addDays } from '@/core/plan/civil';
 import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/icalendar-out';
 import { change, findOne, insert, select } from '@/store/query';
 import type { CalendarFeedRow, SessionRow } from '@/store/rows';
-import { loadSessionBundles } from '@/store/session-bundles';
+import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import type { Db, Store } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
@@ -128,6 +128,17 @@ const JOB_DAYS = 28;
 
 type Scope = Pick<CalendarFeedRow, 'scope' | 'scopeId' | 'withJobs'>;
 
+/** A session, or one of its groups, as a calendar shows it. */
+type Meeting = Omit<SessionRow, 'cookBy' | 'because' | 'jobs' | 'version'> & {
+  readonly groupId: string;
+  readonly courseTitle: string;
+  readonly teacher: string | null;
+};
+
+/** Only ever rises: with each change of the session, of somebody on the roll, with each mark. */
+const sequenceOf = ({ session, enrolments, marks }: SessionBundle): number =>
+  session.version + marks.length + enrolments.reduce((sum, { version }) => sum + version, 0);
+
 async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope): Promise<string> {
   const { db } = context.store;
   const { programmeId } = context.actor;
@@ -136,45 +147,46 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
   const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
   const where = {
     programme: '',
-    course: 'AND s.course_id = :scopeId',
-    place: 'AND s.place_id = :scopeId',
-    instructor: 'AND COALESCE(s.instructor_id, c.instructor_id) = :scopeId',
+    course: 'AND m.courseId = :scopeId',
+    place: 'AND m.placeId = :scopeId',
+    instructor: 'AND COALESCE(m.instructorId, c.instructor_id) = :scopeId',
   }[scope];
-  const sessions = await select<SessionRow & { courseTitle: string; teacher: string | null }>(
+  const meetings = await select<Meeting>(
     db,
-    `SELECT s.id, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode, s.status, s.sequence,
-            c.title AS courseTitle, m.name AS teacher
-       FROM session s JOIN course c ON c.id = s.course_id LEFT JOIN member m ON m.id = COALESCE(s.instructor_id, c.instructor_id)
-      WHERE c.programme_id = :programmeId AND s.date BETWEEN :from AND :to ${where} ORDER BY s.date, s.starts_at, s.id`,
+    `SELECT m.*, c.title AS courseTitle, t.name AS teacher
+       FROM (SELECT id, '' AS groupId, course_id AS courseId, number, title, date, starts_at AS startsAt, minutes, place,
+                    place_id AS placeId, instructor_id AS instructorId, mode, status, sequence FROM session
+             UNION ALL SELECT s.id, x.group_id, s.course_id, s.number, CONCAT(s.title, ' (', g.name, ')'), x.date, x.starts_at,
+                    s.minutes, x.place, x.place_id, COALESCE(x.instructor_id, s.instructor_id), s.mode,
+                    IF(s.status = 'planned', x.status, s.status), s.sequence
+               FROM sitting x JOIN session s ON s.id = x.session_id JOIN course_group g ON g.id = x.group_id) m
+       JOIN course c ON c.id = m.courseId LEFT JOIN member t ON t.id = COALESCE(m.instructorId, c.instructor_id)
+      WHERE c.programme_id = :programmeId AND m.date BETWEEN :from AND :to ${where} ORDER BY m.date, m.startsAt, m.id`,
     { programmeId, scopeId, from: addDays(today, -BACK), to: addDays(today, AHEAD) },
   );
-  const events = sessions.map(
-    (session): CalendarEvent => ({
-      uid: `session-${session.id}@logistra`,
-      sequence: session.sequence,
-      title: `${session.courseTitle}: ${session.title}`,
-      description: [
-        `Session ${session.number}, ${session.mode}`,
-        session.teacher ? `Instructor: ${session.teacher}` : '',
-      ]
-        .filter(Boolean)
-        .join('\n'),
-      place: session.place,
-      date: session.date,
-      startsAt: session.startsAt,
-      minutes: session.minutes,
-      cancelled: session.status === 'cancelled',
+  const events = meetings.map(
+    ({ id, groupId, sequence, courseTitle, number, mode, teacher, status, ...meeting }): CalendarEvent => ({
+      uid: `session-${groupId ? `${id}-${groupId}` : id}@logistra`,
+      sequence,
+      title: `${courseTitle}: ${meeting.title}`,
+      description: [`Session ${number}, ${mode}`, teacher ? `Instructor: ${teacher}` : ''].filter(Boolean).join('\n'),
+      place: meeting.place,
+      date: meeting.date,
+      startsAt: meeting.startsAt,
+      minutes: meeting.minutes,
+      cancelled: status === 'cancelled',
     }),
   );
   let tasks: CalendarTask[] = [];
   if (withJobs === 1) {
-    const ids = sessions
+    const ids = meetings
       .filter(({ date, status }) => status === 'planned' && date >= today && date <= addDays(today, JOB_DAYS))
       .map(({ id }) => id);
-    const bundles = await loadSessionBundles(db, programmeId, { ids });
+    const bundles = await loadSessionBundles(db, programmeId, { ids: [...new Set(ids)] });
     tasks = bundles.flatMap((bundle) =>
       sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, hours, now).jobs.map((job) => ({
-        uid: `job-${bundle.session.id}-${job.key}@logistra`,
+        uid: `job-${bundle.session.id}-${job.key.replace('@', '-')}@logistra`,
+        sequence: sequenceOf(bundle),
         title: `${job.title}: ${bundle.session.title}`,
         description: job.why,
         start: job.startBy,
@@ -183,7 +195,7 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
       })),
     );
   }
-  const [first] = sessions;
+  const [first] = meetings;
   const what = {
     programme: programme.name,
     course: first?.courseTitle,

@@ -57,6 +57,9 @@ export const listPlaces = service({
   },
 });
 
+/** Tables that name a place beside its id. */
+const NAMING = ['session', 'sitting', 'course_group'];
+
 const columns = ({ hours, equipment, shared, outdoor, ...rest }: z.output<typeof placeFields>) => ({
   ...rest,
   hours: JSON.stringify(hours),
@@ -102,6 +105,12 @@ export const addPlace = service({
             WHERE c.programme_id = :programmeId AND s.place_id IS NULL AND s.place = :name`,
           { id, programmeId, name: place.name },
         );
+        await change(
+          db,
+          `UPDATE sitting x JOIN course_group g ON g.id = x.group_id JOIN course c ON c.id = g.course_id
+              SET x.place_id = :id WHERE c.programme_id = :programmeId AND x.place_id IS NULL AND x.place = :name`,
+          { id, programmeId, name: place.name },
+        );
         await logChange(context, db, 'added', 'place', id, { name: place.name });
         return id;
       });
@@ -123,7 +132,11 @@ export const editPlace = service({
         const own = await findOne(db, db.models.place, { id: placeId, programmeId: context.actor.programmeId });
         if (!own) throw notFound('place');
         if (!(await updateVersion(db, db.models.place, placeId, version, columns(place)))) throw stale('The place');
-        await change(db, 'UPDATE session SET place = :name WHERE place_id = :placeId', { name: place.name, placeId });
+        for (const table of NAMING)
+          await change(db, `UPDATE ${table} SET place = :name WHERE place_id = :placeId`, {
+            name: place.name,
+            placeId,
+          });
         await logChange(context, db, 'changed', 'place', placeId, place);
       });
     } catch (error) {
@@ -144,7 +157,11 @@ export const removePlace = service({
       if (!place) throw notFound('place');
       const used = await select<{ title: string; date: string }>(
         db,
-        `SELECT title, date FROM session WHERE place_id = :placeId AND date >= :today AND status = 'planned' ORDER BY date`,
+        `SELECT title, date FROM session WHERE place_id = :placeId AND date >= :today AND status = 'planned'
+         UNION ALL SELECT CONCAT(s.title, ' (', g.name, ')'), x.date FROM sitting x JOIN session s ON s.id = x.session_id
+           JOIN course_group g ON g.id = x.group_id
+          WHERE x.place_id = :placeId AND x.date >= :today AND x.status = 'planned' AND s.status = 'planned'
+         ORDER BY date`,
         { placeId, today: context.clock().toString().slice(0, 10) },
       );
       const [first] = used;
@@ -162,7 +179,8 @@ export const removePlace = service({
           `${fallbacks[0].name} falls back on ${place.name} in bad weather. Give it another fallback first.`,
         );
       // What was held there keeps the name.
-      await change(db, 'UPDATE session SET place_id = NULL WHERE place_id = :placeId', { placeId });
+      for (const table of NAMING)
+        await change(db, `UPDATE ${table} SET place_id = NULL WHERE place_id = :placeId`, { placeId });
       await change(db, 'DELETE FROM travel WHERE from_id = :placeId OR to_id = :placeId', { placeId });
       // Closures of this place alone go with it: without it they would close everything.
       await change(

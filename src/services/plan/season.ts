@@ -11,11 +11,13 @@ import { freshCourse, freshSession } from '@/store/fresh';
 import { teachers } from '@/store/plan';
 import { find, insert, updateVersion } from '@/store/query';
 import type { CourseRow, DishRow, SessionRow } from '@/store/rows';
+import { groupsOf } from '@/store/sittings';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
 import { placeIdOf } from './changes';
 import { loadCourse } from './courses';
+import { usualSittings } from './groups';
 import { loadPlan, type Plan } from './world';
 
 type SeasonPlan = z.output<typeof seasonPlan>;
@@ -142,29 +144,27 @@ export const laySeason = service({
       if (fresh.length === 0) throw new ServiceError('invalid', 'Every session of this season is there already.');
       let number = Math.max(0, ...existing.map((session) => session.number));
       const placeId = await placeIdOf(context, db, season.place);
-      await insert(
-        db,
-        db.models.session,
-        draft.sessions.flatMap(({ isThere, title, date, startsAt, minutes, mode, because }) => {
-          if (isThere) return [];
-          number += 1;
-          return [
-            freshSession({
-              id: context.ids(),
-              courseId: course.id,
-              number,
-              title,
-              date,
-              startsAt,
-              minutes,
-              place: season.place,
-              placeId,
-              mode,
-              because,
-            }),
-          ];
-        }),
-      );
+      const rows = draft.sessions.flatMap(({ isThere, title, date, startsAt, minutes, mode, because }) => {
+        if (isThere) return [];
+        number += 1;
+        return [
+          freshSession({
+            id: context.ids(),
+            courseId: course.id,
+            number,
+            title,
+            date,
+            startsAt,
+            minutes,
+            place: season.place,
+            placeId,
+            mode,
+            because,
+          }),
+        ];
+      });
+      await insert(db, db.models.session, rows);
+      await insert(db, db.models.sitting, usualSittings(rows, await groupsOf(db, course.id)));
       await logChange(context, db, 'laid down', 'course', course.id, {
         cadence: season.cadence,
         from: season.from,
@@ -237,6 +237,9 @@ export const repeatCourse = service({
         return freshSession({ ...given, place, placeId, instructorId, mode, jobs, cookBy, because });
       });
       await insert(db, db.models.session, fresh);
+      const groups = (await groupsOf(db, courseId)).map((group) => ({ ...group, id: context.ids(), courseId: id }));
+      await insert(db, db.models.courseGroup, groups);
+      await insert(db, db.models.sitting, usualSittings(fresh, groups));
       const dishes = await find(db, db.models.dish, { sessionId: old.map((session) => session.id) });
       await insert(
         db,

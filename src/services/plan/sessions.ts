@@ -2,22 +2,26 @@ import { z } from 'zod';
 import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import type { Booking } from '@/core/plan/conflicts';
-import type { EquipmentCounts } from '@/core/plan/place';
+import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
+import { moveAlong } from '@/core/plan/sitting';
 import { freshSession } from '@/store/fresh';
 import { teachers } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
+import { groupsOf } from '@/store/sittings';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { markedDone, sessionThread } from '../countdown/session-thread';
 import { notFound, ServiceError, stale } from '../errors';
 import { sessionSheet } from '../kits/session-sheet';
+import { syncCallBacks } from '../packing/call-backs';
 import { loadProgramme } from '../programme/load';
 import { changeSessions, placeIdOf } from './changes';
 import { loadCourse } from './courses';
-import { bookingOf, conflictsOfBooking, loadPlan, type SessionConflicts } from './world';
+import { movedSitting, sittingRows, usualSittings } from './groups';
+import { bookingsOf, conflictsOfBooking, loadPlan } from './world';
 
 /** One session with all that belongs to it. @throws ServiceError when it is not the asker's */
 export async function loadBundle(
@@ -49,7 +53,9 @@ export const addSession = service({
       const number = Math.max(0, ...others.map((other) => other.number)) + 1;
       const id = context.ids();
       const placeId = await placeIdOf(context, db, session.place);
-      await insert(db, db.models.session, [freshSession({ id, number, ...session, placeId })]);
+      const row = freshSession({ id, number, ...session, placeId });
+      await insert(db, db.models.session, [row]);
+      await insert(db, db.models.sitting, usualSittings([row], await groupsOf(db, session.courseId)));
       await logChange(context, db, 'added', 'session', id, session);
       return id;
     }),
@@ -69,11 +75,17 @@ export const editSession = service({
 });
 
 /** A change in a few words: "Moved Breads to Thu 26 Nov, 16:00". */
-function sayChange(before: SessionRow, after: { date: string; startsAt: string; place: string }): string {
+function sayChange(
+  before: Pick<SessionRow, 'title' | 'date' | 'startsAt' | 'place'>,
+  after: { date: string; startsAt: string; place: string },
+): string {
   if (before.date !== after.date || before.startsAt !== after.startsAt)
     return `Moved ${before.title} from ${sayDay(before.date)}, ${before.startsAt} to ${sayDay(after.date)}, ${after.startsAt}`;
   return before.place === after.place ? `Changed ${before.title}` : `Moved ${before.title} to ${after.place}`;
 }
+
+/** One group beside the first; left out, the whole session is meant. */
+const groupId = z.uuid().optional();
 
 /** What a session could become, held against the whole plan, before anything is saved. */
 export const previewChange = service({
@@ -81,27 +93,37 @@ export const previewChange = service({
   roles: ['coordinator'],
   input: z.object({
     sessionId: z.uuid(),
+    groupId,
     date: civilDate,
     startsAt: civilTime,
     place: z.string().trim().max(120).optional(),
   }),
-  run: async (context, { sessionId, date, startsAt, place }) => {
+  run: async (context, { sessionId, groupId: group, date, startsAt, place }) => {
     const { db } = context.store;
     const bundle = await loadBundle(context, sessionId);
     const { session } = bundle;
-    const [from, to] = [session.date, date].sort() as [string, string];
-    const plan = await loadPlan(context, { from, to });
-    const placeId = place === undefined ? session.placeId : await placeIdOf(context, db, place);
+    const from = meetingOf(session, group);
+    const [first, last] = [from.date, date].sort() as [string, string];
+    const plan = await loadPlan(context, { from: first, to: last });
+    const placeId = place === undefined ? from.placeId : await placeIdOf(context, db, place);
+    const to = { date, startsAt, placeId };
+    const moveOf = <S extends Pick<SessionBundle['session'], 'date' | 'cookBy' | 'sittings'>>(before: S): S =>
+      group
+        ? { ...before, sittings: before.sittings.map((each) => (each.groupId === group ? { ...each, ...to } : each)) }
+        : {
+            ...before,
+            ...to,
+            cookBy: shiftCookBy(before, date),
+            sittings: moveAlong(before.sittings, before.date, date),
+          };
     const planned = plan.sessions.find(({ id }) => id === sessionId);
-    const conflicts: SessionConflicts = planned
-      ? conflictsOfBooking(bookingOf({ ...planned, date, startsAt, placeId }, plan.hours, plan.today), plan)
-      : { sessionId, conflicts: [], fixes: [] };
+    const bookings = planned ? bookingsOf(moveOf(planned), plan.hours, plan.today) : [];
+    const checks = bookings.map((booking) => conflictsOfBooking(booking, plan));
     const { programme, meanings, hours } = await loadProgramme(context);
     const sheet = sessionSheet(bundle, programme, meanings);
     const now = context.clock();
-    const moved = { ...bundle, session: { ...session, date, startsAt, cookBy: shiftCookBy(session, date) } };
     const before = sessionThread(bundle, sheet, programme, hours, now);
-    const after = sessionThread(moved, sheet, programme, hours, now);
+    const after = sessionThread({ ...bundle, session: moveOf(session) }, sheet, programme, hours, now);
     const jobs = after.jobs
       .filter(({ state }) => state !== 'done')
       .flatMap((job) => {
@@ -111,11 +133,19 @@ export const previewChange = service({
           : [];
       });
     return {
-      title: session.title,
-      from: { date: session.date, startsAt: session.startsAt },
+      title: from.title,
+      from: { date: from.date, startsAt: from.startsAt },
       to: { date, startsAt },
       version: session.version,
-      ...conflicts,
+      conflicts: checks.flatMap(({ conflicts }) => conflicts),
+      // Ways out for the one that is moved; the other groups have theirs on the course’s page.
+      fixes: checks.find((check) => check.groupId === (group ?? ''))?.fixes ?? [],
+      along: group
+        ? []
+        : session.sittings.map(({ groupName, date: old }) => ({
+            groupName,
+            date: addDays(old, dayOf(date) - dayOf(session.date)),
+          })),
       jobs,
       tooLate: after.tooLate,
       people: bundle.enrolments.filter(({ status }) => status === 'enrolled').length,
@@ -126,6 +156,14 @@ export const previewChange = service({
     };
   },
 });
+
+/** When and where a session, or one of its groups, meets. @throws ServiceError when it is not given to that group */
+function meetingOf(session: SessionBundle['session'], group: string | undefined) {
+  if (group === undefined) return session;
+  const sitting = session.sittings.find((each) => each.groupId === group);
+  if (!sitting) throw notFound('group');
+  return { ...sitting, title: `${session.title} (${sitting.groupName})` };
+}
 
 export const checkSession = service({
   title: 'See what stands against a session as it is being written',
@@ -165,41 +203,44 @@ export const checkSession = service({
 });
 
 /** The day by which families cook moves with the lesson. */
-const shiftCookBy = (session: SessionRow, date: string): string | null =>
+const shiftCookBy = (session: Pick<SessionRow, 'date' | 'cookBy'>, date: string): string | null =>
   session.cookBy && addDays(session.cookBy, dayOf(date) - dayOf(session.date));
 
 export const moveSession = service({
-  title: 'Move a session to another day, hour or place',
+  title: 'Move a session, or one of its groups, to another day, hour or place',
   roles: ['coordinator'],
   input: z.object({
     sessionId: z.uuid(),
+    groupId,
     version: z.coerce.number().int(),
     date: civilDate,
     startsAt: civilTime,
     place: z.string().trim().min(1).max(120).optional(),
     instructorId: z.uuid().optional(),
   }),
-  run: (context, { sessionId, version, ...to }) =>
+  run: (context, { sessionId, groupId: group, version, ...to }) =>
     context.store.transaction(async (db) => {
       await checkTeacher(context, db, to.instructorId);
       const { session } = await loadBundle(context, sessionId, db);
-      const change = {
-        date: to.date,
-        startsAt: to.startsAt,
-        cookBy: shiftCookBy(session, to.date),
-        ...(to.place === undefined ? {} : { place: to.place }),
-        ...(to.instructorId === undefined ? {} : { instructorId: to.instructorId }),
-      };
-      const said = sayChange(session, { ...session, ...to });
-      return changeSessions(context, db, [{ sessionId, version, change }], said);
+      const from = meetingOf(session, group);
+      const given = definedOf(to);
+      const change = group
+        ? { sittings: await movedSitting(context, db, session, group, given) }
+        : { ...given, cookBy: shiftCookBy(session, to.date) };
+      return changeSessions(context, db, [{ sessionId, version, change }], sayChange(from, { ...from, ...given }));
     }),
 });
+
+/** Only what is given. */
+const definedOf = <T extends object>(values: T): T =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as T;
 
 export const settleConflict = service({
   title: 'Take a way out of a conflict',
   roles: ['coordinator'],
   input: z.object({
     sessionId: z.uuid(),
+    groupId,
     version: z.coerce.number().int(),
     date: civilDate.optional(),
     startsAt: civilTime.optional(),
@@ -207,7 +248,7 @@ export const settleConflict = service({
     instructorId: z.uuid().optional(),
     rollClosesDays: z.number().int().min(0).max(60).optional(),
   }),
-  run: (context, { sessionId, version, placeId, rollClosesDays, ...change }) =>
+  run: (context, { sessionId, groupId: group, version, placeId, rollClosesDays, ...change }) =>
     context.store.transaction(async (db) => {
       await checkTeacher(context, db, change.instructorId);
       const { session } = await loadBundle(context, sessionId, db);
@@ -221,29 +262,65 @@ export const settleConflict = service({
       const place =
         placeId && (await findOne(db, db.models.place, { id: placeId, programmeId: context.actor.programmeId }));
       if (placeId && !place) throw notFound('place');
-      const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-      const to = { ...given, ...(place ? { place: place.name } : {}) };
+      const to = { ...definedOf(change), ...(place ? { place: place.name } : {}) };
       const cookBy = change.date ? { cookBy: shiftCookBy(session, change.date) } : {};
-      const said = sayChange(session, { ...session, ...to });
-      await changeSessions(context, db, [{ sessionId, version, change: { ...to, ...cookBy } }], said);
+      const wanted = group ? { sittings: await movedSitting(context, db, session, group, to) } : { ...to, ...cookBy };
+      const from = meetingOf(session, group);
+      await changeSessions(context, db, [{ sessionId, version, change: wanted }], sayChange(from, { ...from, ...to }));
     }),
 });
 
 export const cancelSession = service({
-  title: 'Cancel a session, or hold it after all',
+  title: 'Cancel a session or one of its groups, or hold it after all',
   roles: ['coordinator'],
   input: z.object({
     sessionId: z.uuid(),
+    groupId,
     version: z.coerce.number().int(),
     cancelled: z.boolean(),
     because: z.string().trim().max(200, 'At most 200 characters.').default(''),
   }),
-  run: (context, { sessionId, version, cancelled, because }) =>
+  run: (context, { sessionId, groupId: group, version, cancelled, because }) =>
     context.store.transaction(async (db) => {
       const { session } = await loadBundle(context, sessionId, db);
       const status = cancelled ? ('cancelled' as const) : ('planned' as const);
-      const said = `${cancelled ? 'Cancelled' : 'Took up again'} ${session.title}, ${sayDay(session.date)}`;
-      return changeSessions(context, db, [{ sessionId, version, change: { status, because } }], said);
+      const { title, date } = meetingOf(session, group);
+      const said = `${cancelled ? 'Cancelled' : 'Took up again'} ${title}, ${sayDay(date)}`;
+      const change = group
+        ? {
+            sittings: sittingRows(session).map((each) => (each.groupId === group ? { ...each, status } : each)),
+          }
+        : { status, because };
+      const id = await changeSessions(context, db, [{ sessionId, version, change }], said);
+      // Whose group does not meet gets no kit: what is packed for them must be stopped.
+      if (group) await syncCallBacks(context, db, { sessionId });
+      return id;
+    }),
+});
+
+export const fallBack = service({
+  title: 'Take an outdoor session to its fallback: the weather is bad',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), groupId, version: z.coerce.number().int() }),
+  run: (context, { sessionId, groupId: group, version }) =>
+    context.store.transaction(async (db) => {
+      const { session } = await loadBundle(context, sessionId, db);
+      const { title, place, outdoor } = meetingOf(session, group);
+      if (outdoor === null) throw new ServiceError('invalid', `${title} is under a roof already.`);
+      const { fallbackPlaceId } = JSON.parse(outdoor) as Outdoor;
+      const fallback =
+        fallbackPlaceId &&
+        (await findOne(db, db.models.place, { id: fallbackPlaceId, programmeId: context.actor.programmeId }));
+      if (!fallback)
+        throw new ServiceError(
+          'invalid',
+          `${place} has no fallback for bad weather. Name one under Places, or move it.`,
+        );
+      const change = group
+        ? { sittings: await movedSitting(context, db, session, group, { place: fallback.name }) }
+        : { place: fallback.name, because: `Weather: moved in from ${place}`.slice(0, 255) };
+      const said = `Bad weather: took ${title} to ${fallback.name}`;
+      return changeSessions(context, db, [{ sessionId, version, change }], said);
     }),
 });
 

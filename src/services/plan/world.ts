@@ -15,6 +15,7 @@ import {
 } from '@/core/plan/conflicts';
 import type { Mode } from '@/core/plan/mode';
 import type { EquipmentCounts } from '@/core/plan/place';
+import { MOST_DAYS_AFTER, sittingOf } from '@/core/plan/sitting';
 import { closuresBetween, type PlannedSession, plannedSessions, teachers, travelOf } from '@/store/plan';
 import { find } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';
@@ -47,7 +48,8 @@ export async function loadPlan(
   const { programmeId } = context.actor;
   const { programme, hours } = await loadProgramme(context, db);
   const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-  const from = addDays(span.from, -1);
+  // A group meets a few days after its session's own date.
+  const from = addDays(span.from, -1 - MOST_DAYS_AFTER);
   const to = addDays(span.to, AROUND);
   const sessions = await plannedSessions(db, programmeId, { from, to });
   const places = (await find(db, db.models.place, { programmeId }, [['name', 'ASC']])).map(placeFrom);
@@ -70,45 +72,62 @@ export async function loadPlan(
     ),
     closures,
   };
-  const bookings = sessions.map((session) => bookingOf(session, hours, today));
+  const bookings = sessions.flatMap((session) => bookingsOf(session, hours, today));
   return { sessions, bookings, index: indexBookings(bookings, world), world, programme, hours, today };
 }
 
-const sum = (people: PlannedSession['people'], counts: (mode: string) => boolean) =>
-  Object.entries(people).reduce((total, [mode, count]) => total + (counts(mode) ? count : 0), 0);
+const countOf = (people: PlannedSession['people'], counts: (mode: string) => boolean = () => true) =>
+  people.reduce((total, { mode, count }) => total + (counts(mode) ? count : 0), 0);
 
-/** A session as it takes up room, people and hours. What is past or bought is not told that its roll closes late. */
-export function bookingOf(session: PlannedSession, hours: Hours, today: string): Booking {
-  const { id, courseId, date, startsAt, minutes, placeId, instructorId, capacity } = session;
-  const people = sum(session.people, () => true);
-  const inRoom = sum(session.people, (mode) => (mode || session.mode) === 'in person');
-  const open = date >= today && !session.bought && session.mode !== 'demonstration';
-  return {
-    id,
-    courseId,
-    title: session.title,
-    date,
-    startsAt,
-    minutes,
-    placeId,
-    instructorId,
-    inRoom,
-    people,
-    capacity,
-    uses: JSON.parse(session.uses) as EquipmentCounts,
-    ...(open
-      ? {
-          rollCloses: civilOf(date, startsAt) - session.rollClosesDays * DAY,
-          shopBy: shopBy(session, people, hours),
-        }
-      : {}),
-  };
+/** Id of the booking of a group beside the first; of the first it is the session's own. */
+const bookingId = (sessionId: string, groupId: string) => (groupId === '' ? sessionId : `${sessionId}@${groupId}`);
+
+/** The session and the group ('' for the first) in a booking's id. */
+export function splitBookingId(id: string): { sessionId: string; groupId: string } {
+  const [sessionId = '', groupId = ''] = id.split('@');
+  return { sessionId, groupId };
+}
+
+/**
+ * A session as it takes up room, people and hours: once for itself, and once for each group beside the first. What is
+ * past or bought is not told that its roll closes late.
+ */
+export function bookingsOf(session: PlannedSession, hours: Hours, today: string): Booking[] {
+  const { id, courseId, minutes, capacity, sittings, groupName } = session;
+  const uses = JSON.parse(session.uses) as EquipmentCounts;
+  const own = { ...session, groupId: '', groupName: groupName ?? '' };
+  const meeting = sittings.filter(({ status }) => status === 'planned');
+  const bookings = [own, ...meeting].map(
+    ({ groupId, groupName: name, date, startsAt, placeId, instructorId }): Booking => {
+      const people = session.people.filter((each) => sittingOf(each.groupId, sittings) === groupId);
+      return {
+        id: bookingId(id, groupId),
+        courseId,
+        title: meeting.length > 0 && name ? `${session.title} (${name})` : session.title,
+        date,
+        startsAt,
+        minutes,
+        placeId,
+        instructorId: instructorId ?? session.instructorId,
+        inRoom: countOf(people, (mode) => (mode || session.mode) === 'in person'),
+        people: countOf(people),
+        capacity,
+        uses,
+      };
+    },
+  );
+  const [first, ...others] = bookings as [Booking, ...Booking[]];
+  const open = session.date >= today && !session.bought && session.mode !== 'demonstration';
+  if (!open) return bookings;
+  const rollCloses = civilOf(session.date, session.startsAt) - session.rollClosesDays * DAY;
+  return [{ ...first, rollCloses, shopBy: shopBy(session, bookings, hours) }, ...others];
 }
 
 /** When shopping for a session must start at the latest, in civil minutes. */
-function shopBy(session: PlannedSession, people: number, hours: Hours): number {
+function shopBy(session: PlannedSession, bookings: readonly Booking[], hours: Hours): number {
   const modes = new Set<Mode>([session.mode as Mode]);
-  for (const mode of Object.keys(session.people)) if (mode) modes.add(mode as Mode);
+  for (const { mode } of session.people) if (mode) modes.add(mode as Mode);
+  const people = bookings.reduce((total, booking) => total + booking.people, 0);
   const facts: JobSession = {
     date: session.date,
     startsAt: session.startsAt,
@@ -123,25 +142,40 @@ function shopBy(session: PlannedSession, people: number, hours: Hours): number {
     session: JSON.parse(session.jobs) as JobChanges,
     oneOffs: [],
     outdoor: null,
+    groups: bookings.slice(1).map(({ id, date, startsAt, people: kits }) => {
+      const { groupId } = splitBookingId(id);
+      return { groupId, groupName: '', date, startsAt, kits, outdoor: null };
+    }),
   };
   return calculate(jobsOf(facts, hours, new Set()), 0).timings.get('buying')?.latestStart ?? Number.POSITIVE_INFINITY;
 }
 
-/** What stands against a session, with ways out that were tried. */
+/** What stands against one group's share of a session, with ways out that were tried. */
 export interface SessionConflicts {
   readonly sessionId: string;
+  /** '' for the first group, or the only one. */
+  readonly groupId: string;
+  readonly groupName: string;
   readonly conflicts: readonly Conflict[];
   readonly fixes: readonly Fix[];
 }
 
 /** What stands against one booking of a plan. Days of its course's cadence come first when it has to move. */
 export function conflictsOfBooking(booking: Booking, plan: Plan): SessionConflicts {
+  const { sessionId, groupId } = splitBookingId(booking.id);
+  const session = plan.sessions.find(({ id }) => id === sessionId);
+  const groupName = session?.sittings.find((sitting) => sitting.groupId === groupId)?.groupName ?? '';
   const conflicts = checkBooking(booking, plan.index, plan.world);
-  if (conflicts.length === 0) return { sessionId: booking.id, conflicts, fixes: [] };
-  const session = plan.sessions.find(({ id }) => id === booking.id);
+  if (conflicts.length === 0) return { sessionId, groupId, groupName, conflicts, fixes: [] };
+  const { closures } = plan.world;
   const cadence = session?.cadence ? (JSON.parse(session.cadence) as Cadence) : undefined;
-  const days = cadence
-    ? nextFreeDays(cadence, session?.seasonFrom ?? booking.date, booking.date, plan.world.closures, booking.placeId, 8)
-    : undefined;
-  return { sessionId: booking.id, conflicts, fixes: fixesFor(booking, plan.index, plan.world, days) };
+  const days =
+    groupId !== '' && session
+      ? daysFor(session.date)
+      : cadence &&
+        nextFreeDays(cadence, session?.seasonFrom ?? booking.date, booking.date, closures, booking.placeId, 8);
+  return { sessionId, groupId, groupName, conflicts, fixes: fixesFor(booking, plan.index, plan.world, days) };
 }
+
+/** Days on which a group beside the first can meet: what is bought once is still fresh. */
+const daysFor = (date: string) => Array.from({ length: MOST_DAYS_AFTER + 1 }, (_, after) => addDays(date, after));

@@ -65,7 +65,7 @@ describe('a household', () => {
     expect(await household('Ada')).toMatchObject({ people: 1 });
     const { text } = await exportRoll(own.coordinator, { courseId });
     expect(text).toContain(
-      'Ivo Castellan,7,1,sesame,,Castellan,new@example.test,2 Harbour Steps,Pen into the outer thigh.',
+      'Ivo Castellan,7,1,sesame,,,Castellan,new@example.test,2 Harbour Steps,Pen into the outer thigh.',
     );
     expect(text).toContain('Ada,7,1,,,,,,');
   });

@@ -10,7 +10,8 @@ import {
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
-import type { EnrolmentRow } from '@/store/rows';
+import type { CourseGroupRow, EnrolmentRow } from '@/store/rows';
+import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { checkRows, readRoll } from '@/workers/read-roll';
 import { logChange } from '../access/change-log';
@@ -34,7 +35,7 @@ export const viewRoll = service({
     const { meanings } = await loadProgramme(context);
     const people = rows.filter((row) => row.status !== 'erased').map((row) => rollPerson(row, meanings));
     await logLook(context, 'roll', courseId, people.length);
-    return { course, people };
+    return { course, people, groups: await groupsOf(db, courseId) };
   },
 });
 
@@ -49,6 +50,7 @@ export const exportRoll = service({
     const ids = [...new Set(rows.map((row) => row.householdId))];
     const households = await find(db, db.models.household, { id: ids });
     const byId = new Map(households.map((household) => [household.id, household]));
+    const groups = new Map((await groupsOf(db, courseId)).map(({ id, name }) => [id, name]));
     await logLook(context, 'roll, CSV', courseId, rows.length);
     const people = rows.map((row): Required<RollCells> => {
       const { name, contact = '', address = '' } = byId.get(row.householdId) ?? { name: '' };
@@ -58,6 +60,7 @@ export const exportRoll = service({
         servings: String(row.servings),
         avoids: (JSON.parse(row.wishes) as string[]).join('; '),
         mode: row.mode ?? '',
+        group: groups.get(row.groupId ?? '') ?? '',
         household: name === row.name ? '' : name,
         contact,
         address,
@@ -106,7 +109,9 @@ export const previewRollFile = service({
     }
     const enrolled = (await enrolledNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
     const meanings = [...(await loadProgramme(context)).meanings];
-    return { ...file, enrolled, meanings };
+    const groups = (await groupsOf(context.store.db, courseId)).map(({ name }) => name);
+    const isUnused = groups.length === 0 && file.rows.some((row) => row.cells.group);
+    return { ...file, ignored: isUnused ? [...file.ignored, 'group'] : file.ignored, enrolled, meanings, groups };
   },
 });
 
@@ -118,7 +123,8 @@ export const saveRoll = service({
     context.store.transaction(async (db) => {
       await lockCourse(context, courseId, db);
       const enrolled = (await enrolledNow(db, courseId)).map(({ name, age }) => ({ name, age }));
-      const checked = await checkRows(rows as NumberedCells[], enrolled);
+      const groups = await groupsOf(db, courseId);
+      const checked = await checkRows(rows as NumberedCells[], enrolled, namesOf(groups));
       const wanted = checked.filter((row) => !row.leaveOut);
       const refused = wanted.filter((row) => !row.entry);
       if (refused.length > 0) {
@@ -133,7 +139,9 @@ export const saveRoll = service({
       if (wanted.length === 0) throw new ServiceError('invalid', 'Every row is left out: there is nobody to save.');
       const entries = wanted.map(({ entry }) => entry as RollEntry);
       const households = await householdsFor(context, db, entries);
-      const people = entries.map((entry, index) => enrolment(context, courseId, households[index] ?? '', entry));
+      const people = entries.map((entry, index) =>
+        enrolment(context, courseId, households[index] ?? '', entry, groups),
+      );
       await insert(db, db.models.enrolment, people);
       await logChange(context, db, 'brought in a roll', 'course', courseId, {
         people: people.length,
@@ -149,7 +157,19 @@ async function lockCourse(context: Context, courseId: string, db: Db): Promise<v
   await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
 }
 
-const enrolment = (context: Context, courseId: string, householdId: string, entry: RollEntry): EnrolmentRow => ({
+const namesOf = (groups: readonly CourseGroupRow[]) => groups.map(({ name }) => name);
+
+/** The id of a person's group; null for the first, and where there is only one. */
+const groupIdOf = (groups: readonly CourseGroupRow[], { group }: RollEntry): string | null =>
+  groups.find(({ name, position }) => name === group && position > 0)?.id ?? null;
+
+const enrolment = (
+  context: Context,
+  courseId: string,
+  householdId: string,
+  entry: RollEntry,
+  groups: readonly CourseGroupRow[],
+): EnrolmentRow => ({
   id: context.ids(),
   courseId,
   householdId,
@@ -159,6 +179,7 @@ const enrolment = (context: Context, courseId: string, householdId: string, entr
   wishes: JSON.stringify(entry.wishes),
   actionPlan: entry.plan,
   mode: entry.mode,
+  groupId: groupIdOf(groups, entry),
   status: 'enrolled',
   version: 1,
 });
@@ -170,11 +191,12 @@ export const addPerson = service({
   run: (context, { courseId, cells: written }) =>
     context.store.transaction(async (db) => {
       await lockCourse(context, courseId, db);
-      const [row] = checkRoll([{ line: 0, cells: written }], await enrolledNow(db, courseId));
+      const groups = await groupsOf(db, courseId);
+      const [row] = checkRoll([{ line: 0, cells: written }], await enrolledNow(db, courseId), namesOf(groups));
       const entry = row?.entry;
       if (!entry) throw refusedCells(row?.problems ?? []);
       const [householdId = ''] = await householdsFor(context, db, [entry]);
-      const person = enrolment(context, courseId, householdId, entry);
+      const person = enrolment(context, courseId, householdId, entry, groups);
       await insert(db, db.models.enrolment, [person]);
       await logChange(context, db, 'enrolled', 'enrolment', person.id, { ...entry });
       return person.id;
@@ -188,12 +210,14 @@ export const editPerson = service({
   run: (context, { enrolmentId, version, cells: written }) =>
     context.store.transaction(async (db) => {
       const before = await loadEnrolment(context, enrolmentId, db);
-      const reading = readRollRow(written);
+      const groups = await groupsOf(db, before.courseId);
+      const reading = readRollRow(written, namesOf(groups));
       if ('problems' in reading) throw refusedCells(reading.problems);
       const { name, age, servings, mode, wishes, plan } = reading.entry;
       const household = await findOne(db, db.models.household, { id: before.householdId });
       if (household) await completeHousehold(db, household, reading.entry);
-      const values = { name, age, servings, mode, wishes: JSON.stringify(wishes), actionPlan: plan };
+      const groupId = groupIdOf(groups, reading.entry);
+      const values = { name, age, servings, mode, groupId, wishes: JSON.stringify(wishes), actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
       await syncCallBacks(context, db, { courseId: before.courseId });

@@ -26,6 +26,7 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
         <span className="text-xl">
           {variant.servings} {variant.servings === 1 ? 'serving' : 'servings'}
         </span>
+        {kit.group && <span className="text-xl">{kit.group}</span>}
         {variant.madeWithout.length > 0 && (
           <span className="rounded-field border-2 border-warning px-3 py-1 text-lg font-bold">
             made without {variant.madeWithout.join(', ')}

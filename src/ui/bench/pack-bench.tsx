@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { type BenchSheet, type PackEvent, packProgress, sayComponentKey } from '@/core/packing/progress';
 import { ByComponent } from './by-component';
 import { ByKit } from './by-kit';
@@ -11,7 +11,7 @@ import { type Connection as Standing, useTicks } from './use-ticks';
 
 /** The pack bench: one component through all kits, or one kit at a time; ticks shared with every other screen. */
 export function PackBench({
-  sheet,
+  sheet: whole,
   events,
   leave,
 }: {
@@ -20,8 +20,15 @@ export function PackBench({
   leave: string;
 }) {
   const router = useRouter();
-  const ticks = useTicks(sheet.session.id, sheet.revision, events);
+  const ticks = useTicks(whole.session.id, whole.revision, events);
+  const [group, setGroup] = useState('');
+  // What is packed for one group does not stand in the way of another's.
+  const sheet = useMemo(
+    () => (group === '' ? whole : { ...whole, kits: whole.kits.filter((kit) => kit.group === group) }),
+    [whole, group],
+  );
   const progress = packProgress(sheet.kits, ticks.packed);
+  const { toTakeOut } = packProgress(whole.kits, ticks.packed);
   const [way, setWay] = useState<'component' | 'kit'>('component');
   const [at, setAt] = useState(() => firstOpen(sheet, ticks.packed));
   const [kit, setKit] = useState(0);
@@ -39,13 +46,14 @@ export function PackBench({
 
   const openKit = useCallback(
     (kitId: string) => {
-      const place = sheet.kits.findIndex((candidate) => candidate.id === kitId);
+      const place = whole.kits.findIndex((candidate) => candidate.id === kitId);
       if (place < 0) return false;
+      setGroup('');
       setWay('kit');
       setKit(place);
       return true;
     },
-    [sheet],
+    [whole],
   );
 
   const left = progress.ticksNeeded - progress.ticks;
@@ -63,6 +71,22 @@ export function PackBench({
         </p>
         <Connection standing={ticks.connection} waiting={ticks.waiting} />
         <div className="ml-auto flex flex-wrap items-center gap-2">
+          {whole.groups.length > 0 && (
+            <select
+              aria-label="Pack for"
+              className="select h-12 w-48"
+              value={group}
+              onChange={(event) => {
+                setGroup(event.target.value);
+                setKit(0);
+              }}
+            >
+              <option value="">all groups</option>
+              {whole.groups.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          )}
           <fieldset className="join">
             <legend className="sr-only">How to pack</legend>
             {(['component', 'kit'] as const).map((choice) => (
@@ -98,8 +122,8 @@ export function PackBench({
           )}
         </p>
       )}
-      {ticks.calledBack.size > 0 && <CalledBack sheet={sheet} kits={ticks.calledBack} />}
-      {progress.toTakeOut.length > 0 && <TakeOut sheet={sheet} items={progress.toTakeOut} tick={ticks.tick} />}
+      {ticks.calledBack.size > 0 && <CalledBack sheet={whole} kits={ticks.calledBack} />}
+      {toTakeOut.length > 0 && <TakeOut sheet={whole} items={toTakeOut} tick={ticks.tick} />}
       <main className="flex flex-1 flex-col p-4">
         {way === 'component' ? (
           <ByComponent

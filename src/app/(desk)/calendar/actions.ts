@@ -12,6 +12,7 @@ export type MovePreview = Awaited<ReturnType<typeof previewChange>>;
 /** What a move would bring, or why it cannot be looked at. */
 export async function previewMove(input: {
   sessionId: string;
+  groupId?: string;
   date: string;
   startsAt: string;
   place?: string;
@@ -36,6 +37,7 @@ export async function check(values: Record<string, string>): Promise<{ conflicts
 
 export async function move(input: {
   sessionId: string;
+  groupId?: string;
   version: number;
   date: string;
   startsAt: string;
@@ -47,9 +49,16 @@ export async function move(input: {
   });
 }
 
-export async function cancel(sessionId: string, version: number, cancelled: boolean): Promise<void> {
+/** @param groupId '' for the session as a whole */
+export async function cancel(sessionId: string, groupId: string, version: number, cancelled: boolean): Promise<void> {
   await attempt(async () => {
-    await call(cancelSession, { sessionId, version, cancelled, because: '' });
+    await call(cancelSession, {
+      sessionId,
+      ...(groupId ? { groupId } : {}),
+      version,
+      cancelled,
+      because: '',
+    } as never);
     return undefined;
   });
 }

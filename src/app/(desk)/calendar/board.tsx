@@ -28,13 +28,16 @@ interface Props {
 
 const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
+/** One card a group: a session given to several has several. */
+const cardId = ({ id, groupId }: CalendarSession) => `${id} ${groupId}`;
+
 /** Weeks of sessions: a card is dragged to another day, or moved by its button; nothing moves before it is confirmed. */
 export function Board({ start, weeks, today, sessions, closures, places }: Props) {
   const [moving, setMoving] = useState<Moving | null>(null);
   // A press on a link is no drag: it takes a few pixels.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const drop = ({ active, over }: DragEndEvent) => {
-    const session = sessions.find(({ id }) => id === active.id);
+    const session = sessions.find((each) => cardId(each) === active.id);
     if (session && over && over.id !== session.date) setMoving({ ...session, date: String(over.id) });
   };
   return (
@@ -64,7 +67,7 @@ export function Board({ start, weeks, today, sessions, closures, places }: Props
       </DndContext>
       {moving && (
         <MoveDialog
-          key={`${moving.id}${moving.date}`}
+          key={`${moving.id}${moving.groupId}${moving.date}`}
           moving={moving}
           places={places}
           onClose={() => setMoving(null)}
@@ -109,7 +112,7 @@ function Day({
       ))}
       <div className="flex flex-col gap-1">
         {sessions.map((session) => (
-          <Card key={session.id} session={session} onMove={onMove} />
+          <Card key={cardId(session)} session={session} onMove={onMove} />
         ))}
       </div>
     </li>
@@ -117,7 +120,7 @@ function Day({
 }
 
 function Card({ session, onMove }: { session: CalendarSession; onMove: (moving: Moving) => void }) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: session.id });
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: cardId(session) });
   const clash = session.conflicts.length > 0;
   return (
     <div

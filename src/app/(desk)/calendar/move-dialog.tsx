@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState, useTransition } from 'react';
+import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { Field } from '@/ui/field';
@@ -9,6 +9,8 @@ import { type MovePreview, move, previewMove } from './actions';
 /** A session that is about to be moved, and where it would go. */
 export interface Moving {
   readonly id: string;
+  /** One of its groups beside the first; '' for the session as a whole. */
+  readonly groupId: string;
   readonly title: string;
   readonly date: string;
   readonly startsAt: string;
@@ -35,10 +37,14 @@ export function MoveDialog({
     dialog.current?.showModal();
   }, []);
 
+  const what = useMemo(
+    () => ({ sessionId: moving.id, ...(moving.groupId ? { groupId: moving.groupId } : {}) }),
+    [moving.id, moving.groupId],
+  );
   useEffect(() => {
     let isLatest = true;
     const timer = setTimeout(async () => {
-      const next = await previewMove({ sessionId: moving.id, ...wanted }).catch(() => ({
+      const next = await previewMove({ ...what, ...wanted }).catch(() => ({
         problem: 'The server did not answer. Try again in a moment.',
       }));
       if (isLatest) setFound(next);
@@ -47,7 +53,7 @@ export function MoveDialog({
       isLatest = false;
       clearTimeout(timer);
     };
-  }, [moving.id, wanted]);
+  }, [what, wanted]);
 
   const preview = found && 'preview' in found ? found.preview : undefined;
   const change = (part: Partial<typeof wanted>) => {
@@ -57,7 +63,7 @@ export function MoveDialog({
   const confirm = () =>
     preview &&
     start(async () => {
-      const state = await move({ sessionId: moving.id, version: preview.version, ...wanted });
+      const state = await move({ ...what, version: preview.version, ...wanted });
       setAnswer(state);
       if (state.ok) onClose();
     });
@@ -163,6 +169,11 @@ function Consequences({
       )}
       {preview.tooLate && (
         <p className="font-semibold text-error">Then it could not be ready in time: {preview.tooLate}</p>
+      )}
+      {preview.along.length > 0 && (
+        <p>
+          {preview.along.map(({ groupName, date }) => `${groupName} goes along to ${sayShortDate(date)}`).join('; ')}.
+        </p>
       )}
       {told.length > 0 && <p>{`${told.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase())}</p>}
       {preview.jobs.length > 0 && (

@@ -13,8 +13,9 @@ export const metadata = { title: 'Closures' };
 async function add(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(async () => {
-    const { title = '', from = '', to = '', placeId = '' } = fields(data);
-    await call(addClosure, { title, from, to: to || from, placeId } as never);
+    const { title = '', from = '', to = '', fromTime, toTime, placeId = '' } = fields(data);
+    const hours = fromTime || toTime ? { hours: { from: fromTime ?? '', to: toTime ?? '' } } : {};
+    await call(addClosure, { title, from, to: to || from, ...hours, placeId } as never);
     return 'Added. Sessions that fall on it are shown in the calendar.';
   });
 }
@@ -119,6 +120,8 @@ export default async function Closures() {
               <div className="grid grid-cols-2 gap-2">
                 <Field label="First day" name="from" type="date" required />
                 <Field label="Last day" name="to" type="date" hint="Empty: one day" />
+                <Field label="From" name="fromTime" type="time" hint="Empty: all day" />
+                <Field label="Until" name="toTime" type="time" />
               </div>
               <Choice label="Closed is" name="placeId" defaultValue="">
                 <option value="">everything</option>

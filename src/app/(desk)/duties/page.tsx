@@ -21,7 +21,7 @@ export default async function Duties() {
       ) : (
         <ul className="grid gap-4 sm:grid-cols-2">
           {sessions.map((session) => (
-            <li key={session.id} className="sheet flex flex-col gap-3 p-5">
+            <li key={`${session.id} ${session.groupId}`} className="sheet flex flex-col gap-3 p-5">
               <div>
                 <p className="text-sm">{session.courseTitle}</p>
                 <h2 className="text-xl font-bold">{session.title}</h2>

@@ -6,9 +6,14 @@ import type { Fix } from '@/core/plan/conflicts';
 import { settleConflict } from '@/services/plan/sessions';
 
 /** Takes a way out of a conflict that was offered. */
-export async function takeFix(sessionId: string, version: number, change: Fix['change']): Promise<void> {
+export async function takeFix(
+  sessionId: string,
+  groupId: string,
+  version: number,
+  change: Fix['change'],
+): Promise<void> {
   await attempt(async () => {
-    await call(settleConflict, { sessionId, version, ...change } as never);
+    await call(settleConflict, { sessionId, ...(groupId ? { groupId } : {}), version, ...change } as never);
     return undefined;
   });
 }

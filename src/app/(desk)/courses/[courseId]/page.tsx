@@ -1,30 +1,26 @@
-import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
-import type { Fix } from '@/core/plan/conflicts';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
 import { listChanges } from '@/services/plan/changes';
 import { editCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
 import { addSession } from '@/services/plan/sessions';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { sayLongDate, sayShortDate } from '@/ui/dates';
+import { sayLongDate } from '@/ui/dates';
 import { Choice, Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { UndoBar } from '@/ui/undo-bar';
 import { call } from '../../../access';
-import { cancel, undo } from '../../calendar/actions';
+import { undo } from '../../calendar/actions';
 import { PlanCheck } from '../../calendar/plan-check';
-import { takeFix } from './actions';
-import { MoveButton } from './move-button';
+import { Groups } from './groups';
+import { SessionsTable } from './sessions-table';
 
 export const metadata = { title: 'Course' };
-
-type SessionRow = Awaited<ReturnType<typeof viewCoursePlan>>['sessions'][number];
 
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
@@ -55,11 +51,12 @@ async function repeat(courseId: string, _state: FormState | null, data: FormData
 
 export default async function Course({ params }: { params: Promise<{ courseId: string }> }) {
   const { courseId } = await params;
-  const { course, sessions, conflicts, teachers, places, today } = await orNotFound(call(viewCoursePlan, { courseId }));
+  const { course, sessions, groups, sittings, conflicts, teachers, places, today } = await orNotFound(
+    call(viewCoursePlan, { courseId }),
+  );
   const [change] = await call(listChanges, {});
   const cadence = course.cadence ? (JSON.parse(course.cadence) as Cadence) : null;
   const uses = JSON.parse(course.uses) as Record<string, number>;
-  const byId = new Map(conflicts.map((each) => [each.sessionId, each]));
   const names = places.map(({ name }) => name);
   return (
     <>
@@ -88,41 +85,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
       </PageTitle>
       <UndoBar change={change} action={undo} />
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
-        <div className="sheet h-fit overflow-x-auto">
-          <table className="table">
-            <thead>
-              <tr>
-                <th scope="col">Session</th>
-                <th scope="col">When</th>
-                <th scope="col">Place and mode</th>
-                <th scope="col">
-                  <span className="sr-only">Change</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {sessions.map((session) => (
-                <SessionLine key={session.id} session={session} places={names} isPast={session.date < today}>
-                  {byId.get(session.id) && (
-                    <Clash
-                      session={session}
-                      conflicts={byId.get(session.id)?.conflicts.map(({ say }) => say) ?? []}
-                      fixes={byId.get(session.id)?.fixes ?? []}
-                    />
-                  )}
-                </SessionLine>
-              ))}
-              {sessions.length === 0 && (
-                <tr>
-                  <td colSpan={4}>
-                    No session yet. Lay down a whole season, find a place in the week, or add a single session beside
-                    this.
-                  </td>
-                </tr>
-              )}
-            </tbody>
-          </table>
-        </div>
+        <SessionsTable sessions={sessions} sittings={sittings} conflicts={conflicts} places={names} today={today} />
         <div className="flex flex-col gap-5">
           <section className="sheet p-4" aria-labelledby="new-session">
             <h2 id="new-session" className="mb-3 text-xl font-bold">
@@ -148,7 +111,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
               <Field label="Audience" name="audience" maxLength={120} defaultValue={course.audience} />
               <div className="grid grid-cols-2 gap-2">
                 <Field
-                  label="Room for"
+                  label={groups.length > 0 ? 'Room in each group' : 'Room for'}
                   name="capacity"
                   type="number"
                   min={0}
@@ -210,6 +173,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
               </button>
             </ActionForm>
           </details>
+          <Groups courseId={courseId} groups={groups} places={names} teachers={teachers} />
           {sessions.length > 0 && (
             <details className="sheet p-4">
               <summary className="cursor-pointer text-xl font-bold">Repeat it in another season</summary>
@@ -235,89 +199,5 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         </div>
       </div>
     </>
-  );
-}
-
-function SessionLine({
-  session,
-  places,
-  isPast,
-  children,
-}: {
-  session: SessionRow;
-  places: readonly string[];
-  isPast: boolean;
-  children: React.ReactNode;
-}) {
-  const isCancelled = session.status === 'cancelled';
-  return (
-    <tr className={isPast ? 'text-base-content/80' : ''}>
-      <td>
-        <Link href={`/sessions/${session.id}`} className={`link font-bold ${isCancelled ? 'line-through' : ''}`}>
-          {session.number}. {session.title}
-        </Link>
-        {isCancelled && <span className="ml-2 badge badge-sm badge-outline">cancelled</span>}
-        {session.because && <span className="block text-sm">{session.because}</span>}
-        {children}
-      </td>
-      <td className="whitespace-nowrap">
-        {sayShortDate(session.date)}
-        <span className="block text-sm">
-          {session.startsAt}, {session.minutes} min
-        </span>
-      </td>
-      <td>
-        {session.place}
-        <span className="block text-sm">{session.mode}</span>
-      </td>
-      <td>
-        <span className="flex justify-end gap-1">
-          {!isCancelled && <MoveButton session={session} places={places} />}
-          {!isPast && (
-            <form action={cancel.bind(null, session.id, session.version, !isCancelled)}>
-              <button
-                type="submit"
-                className="btn btn-sm"
-                aria-label={`${isCancelled ? 'Hold' : 'Cancel'} ${session.title}`}
-              >
-                {isCancelled ? 'Hold it' : 'Cancel'}
-              </button>
-            </form>
-          )}
-        </span>
-      </td>
-    </tr>
-  );
-}
-
-/** What stands against a session, with the ways out that were tried. */
-function Clash({
-  session,
-  conflicts,
-  fixes,
-}: {
-  session: SessionRow;
-  conflicts: readonly string[];
-  fixes: readonly Fix[];
-}) {
-  return (
-    <div className="mt-2 rounded-box border-l-4 border-error bg-error/10 p-2 text-sm">
-      {conflicts.map((say) => (
-        <p key={say} className="flex gap-1.5 font-semibold">
-          <TriangleAlert size={16} className="mt-0.5 shrink-0 text-error" aria-hidden="true" />
-          {say}
-        </p>
-      ))}
-      <div className="mt-1 flex flex-wrap gap-1.5">
-        {fixes.map((fix) => (
-          <form key={fix.say} action={takeFix.bind(null, session.id, session.version, fix.change)}>
-            <button type="submit" className="btn btn-sm">
-              {fix.say}
-            </button>
-          </form>
-        ))}
-        {fixes.length === 0 && <span>Nothing that was tried settles it: move it by hand, or cancel it.</span>}
-      </div>
-    </div>
   );
 }

@@ -29,6 +29,7 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
             <h2 className="text-2xl font-bold">
               {person.name}
               {person.age !== null && <span className="text-lg font-normal">, {person.age}</span>}
+              {person.group && <span className="text-lg font-normal">, {person.group}</span>}
             </h2>
             {person.avoids.length > 0 && (
               <ul className="my-2 text-lg">

@@ -1,14 +1,17 @@
 import Link from 'next/link';
+import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
+import type { Outdoor } from '@/core/plan/place';
 import { viewSession } from '@/services/kits/kit-sheet';
 import { listTeachers } from '@/services/plan/courses';
 import { listPlaces } from '@/services/plan/places';
-import { addDish, editSession, removeDish } from '@/services/plan/sessions';
+import { addDish, editSession, fallBack, removeDish } from '@/services/plan/sessions';
+import { splitSession } from '@/services/plan/split';
 import { listRecipes } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice } from '@/ui/field';
+import { Choice, Field } from '@/ui/field';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
@@ -21,6 +24,23 @@ async function edit(sessionId: string, _state: FormState | null, data: FormData)
   return attempt(async () => {
     await call(editSession, { sessionId, ...fields(data) } as never);
     return 'Saved. The thread is counted back from the new start.';
+  });
+}
+
+async function split(sessionId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    const dishIds = data.getAll('dishIds');
+    const id = await call(splitSession, { ...fields(data), sessionId, version, dishIds } as never);
+    redirect(`/sessions/${id}`);
+  });
+}
+
+async function fallBackNow(sessionId: string, groupId: string, version: number): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(fallBack, { sessionId, ...(groupId ? { groupId } : {}), version } as never);
+    return 'Moved under a roof. Tell everyone; the calendar takes it back in one step.';
   });
 }
 
@@ -47,6 +67,13 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
   const { places } = await call(listPlaces, {});
   const teachers = await call(listTeachers, {});
   const { session, dishes } = bundle;
+  // Where weather decides: the session itself, or one of its groups.
+  const outdoors = [{ ...session, groupId: '', groupName: session.title }, ...session.sittings].flatMap((meeting) => {
+    if (meeting.outdoor === null || meeting.status === 'cancelled') return [];
+    const { fallbackPlaceId, decideHours } = JSON.parse(meeting.outdoor) as Outdoor;
+    const fallback = places.find(({ id }) => id === fallbackPlaceId)?.name;
+    return [{ ...meeting, fallback, decideHours }];
+  });
   const free = recipes.filter((recipe) => !dishes.some((dish) => dish.recipeId === recipe.id));
   return (
     <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="plan" title="plan and dishes">
@@ -135,6 +162,79 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             </button>
           </ActionForm>
         </section>
+        {outdoors.map(({ groupId, groupName, place, fallback, decideHours }) => (
+          <section key={groupId} className="sheet h-fit p-5" aria-label={`Weather: ${groupName}`}>
+            <h2 className="mb-2 text-xl font-bold">Weather: {groupName}</h2>
+            <p className="mb-3">
+              {place} is outdoors. Decide {decideHours} hours before. Lightning, storm or high fire danger: not
+              outdoors; follow your local fire rules.
+            </p>
+            {fallback ? (
+              <ActionForm action={fallBackNow.bind(null, sessionId, groupId, session.version)} label="Bad weather">
+                <button type="submit" className="btn btn-primary">
+                  Bad weather: take it to {fallback}
+                </button>
+              </ActionForm>
+            ) : (
+              <p>
+                It has no fallback yet.{' '}
+                <Link href="/places" className="link">
+                  Name one under Places
+                </Link>
+              </p>
+            )}
+          </section>
+        ))}
+        {dishes.length > 1 && !bundle.sheet && (
+          <details className="sheet h-fit p-5">
+            <summary className="cursor-pointer text-xl font-bold">Split this session</summary>
+            <p className="my-2 text-sm">
+              Some dishes go to a new session of the course, with their shopping and packing; the roll and the groups
+              are the same. The calendar takes it back in one step.
+            </p>
+            <ActionForm
+              action={split.bind(null, sessionId, session.version)}
+              label="Split this session"
+              className="flex flex-col gap-3"
+            >
+              <fieldset className="flex flex-col gap-1">
+                <legend className="mb-1 text-sm font-semibold">Dishes that go</legend>
+                {dishes.map((dish) => (
+                  <label key={dish.id} className="flex items-center gap-2">
+                    <input type="checkbox" name="dishIds" value={dish.id} className="checkbox checkbox-sm" />
+                    {dish.title}
+                  </label>
+                ))}
+              </fieldset>
+              <Field
+                label="Title"
+                name="title"
+                required
+                maxLength={120}
+                defaultValue={`${session.title}, second part`}
+              />
+              <input type="hidden" name="mode" value={session.mode} />
+              <div className="grid grid-cols-3 gap-2">
+                <Field label="Date" name="date" type="date" required />
+                <Field label="Starts" name="startsAt" type="time" required defaultValue={session.startsAt} />
+                <Field
+                  label="Minutes"
+                  name="minutes"
+                  type="number"
+                  min={15}
+                  max={720}
+                  required
+                  defaultValue={session.minutes}
+                />
+              </div>
+              <Field label="Place" name="place" required maxLength={120} list="places" defaultValue={session.place} />
+              <PlanCheck courseId={session.courseId} />
+              <button type="submit" className="btn btn-primary w-fit">
+                Split session
+              </button>
+            </ActionForm>
+          </details>
+        )}
         <div className="lg:col-span-2">
           <Caution>Cold food travels with an ice pack, from fridge to fridge within two hours.</Caution>
         </div>

@@ -35,7 +35,7 @@ export default async function Roll({
 }) {
   const { courseId } = await params;
   const query = await searchParams;
-  const { course, people } = await orNotFound(call(viewRoll, { courseId }));
+  const { course, people, groups } = await orNotFound(call(viewRoll, { courseId }));
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const shown = sorted(
     people.filter((person) => fits(person, query)),
@@ -51,7 +51,7 @@ export default async function Roll({
     <>
       <PageTitle
         title={`Roll of ${course.title}`}
-        over={`${enrolled.length} enrolled, feeding ${enrolled.reduce((sum, person) => sum + person.servings, 0)}. Every session of the course uses this roll.`}
+        over={`${enrolled.length} enrolled, feeding ${enrolled.reduce((sum, person) => sum + person.servings, 0)}. Every session of the course uses this roll.${sayGroups(groups, enrolled)}`}
       >
         {query.session && (
           <Link href={`/sessions/${query.session}/kits`} className="btn">
@@ -120,6 +120,7 @@ export default async function Roll({
                         </Link>
                       </th>
                     ))}
+                    {groups.length > 0 && <th scope="col">Group</th>}
                     <th scope="col">Mode</th>
                     <th scope="col">
                       <span className="sr-only">Change</span>
@@ -138,6 +139,7 @@ export default async function Roll({
                       <td>
                         <Wishes person={person} />
                       </td>
+                      {groups.length > 0 && <td>{groupOf(groups, person)?.name}</td>}
                       <td>{person.mode ?? ''}</td>
                       <td>
                         <span className="flex justify-end gap-1">
@@ -188,7 +190,7 @@ export default async function Roll({
                 label={`Edit ${editing.name}`}
                 className="flex flex-col gap-3"
               >
-                <PersonFields person={editing} />
+                <PersonFields person={editing} groups={groups} />
                 <div className="flex gap-2">
                   <button type="submit" className="btn btn-primary">
                     Save
@@ -205,7 +207,7 @@ export default async function Roll({
                 Add a person
               </h2>
               <ActionForm action={add.bind(null, courseId)} label="Add a person" clear className="flex flex-col gap-3">
-                <PersonFields />
+                <PersonFields groups={groups} />
                 <button type="submit" className="btn btn-primary w-fit">
                   Add to the roll
                 </button>
@@ -216,6 +218,19 @@ export default async function Roll({
       </div>
     </>
   );
+}
+
+type Groups = readonly { readonly id: string; readonly name: string }[];
+
+/** The group somebody comes with: the first takes whoever is in none. */
+const groupOf = (groups: Groups, { groupId }: RollPerson) => groups.find(({ id }) => id === groupId) ?? groups[0];
+
+function sayGroups(groups: Groups, enrolled: readonly RollPerson[]): string {
+  if (groups.length === 0) return '';
+  const counts = groups.map(
+    (group) => `${group.name} ${enrolled.filter((person) => groupOf(groups, person) === group).length}`,
+  );
+  return ` ${counts.join(', ')}.`;
 }
 
 function Wishes({ person }: { person: RollPerson }) {

@@ -15,6 +15,7 @@ interface Preview {
   readonly ignored: readonly string[];
   readonly enrolled: readonly { name: string; age: number | null }[];
   readonly meanings: readonly (readonly [string, readonly string[]])[];
+  readonly groups: readonly string[];
 }
 
 /** A roll file: chosen, read, mended where needed, then saved all at once. */
@@ -24,7 +25,7 @@ export function RollImport({ courseId }: { courseId: string }) {
   const [answer, setAnswer] = useState<FormState | null>(null);
   const [busy, start] = useTransition();
   // The same rules as on the server, run as one types.
-  const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled) : []), [preview, rows]);
+  const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled, preview.groups) : []), [preview, rows]);
   const meanings = useMemo(() => new Map(preview?.meanings ?? []), [preview]);
   const refused = checked.filter((row) => !row.leaveOut && !row.entry);
   const good = checked.filter((row) => !row.leaveOut && row.entry);
@@ -89,9 +90,9 @@ export function RollImport({ courseId }: { courseId: string }) {
           />
         </label>
         <p className="text-sm">
-          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode; and if you like household,
-          contact, address, plan. Several avoidances in one cell are separated by semicolons. Nothing is saved before
-          you say so.
+          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode; and if you like group,
+          household, contact, address, plan. Several avoidances in one cell are separated by semicolons. Nothing is
+          saved before you say so.
         </p>
         {busy && <p role="status">Reading …</p>}
         <FormMessage state={answer} />

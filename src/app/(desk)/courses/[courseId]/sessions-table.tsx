@@ -1,0 +1,157 @@
+import { TriangleAlert } from 'lucide-react';
+import Link from 'next/link';
+import type { viewCoursePlan } from '@/services/plan/courses';
+import { sayShortDate } from '@/ui/dates';
+import { cancel } from '../../calendar/actions';
+import { takeFix } from './actions';
+import { MoveButton } from './move-button';
+
+type Plan = Awaited<ReturnType<typeof viewCoursePlan>>;
+type Session = Plan['sessions'][number];
+type Conflicts = Plan['conflicts'][number];
+
+/** The sessions of a course, each with what stands against it; groups beside the first under their session. */
+export function SessionsTable({
+  sessions,
+  sittings,
+  conflicts,
+  places,
+  today,
+}: Pick<Plan, 'sessions' | 'sittings' | 'conflicts' | 'today'> & { places: readonly string[] }) {
+  const clashOf = (sessionId: string, groupId: string) =>
+    conflicts.find((each) => each.sessionId === sessionId && each.groupId === groupId);
+  return (
+    <div className="sheet h-fit overflow-x-auto">
+      <table className="table">
+        <thead>
+          <tr>
+            <th scope="col">Session</th>
+            <th scope="col">When</th>
+            <th scope="col">Place and mode</th>
+            <th scope="col">
+              <span className="sr-only">Change</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {sessions.flatMap((session) => [
+            <Meeting
+              key={session.id}
+              session={session}
+              places={places}
+              today={today}
+              clash={clashOf(session.id, '')}
+            />,
+            ...sittings
+              .filter(
+                ({ sessionId, status }) => sessionId === session.id && (status === 'planned' || session.date >= today),
+              )
+              .map(({ groupName, ...sitting }) => (
+                <Meeting
+                  key={`${session.id} ${sitting.groupId}`}
+                  session={{
+                    ...session,
+                    ...sitting,
+                    status: session.status === 'planned' ? sitting.status : session.status,
+                  }}
+                  group={{ id: sitting.groupId, name: groupName }}
+                  places={places}
+                  today={today}
+                  clash={clashOf(session.id, sitting.groupId)}
+                />
+              )),
+          ])}
+          {sessions.length === 0 && (
+            <tr>
+              <td colSpan={4}>
+                No session yet. Lay down a whole season, find a place in the week, or add a single session beside this.
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** One line: a session, or one of its groups beside the first. */
+function Meeting({
+  session,
+  group,
+  places,
+  today,
+  clash,
+}: {
+  session: Session;
+  group?: { readonly id: string; readonly name: string };
+  places: readonly string[];
+  today: string;
+  clash: Conflicts | undefined;
+}) {
+  const isCancelled = session.status === 'cancelled';
+  const isPast = session.date < today;
+  const title = group ? `${session.title} (${group.name})` : session.title;
+  return (
+    <tr className={isPast ? 'text-base-content/80' : ''}>
+      <td className={group ? 'pl-9' : ''}>
+        {group ? (
+          <span className={isCancelled ? 'line-through' : ''}>{group.name}</span>
+        ) : (
+          <Link href={`/sessions/${session.id}`} className={`link font-bold ${isCancelled ? 'line-through' : ''}`}>
+            {session.number}. {session.title}
+          </Link>
+        )}
+        {isCancelled && <span className="ml-2 badge badge-sm badge-outline">cancelled</span>}
+        {!group && session.because && <span className="block text-sm">{session.because}</span>}
+        {clash && <Clash version={session.version} clash={clash} />}
+      </td>
+      <td className="whitespace-nowrap">
+        {sayShortDate(session.date)}
+        <span className="block text-sm">
+          {session.startsAt}, {session.minutes} min
+        </span>
+      </td>
+      <td>
+        {session.place}
+        <span className="block text-sm">{session.mode}</span>
+      </td>
+      <td>
+        <span className="flex justify-end gap-1">
+          {!isCancelled && <MoveButton session={{ ...session, title, groupId: group?.id ?? '' }} places={places} />}
+          {!isPast && (
+            <form action={cancel.bind(null, session.id, group?.id ?? '', session.version, !isCancelled)}>
+              <button type="submit" className="btn btn-sm" aria-label={`${isCancelled ? 'Hold' : 'Cancel'} ${title}`}>
+                {isCancelled ? 'Hold it' : 'Cancel'}
+              </button>
+            </form>
+          )}
+        </span>
+      </td>
+    </tr>
+  );
+}
+
+/** What stands against a session, with the ways out that were tried. */
+function Clash({ version, clash }: { version: number; clash: Conflicts }) {
+  const { sessionId, groupId, conflicts, fixes } = clash;
+  return (
+    <div className="mt-2 rounded-box border-l-4 border-error bg-error/10 p-2 text-sm">
+      {conflicts.map(({ say }) => (
+        <p key={say} className="flex gap-1.5 font-semibold">
+          <TriangleAlert size={16} className="mt-0.5 shrink-0 text-error" aria-hidden="true" />
+          {say}
+        </p>
+      ))}
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        {fixes.map((fix) => (
+          <form key={fix.say} action={takeFix.bind(null, sessionId, groupId, version, fix.change)}>
+            <button type="submit" className="btn btn-sm">
+              {fix.say}
+            </button>
+          </form>
+        ))}
+        {fixes.length === 0 && <span>Nothing that was tried settles it: move it by hand, or cancel it.</span>}
+      </div>
+    </div>
+  );
+}

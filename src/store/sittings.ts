@@ -1,0 +1,46 @@
+import type { Sitting } from '@/core/plan/sitting';
+import { find, insert, remove, select } from './query';
+import type { CourseGroupRow, SittingRow } from './rows';
+import type { Db } from './store';
+
+/** A sitting with the outdoor side of its place, as JSON; null under a roof. */
+export interface SittingAtPlace extends Sitting {
+  readonly outdoor: string | null;
+}
+
+/** Columns of a query over `session s` that bring its sittings and the name of the first group along. */
+export const WITH_SITTINGS = `(SELECT JSON_ARRAYAGG(JSON_OBJECT('groupId', x.group_id, 'groupName', g.name, 'date', x.date,
+         'startsAt', x.starts_at, 'place', x.place, 'placeId', x.place_id, 'instructorId', x.instructor_id, 'status', x.status,
+         'outdoor', (SELECT p.outdoor FROM place p WHERE p.id = x.place_id)) ORDER BY g.position)
+    FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) AS sittings,
+  (SELECT g.name FROM course_group g WHERE g.course_id = s.course_id AND g.position = 0) AS groupName`;
+
+/** What the columns above bring. */
+export interface SittingColumns {
+  readonly sittings: string | readonly SittingAtPlace[] | null;
+  readonly groupName: string | null;
+}
+
+/** Sittings as a query brought them. */
+export const readSittings = ({ sittings }: SittingColumns): readonly SittingAtPlace[] =>
+  typeof sittings === 'string' ? (JSON.parse(sittings) as SittingAtPlace[]) : (sittings ?? []);
+
+/** The groups that a course is given to, the first one first; none when it is given to one alone. */
+export const groupsOf = (db: Db, courseId: string): Promise<CourseGroupRow[]> =>
+  find(db, db.models.courseGroup, { courseId, ended: 0 }, [['position', 'ASC']]);
+
+/** The sittings of all sessions of a course, with the names of their groups. */
+export const sittingsOf = (db: Db, courseId: string) =>
+  select<SittingRow & { groupName: string }>(
+    db,
+    `SELECT x.session_id AS sessionId, x.group_id AS groupId, g.name AS groupName, x.date, x.starts_at AS startsAt, x.place,
+            x.place_id AS placeId, x.instructor_id AS instructorId, x.status
+       FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE g.course_id = :courseId ORDER BY x.date, g.position`,
+    { courseId },
+  );
+
+/** Puts a session's sittings in place of those it had. */
+export async function replaceSittings(db: Db, sessionId: string, sittings: readonly SittingRow[]): Promise<void> {
+  await remove(db, db.models.sitting, { sessionId });
+  await insert(db, db.models.sitting, sittings);
+}
