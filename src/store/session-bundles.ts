@@ -76,6 +76,20 @@ type SessionWithSheet = Omit<SessionBundle['session'], 'sittings'> &
     readonly lockedByName: string;
   };
 
+/** Rows by a key, in the order they came; one list a key, however often it is asked for. */
+function groupedBy<T>(rows: readonly T[], keyOf: (row: T) => string): (key: string) => readonly T[] {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const own = groups.get(keyOf(row));
+    if (own) own.push(row);
+    else groups.set(keyOf(row), [row]);
+  }
+  return (key) => groups.get(key) ?? [];
+}
+
+const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[]) =>
+  groupedBy(rows, ({ sessionId }) => sessionId);
+
 /**
  * Loads sessions of one programme with all that belongs to them, in five queries however many there are.
  *
@@ -127,14 +141,14 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   );
   const ofSessions = { sessionId: { [Op.in]: ids } };
   const events = await find(db, db.models.packEvent, ofSessions as WhereOptions<PackEventRow>, [['seq', 'ASC']]);
-  const of = <T extends { sessionId: string }>(rows: readonly T[], id: string) =>
-    rows.filter((row) => row.sessionId === id);
+  const rolls = groupedBy(enrolments, ({ courseId }) => courseId);
+  const [dishesOf, notesOf, eventsOf] = [bySession(dishes), bySession(notes), bySession(events)];
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
-    const own = of(notes, session.id);
+    const own = notesOf(session.id);
     return {
       session: { ...session, sittings: readSittings(session) },
-      dishes: of(dishes, session.id),
-      enrolments: enrolments.filter((row) => row.courseId === session.courseId),
+      dishes: dishesOf(session.id),
+      enrolments: rolls(session.courseId),
       labels: own
         .filter(({ kind }) => kind === 'label')
         .map(({ about, words, more }) => ({ ingredient: about, product: words, allergens: more }))
@@ -146,7 +160,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
         ? { id: sheetId, sessionId: session.id, revision, fingerprint, snapshot, lockedAt, lockedByName }
         : undefined,
       marks: own.filter(({ kind }) => kind === 'mark').map(({ about, done }) => ({ stage: about, done })),
-      events: of(events, session.id),
+      events: eventsOf(session.id),
       oneOffs: own
         .filter(({ kind }) => kind === 'job')
         .map(({ id, about, words, done }) => {

@@ -1,4 +1,3 @@
-import Link from 'next/link';
 import type { Stage } from '@/core/countdown/stages';
 import type { Knot } from '@/core/countdown/thread';
 import { sayMoment, sayShortDate } from './dates';
@@ -32,8 +31,8 @@ function daySayer(timeZone: string): (instant: string) => string[] {
 }
 
 /**
- * One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. Knots are plain
- * links: hundreds of them are on the page, and each of the framework's own costs several times as much to draw.
+ * One lane a session: its thread ends at the class, its knots hang at their latest times, one line marks now. Links are plain
+ * ones: hundreds of them are on the page, and each of the framework's own costs several times as much to draw.
  */
 export function CountdownLanes({
   threads,
@@ -77,7 +76,7 @@ export function CountdownLanes({
             key={thread.id}
             className="grid border-b border-base-300 last:border-0 md:grid-cols-[15rem_minmax(0,1fr)]"
           >
-            <Link href={`/sessions/${thread.id}`} className="block px-4 py-3 hover:bg-base-200">
+            <a href={`/sessions/${thread.id}`} className="block px-4 py-3 hover:bg-base-200">
               <span className="block text-sm text-base-content/80">
                 {thread.courseTitle} {thread.number} · {thread.mode}
               </span>
@@ -86,7 +85,7 @@ export function CountdownLanes({
                 {sayShortDate(thread.date)}, {thread.startsAt}
               </span>
               <NextKnot knots={thread.knots} />
-            </Link>
+            </a>
             <Lane thread={thread} at={at} nowAt={nowAt} timeZone={timeZone} />
           </li>
         ))}

@@ -3,6 +3,7 @@ import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { ROLES, type Role } from '@/services/access/gate';
 import { endSignIn } from '@/services/access/sign-in';
+import { KnotSymbols } from '@/ui/knot';
 import { NavLink } from '@/ui/nav-link';
 import { Wordmark } from '@/ui/wordmark';
 import { requireMember, signedIn, visit } from '../access';
@@ -64,6 +65,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
       <main id="content" className="mx-auto max-w-[80rem] px-4 py-6">
         {children}
       </main>
+      <KnotSymbols />
     </>
   );
 }

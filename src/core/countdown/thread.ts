@@ -171,7 +171,7 @@ function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso
   }
   const own = jobs.filter((job) => job.stage === stage);
   const open = own.filter((job) => job.state !== 'done');
-  const main = own.find((job) => job.key === stage) ?? own.at(-1);
+  const main = own.find((job) => job.key === stage) ?? open[0] ?? own.at(-1);
   if (!main) {
     const start = iso(civilOf(facts.date, facts.startsAt));
     return {

@@ -57,43 +57,36 @@ export function sessionSheet(bundle: SessionBundle, programme: ProgrammeRow, mea
 
 const weightOf = ({ participants }: SessionSheet) => participants.length + 20;
 
+/** Sessions of one course share their roll, and all of a programme what its words mean: each is written down once. */
+const written = new WeakMap<object, string>();
+
+function writtenOnce<T extends object>(value: T, write: (value: T) => unknown): string {
+  const known = written.get(value);
+  if (known !== undefined) return known;
+  const text = createHash('sha256')
+    .update(JSON.stringify(write(value)))
+    .digest('base64');
+  written.set(value, text);
+  return text;
+}
+
 /** Everything that a sheet is computed from, as one short text. */
 function markOf(bundle: SessionBundle, { measureSystem }: ProgrammeRow, meanings: Meanings): string {
   const { session, dishes, enrolments, labels, exclusions, sheet } = bundle;
-  const groups = session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]);
-  return (
-    createHash('sha256')
-      .update(
-        JSON.stringify([
-          measureSystem,
-          [...meanings],
-          labels,
-          exclusions,
-          sheet?.fingerprint,
-          session.groupName,
-          groups,
-        ]),
-      )
-      // A recipe's version rises with each change of it.
-      .update(
-        JSON.stringify(dishes.map(({ id, title, recipeId, recipeVersion }) => [id, title, recipeId, recipeVersion])),
-      )
-      .update(
-        JSON.stringify(
-          enrolments.map((row) => [
-            row.id,
-            row.name,
-            row.age,
-            row.servings,
-            row.wishes,
-            row.mode,
-            row.status,
-            row.groupId,
-          ]),
-        ),
-      )
-      .digest('base64')
-  );
+  return JSON.stringify([
+    measureSystem,
+    writtenOnce(meanings, (all) => [...all]),
+    labels,
+    exclusions,
+    sheet?.fingerprint,
+    session.groupName,
+    session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
+    // A recipe's version rises with each change of it.
+    dishes.map(({ id, title, recipeId, recipeVersion }) => [id, title, recipeId, recipeVersion]),
+    writtenOnce(enrolments, (rows) =>
+      rows.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status, row.groupId]),
+    ),
+  ]);
 }
 
 /** Who comes: enrolled, and not of a group that does not meet this time. */

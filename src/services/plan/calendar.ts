@@ -62,7 +62,8 @@ export const viewCalendar = service({
           version,
         };
         return [{ ...what, conflicts: conflicts.map(({ say }) => say) }];
-      });
+      })
+      .sort((a, b) => (`${a.date} ${a.startsAt}` < `${b.date} ${b.startsAt}` ? -1 : 1));
     const closures = plan.world.closures
       .filter((closure) => closure.from <= end && closure.to >= start)
       .map((closure) => ({

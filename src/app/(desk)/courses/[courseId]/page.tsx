@@ -85,7 +85,14 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
       </PageTitle>
       <UndoBar change={change} action={undo} />
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
-        <SessionsTable sessions={sessions} sittings={sittings} conflicts={conflicts} places={names} today={today} />
+        <SessionsTable
+          sessions={sessions}
+          groups={groups}
+          sittings={sittings}
+          conflicts={conflicts}
+          places={names}
+          today={today}
+        />
         <div className="flex flex-col gap-5">
           <section className="sheet p-4" aria-labelledby="new-session">
             <h2 id="new-session" className="mb-3 text-xl font-bold">

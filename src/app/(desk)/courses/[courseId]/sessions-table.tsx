@@ -13,11 +13,12 @@ type Conflicts = Plan['conflicts'][number];
 /** The sessions of a course, each with what stands against it; groups beside the first under their session. */
 export function SessionsTable({
   sessions,
+  groups,
   sittings,
   conflicts,
   places,
   today,
-}: Pick<Plan, 'sessions' | 'sittings' | 'conflicts' | 'today'> & { places: readonly string[] }) {
+}: Pick<Plan, 'sessions' | 'groups' | 'sittings' | 'conflicts' | 'today'> & { places: readonly string[] }) {
   const clashOf = (sessionId: string, groupId: string) =>
     conflicts.find((each) => each.sessionId === sessionId && each.groupId === groupId);
   return (
@@ -38,6 +39,7 @@ export function SessionsTable({
             <Meeting
               key={session.id}
               session={session}
+              firstName={groups[0]?.name}
               places={places}
               today={today}
               clash={clashOf(session.id, '')}
@@ -77,12 +79,15 @@ export function SessionsTable({
 /** One line: a session, or one of its groups beside the first. */
 function Meeting({
   session,
+  firstName,
   group,
   places,
   today,
   clash,
 }: {
   session: Session;
+  /** What the first of several groups is called. */
+  firstName?: string | undefined;
   group?: { readonly id: string; readonly name: string };
   places: readonly string[];
   today: string;
@@ -102,6 +107,7 @@ function Meeting({
           </Link>
         )}
         {isCancelled && <span className="ml-2 badge badge-sm badge-outline">cancelled</span>}
+        {firstName && <span className="block">{firstName}</span>}
         {!group && session.because && <span className="block text-sm">{session.because}</span>}
         {clash && <Clash version={session.version} clash={clash} />}
       </td>
