@@ -115,19 +115,18 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   );
   if (sessions.length === 0) return [];
   const ids = sessions.map((session) => session.id);
+  // Asked for at once: none waits for another.
   // A recipe that many sessions cook is sent once.
-  const found = await select<Omit<DishWithRecipe, 'body'> & { body: string | null }>(
+  const asDishes = select<Omit<DishWithRecipe, 'body'> & { body: string | null }>(
     db,
     `SELECT d.id, d.session_id AS sessionId, d.recipe_id AS recipeId, d.position, r.title, r.version AS recipeVersion,
             IF(ROW_NUMBER() OVER (PARTITION BY d.recipe_id ORDER BY d.id) = 1, r.body, NULL) AS body
        FROM dish d JOIN recipe r ON r.id = d.recipe_id WHERE d.session_id IN (:ids) ORDER BY d.position`,
     { ids },
   );
-  const bodies = new Map(found.flatMap(({ recipeId, body }) => (body === null ? [] : [[recipeId, body] as const])));
-  const dishes = found.map((dish): DishWithRecipe => ({ ...dish, body: bodies.get(dish.recipeId) ?? '' }));
   const courseIds = [...new Set(sessions.map((session) => session.courseId))];
-  const enrolments = await find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
-  const notes = await select<NoteRow>(
+  const asEnrolments = find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
+  const asNotes = select<NoteRow>(
     db,
     `SELECT 'label' AS kind, id, session_id AS sessionId, ingredient AS about, product AS words, allergens AS more, 0 AS done
        FROM product_label WHERE session_id IN (:ids)
@@ -140,7 +139,10 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     { ids },
   );
   const ofSessions = { sessionId: { [Op.in]: ids } };
-  const events = await find(db, db.models.packEvent, ofSessions as WhereOptions<PackEventRow>, [['seq', 'ASC']]);
+  const asEvents = find(db, db.models.packEvent, ofSessions as WhereOptions<PackEventRow>, [['seq', 'ASC']]);
+  const [found, enrolments, notes, events] = await Promise.all([asDishes, asEnrolments, asNotes, asEvents]);
+  const bodies = new Map(found.flatMap(({ recipeId, body }) => (body === null ? [] : [[recipeId, body] as const])));
+  const dishes = found.map((dish): DishWithRecipe => ({ ...dish, body: bodies.get(dish.recipeId) ?? '' }));
   const rolls = groupedBy(enrolments, ({ courseId }) => courseId);
   const [dishesOf, notesOf, eventsOf] = [bySession(dishes), bySession(notes), bySession(events)];
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {

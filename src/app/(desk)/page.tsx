@@ -13,7 +13,7 @@ import { call, requireMember } from '../access';
 export const metadata = { title: 'Countdown' };
 
 /** Lanes that are drawn at once; an ordinary programme has fewer sessions in two weeks. */
-const LANES = 16;
+const LANES = 12;
 
 export default async function Countdown({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
   const { actor } = await requireMember();
