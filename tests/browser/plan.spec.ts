@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openSession, signIn } from './people';
+import { bringRoll, newSession, openSession, signIn } from './people';
 
 /** A civil date some days from today, as a date field takes it. */
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
@@ -103,6 +103,57 @@ test('two classes in one kitchen are told on the course, and settled by a way ou
   await expect(page.getByText('Boatshed kitchen is taken by Fritters and slaw')).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByText('Boatshed kitchen is taken by Fritters and slaw')).toBeVisible();
+});
+
+test('a course is given to a second group: one roll, kits told apart by group, one shopping trip', async ({ page }) => {
+  await signIn(page);
+  const { course, session } = await newSession(page, 'Twice told', ['Tide oat squares'], '');
+  await page.goto(course);
+  await page.getByText('Groups', { exact: true }).click();
+  const form = page.getByRole('form', { name: 'Add a group' });
+  await form.getByLabel('The group that meets now').fill('Early birds');
+  await form.getByLabel('The second group').fill('Late owls');
+  await form.getByLabel('Days after').fill('1');
+  await form.getByLabel('Place').fill('Net loft');
+  await form.getByRole('button', { name: 'Add group' }).click();
+  await expect(page.getByText('Added, with 1 session to come.')).toBeVisible();
+  await bringRoll(page, course, 'name,servings,group\nAda,1,early birds\nBo,1,Late owls\nCy,1,Night owls\n');
+  await expect(page.getByText('Write one of: Early birds, Late owls.')).toBeVisible();
+  await page.getByRole('textbox', { name: /group/i }).fill('Late owls');
+  await page.getByRole('button', { name: 'Save 3 to the roll' }).click();
+  await page.goto(`${session}/kits`);
+  await expect(page.getByText('Late owls: 2 kits')).toBeVisible();
+  await page.goto(`${session}/countdown`);
+  await expect(page.getByRole('row', { name: /Pack: Early birds/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Pack: Late owls/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^Shop|due later Shop/ })).toHaveCount(1);
+});
+
+test('bad weather takes a session under a roof in one step; a session is split, and both are taken back', async ({
+  page,
+}) => {
+  await signIn(page);
+  await openSession(page, 'Lentils over the fire');
+  await page.getByRole('button', { name: 'Bad weather: take it to Boatshed kitchen' }).click();
+  await expect(page.getByRole('combobox', { name: 'Place' })).toHaveValue('Boatshed kitchen');
+  const { session } = await newSession(page, 'Parted', ['Tide oat squares', 'Slipway slaw'], '');
+  await page.goto(session);
+  await page.getByText('Split this session').click();
+  const form = page.getByRole('form', { name: 'Split this session' });
+  await form.getByLabel('Slipway slaw').check();
+  await form.getByLabel('Date').fill(inDays(9));
+  await form.getByRole('button', { name: 'Split session' }).click();
+  await expect(page.getByRole('heading', { name: /second part/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Slipway slaw' })).toBeVisible();
+  await page.goto('/calendar');
+  for (const said of ['Split Parted one', 'Bad weather']) {
+    await expect(page.getByText(said).first()).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText(`Taken back: ${said}`)).toBeVisible();
+    await page.reload();
+  }
+  await page.goto(session);
+  await expect(page.getByRole('link', { name: 'Slipway slaw' })).toBeVisible();
 });
 
 test('a course finds its place in the week, and is laid down there', async ({ page }) => {

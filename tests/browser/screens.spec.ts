@@ -11,6 +11,11 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('link', { name: 'Supper Bags' }).first().click();
     await expect(page.getByRole('heading', { name: 'Add a session' })).toBeVisible();
   },
+  'course with groups': async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Galley on Screen', exact: true }).click();
+    await expect(page.getByRole('form', { name: 'Add a group' })).toBeVisible();
+  },
   season: async (page) => {
     await page.goto('/courses');
     await page.getByRole('link', { name: 'Galley on Screen', exact: true }).click();

@@ -54,7 +54,7 @@ export default async function Account() {
                 <span className="min-w-0 text-sm">
                   <b>{id === signInId ? 'This browser' : 'Another browser'}</b>, since{' '}
                   {sayMoment(createdAt.toISOString(), programme.timeZone)}
-                  <span className="block break-words">{device}</span>
+                  <span className="block">{sayDevice(device)}</span>
                 </span>
                 {id !== signInId && (
                   <ActionForm action={end.bind(null, id)}>
@@ -88,4 +88,11 @@ export default async function Account() {
       </div>
     </>
   );
+}
+
+/** What a browser says of itself, as people say it. */
+function sayDevice(device: string): string {
+  const systems = ['Android', 'iPhone', 'iPad', 'Windows', 'Mac', 'Linux'];
+  const system = systems.find((name) => device.includes(name));
+  return system ? `a browser on ${system}` : 'a program';
 }
