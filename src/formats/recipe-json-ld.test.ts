@@ -40,10 +40,10 @@ describe('a recipe file', () => {
       { ingredient: 'carrot', preparation: 'medium', amount: '2', unit: 'each' },
       { ingredient: 'garlic', amount: '2', unit: 'clove' },
       { ingredient: 'feta cheese', preparation: 'crumbled', amount: '120', unit: 'g' },
-      { ingredient: 'salt', amount: '½', unit: 'tsp' },
+      { ingredient: 'salt', amount: '1/2', unit: 'tsp' },
     ]);
     expect(body.steps).toEqual(['Simmer the barley.', 'Fold in the rest.']);
-    expect(assumed).toEqual(['Line 2: carrot is taken as medium, the only each weight known.']);
+    expect(assumed).toEqual(['Line 2: weighed as carrot, medium.']);
   });
 
   it('is found alone, in a list and in a graph', () => {
@@ -92,17 +92,20 @@ describe('a recipe file', () => {
     [{ recipeYield: '4-6' }, 'recipeYield: Say how many servings'],
     [{ name: '' }, 'name: The recipe has no name.'],
     [{ recipeIngredient: [] }, 'recipeIngredient: The recipe lists no ingredients.'],
-    [{ recipeIngredient: ['some salt'] }, 'recipeIngredient[0]: "some salt" does not begin with one amount'],
-    [{ recipeIngredient: ['1-2 cups milk'] }, 'recipeIngredient[0]: "1-2 cups milk" does not begin with one amount'],
-    [{ recipeIngredient: ['1,5 cups milk'] }, 'recipeIngredient[0]: "1,5 cups milk" does not begin with one amount'],
-    [{ recipeIngredient: ['1 cup unobtainium'] }, 'recipeIngredient[0]: No food of the reference table'],
+    [
+      { recipeIngredient: ['some rice'] },
+      'recipeIngredient[0]: How much long-grain white rice? The line does not say.',
+    ],
+    [{ recipeIngredient: ['3-2 cups milk'] }, 'recipeIngredient[0]: The range runs backwards: 3 to 2.'],
+    [
+      { recipeIngredient: ['1 can tuna'] },
+      'recipeIngredient[0]: How much is one can of canned tuna? Add it in brackets',
+    ],
+    [{ recipeIngredient: ['1 cup unobtainium'] }, 'recipeIngredient[0]: Which food is “unobtainium”?'],
     [{ recipeIngredient: ['1/0 cup milk'] }, 'recipeIngredient[0]: "1/0" divides by 0'],
     [{ recipeIngredient: ['0 cups milk'] }, 'recipeIngredient[0].amount: "0" must be more than 0'],
-    [
-      { recipeIngredient: ['1 cup coconut milk'] },
-      'recipeIngredient[0]: No food of the reference table is found in "1 cup coconut milk"',
-    ],
-    [{ recipeIngredient: ['2 Tbsp almond butter'] }, 'recipeIngredient[0]: No food of the reference table'],
+    [{ recipeIngredient: ['1 cup coconut yogurt'] }, 'recipeIngredient[0]: Which food is “coconut yogurt”?'],
+    [{ recipeIngredient: ['2 Tbsp cashew butter'] }, 'recipeIngredient[0]: Which food is “cashew butter”?'],
     [{ 'logistra:lines': [{}] }, 'logistra:lines: logistra:lines has 1 entries and recipeIngredient 5'],
     [{ recipeIngredient: ['1 cup milk'], 'logistra:lines': [{ scaling: 'sideways' }] }, 'logistra:lines[0].scaling'],
     [

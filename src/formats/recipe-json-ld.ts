@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { type RecipeBody, writtenLine } from '@/contracts/recipe';
-import { AmountError } from '@/core/quantity/rational';
-import { readLine } from '@/core/recipes/line-reader';
-import { type RecipeProblem, readRecipe, type WrittenItem, type WrittenLine } from '@/core/recipes/recipe';
+import { draftLine } from '@/core/recipes/draft';
+import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import type { Reference } from '@/core/reference/reference';
 import { decodeText, FileRefused } from './text';
 
@@ -148,42 +147,40 @@ function linesOf(node: Node, reference: Reference, problems: RecipeProblem[], as
     return [];
   }
   return Array.from({ length: count }, (_, index) =>
-    lineOf(index, texts?.[index], extras?.[index], reference, problems, assumed),
-  ).filter((line): line is WrittenLine => line !== undefined);
+    linesAt(index, texts?.[index], extras?.[index], reference, problems, assumed),
+  ).flat();
 }
 
-function lineOf(
+/** The lines of one entry: what the extension states stands, the rest is read from the text. */
+function linesAt(
   index: number,
   text: unknown,
   extra: unknown,
   reference: Reference,
   problems: RecipeProblem[],
   assumed: string[],
-): WrittenLine | undefined {
+): WrittenLine[] {
   const own = extensionLine.safeParse(extra ?? null);
   if (!own.success) {
     problems.push({ path: `${LINES}[${index}]`, message: 'An entry is an object, or null.' });
-    return undefined;
+    return [];
   }
   const stated = own.data ?? {};
-  let read: Partial<WrittenItem> = {};
+  let read: readonly Partial<WrittenLine>[] = [{}];
   if (!('ingredient' in stated && 'amount' in stated && 'unit' in stated)) {
-    try {
-      const understood = readLine(textOf(text), reference);
-      read = understood.item;
-      assumed.push(...understood.assumed.map((note) => `Line ${index + 1}: ${note}.`));
-    } catch (error) {
-      if (!(error instanceof AmountError)) throw error;
-      problems.push({ path: `recipeIngredient[${index}]`, message: error.message });
-      return undefined;
-    }
+    const { items } = draftLine(textOf(text), reference);
+    for (const { open } of items)
+      problems.push(...open.map((message) => ({ path: `recipeIngredient[${index}]`, message })));
+    assumed.push(...items.flatMap((item) => item.assumed.map((note) => `Line ${index + 1}: ${note}.`)));
+    read = items.flatMap(({ line }) => line ?? []);
   }
-  const line = writtenLine.safeParse({ ...read, ...stated });
-  if (line.success) return line.data;
-  for (const issue of line.error.issues) {
-    problems.push({ path: [`${LINES}[${index}]`, ...issue.path].join('.'), message: issue.message });
-  }
-  return undefined;
+  return read.flatMap((line): WrittenLine[] => {
+    const checked = writtenLine.safeParse({ ...line, ...stated });
+    if (checked.success) return [checked.data];
+    for (const issue of checked.error.issues)
+      problems.push({ path: [`${LINES}[${index}]`, ...issue.path].join('.'), message: issue.message });
+    return [];
+  });
 }
 
 /** A recipe as a schema.org Recipe with our extension; `readRecipeFile` reads it back unchanged. */

@@ -3,6 +3,7 @@ import type { Precision } from '../quantity/measure';
 import { AmountError, compare, ONE, type Rational, rational, toText, ZERO } from '../quantity/rational';
 import { readUnit, type Unit } from '../quantity/units';
 import {
+  findIngredient,
   type Ingredient,
   type Reference,
   readIngredient,
@@ -117,6 +118,10 @@ export function readRecipe(
   if (problems.length > 0) return { problems };
   return { recipe: { servings: written.servings, lines: lines as Line[] } };
 }
+
+/** The lines that kits are made of: what comes from the tap is neither packed nor bought. */
+export const packedLines = (lines: readonly WrittenLine[], reference: Reference): WrittenLine[] =>
+  lines.filter(({ ingredient }) => findIngredient(reference, ingredient)?.aisle !== 'tap');
 
 function readItem(
   written: WrittenItem,

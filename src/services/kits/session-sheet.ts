@@ -5,6 +5,7 @@ import type { Participant } from '@/core/kits/sheet';
 import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetContent } from '@/core/kits/snapshot';
 import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
+import { packedLines } from '@/core/recipes/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import type { ProgrammeRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
@@ -121,7 +122,7 @@ function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => {
       const { servings, lines } = JSON.parse(dish.body) as RecipeBody;
-      return { id: dish.id, title: dish.title, recipe: { servings, lines } };
+      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(lines, TYPICAL) } };
     }),
     labels: Object.fromEntries(bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]])),
     reference: TYPICAL,

@@ -1,0 +1,62 @@
+import type { Reference } from '../reference/reference';
+import { lineItem } from './line-item';
+import { type ReadPart, readLine } from './line-reader';
+import type { WrittenAlternative, WrittenLine } from './recipe';
+
+/** One ingredient of a draft: what was understood, and what a person still has to say. */
+export interface DraftItem {
+  /** Complete and ready to be computed with; undefined while something is open. */
+  readonly line: WrittenLine | undefined;
+  /** The words taken for the food. */
+  readonly food: string;
+  readonly open: readonly string[];
+  readonly assumed: readonly string[];
+  /** Foods that may be meant, the likeliest first. */
+  readonly suggestions: readonly string[];
+}
+
+/** A line of a draft. Most hold one ingredient; "salt and pepper" holds two. */
+export interface DraftLine {
+  readonly text: string;
+  readonly items: readonly DraftItem[];
+}
+
+/**
+ * Reads a line for a draft.
+ *
+ * @param chosen foods chosen by hand, by the place of the ingredient in the line
+ */
+export function draftLine(text: string, reference: Reference, chosen: readonly (string | null)[] = []): DraftLine {
+  const read = readLine(text, reference);
+  const items = read.parts.map((part, index): DraftItem => {
+    const { item, open, assumed } = lineItem(part, reference, chosen[index] ?? undefined);
+    const alternatives = item ? alternativesOf(part, reference) : [];
+    const line = item && {
+      ...item,
+      ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
+    };
+    const stands = alternatives.map(({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`);
+    const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
+    return {
+      line,
+      food: part.food,
+      open,
+      assumed: [...assumed, ...optional, ...stands],
+      suggestions: part.suggestions,
+    };
+  });
+  return { text: read.text, items };
+}
+
+/** What the line itself names in its place ("milk or soy milk"), by the same amount where it gives none. */
+function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAlternative; say: string }[] {
+  return part.alternatives.flatMap((text) => {
+    const [own] = readLine(text, reference).parts;
+    if (!own?.ingredient) return [];
+    const asPart = own.amount
+      ? own
+      : { ...own, amount: part.amount, unit: part.unit, vague: part.vague, pack: part.pack };
+    const { item } = lineItem(asPart, reference);
+    return item ? [{ item, say: item.ingredient }] : [];
+  });
+}

@@ -1,0 +1,180 @@
+import { compare, equals, multiply, type Rational, toText } from '../quantity/rational';
+import { sayNumber } from '../quantity/say';
+import { findUnit, type Unit } from '../quantity/units';
+import { findIngredient, type MeasureFact, type Reference } from '../reference/reference';
+import type { Span } from './amount-reader';
+import type { ReadPart } from './line-reader';
+import type { WrittenItem } from './recipe';
+
+/** An exact amount as cooks write it: "3/2" is "1 1/2". */
+function asWritten(exact: string): string {
+  const [n = '', d] = exact.split('/');
+  if (!d) return exact;
+  const whole = BigInt(n) / BigInt(d);
+  return whole > 0n ? `${whole} ${BigInt(n) % BigInt(d)}/${d}` : exact;
+}
+
+/** A read ingredient as it can be computed with, and what is still open. */
+export interface LineItem {
+  /** Undefined while something is open. */
+  readonly item: WrittenItem | undefined;
+  /** Questions that only a person can answer; empty when the item is complete. */
+  readonly open: readonly string[];
+  /** What was taken for granted: said, never silent. */
+  readonly assumed: readonly string[];
+}
+
+/**
+ * The small amounts that "to taste" stands for, in a recipe of about four: what a careful cook begins with, since a kit
+ * is measured. Ours, not a standard; the coordinator changes them on the line.
+ */
+const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] = [
+  [/^salt$/, '1/4', 'tsp'],
+  [/pepper$|chilli|cayenne|paprika|cumin|nutmeg|cinnamon|spice|powder|flakes/, '1/8', 'tsp'],
+  [/oil$|butter$|margarine|ghee/, '1', 'Tbsp'],
+  [/^fresh |chives|seeds$/, '1', 'Tbsp'],
+  [/flour$|sugar$/, '1', 'Tbsp'],
+  [/honey|syrup|juice|vinegar|sauce|mustard|cheese$/, '1', 'Tbsp'],
+];
+
+/** Ways of cutting that weigh nearly the same in a cup. */
+const ALIKE: readonly (readonly string[])[] = [
+  ['chopped', 'diced', 'cubed', 'pieces', 'cut', 'florets'],
+  ['grated', 'shredded'],
+  ['minced', 'crushed'],
+  ['leaves', 'whole leaves', 'raw leaves'],
+];
+
+/**
+ * Settles a read ingredient against the reference table.
+ *
+ * @param chosen a food that the coordinator chose for it, by its name in the table
+ */
+export function lineItem(part: ReadPart, reference: Reference, chosen?: string): LineItem {
+  const open: string[] = [];
+  const assumed = [...part.assumed];
+  const ingredient = findIngredient(reference, chosen ?? part.ingredient ?? '');
+  if (part.problem) open.push(part.problem);
+  if (!ingredient) {
+    open.push(part.food ? `Which food is “${part.food}”?` : 'Which food is it?');
+    return { item: undefined, open, assumed };
+  }
+  const { name } = ingredient;
+  const measured = part.vague ? tasteOf(part, name, assumed, open) : amountOf(part, name, assumed, open);
+  if (!measured || open.length > 0) return { item: undefined, open, assumed };
+  const preparation = preparationOf(part, name, measured.unit, reference, assumed);
+  if (preparation === undefined) {
+    const known = reference.measures.filter((row) => row.ingredient === name).map(sayRow);
+    open.push(
+      known.length > 0
+        ? `How much does one ${measured.unit.key} weigh? Known for ${name}: ${known.join('; ')}. Say it in one of these, or in g.`
+        : `How much does one ${measured.unit.key} of ${name} weigh? Say the amount in g.`,
+    );
+    return { item: undefined, open, assumed };
+  }
+  return {
+    item: {
+      ingredient: name,
+      ...(preparation ? { preparation } : {}),
+      amount: asWritten(measured.amount),
+      unit: measured.unit.key,
+      ...(measured.sealedGrams ? { sealed_grams: measured.sealedGrams } : {}),
+    },
+    open,
+    assumed,
+  };
+}
+
+interface MeasuredPart {
+  readonly amount: string;
+  readonly unit: Unit;
+  readonly sealedGrams?: string;
+}
+
+function tasteOf(part: ReadPart, name: string, assumed: string[], open: string[]): MeasuredPart | undefined {
+  const small = TASTE.find(([test]) => test.test(name));
+  if (!small) {
+    open.push(`How much ${name}? The line does not say.`);
+    return undefined;
+  }
+  const [, amount, unit] = small;
+  const said = part.vague === 'few' ? 'a few' : 'to taste';
+  assumed.push(`“${said}” is taken as ${amount} ${unit} ${name}`);
+  return { amount, unit: findUnit(unit) as Unit };
+}
+
+function amountOf(part: ReadPart, name: string, assumed: string[], open: string[]): MeasuredPart | undefined {
+  const amount = oneOf(part.amount as Span, name, assumed, open);
+  if (!amount) return undefined;
+  const { unit } = part.unit ?? {};
+  if (part.pack) {
+    const one = part.pack.amount.least;
+    const total = toText(multiply(amount, one));
+    // A pack of a weight stays whole: it is sealed.
+    const grams = part.pack.unit.dimension === 'mass' ? toText(multiply(one, part.pack.unit.size)) : undefined;
+    return { amount: total, unit: part.pack.unit, ...(grams ? { sealedGrams: grams } : {}) };
+  }
+  if (unit) return { amount: toText(amount), unit };
+  // A measure in brackets says how much a piece is: "1 onion (about 110 g)" needs it only where pieces have no weight.
+  const [also] = part.also;
+  const word = part.unit?.key ?? 'each';
+  if (also && word !== 'each') {
+    assumed.push(`taken by its measure, ${sayNumber(also.amount.least)} ${also.unit.key}`);
+    return { amount: toText(also.amount.least), unit: also.unit };
+  }
+  const piece = findUnit(word);
+  if (piece) return { amount: toText(amount), unit: piece };
+  open.push(`How much is one ${word} of ${name}? Add it in brackets: “1 ${word} (200 g)”.`);
+  return undefined;
+}
+
+/** Of a range the kits use one end: the upper, so that nobody runs short; of salt and chilli the lower. */
+function oneOf({ least, most }: Span, name: string, assumed: string[], open: string[]): Rational | undefined {
+  if (equals(least, most)) return least;
+  if (compare(least, most) > 0) {
+    open.push(`The range runs backwards: ${sayNumber(least)} to ${sayNumber(most)}. Which is meant?`);
+    return undefined;
+  }
+  const used = /salt|chilli|cayenne|pepper$/.test(name) ? least : most;
+  assumed.push(`of ${sayNumber(least)} to ${sayNumber(most)}, kits use ${sayNumber(used)}`);
+  return used;
+}
+
+const sayRow = ({ measure, preparation }: MeasureFact) => (preparation ? `${measure}, ${preparation}` : measure);
+
+/** The preparation under which the table knows the weight of such a unit; undefined when it knows none. */
+function preparationOf(
+  part: ReadPart,
+  name: string,
+  unit: Unit,
+  reference: Reference,
+  assumed: string[],
+): string | undefined {
+  const said = part.preparation.toLowerCase();
+  if (unit.dimension === 'mass') return part.preparation;
+  const rows = reference.measures.filter(
+    (row) =>
+      row.ingredient === name &&
+      (unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension),
+  );
+  const words = (text: string) =>
+    text
+      .toLowerCase()
+      .split(/[^\p{L}]+/u)
+      .filter(Boolean);
+  const isIn = (preparation: string) =>
+    preparation !== '' && words(preparation).every((word) => words(said).includes(word));
+  const exact = rows.find((row) => row.preparation === said) ?? rows.find((row) => isIn(row.preparation));
+  if (exact) return exact.preparation;
+  const alike = ALIKE.flatMap((group) => (group.some((word) => words(said).includes(word)) ? group : []));
+  const near = rows.find((row) => words(row.preparation).some((word) => alike.includes(word)));
+  const partly = rows.find((row) => words(row.preparation).some((word) => words(said).includes(word)));
+  const plain = rows.find((row) => row.preparation === '');
+  const kinds = new Set(rows.map((row) => row.preparation));
+  const row = near ?? partly ?? plain ?? (kinds.size === 1 ? rows[0] : undefined);
+  if (!row) return undefined;
+  if (row.preparation !== '') assumed.push(`weighed as ${name}, ${row.preparation}`);
+  else if (said !== '' && !/^(?:divided|plus |to |for )/.test(said))
+    assumed.push(`“${part.preparation}” does not change the weight of ${name}`);
+  return row.preparation;
+}

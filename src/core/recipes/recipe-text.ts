@@ -1,0 +1,94 @@
+import { readAmount } from './amount-reader';
+import { tidyLine } from './line-reader';
+
+/** A recipe as it stands in a text, before its lines are read. */
+export interface RecipeText {
+  readonly title: string;
+  /** Servings, when the text says so; a range gives its lower end. */
+  readonly servings: number | undefined;
+  readonly lines: readonly { readonly text: string; readonly section: string }[];
+  readonly steps: readonly string[];
+}
+
+const INGREDIENTS =
+  /^(?:the )?(?:ingredients?|you(?:'|’)?ll need|you need|what you need|shopping list)\b[^.]{0,30}:?$/i;
+const METHOD =
+  /^(?:the )?(?:method|instructions?|directions?|preparation|steps?|procedure|how to (?:make|cook|prepare)\b.{0,40}|what to do|to (?:make|prepare|cook)(?: it)?)\s*:?$/i;
+const NOTES = /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment)\b[^.]{0,20}:?$/i;
+const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling|marinade)[^.,\d]{0,40}:?$/i;
+const YIELD =
+  /^(?:(?:serves|makes|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
+
+/** Servings said in a line: "Serves 4", "Makes 12", "4–6 servings"; undefined when it says none. */
+export function servingsIn(line: string): number | undefined {
+  const match = YIELD.exec(line);
+  const found = Number(match?.slice(1).find((group) => group !== undefined));
+  return match && found >= 1 && found <= 500 ? found : undefined;
+}
+
+/**
+ * Sorts a pasted text into title, ingredient lines and steps: by its headings where it has them, else by what its lines
+ * look like.
+ */
+export function splitRecipeText(text: string): RecipeText {
+  const rows = text
+    .split(/\r\n?|\n|\u2028|\u2029/)
+    .map((row) => row.replace(/\s+/g, ' ').trim())
+    .filter((row) => row !== '' && /[\p{L}\p{N}]/u.test(row));
+  const hasHeadings = rows.some((row) => INGREDIENTS.test(heading(row)));
+  let part: 'top' | 'ingredients' | 'steps' | 'rest' = 'top';
+  let title = '';
+  let servings: number | undefined;
+  let section = '';
+  const lines: { text: string; section: string }[] = [];
+  const steps: string[] = [];
+  for (const row of rows) {
+    const bare = heading(row);
+    if (INGREDIENTS.test(bare)) part = 'ingredients';
+    else if (METHOD.test(bare)) part = 'steps';
+    else if (NOTES.test(bare)) part = 'rest';
+    else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
+    else if (title === '' && part === 'top' && !startsWithAmount(row))
+      title = bare.replace(/^recipe(?: for)?:? /i, '').slice(0, 120);
+    else if (part === 'rest') continue;
+    else if (part !== 'steps' && SECTION.test(bare) && (bare.endsWith(':') || part === 'ingredients'))
+      section = bare.replace(/:$/, '');
+    else if (part === 'steps') steps.push(stepOf(row));
+    else if (part === 'ingredients') {
+      if (!hasHeadings || looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
+      else steps.push(stepOf(row));
+    } else if (!hasHeadings && looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
+    else if (!hasHeadings && lines.length > 0) steps.push(stepOf(row));
+  }
+  return { title, servings, lines, steps };
+}
+
+const heading = (row: string) => row.replace(/^[#*_=\s-]+|[*_=\s]+$/g, '').trim();
+
+/** "Step 1: stir" is a step; its number is not part of it. */
+const stepOf = (row: string) =>
+  row
+    .replace(/^(?:step )?\d{1,2}\s*[.):]\s*/i, '')
+    .replace(/^[-•*]\s+/, '')
+    .slice(0, 2000);
+
+const startsWithAmount = (row: string) => readableAmount(tidyLine(row));
+
+function readableAmount(line: string): boolean {
+  try {
+    return (
+      readAmount(line).amount !== undefined &&
+      /^[\d½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞]|^(?:an?|one|two|three|four|half|pinch|juice|zest)\b/i.test(line)
+    );
+  } catch {
+    return true;
+  }
+}
+
+/** An ingredient line is short, or begins with an amount; a step is a sentence. */
+function looksLikeLine(row: string): boolean {
+  const line = tidyLine(row);
+  if (line.length > 160) return false;
+  if (readableAmount(line)) return !/[.!]$/.test(line) || line.length < 60;
+  return line.length <= 60 && !/[.!?]$/.test(line) && line.split(' ').length <= 8;
+}
