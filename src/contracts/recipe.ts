@@ -69,3 +69,25 @@ export const recipeBody = z.object({
 });
 
 export type RecipeBody = z.infer<typeof recipeBody>;
+
+/** A line of a recipe that is being brought in: its words, and what a person chose for it. */
+export const draftedLine = z.object({
+  text: z.string().max(500, 'A line has at most 500 characters.'),
+  section: z.string().max(120).default(''),
+  /** Settled by the file it came in. */
+  settled: writtenLine.optional(),
+  /** Foods chosen by hand, by their place in the line. */
+  chosen: z.array(z.string().max(80).nullable()).max(10).default([]),
+});
+
+export const draftedRecipe = z.object({
+  title: z.string().trim().min(1, 'The recipe needs a name.').max(120, 'At most 120 characters.'),
+  servings: z.coerce
+    .number('Say how many servings it makes.')
+    .int('Servings are a whole number.')
+    .min(1, 'At least 1 serving.')
+    .max(MOST_SERVINGS, `At most ${MOST_SERVINGS} servings.`),
+  description: z.string().max(2000).default(''),
+  lines: z.array(draftedLine).min(1, 'A recipe needs at least one line.').max(200, 'At most 200 lines.'),
+  steps: z.array(z.string().max(2000)).max(100),
+});

@@ -3,6 +3,7 @@ import { type RecipeBody, writtenLine } from '@/contracts/recipe';
 import { draftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import type { Reference } from '@/core/reference/reference';
+import type { IncomingLine, IncomingRecipe } from './recipe-any';
 import { decodeText, FileRefused } from './text';
 
 /** The namespace of our one extension of schema.org/Recipe; documented in docs/formats.md. */
@@ -60,6 +61,35 @@ export function readRecipeFile(
       },
       assumed,
     },
+  };
+}
+
+/**
+ * Reads a schema.org Recipe without judging its lines: they are shown, and settled by a person. Lines that the extension
+ * states completely are settled already.
+ *
+ * @throws FileRefused when there is no one Recipe in it
+ */
+export function readRecipeNode(text: string, reference: Reference): IncomingRecipe {
+  const node = findRecipe(parseJson(text));
+  const texts = node.recipeIngredient === undefined ? [] : [node.recipeIngredient].flat();
+  const extras = [node[LINES] ?? node[`${NAMESPACE}lines`] ?? []].flat();
+  const count = Math.max(texts.length, extras.length);
+  const lines = Array.from({ length: count }, (_, index): IncomingLine => {
+    const written = writtenLine.safeParse(extras[index]);
+    const settled =
+      written.success && 'recipe' in readRecipe({ servings: 1, lines: [written.data] }, reference)
+        ? written.data
+        : undefined;
+    const said = textOf(texts[index]) || (settled ? sayLine(settled) : '');
+    return { text: said, section: '', ...(settled ? { settled } : {}) };
+  });
+  return {
+    title: textOf(node.name).slice(0, 120),
+    servings: servingsOf(node.recipeYield),
+    description: textOf(node.description).slice(0, 2000),
+    lines: lines.filter((line) => line.text !== ''),
+    steps: stepsOf(node.recipeInstructions),
   };
 }
 
@@ -183,10 +213,11 @@ function linesAt(
   });
 }
 
+const sayLine = ({ amount, unit, ingredient, preparation }: WrittenLine): string =>
+  `${amount} ${unit} ${ingredient}${preparation ? `, ${preparation}` : ''}`;
+
 /** A recipe as a schema.org Recipe with our extension; `readRecipeFile` reads it back unchanged. */
 export function writeRecipeFile(title: string, body: RecipeBody): string {
-  const say = (line: WrittenLine) =>
-    `${line.amount} ${line.unit} ${line.ingredient}${line.preparation ? `, ${line.preparation}` : ''}`;
   return JSON.stringify(
     {
       '@context': ['https://schema.org', { logistra: NAMESPACE }],
@@ -194,7 +225,7 @@ export function writeRecipeFile(title: string, body: RecipeBody): string {
       name: title,
       ...(body.description ? { description: body.description } : {}),
       recipeYield: `${body.servings} servings`,
-      recipeIngredient: body.lines.map(say),
+      recipeIngredient: body.lines.map(sayLine),
       recipeInstructions: body.steps.map((text) => ({ '@type': 'HowToStep', text })),
       [LINES]: body.lines,
     },

@@ -90,7 +90,7 @@ test('every list comes a page at a time, and every answer in its documented shap
   const { expect: _expected, ...lentils } = JSON.parse(readFileSync('tests/cases/lentil-pot.json', 'utf8'));
   await post(page, '/compute/kits', lentils, z.strictObject(api.caseResult.shape));
   const asCsv = await page.request.get(`${V1}/courses/${course?.id}/roll`, { headers: { accept: 'text/csv' } });
-  expect(await asCsv.text()).toContain('name,age,servings,avoids,mode,household,contact,address,plan');
+  expect(await asCsv.text()).toContain('name,age,servings,avoids,mode,group,household,contact,address,plan');
 });
 
 test('a key makes a write happen once', async ({ page }) => {

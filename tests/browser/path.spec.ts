@@ -104,26 +104,54 @@ test('from a roll to packed kits', async ({ page }) => {
   await expect(page.getByText('4 of 5 kits packed')).toBeVisible();
 });
 
-test('a recipe file comes in, is looked at, and feeds a session', async ({ page }) => {
+test('a pasted recipe is read line by line, mended where it is open, and feeds a session', async ({ page }) => {
   await openSession(page, 'Knife skills shown');
   await page.getByRole('link', { name: 'Bring in a recipe file' }).click();
-  const file = (lines: unknown[]) => ({
-    name: 'soup.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(
-      JSON.stringify({ '@type': 'Recipe', name: 'Pier soup', recipeYield: '4 servings', recipeIngredient: lines }),
-    ),
-  });
-  const chooser = page.getByLabel('Recipe file (schema.org Recipe as JSON-LD)');
-  await chooser.setInputFiles(file(['2 cups carrots, grated', 'some salt', '1 bucket milk']));
-  await expect(page.getByText('recipeIngredient[1]:')).toBeVisible();
-  await expect(page.getByText('nothing was saved')).toBeVisible();
-  await chooser.setInputFiles(file(['2 cups carrots, grated', '1/2 tsp salt', '1 <b>cup</b> milk']));
-  await expect(page.getByText('recipeIngredient[2]:')).toBeVisible();
-  await chooser.setInputFiles(file(['2 cups carrots, grated', '1/2 tsp salt', '1 cup milk']));
-  await expect(page.getByText('What was understood: 3 ingredients for 4 servings')).toBeVisible();
-  await page.getByRole('button', { name: 'Save and add to the session' }).click();
+  const recipe = [
+    'Pier soup',
+    'Serves 4',
+    'Ingredients:',
+    '• 1 ½ cups grated carrots',
+    '1 (15 oz) can black beans, drained',
+    '2-3 cloves garlic, minced',
+    'salt and pepper to taste',
+    '1 cup milk or soy milk',
+    '2 tsp tumeric',
+    'Method',
+    '1. Simmer 15 minutes.',
+  ].join('\n');
+  await page.getByLabel('Paste a recipe').fill(recipe);
+  await page.getByRole('button', { name: 'Read recipe' }).click();
+  await expect(page.getByText('What was understood: 6 ingredient lines, 1 steps')).toBeVisible();
+  await expect(page.getByText('of 2 to 3, kits use 3')).toBeVisible();
+  await expect(page.getByText('soya drink stands in where milk must be avoided')).toBeVisible();
+  const save = page.getByRole('button', { name: 'Save and add to the session' });
+  await expect(page.getByText('Which food is “tumeric”?')).toBeVisible();
+  await expect(save).toBeDisabled();
+  await page.getByRole('button', { name: 'ground turmeric' }).click();
+  await expect(page.getByText('Every line can be computed with.')).toBeVisible();
+  const garlic = page.getByLabel('Line: 2-3 cloves garlic, minced');
+  await garlic.fill('1 bucket garlic');
+  await expect(page.getByText('1 line is still open.')).toBeVisible();
+  await garlic.fill('2 cloves garlic');
+  await expect(page.getByText('Every line can be computed with.')).toBeVisible();
+  await save.click();
   await expect(page.getByRole('link', { name: 'Pier soup' })).toBeVisible();
+});
+
+test('a web page gives the recipe in it; one without says what to do instead', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/recipes/import');
+  const chooser = page.getByLabel('Or choose a file');
+  const file = (text: string) => ({ name: 'page.html', mimeType: 'text/html', buffer: Buffer.from(text) });
+  await chooser.setInputFiles(file('<!doctype html><title>Soup</title><p>No recipe here.'));
+  await expect(page.getByText('This web page holds no recipe that a program can read.')).toBeVisible();
+  const node = { '@type': 'Recipe', name: 'Quay cake', recipeIngredient: ['2 cups flour', '1 <b>cup</b> milk'] };
+  const graph = JSON.stringify({ '@graph': [{ '@type': 'Person' }, node] });
+  await chooser.setInputFiles(file(`<!doctype html><script type="application/ld+json">${graph}</script>`));
+  await expect(page.getByLabel('Name')).toHaveValue('Quay cake');
+  await expect(page.getByText('The text does not say')).toBeVisible();
+  await expect(page.getByText('1 line is still open.')).toBeVisible();
 });
 
 test('the countdown shows threads and what to do next, each one step from its work', async ({ page }) => {

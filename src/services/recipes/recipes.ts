@@ -1,7 +1,9 @@
 import { z } from 'zod';
-import { type RecipeBody, recipeBody } from '@/contracts/recipe';
-import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
+import { draftedLine, draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
+import type { DraftLine } from '@/core/recipes/draft';
+import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import { TYPICAL } from '@/core/reference/reference';
+import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
 import { find, findOne, insert, select } from '@/store/query';
@@ -63,6 +65,62 @@ export const previewRecipeFile = service({
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
     }
+  },
+});
+
+/** A line of a draft as the screen shows it. */
+export interface DraftedLine extends DraftLine {
+  readonly section: string;
+  readonly settled?: WrittenLine;
+}
+
+export const previewRecipe = service({
+  title: 'Read a recipe from text or a file before saving it',
+  roles: ['coordinator'],
+  input: z.object({ bytes: z.instanceof(Uint8Array) }),
+  run: async (_context, { bytes }) => {
+    try {
+      const incoming = readIncoming(bytes, TYPICAL);
+      const lines = incoming.lines.map((line): DraftedLine => ({ ...line, ...readIncomingLine(line, TYPICAL) }));
+      return { ...incoming, servings: incoming.servings ?? null, lines };
+    } catch (error) {
+      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
+      throw error;
+    }
+  },
+});
+
+export const readDraftLine = service({
+  title: 'Read one line of a recipe again',
+  roles: ['coordinator'],
+  input: draftedLine.omit({ settled: true }),
+  run: async (_context, { text, section, chosen }): Promise<DraftedLine> => ({
+    section,
+    ...readIncomingLine({ text }, TYPICAL, chosen),
+  }),
+});
+
+export const saveDraft = service({
+  title: 'Save a recipe that was brought in line by line',
+  roles: ['coordinator'],
+  input: draftedRecipe,
+  run: (context, { title, servings, description, lines, steps }) => {
+    const read = lines.map((line) =>
+      readIncomingLine({ text: line.text, ...(line.settled ? { settled: line.settled } : {}) }, TYPICAL, line.chosen),
+    );
+    const open = read.flatMap(({ text, items }, index) =>
+      items.flatMap((item) =>
+        item.open.map((message) => ({ where: `line ${index + 1}, “${text.slice(0, 60)}”`, message })),
+      ),
+    );
+    if (open.length > 0) throw new ServiceError('invalid', 'Some lines are still open. Nothing was saved.', open);
+    const body = {
+      servings,
+      ...(description ? { description } : {}),
+      lines: read.flatMap(({ items }) => items.flatMap(({ line }) => line ?? [])),
+      steps: steps.map((step) => step.trim()).filter(Boolean),
+    };
+    return saveRecipe(context, { title, body });
   },
 });
 

@@ -2,118 +2,176 @@
 
 import { useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
-import type { RecipeBody } from '@/contracts/recipe';
+import type { DraftedLine } from '@/services/recipes/recipes';
 import { FormMessage, type FormState } from '@/ui/action-form';
-import { RecipeLines } from '@/ui/recipe-lines';
+import { Field } from '@/ui/field';
+import { DraftLineRow, type EditedLine, isOpen } from './draft-line';
 
-interface Understood {
+interface Incoming {
   readonly title: string;
-  readonly body: RecipeBody;
-  readonly assumed: readonly string[];
+  readonly servings: number | null;
+  readonly description: string;
+  readonly lines: readonly DraftedLine[];
+  readonly steps: readonly string[];
 }
 
-/** A recipe file: chosen, read, looked at, then saved. */
+interface Draft extends Omit<Incoming, 'lines' | 'servings'> {
+  readonly servings: string;
+  readonly lines: readonly EditedLine[];
+}
+
+/** A recipe from anywhere: pasted or chosen, read line by line, mended where it is open, then saved. */
 export function RecipeImport({
   save,
   forSession,
 }: {
-  save: (title: string, body: unknown) => Promise<FormState>;
+  save: (draft: unknown) => Promise<FormState>;
   forSession: boolean;
 }) {
-  const [understood, setUnderstood] = useState<Understood | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const [pasted, setPasted] = useState('');
   const [answer, setAnswer] = useState<FormState | null>(null);
-  const [title, setTitle] = useState('');
   const [busy, start] = useTransition();
 
-  function read(file: File) {
+  function read(body: Blob) {
     start(async () => {
-      setUnderstood(null);
+      setDraft(null);
       setAnswer(null);
-      if (file.size > LARGEST_FILE) {
-        setAnswer({ ok: false, message: `${file.name} is larger than 2 MB; a recipe file is far smaller.` });
+      if (body.size > LARGEST_FILE) {
+        setAnswer({ ok: false, message: 'That is larger than 2 MB; a recipe is far smaller. Paste one recipe alone.' });
         return;
       }
-      const response = await fetch('/api/recipes/preview', { method: 'POST', body: file }).catch(() => null);
-      const body = await response?.json().catch(() => null);
+      const response = await fetch('/api/recipes/preview', { method: 'POST', body }).catch(() => null);
+      const found = await response?.json().catch(() => null);
       if (!response?.ok) {
         setAnswer({
           ok: false,
-          message: body?.title ?? 'The server did not answer. Try again in a moment.',
-          problems: body?.problems,
+          message: found?.title ?? 'The server did not answer. Try again in a moment.',
+          problems: found?.problems,
         });
         return;
       }
-      if (body.problems) {
-        setAnswer({
-          ok: false,
-          message:
-            'The recipe cannot be used yet. Mend these places in the file and choose it again; nothing was saved.',
-          problems: body.problems.map((problem: { path: string; message: string }) => ({
-            where: problem.path,
-            message: problem.message,
-          })),
-        });
-        return;
-      }
-      setUnderstood(body.file);
-      setTitle(body.file.title);
+      const incoming = found as Incoming;
+      setDraft({
+        ...incoming,
+        servings: incoming.servings === null ? '' : String(incoming.servings),
+        lines: incoming.lines.map((line, id) => ({ ...line, id, chosen: [] })),
+      });
     });
   }
 
+  const change = (part: Partial<Draft>) => setDraft((now) => (now ? { ...now, ...part } : now));
+  const open = draft?.lines.filter(isOpen).length ?? 0;
+  const submit = () =>
+    draft &&
+    start(async () => {
+      const lines = draft.lines.map(({ text, section, settled, chosen }) => ({
+        text,
+        section,
+        chosen,
+        ...(settled ? { settled } : {}),
+      }));
+      setAnswer(await save({ ...draft, lines }));
+    });
+
   return (
     <div className="flex flex-col gap-5">
-      <div className="sheet flex flex-col gap-2 p-5">
-        <label className="flex flex-col gap-1">
-          <span className="font-semibold">Recipe file (schema.org Recipe as JSON-LD)</span>
-          <input
-            type="file"
-            accept=".json,.jsonld,application/ld+json,application/json"
-            className="file-input w-full max-w-md"
-            disabled={busy}
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              if (file) read(file);
-            }}
-          />
-        </label>
-        <p className="text-sm">
-          Plain ingredient lines are read where they are clear; scaling, alternatives, labels and packs come from the
-          Logistra extension of the file.
-        </p>
-        {busy && <p role="status">Reading …</p>}
-        <FormMessage state={answer} />
-      </div>
-      {understood && (
-        <section className="sheet p-5" aria-labelledby="understood">
-          <h2 id="understood" className="mb-2 text-xl font-bold">
-            What was understood: {understood.body.lines.length} ingredients for {understood.body.servings} servings
-          </h2>
-          {understood.assumed.length > 0 && (
-            <ul className="mb-3 list-disc rounded-box border-l-4 border-warning bg-warning/15 py-2 pl-8 text-sm">
-              {understood.assumed.map((note) => (
-                <li key={note}>{note}</li>
-              ))}
-            </ul>
-          )}
-          <RecipeLines lines={understood.body.lines} />
-          <div className="mt-4 flex flex-wrap items-end gap-3">
-            <label className="flex min-w-64 flex-col gap-1">
-              <span className="text-sm font-semibold">Save as</span>
-              <input
-                className="input"
-                value={title}
-                maxLength={120}
-                onChange={(event) => setTitle(event.target.value)}
-              />
-            </label>
-            <button
-              type="button"
-              className="btn btn-primary"
+      <div className="sheet grid gap-4 p-5 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <form
+          className="flex flex-col gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            read(new Blob([pasted], { type: 'text/plain' }));
+          }}
+        >
+          <label className="flex flex-col gap-1">
+            <span className="font-semibold">Paste a recipe</span>
+            <textarea
+              className="textarea min-h-40 w-full font-mono text-sm"
+              value={pasted}
+              onChange={(event) => setPasted(event.target.value)}
+              placeholder={'Pier soup\nServes 4\n\nIngredients\n2 carrots, diced\n1 can (400 g) chickpeas, drained\n…'}
+            />
+          </label>
+          <button type="submit" className="btn btn-primary w-fit" disabled={busy || pasted.trim() === ''}>
+            Read recipe
+          </button>
+        </form>
+        <div className="flex flex-col gap-2">
+          <label className="flex flex-col gap-1">
+            <span className="font-semibold">Or choose a file</span>
+            <input
+              type="file"
+              accept=".txt,.md,.json,.jsonld,.html,.htm,text/plain,application/ld+json,application/json,text/html"
+              className="file-input w-full"
               disabled={busy}
-              onClick={() => start(async () => setAnswer(await save(title, understood.body)))}
-            >
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                if (file) read(file);
+              }}
+            />
+          </label>
+          <p className="text-sm">
+            Text, a saved web page with a recipe in it, or schema.org JSON-LD. Each line is shown as it was understood;
+            nothing is saved before you say so.
+          </p>
+        </div>
+        {busy && !draft && <p role="status">Reading …</p>}
+        {!draft && <FormMessage state={answer} />}
+      </div>
+      {draft && (
+        <section className="sheet p-5" aria-labelledby="understood">
+          <h2 id="understood" className="mb-1 text-xl font-bold">
+            What was understood: {draft.lines.length} ingredient lines, {draft.steps.length} steps
+          </h2>
+          <p role="status" className={`mb-4 ${open > 0 ? 'font-semibold text-error' : ''}`}>
+            {open > 0
+              ? `${open} ${open === 1 ? 'line is' : 'lines are'} still open.`
+              : 'Every line can be computed with.'}
+          </p>
+          <div className="mb-4 grid gap-3 sm:grid-cols-[minmax(0,1fr)_9rem]">
+            <Field
+              label="Name"
+              value={draft.title}
+              maxLength={120}
+              onChange={(event) => change({ title: event.target.value })}
+            />
+            <Field
+              label="Servings"
+              type="number"
+              min={1}
+              max={500}
+              value={draft.servings}
+              hint={draft.servings === '' ? 'The text does not say' : undefined}
+              onChange={(event) => change({ servings: event.target.value })}
+            />
+          </div>
+          <ol className="divide-y divide-base-300 border-y border-base-300" aria-label="Ingredient lines">
+            {draft.lines.map((line, index) => (
+              <DraftLineRow
+                key={line.id}
+                line={line}
+                section={line.section !== draft.lines[index - 1]?.section ? line.section : ''}
+                change={(next) => change({ lines: draft.lines.map((each) => (each.id === line.id ? next : each)) })}
+                remove={() => change({ lines: draft.lines.filter((each) => each.id !== line.id) })}
+              />
+            ))}
+          </ol>
+          {draft.steps.length > 0 && (
+            <details className="mt-3">
+              <summary className="cursor-pointer font-semibold">{draft.steps.length} steps</summary>
+              <ol className="list-decimal pl-6 text-sm">
+                {draft.steps.map((step) => (
+                  <li key={step}>{step}</li>
+                ))}
+              </ol>
+            </details>
+          )}
+          <div className="mt-4 flex flex-col gap-3">
+            <button type="button" className="btn btn-primary w-fit" disabled={busy || open > 0} onClick={submit}>
               {forSession ? 'Save and add to the session' : 'Save recipe'}
             </button>
+            <FormMessage state={answer} />
           </div>
         </section>
       )}

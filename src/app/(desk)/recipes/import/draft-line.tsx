@@ -1,0 +1,100 @@
+'use client';
+
+import { CircleHelp } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { DraftedLine } from '@/services/recipes/recipes';
+import { readAgain } from './actions';
+
+/** A line of a draft as it is being edited. */
+export interface EditedLine extends DraftedLine {
+  readonly id: number;
+  /** Foods chosen by hand, by their place in the line. */
+  readonly chosen: readonly (string | null)[];
+}
+
+export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.length > 0);
+
+/** One ingredient line: its words, what was understood of them, and what is still open with the likeliest answers. */
+export function DraftLineRow({
+  line,
+  section,
+  change,
+  remove,
+}: {
+  line: EditedLine;
+  section: string;
+  change: (line: EditedLine) => void;
+  remove: () => void;
+}) {
+  const [text, setText] = useState(line.text);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+
+  const again = async (words: string, chosen: readonly (string | null)[]) => {
+    const read = await readAgain(words, line.section, [...chosen]).catch(() => null);
+    if (read) change({ ...read, text: words, id: line.id, chosen });
+  };
+  const type = (words: string) => {
+    setText(words);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => again(words, []), 350);
+  };
+  const choose = (place: number, food: string) => {
+    const chosen = line.items.map((_, index) => (index === place ? food : (line.chosen[index] ?? null)));
+    return again(text, chosen);
+  };
+
+  return (
+    <li className={`grid gap-x-5 gap-y-1 py-2 lg:grid-cols-2 ${isOpen(line) ? 'bg-error/5' : ''}`}>
+      {section && <p className="font-bold lg:col-span-2">{section}</p>}
+      <div className="flex items-start gap-2">
+        <input
+          className="input min-w-0 flex-1"
+          aria-label={`Line: ${line.text}`}
+          value={text}
+          maxLength={500}
+          onChange={(event) => type(event.target.value)}
+        />
+        <button type="button" className="btn btn-sm mt-1" aria-label={`Take away ${line.text}`} onClick={remove}>
+          Take away
+        </button>
+      </div>
+      <div className="flex flex-col gap-1 text-sm">
+        {line.items.map((item, place) => (
+          <div key={`${item.food}${item.line?.ingredient}`}>
+            {item.line && (
+              <p>
+                <b>
+                  {item.line.amount} {item.line.unit}
+                </b>{' '}
+                {item.line.ingredient}
+                {item.line.preparation ? `, ${item.line.preparation}` : ''}
+                {item.line.sealed_grams ? `, sealed units of ${item.line.sealed_grams} g` : ''}
+              </p>
+            )}
+            {item.assumed.map((note) => (
+              <p key={note} className="text-base-content/80">
+                {note}
+              </p>
+            ))}
+            {item.open.map((question) => (
+              <p key={question} className="flex gap-1.5 font-semibold text-error">
+                <CircleHelp size={16} className="mt-0.5 shrink-0" aria-hidden="true" />
+                {question}
+              </p>
+            ))}
+            {!item.line && item.suggestions.length > 0 && (
+              <div className="mt-1 flex flex-wrap gap-1.5">
+                {item.suggestions.map((food) => (
+                  <button key={food} type="button" className="btn btn-sm" onClick={() => choose(place, food)}>
+                    {food}
+                  </button>
+                ))}
+              </div>
+            )}
+          </div>
+        ))}
+      </div>
+    </li>
+  );
+}
