@@ -1,4 +1,4 @@
-import { draftLine } from '@/core/recipes/draft';
+import { draftLine, sayLine } from '@/core/recipes/draft';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
 import type { Reference } from '@/core/reference/reference';
@@ -75,5 +75,10 @@ export const readIncomingLine = (
   chosen?: readonly (string | null)[],
 ) =>
   settled
-    ? { text, items: [{ line: settled, food: settled.ingredient, open: [], assumed: [], suggestions: [] }] }
+    ? {
+        text,
+        items: [
+          { line: settled, say: sayLine(settled), food: settled.ingredient, open: [], assumed: [], suggestions: [] },
+        ],
+      }
     : draftLine(text, reference, chosen);

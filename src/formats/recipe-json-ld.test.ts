@@ -99,7 +99,7 @@ describe('a recipe file', () => {
     [{ recipeIngredient: ['3-2 cups milk'] }, 'recipeIngredient[0]: The range runs backwards: 3 to 2.'],
     [
       { recipeIngredient: ['1 can tuna'] },
-      'recipeIngredient[0]: How much is one can of canned tuna? Add it in brackets',
+      'recipeIngredient[0]: How much is one can of canned tuna? Add it in brackets, such as “(200 g)”',
     ],
     [{ recipeIngredient: ['1 cup unobtainium'] }, 'recipeIngredient[0]: Which food is “unobtainium”?'],
     [{ recipeIngredient: ['1/0 cup milk'] }, 'recipeIngredient[0]: "1/0" divides by 0'],

@@ -1,10 +1,5 @@
-import { parseAmount } from '@/core/quantity/amount';
-import { sayAmount } from '@/core/quantity/say';
-import { readUnit } from '@/core/quantity/units';
 import type { WrittenItem, WrittenLine } from '@/core/recipes/recipe';
-
-const say = (item: WrittenItem) =>
-  `${sayAmount(parseAmount(item.amount), readUnit(item.unit))} ${item.ingredient}${item.preparation ? `, ${item.preparation}` : ''}`;
+import { sayItem as say, saySealed } from '@/core/recipes/say-item';
 
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {
@@ -15,10 +10,10 @@ function notes(item: WrittenItem): string[] {
     item.precision && item.precision !== 'normal'
       ? `measured ${item.precision === 'tight' ? 'tightly' : 'loosely'}`
       : '',
-    item.sealed_grams ? `sealed units of ${item.sealed_grams} g` : '',
+    item.sealed_grams ? `sealed units of ${saySealed(item.sealed_grams)}` : '',
     item.yield_preparation ? `bought to be ${item.yield_preparation}` : '',
     item.spare ? `${item.spare} spare` : '',
-    item.pack_grams ? `packs of ${item.pack_grams} g` : '',
+    item.pack_grams ? `packs of ${saySealed(item.pack_grams)}` : '',
     item.label ? `label recorded: ${item.label.length > 0 ? item.label.join(', ') : 'names no allergen'}` : '',
   ].filter(Boolean);
 }

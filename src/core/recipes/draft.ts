@@ -2,11 +2,14 @@ import type { Reference } from '../reference/reference';
 import { lineItem } from './line-item';
 import { type ReadPart, readLine } from './line-reader';
 import type { WrittenAlternative, WrittenLine } from './recipe';
+import { sayItem, saySealed } from './say-item';
 
 /** One ingredient of a draft: what was understood, and what a person still has to say. */
 export interface DraftItem {
   /** Complete and ready to be computed with; undefined while something is open. */
   readonly line: WrittenLine | undefined;
+  /** The same, said: "1½ cups carrot, grated"; '' while it is open. */
+  readonly say: string;
   /** The words taken for the food. */
   readonly food: string;
   readonly open: readonly string[];
@@ -39,6 +42,7 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
     const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
     return {
       line,
+      say: line ? sayLine(line) : '',
       food: part.food,
       open,
       assumed: [...assumed, ...optional, ...stands],
@@ -47,6 +51,10 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
   });
   return { text: read.text, items };
 }
+
+/** A line as it is understood, with the sealed units it comes in. */
+export const sayLine = (line: WrittenLine): string =>
+  `${sayItem(line)}${line.sealed_grams ? `, sealed units of ${saySealed(line.sealed_grams)}` : ''}`;
 
 /** What the line itself names in its place ("milk or soy milk"), by the same amount where it gives none. */
 function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAlternative; say: string }[] {

@@ -124,7 +124,9 @@ function amountOf(part: ReadPart, name: string, assumed: string[], open: string[
   }
   const piece = findUnit(word);
   if (piece) return { amount: toText(amount), unit: piece };
-  open.push(`How much is one ${word} of ${name}? Add it in brackets: “1 ${word} (200 g)”.`);
+  open.push(
+    `How much is one ${word} of ${name}? Add it in brackets, such as “(${word === 'handful' || word === 'sprig' ? 15 : 200} g)”.`,
+  );
   return undefined;
 }
 

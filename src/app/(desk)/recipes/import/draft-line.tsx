@@ -1,6 +1,6 @@
 'use client';
 
-import { CircleHelp } from 'lucide-react';
+import { CircleHelp, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { DraftedLine } from '@/services/recipes/recipes';
 import { readAgain } from './actions';
@@ -55,23 +55,20 @@ export function DraftLineRow({
           maxLength={500}
           onChange={(event) => type(event.target.value)}
         />
-        <button type="button" className="btn btn-sm mt-1" aria-label={`Take away ${line.text}`} onClick={remove}>
-          Take away
+        <button
+          type="button"
+          className="btn btn-square btn-sm mt-1"
+          aria-label={`Take away ${line.text}`}
+          title="Take this line away"
+          onClick={remove}
+        >
+          <X size={16} aria-hidden="true" />
         </button>
       </div>
       <div className="flex flex-col gap-1 text-sm">
         {line.items.map((item, place) => (
           <div key={`${item.food}${item.line?.ingredient}`}>
-            {item.line && (
-              <p>
-                <b>
-                  {item.line.amount} {item.line.unit}
-                </b>{' '}
-                {item.line.ingredient}
-                {item.line.preparation ? `, ${item.line.preparation}` : ''}
-                {item.line.sealed_grams ? `, sealed units of ${item.line.sealed_grams} g` : ''}
-              </p>
-            )}
+            {item.say && <p className="font-semibold">{item.say}</p>}
             {item.assumed.map((note) => (
               <p key={note} className="text-base-content/80">
                 {note}
