@@ -130,13 +130,35 @@ test('a pasted recipe is read line by line, mended where it is open, and feeds a
   await expect(save).toBeDisabled();
   await page.getByRole('button', { name: 'ground turmeric' }).click();
   await expect(page.getByText('Every line can be computed with.')).toBeVisible();
-  const garlic = page.getByLabel('Line: 2-3 cloves garlic, minced');
+  const garlic = page.getByLabel('Line 3', { exact: true });
   await garlic.fill('1 bucket garlic');
   await expect(page.getByText('1 line is still open.')).toBeVisible();
   await garlic.fill('2 cloves garlic');
   await expect(page.getByText('Every line can be computed with.')).toBeVisible();
   await save.click();
   await expect(page.getByRole('link', { name: 'Pier soup' })).toBeVisible();
+});
+
+test('a slip is smelled, repaired, or said to be right, and that is remembered', async ({ page }) => {
+  await page.goto('/recipes/import');
+  const recipe =
+    'Slip cake\nServes 8\nIngredients\n21/2 cups plain flour\n1 cup milk\n1/2 cup salt\nMethod\nMix flour, milk and salt.\nBake at 350 °C for 20 minutes.';
+  await page.getByLabel('Paste a recipe').fill(recipe);
+  await page.getByRole('button', { name: 'Read recipe' }).click();
+  const slips = page.getByRole('list', { name: 'What smells like a slip' });
+  await expect(slips.getByRole('listitem')).toHaveCount(3);
+  await page.getByRole('button', { name: 'Make it “2 1/2 cups plain flour”' }).click();
+  await expect(page.getByText('2½ cups plain wheat flour')).toBeVisible();
+  await page.getByRole('button', { name: 'Make it “1/2 tsp salt”' }).click();
+  await expect(slips.getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Save recipe' }).click();
+  await expect(page.getByRole('heading', { name: 'Slip cake' })).toBeVisible();
+  await expect(slips.getByText('350 °C is no temperature of an oven')).toBeVisible();
+  await page.getByRole('button', { name: /^It is right as it is/ }).click();
+  await expect(slips).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Slip cake' })).toBeVisible();
+  await expect(slips).toBeHidden();
 });
 
 test('a web page gives the recipe in it; one without says what to do instead', async ({ page }) => {

@@ -171,7 +171,8 @@ function preparationOf(
   const alike = ALIKE.flatMap((group) => (group.some((word) => words(said).includes(word)) ? group : []));
   const near = rows.find((row) => words(row.preparation).some((word) => alike.includes(word)));
   const partly = rows.find((row) => words(row.preparation).some((word) => words(said).includes(word)));
-  const plain = rows.find((row) => row.preparation === '');
+  // Grains, pulses and pasta that nobody calls cooked are raw.
+  const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
   const kinds = new Set(rows.map((row) => row.preparation));
   const row = near ?? partly ?? plain ?? (kinds.size === 1 ? rows[0] : undefined);
   if (!row) return undefined;

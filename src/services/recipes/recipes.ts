@@ -2,14 +2,17 @@ import { z } from 'zod';
 import { draftedLine, draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
 import type { DraftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
+import { sayItem } from '@/core/recipes/say-item';
+import { checkRecipe, type Slip } from '@/core/recipes/slips';
 import { TYPICAL } from '@/core/reference/reference';
 import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
-import { find, findOne, insert, select } from '@/store/query';
+import { find, findOne, insert, select, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
-import { notFound, ServiceError } from '../errors';
+import { notFound, ServiceError, stale } from '../errors';
+import { loadProgramme } from '../programme/load';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -37,8 +40,37 @@ export const viewRecipe = service({
     const { db } = context.store;
     const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
     if (!row) throw notFound('recipe');
-    return { id: row.id, title: row.title, version: row.version, body: JSON.parse(row.body) as RecipeBody };
+    const body = JSON.parse(row.body) as RecipeBody;
+    const { programme } = await loadProgramme(context);
+    return { id: row.id, title: row.title, version: row.version, body, slips: slipsOf(body, programme.safetyProfile) };
   },
+});
+
+/** What smells like a slip in a recipe, without what somebody said is right as it is. */
+function slipsOf({ servings, lines, steps, right = [] }: RecipeBody, profile: 'us' | 'uk'): Slip[] {
+  const checked = lines.map((line) => ({
+    text: sayItem(line),
+    items: [{ line, open: [], food: line.ingredient }],
+  }));
+  return checkRecipe({ servings, lines: checked, steps }, TYPICAL, profile).filter(({ key }) => !right.includes(key));
+}
+
+export const settleSlip = service({
+  title: 'Say that a recipe is right as it is',
+  roles: ['coordinator'],
+  input: z.object({ recipeId: z.uuid(), version: z.coerce.number().int(), key: z.string().min(1).max(400) }),
+  run: (context, { recipeId, version, key }) =>
+    context.store.transaction(async (db) => {
+      const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
+      if (!row) throw notFound('recipe');
+      const body = JSON.parse(row.body) as RecipeBody;
+      const right = [...new Set([...(body.right ?? []), key])];
+      const saved = await updateVersion(db, db.models.recipe, recipeId, version, {
+        body: JSON.stringify({ ...body, right }),
+      });
+      if (!saved) throw stale('The recipe');
+      await logChange(context, db, 'said it is right', 'recipe', recipeId, { key });
+    }),
 });
 
 export const exportRecipe = service({
@@ -100,14 +132,25 @@ export const readDraftLine = service({
   }),
 });
 
+export const checkDraft = service({
+  title: 'Smell the slips of a recipe before saving it',
+  roles: ['coordinator'],
+  input: draftedRecipe.pick({ lines: true, steps: true }).extend({ servings: draftedRecipe.shape.servings.optional() }),
+  run: async (context, { servings, lines, steps }): Promise<Slip[]> => {
+    const { programme } = await loadProgramme(context);
+    return checkRecipe({ servings, lines: lines.map(readDrafted), steps }, TYPICAL, programme.safetyProfile);
+  },
+});
+
+const readDrafted = ({ text, settled, chosen }: z.output<typeof draftedLine>) =>
+  readIncomingLine({ text, ...(settled ? { settled } : {}) }, TYPICAL, chosen);
+
 export const saveDraft = service({
   title: 'Save a recipe that was brought in line by line',
   roles: ['coordinator'],
   input: draftedRecipe,
-  run: (context, { title, servings, description, lines, steps }) => {
-    const read = lines.map((line) =>
-      readIncomingLine({ text: line.text, ...(line.settled ? { settled: line.settled } : {}) }, TYPICAL, line.chosen),
-    );
+  run: (context, { title, servings, description, lines, steps, right }) => {
+    const read = lines.map(readDrafted);
     const open = read.flatMap(({ text, items }, index) =>
       items.flatMap((item) =>
         item.open.map((message) => ({ where: `line ${index + 1}, “${text.slice(0, 60)}”`, message })),
@@ -119,6 +162,7 @@ export const saveDraft = service({
       ...(description ? { description } : {}),
       lines: read.flatMap(({ items }) => items.flatMap(({ line }) => line ?? [])),
       steps: steps.map((step) => step.trim()).filter(Boolean),
+      ...(right.length > 0 ? { right } : {}),
     };
     return saveRecipe(context, { title, body });
   },

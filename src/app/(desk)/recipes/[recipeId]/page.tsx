@@ -1,14 +1,25 @@
+import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { viewRecipe } from '@/services/recipes/recipes';
+import { settleSlip, viewRecipe } from '@/services/recipes/recipes';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
-import { call } from '../../../access';
+import { SlipList } from '@/ui/slip-list';
+import { call, requireMember } from '../../../access';
 
 export const metadata = { title: 'Recipe' };
 
+async function settle(recipeId: string, version: number, key: string): Promise<void> {
+  'use server';
+  await attempt(async () => {
+    await call(settleSlip, { recipeId, version, key });
+    return undefined;
+  });
+}
+
 export default async function Recipe({ params }: { params: Promise<{ recipeId: string }> }) {
   const { recipeId } = await params;
-  const { title, body } = await orNotFound(call(viewRecipe, { recipeId }));
+  const { actor } = await requireMember();
+  const { title, body, version, slips } = await orNotFound(call(viewRecipe, { recipeId }));
   return (
     <>
       <PageTitle title={title} over={`Written for ${body.servings} servings`}>
@@ -17,6 +28,24 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         </a>
       </PageTitle>
       {body.description && <p className="mb-4 max-w-prose">{body.description}</p>}
+      {slips.length > 0 && (
+        <section className="sheet mb-5 p-5" aria-labelledby="slips">
+          <h2 id="slips" className="mb-2 text-xl font-bold">
+            What an experienced cook would ask
+          </h2>
+          <SlipList slips={slips}>
+            {(slip) =>
+              actor.role === 'coordinator' && (
+                <form action={settle.bind(null, recipeId, version, slip.key)}>
+                  <button type="submit" className="btn btn-sm" aria-label={`It is right as it is: ${slip.say}`}>
+                    It is right as it is
+                  </button>
+                </form>
+              )
+            }
+          </SlipList>
+        </section>
+      )}
       <div className="grid gap-6 lg:grid-cols-2">
         <section className="sheet p-5" aria-labelledby="lines">
           <h2 id="lines" className="mb-2 text-xl font-bold">

@@ -3,13 +3,25 @@
 import { redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import type { Slip } from '@/core/recipes/slips';
+import { ServiceError } from '@/services/errors';
 import { addDish } from '@/services/plan/sessions';
-import { type DraftedLine, readDraftLine, saveDraft } from '@/services/recipes/recipes';
+import { checkDraft, type DraftedLine, readDraftLine, saveDraft } from '@/services/recipes/recipes';
 import type { FormState } from '@/ui/action-form';
 
 /** One line, read again after it was changed or a food was chosen for it. */
 export async function readAgain(text: string, section: string, chosen: (string | null)[]): Promise<DraftedLine> {
   return call(readDraftLine, { text, section, chosen });
+}
+
+/** What smells like a slip in the draft as it stands; null while it cannot be looked at. */
+export async function smell(draft: unknown): Promise<Slip[] | null> {
+  try {
+    return await call(checkDraft, draft as never);
+  } catch (error) {
+    if (error instanceof ServiceError) return null;
+    throw error;
+  }
 }
 
 /** Saves the recipe; adds it to a session when it was brought in for one. */

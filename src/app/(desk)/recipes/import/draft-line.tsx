@@ -17,11 +17,14 @@ export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.
 /** One ingredient line: its words, what was understood of them, and what is still open with the likeliest answers. */
 export function DraftLineRow({
   line,
+  number,
   section,
   change,
   remove,
 }: {
   line: EditedLine;
+  /** Its place in the recipe, from 1. */
+  number: number;
   section: string;
   change: (line: EditedLine) => void;
   remove: () => void;
@@ -50,7 +53,7 @@ export function DraftLineRow({
       <div className="flex items-start gap-2">
         <input
           className="input min-w-0 flex-1"
-          aria-label={`Line: ${line.text}`}
+          aria-label={`Line ${number}`}
           value={text}
           maxLength={500}
           onChange={(event) => type(event.target.value)}

@@ -1,10 +1,13 @@
 'use client';
 
-import { useState, useTransition } from 'react';
+import { useEffect, useMemo, useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
+import type { Slip } from '@/core/recipes/slips';
 import type { DraftedLine } from '@/services/recipes/recipes';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
+import { SlipList } from '@/ui/slip-list';
+import { readAgain, smell } from './actions';
 import { DraftLineRow, type EditedLine, isOpen } from './draft-line';
 
 interface Incoming {
@@ -31,12 +34,31 @@ export function RecipeImport({
   const [draft, setDraft] = useState<Draft | null>(null);
   const [pasted, setPasted] = useState('');
   const [answer, setAnswer] = useState<FormState | null>(null);
+  const [slips, setSlips] = useState<readonly Slip[]>([]);
+  const [right, setRight] = useState<readonly string[]>([]);
   const [busy, start] = useTransition();
+  const sent = useMemo(() => (draft ? sendable(draft) : null), [draft]);
+
+  useEffect(() => {
+    if (!sent) return;
+    let isLatest = true;
+    const timer = setTimeout(async () => {
+      const { servings, ...rest } = sent;
+      const found = await smell({ ...rest, ...(servings === '' ? {} : { servings }) }).catch(() => null);
+      if (isLatest && found) setSlips(found);
+    }, 300);
+    return () => {
+      isLatest = false;
+      clearTimeout(timer);
+    };
+  }, [sent]);
 
   function read(body: Blob) {
     start(async () => {
       setDraft(null);
       setAnswer(null);
+      setSlips([]);
+      setRight([]);
       if (body.size > LARGEST_FILE) {
         setAnswer({ ok: false, message: 'That is larger than 2 MB; a recipe is far smaller. Paste one recipe alone.' });
         return;
@@ -62,17 +84,18 @@ export function RecipeImport({
 
   const change = (part: Partial<Draft>) => setDraft((now) => (now ? { ...now, ...part } : now));
   const open = draft?.lines.filter(isOpen).length ?? 0;
-  const submit = () =>
-    draft &&
-    start(async () => {
-      const lines = draft.lines.map(({ text, section, settled, chosen }) => ({
-        text,
-        section,
-        chosen,
-        ...(settled ? { settled } : {}),
-      }));
-      setAnswer(await save({ ...draft, lines }));
-    });
+  const shown = slips.filter(({ key }) => !right.includes(key));
+  const submit = () => sent && start(async () => setAnswer(await save({ ...sent, right })));
+  /** Puts the line as it may have been meant in its place. */
+  const repair = async ({ line: at, repair: text }: Slip) => {
+    const line = draft?.lines[at ?? -1];
+    if (!line || text === undefined) return;
+    const read = await readAgain(text, line.section, []).catch(() => null);
+    if (read)
+      change({
+        lines: draft.lines.map((each) => (each === line ? { ...read, id: nextId(draft.lines), chosen: [] } : each)),
+      });
+  };
 
   return (
     <div className="flex flex-col gap-5">
@@ -151,12 +174,37 @@ export function RecipeImport({
               <DraftLineRow
                 key={line.id}
                 line={line}
+                number={index + 1}
                 section={line.section !== draft.lines[index - 1]?.section ? line.section : ''}
                 change={(next) => change({ lines: draft.lines.map((each) => (each.id === line.id ? next : each)) })}
                 remove={() => change({ lines: draft.lines.filter((each) => each.id !== line.id) })}
               />
             ))}
           </ol>
+          {shown.length > 0 && (
+            <div className="mt-4">
+              <h3 className="mb-2 text-lg font-bold">What an experienced cook would ask</h3>
+              <SlipList slips={shown}>
+                {(slip) => (
+                  <>
+                    {slip.repair && (
+                      <button type="button" className="btn btn-sm" onClick={() => repair(slip)}>
+                        Make it “{slip.repair}”
+                      </button>
+                    )}
+                    <button
+                      type="button"
+                      className="btn btn-sm"
+                      aria-label={`It is right as it is: ${slip.say}`}
+                      onClick={() => setRight((now) => [...now, slip.key])}
+                    >
+                      It is right as it is
+                    </button>
+                  </>
+                )}
+              </SlipList>
+            </div>
+          )}
           {draft.steps.length > 0 && (
             <details className="mt-3">
               <summary className="cursor-pointer font-semibold">{draft.steps.length} steps</summary>
@@ -178,3 +226,20 @@ export function RecipeImport({
     </div>
   );
 }
+
+/** A row that is put in anew is drawn anew. */
+const nextId = (lines: readonly EditedLine[]) => Math.max(0, ...lines.map(({ id }) => id)) + 1;
+
+/** A draft as the server takes it. */
+const sendable = ({ title, servings, description, steps, lines }: Draft) => ({
+  title,
+  servings,
+  description,
+  steps,
+  lines: lines.map(({ text, section, settled, chosen }) => ({
+    text,
+    section,
+    chosen,
+    ...(settled ? { settled } : {}),
+  })),
+});
