@@ -30,6 +30,7 @@ const MOST_LINES = 200;
  * @throws FileRefused when there is no recipe in it, saying what to do
  */
 export function readIncoming(bytes: Uint8Array, reference: Reference): IncomingRecipe {
+  if (bytes.length === 0) throw new FileRefused('There is nothing to read: paste a recipe, or choose a file.');
   const { text } = decodeText(bytes);
   const start = text.trimStart();
   const recipe = /^[[{]/.test(start)

@@ -21,6 +21,7 @@ import type {
   MemberRow,
   MessageRow,
   NeedLookRow,
+  OwnFoodRow,
   PackEventRow,
   PlaceRow,
   PlanChangeRow,
@@ -34,6 +35,7 @@ import type {
   SittingRow,
   StageMarkRow,
   TravelRow,
+  WeighingRow,
 } from './rows';
 
 type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
@@ -48,6 +50,8 @@ export interface Models {
   readonly session: Table<SessionRow>;
   readonly sitting: Table<SittingRow>;
   readonly recipe: Table<RecipeRow>;
+  readonly ownFood: Table<OwnFoodRow>;
+  readonly weighing: Table<WeighingRow>;
   readonly dish: Table<DishRow>;
   readonly enrolment: Table<EnrolmentRow>;
   readonly avoidanceMeaning: Table<AvoidanceMeaningRow>;
@@ -179,6 +183,17 @@ export function defineModels(sequelize: Sequelize): Models {
       version: whole,
     }),
     recipe: table<RecipeRow>('recipe', { id, programmeId: reference, title: text, body: long, version: whole }),
+    ownFood: table<OwnFoodRow>('own_food', { id, programmeId: reference, name: text, body: long, version: whole }),
+    weighing: table<WeighingRow>('weighing', {
+      id,
+      programmeId: reference,
+      ingredient: text,
+      preparation: text,
+      measure: text,
+      grams: text,
+      at: moment,
+      actorId: reference,
+    }),
     dish: table<DishRow>('dish', { id, sessionId: reference, recipeId: reference, position: whole }),
     enrolment: table<EnrolmentRow>('enrolment', {
       id,

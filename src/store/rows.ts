@@ -203,6 +203,28 @@ export interface RecipeRow {
   version: number;
 }
 
+/** A food that a programme added to the reference table. */
+export interface OwnFoodRow {
+  id: string;
+  programmeId: string;
+  name: string;
+  /** JSON: its facts, weights and yields. */
+  body: string;
+  version: number;
+}
+
+/** A measure of a food put on the programme's own scale; the newest one counts. */
+export interface WeighingRow {
+  id: string;
+  programmeId: string;
+  ingredient: string;
+  preparation: string;
+  measure: string;
+  grams: string;
+  at: Date;
+  actorId: string;
+}
+
 export interface DishRow {
   id: string;
   sessionId: string;

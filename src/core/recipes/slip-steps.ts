@@ -24,7 +24,7 @@ const WEAK = new Set(
 
 /** Steps that mean several ingredients at once. */
 const TOGETHER =
-  /\b(?:all|everything|ingredients?|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing|season)\b/i;
+  /\b(?:all|everything|ingredients?|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
 
 /** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
 const AT_HAND =

@@ -24,6 +24,7 @@ import * as split from '../plan/split';
 import * as households from '../privacy/households';
 import * as programme from '../programme/programme';
 import * as recipes from '../recipes/recipes';
+import * as table from '../recipes/reference-table';
 import * as roll from '../roll/roll';
 import * as work from '../work/jobs';
 import * as account from './account';
@@ -56,6 +57,7 @@ const MODULES = [
   split,
   programme,
   recipes,
+  table,
   roll,
 ];
 
@@ -86,7 +88,13 @@ const FOR_ALL = [
 ];
 
 /** What instructors may do besides. */
-const FOR_INSTRUCTORS = ['See a recipe', 'See all recipes', 'Take out a recipe as JSON-LD'];
+const FOR_INSTRUCTORS = [
+  'See a recipe',
+  'See all recipes',
+  'See one food of the reference table, and how its weights came about',
+  'See the reference table',
+  'Take out a recipe as JSON-LD',
+];
 
 const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
 
@@ -324,6 +332,11 @@ describe('another programme', () => {
         'Invite somebody to the programme',
         'Make an API token',
         'Put something on a simulated instrument',
+        'Add a food to the reference table',
+        'Put a measure of a food on the scale',
+        'Read the scale for a weighing',
+        'See one food of the reference table, and how its weights came about',
+        'See the reference table',
         'Read a recipe file before saving it',
         'Read a recipe from text or a file before saving it',
         'Read one line of a recipe again',
@@ -365,6 +378,14 @@ describe('another programme', () => {
     expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
     expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
     expect(await changes.listChanges(foreign.coordinator, {})).toEqual([]);
+    await table.addFood(own.coordinator, {
+      name: 'samphire',
+      aisle: 'produce',
+      storage: 'cold',
+      daysWhole: 3,
+      daysOpened: 1,
+    } as never);
+    expect((await table.viewReference(foreign.coordinator, { search: 'samphire' })).foods).toEqual([]);
     expect((await courses.listTeachers(foreign.coordinator, {})).map(({ name }) => name)).toEqual([
       'coordinator',
       'instructor',

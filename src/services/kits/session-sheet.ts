@@ -7,9 +7,9 @@ import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { packedLines } from '@/core/recipes/recipe';
 import { TYPICAL } from '@/core/reference/reference';
-import type { ProgrammeRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
+import type { Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
 
 /** The calculation of a session as things stand now, beside what is locked. */
@@ -40,7 +40,7 @@ const MOST_KEPT = 20_000;
 let kept = 0;
 
 /** A session's sheet from what is stored. */
-export function sessionSheet(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
+export function sessionSheet(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
   const mark = markOf(bundle, programme, meanings);
   const known = computed.get(mark);
   // The one asked for last is given up last.
@@ -72,10 +72,11 @@ function writtenOnce<T extends object>(value: T, write: (value: T) => unknown): 
 }
 
 /** Everything that a sheet is computed from, as one short text. */
-function markOf(bundle: SessionBundle, { measureSystem }: ProgrammeRow, meanings: Meanings): string {
+function markOf(bundle: SessionBundle, { measureSystem, reference }: Programme, meanings: Meanings): string {
   const { session, dishes, enrolments, labels, exclusions, sheet } = bundle;
   return JSON.stringify([
     measureSystem,
+    reference === TYPICAL ? '' : writtenOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
     writtenOnce(meanings, (all) => [...all]),
     labels,
     exclusions,
@@ -103,7 +104,7 @@ export function groupNameOf(groupId: string | null, session: SessionBundle['sess
   return own?.groupName ?? session.groupName ?? undefined;
 }
 
-function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings: Meanings): SessionSheet {
+function computeSession(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
   const locked = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
   const enrolled = comingOf(bundle);
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
@@ -122,10 +123,10 @@ function computeSession(bundle: SessionBundle, programme: ProgrammeRow, meanings
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => {
       const { servings, lines } = JSON.parse(dish.body) as RecipeBody;
-      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(lines, TYPICAL) } };
+      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(lines, programme.reference) } };
     }),
     labels: Object.fromEntries(bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]])),
-    reference: TYPICAL,
+    reference: programme.reference,
   };
   const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);

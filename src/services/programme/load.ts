@@ -1,4 +1,6 @@
 import { programmeHours, type RestDays } from '@/core/countdown/work-hours';
+import { type OwnFood, ownReference } from '@/core/reference/own-reference';
+import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { select } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';
 import type { Db } from '@/store/store';
@@ -8,18 +10,22 @@ import { notFound } from '../errors';
 /** Avoidance codes by what a family wrote, normalised. */
 export type Meanings = ReadonlyMap<string, readonly string[]>;
 
+/** A programme with the figures its kits are computed from: the typical ones, its own foods, its own weighings. */
+export type Programme = ProgrammeRow & { readonly reference: Reference };
+
 /** When the programme's shops are open and its crew works. */
 export type Hours = ReturnType<typeof programmeHours>;
 
 /**
- * The programme of the one who asks, what it says that families' words mean, and its working hours: one query.
+ * The programme of the one who asks with its reference table, what it says that families' words mean, and its working
+ * hours: one query.
  * The crew rests on public holidays and the programme's own closures of whole days.
  */
 export async function loadProgramme(
   context: Context,
   db: Db = context.store.db,
-): Promise<{ programme: ProgrammeRow; meanings: Meanings; hours: Hours }> {
-  const rows = await select<ProgrammeRow & { kind: 'meaning' | 'rest' | null; a: string; b: string }>(
+): Promise<{ programme: Programme; meanings: Meanings; hours: Hours }> {
+  const rows = await select<ProgrammeRow & { kind: Kind | null; a: string; b: string }>(
     db,
     `SELECT p.id, p.name, p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
             p.retention_months AS retentionMonths, p.work_hours AS workHours, p.version, x.kind, x.a, x.b
@@ -27,22 +33,53 @@ export async function loadProgramme(
          SELECT 'meaning' AS kind, wish AS a, codes AS b FROM avoidance_meaning WHERE programme_id = :programmeId
          UNION ALL SELECT 'rest', CAST(f.from_date AS CHAR), CAST(f.to_date AS CHAR)
            FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
-          WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL) AS x ON TRUE
+          WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL
+         UNION ALL SELECT 'food', name, body FROM own_food WHERE programme_id = :programmeId
+         UNION ALL SELECT 'weighing', CONCAT_WS('|', ingredient, preparation, measure), CONCAT_WS('|', grams, DATE(at)) FROM (
+           SELECT *, ROW_NUMBER() OVER (PARTITION BY ingredient, preparation, measure ORDER BY at DESC, id DESC) AS newest
+             FROM weighing WHERE programme_id = :programmeId) AS w WHERE newest = 1) AS x ON TRUE
       WHERE p.id = :programmeId`,
     { programmeId: context.actor.programmeId },
   );
   const [first] = rows;
   if (!first) throw notFound('programme');
   const { kind: _kind, a: _a, b: _b, ...programme } = first;
-  const of = (kind: 'meaning' | 'rest') => rows.filter((row) => row.kind === kind);
+  const of = (kind: Kind) => rows.filter((row) => row.kind === kind);
   return {
-    programme,
+    programme: { ...programme, reference: referenceOf(of('food'), of('weighing')) },
     meanings: new Map(of('meaning').map(({ a, b }) => [a, JSON.parse(b) as string[]])),
     hours: hoursOf(
       programme.workHours,
       of('rest').map(({ a, b }) => ({ from: a, to: b })),
     ),
   };
+}
+
+type Kind = 'meaning' | 'rest' | 'food' | 'weighing';
+
+/** Tables made ready before, by what they were made of: the same rows give the same object. */
+const tables = new Map<string, Reference>();
+
+interface Told {
+  readonly a: string;
+  readonly b: string;
+}
+
+function referenceOf(foods: readonly Told[], weighings: readonly Told[]): Reference {
+  if (foods.length === 0 && weighings.length === 0) return TYPICAL;
+  const mark = JSON.stringify([foods.map(({ a, b }) => [a, b]), weighings.map(({ a, b }) => [a, b])]);
+  const known = tables.get(mark);
+  if (known) return known;
+  if (tables.size > 20) tables.clear();
+  const own = foods.map(({ b }) => JSON.parse(b) as OwnFood);
+  const weighed = weighings.map(({ a, b }): MeasureFact => {
+    const [ingredient = '', preparation = '', measure = ''] = a.split('|');
+    const [grams = '', day = ''] = b.split('|');
+    return { ingredient, preparation, measure, grams, source: `weighed here, ${day}` };
+  });
+  const table = ownReference(TYPICAL, own, weighed);
+  tables.set(mark, table);
+  return table;
 }
 
 /** Hours made ready before, by what they were made of: the same hours are the same object. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { openHours } from '@/contracts/plan';
-import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { findIngredient } from '@/core/reference/reference';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
 import { findOne, insert, remove, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
@@ -71,9 +71,10 @@ export const giveMeaning = service({
     foods: z.array(z.string().max(80)).max(120).default([]),
   }),
   run: async (context, { wish, codes, foods }) => {
+    const { reference } = (await loadProgramme(context)).programme;
     const unknown = [
       ...codes.filter((code) => !AVOIDANCES.some((avoidance) => avoidance.code === code)),
-      ...foods.filter((food) => !findIngredient(TYPICAL, food)),
+      ...foods.filter((food) => !findIngredient(reference, food)),
     ];
     if (unknown.length > 0)
       throw new ServiceError('invalid', `Not something that can be avoided: ${unknown.join(', ')}.`);

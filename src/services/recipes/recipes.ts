@@ -4,7 +4,7 @@ import type { DraftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
 import { checkRecipe, type Slip } from '@/core/recipes/slips';
-import { TYPICAL } from '@/core/reference/reference';
+import type { Reference } from '@/core/reference/reference';
 import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
@@ -12,7 +12,7 @@ import { find, findOne, insert, select, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
-import { loadProgramme } from '../programme/load';
+import { loadProgramme, type Programme } from '../programme/load';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -42,17 +42,19 @@ export const viewRecipe = service({
     if (!row) throw notFound('recipe');
     const body = JSON.parse(row.body) as RecipeBody;
     const { programme } = await loadProgramme(context);
-    return { id: row.id, title: row.title, version: row.version, body, slips: slipsOf(body, programme.safetyProfile) };
+    return { id: row.id, title: row.title, version: row.version, body, slips: slipsOf(body, programme) };
   },
 });
 
 /** What smells like a slip in a recipe, without what somebody said is right as it is. */
-function slipsOf({ servings, lines, steps, right = [] }: RecipeBody, profile: 'us' | 'uk'): Slip[] {
+function slipsOf({ servings, lines, steps, right = [] }: RecipeBody, { reference, safetyProfile }: Programme): Slip[] {
   const checked = lines.map((line) => ({
     text: sayItem(line),
     items: [{ line, open: [], food: line.ingredient }],
   }));
-  return checkRecipe({ servings, lines: checked, steps }, TYPICAL, profile).filter(({ key }) => !right.includes(key));
+  const slips = checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
+  // What is not safe stays said, whoever thinks otherwise.
+  return slips.filter(({ kind, key }) => kind === 'unsafe' || !right.includes(key));
 }
 
 export const settleSlip = service({
@@ -90,9 +92,10 @@ export const previewRecipeFile = service({
   title: 'Read a recipe file before saving it',
   roles: ['coordinator'],
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
-  run: async (_context, { bytes }): Promise<RecipePreview> => {
+  run: async (context, { bytes }): Promise<RecipePreview> => {
+    const { reference } = (await loadProgramme(context)).programme;
     try {
-      return readRecipeFile(bytes, TYPICAL);
+      return readRecipeFile(bytes, reference);
     } catch (error) {
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
@@ -110,10 +113,11 @@ export const previewRecipe = service({
   title: 'Read a recipe from text or a file before saving it',
   roles: ['coordinator'],
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
-  run: async (_context, { bytes }) => {
+  run: async (context, { bytes }) => {
+    const { reference } = (await loadProgramme(context)).programme;
     try {
-      const incoming = readIncoming(bytes, TYPICAL);
-      const lines = incoming.lines.map((line): DraftedLine => ({ ...line, ...readIncomingLine(line, TYPICAL) }));
+      const incoming = readIncoming(bytes, reference);
+      const lines = incoming.lines.map((line): DraftedLine => ({ ...line, ...readIncomingLine(line, reference) }));
       return { ...incoming, servings: incoming.servings ?? null, lines };
     } catch (error) {
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
@@ -126,10 +130,10 @@ export const readDraftLine = service({
   title: 'Read one line of a recipe again',
   roles: ['coordinator'],
   input: draftedLine.omit({ settled: true }),
-  run: async (_context, { text, section, chosen }): Promise<DraftedLine> => ({
-    section,
-    ...readIncomingLine({ text }, TYPICAL, chosen),
-  }),
+  run: async (context, { text, section, chosen }): Promise<DraftedLine> => {
+    const { reference } = (await loadProgramme(context)).programme;
+    return { section, ...readIncomingLine({ text }, reference, chosen) };
+  },
 });
 
 export const checkDraft = service({
@@ -138,19 +142,22 @@ export const checkDraft = service({
   input: draftedRecipe.pick({ lines: true, steps: true }).extend({ servings: draftedRecipe.shape.servings.optional() }),
   run: async (context, { servings, lines, steps }): Promise<Slip[]> => {
     const { programme } = await loadProgramme(context);
-    return checkRecipe({ servings, lines: lines.map(readDrafted), steps }, TYPICAL, programme.safetyProfile);
+    const { reference, safetyProfile } = programme;
+    const checked = lines.map((line) => readDrafted(line, reference));
+    return checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
   },
 });
 
-const readDrafted = ({ text, settled, chosen }: z.output<typeof draftedLine>) =>
-  readIncomingLine({ text, ...(settled ? { settled } : {}) }, TYPICAL, chosen);
+const readDrafted = ({ text, settled, chosen }: z.output<typeof draftedLine>, reference: Reference) =>
+  readIncomingLine({ text, ...(settled ? { settled } : {}) }, reference, chosen);
 
 export const saveDraft = service({
   title: 'Save a recipe that was brought in line by line',
   roles: ['coordinator'],
   input: draftedRecipe,
-  run: (context, { title, servings, description, lines, steps, right }) => {
-    const read = lines.map(readDrafted);
+  run: async (context, { title, servings, description, lines, steps, right }) => {
+    const { reference } = (await loadProgramme(context)).programme;
+    const read = lines.map((line) => readDrafted(line, reference));
     const open = read.flatMap(({ text, items }, index) =>
       items.flatMap((item) =>
         item.open.map((message) => ({ where: `line ${index + 1}, “${text.slice(0, 60)}”`, message })),
@@ -173,7 +180,7 @@ export const saveRecipe = service({
   roles: ['coordinator'],
   input: z.object({ title: z.string().trim().min(1, 'The recipe needs a name.').max(120), body: recipeBody }),
   run: async (context, { title, body }) => {
-    const reading = readRecipe(body, TYPICAL);
+    const reading = readRecipe(body, (await loadProgramme(context)).programme.reference);
     if ('problems' in reading) {
       throw new ServiceError(
         'invalid',

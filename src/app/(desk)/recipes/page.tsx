@@ -10,13 +10,16 @@ export default async function Recipes() {
   return (
     <>
       <PageTitle title="Recipes">
+        <Link href="/reference" className="btn">
+          Reference table
+        </Link>
         <Link href="/recipes/import" className="btn btn-primary">
-          Bring in a recipe file
+          Bring in a recipe
         </Link>
       </PageTitle>
       {recipes.length === 0 ? (
         <Empty title="No recipe yet">
-          <p>Bring one in as a schema.org Recipe file (JSON-LD).</p>
+          <p>Paste one, or bring in a web page or a recipe file: each line is shown as it was understood.</p>
         </Empty>
       ) : (
         <div className="sheet overflow-x-auto">

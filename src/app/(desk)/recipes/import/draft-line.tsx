@@ -3,6 +3,9 @@
 import { CircleHelp, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { DraftedLine } from '@/services/recipes/recipes';
+import { ActionForm } from '@/ui/action-form';
+import { FoodFields } from '@/ui/food-fields';
+import { addOwnFood } from '../../reference/actions';
 import { readAgain } from './actions';
 
 /** A line of a draft as it is being edited. */
@@ -83,6 +86,25 @@ export function DraftLineRow({
                 {question}
               </p>
             ))}
+            {!item.line && item.food && item.open.some((question) => question.startsWith('Which food')) && (
+              <details className="mt-1">
+                <summary className="cursor-pointer text-sm font-semibold">Add “{item.food}” to the table</summary>
+                <ActionForm
+                  action={async (state, data) => {
+                    const answer = await addOwnFood(state, data);
+                    if (answer.ok) await choose(place, String(data.get('name')).trim().toLowerCase());
+                    return answer;
+                  }}
+                  label={`Add ${item.food}`}
+                  className="mt-2 flex flex-col gap-2 rounded-box border border-base-300 p-3"
+                >
+                  <FoodFields name={item.food} />
+                  <button type="submit" className="btn btn-sm btn-primary w-fit">
+                    Add to the table
+                  </button>
+                </ActionForm>
+              </details>
+            )}
             {!item.line && item.suggestions.length > 0 && (
               <div className="mt-1 flex flex-wrap gap-1.5">
                 {item.suggestions.map((food) => (

@@ -1,0 +1,32 @@
+'use server';
+
+import { call } from '@/app/access';
+import { attempt, fields } from '@/app/form';
+import { addFood, readScale, weighFood } from '@/services/recipes/reference-table';
+import type { FormState } from '@/ui/action-form';
+
+/** Adds a food; the answer names it, so that a recipe being brought in can go on with it. */
+export async function addOwnFood(_state: FormState | null, data: FormData): Promise<FormState> {
+  return attempt(async () => {
+    const labelRead = data.get('labelRead') === 'on';
+    const lists = { contains: data.getAll('contains'), diet: data.getAll('diet') };
+    const name = await call(addFood, { ...fields(data), ...lists, labelRead } as never);
+    return `${name} is in the table.`;
+  });
+}
+
+export async function weigh(name: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  return attempt(async () => {
+    const sent = fields(data);
+    const [measure = '', preparation = ''] = (sent.what ?? '').split('|');
+    const grams = sent.grams || String((await call(readScale, {})) ?? '');
+    const { grams: each, before } = await call(weighFood, {
+      name,
+      measure,
+      preparation,
+      count: sent.count,
+      grams,
+    } as never);
+    return `One ${measure} weighs ${each} g${before === null ? '' : `; it was ${before} g`}. Kits that are not locked are computed with it.`;
+  });
+}

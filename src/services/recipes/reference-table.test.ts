@@ -1,0 +1,128 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '@/store/store';
+import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import type { Context } from '../access/gate';
+import { playInstrument } from '../equipment/equipment';
+import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
+import { checkDraft, previewRecipe, readDraftLine, saveDraft, settleSlip, viewRecipe } from './recipes';
+import { addFood, readScale, viewFood, viewReference, weighFood } from './reference-table';
+
+let store: Store;
+let context: Context;
+beforeAll(async () => {
+  store = await testStore();
+  context = (await newProgramme(store)).coordinator;
+});
+afterAll(() => store.close());
+
+const FOOD = { aisle: 'produce', storage: 'cold', daysWhole: 3, daysOpened: 1, grams: '60', measure: 'cup' };
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+describe('the reference table', () => {
+  it('has 250 foods and more, found by either side’s words, or nearly', async () => {
+    const names = async (search: string) => (await viewReference(context, { search })).foods.map(({ name }) => name);
+    expect((await viewReference(context, { search: '' })).all).toBeGreaterThanOrEqual(250);
+    expect(await names('zucchini')).toEqual(['courgette']);
+    expect(await names('tumeric')).toContain('ground turmeric');
+  });
+
+  it('takes a weighing in place of the typical figure, keeps the history, and kits follow it', async () => {
+    const { sessionId, basis } = await newSession(context, [{ name: 'Ada', servings: '4' }]);
+    const yogurt = async () => {
+      const { sheet } = await viewKitSheet(context, { sessionId });
+      return sheet.draft?.variants[0]?.components?.find(({ ingredient }) => ingredient === 'plain yogurt')?.grams;
+    };
+    expect(await yogurt()).toBe('245');
+    await lockKitSheet(context, { sessionId, basis: await basis() });
+    await playInstrument(context, { device: 'scale', reading: 500 } as never);
+    expect(await readScale(context, {})).toBe(500);
+    const cup = { name: 'plain yogurt', preparation: '', measure: 'cup' };
+    expect(await weighFood(context, { ...cup, count: 2, grams: '500' } as never)).toEqual({
+      grams: '250',
+      before: '245',
+    });
+    expect(await yogurt()).toBe('250');
+    const { food, measures, typical, history } = await viewFood(context, { name: 'plain yogurt' });
+    expect(food.name).toBe('plain yogurt');
+    expect(measures).toMatchObject([{ grams: '250', source: expect.stringMatching(/^weighed here, 2026-11-20/) }]);
+    expect(typical).toMatchObject([{ grams: '245' }]);
+    expect(history).toMatchObject([{ measure: 'cup', grams: '250', by: 'coordinator' }]);
+    // What is locked stays as it was locked.
+    expect((await viewKitSheet(context, { sessionId })).sheet.locked?.content.variants[0]?.components?.[0]?.grams).toBe(
+      '245',
+    );
+  });
+
+  it('refuses a weight that is far from what is known: the bowl was on the scale', async () => {
+    const salt = { name: 'salt', preparation: '', measure: 'tsp', count: 1 };
+    await expect(weighFood(context, { ...salt, grams: '60' } as never)).rejects.toThrow('weigh again');
+    await expect(weighFood(context, { ...salt, grams: '0' } as never)).rejects.toMatchObject({
+      problems: [{ where: 'grams' }],
+    });
+    await expect(weighFood(context, { ...salt, name: 'moon dust', grams: '6' } as never)).rejects.toMatchObject({
+      kind: 'not-found',
+    });
+  });
+
+  it('takes a food of one’s own; as long as its label is not read, everything else may be in it', async () => {
+    await addFood(context, { ...FOOD, name: 'Samphire', contains: [] } as never);
+    const { items } = await readDraftLine(context, { text: '2 cups samphire, rinsed', section: '', chosen: [] });
+    expect(items[0]?.line).toMatchObject({ ingredient: 'samphire', amount: '2', unit: 'cup' });
+    expect((await viewFood(context, { name: 'samphire' })).food.mayContain).toContain('MILK');
+    await addFood(context, { ...FOOD, name: 'oca', contains: [], labelRead: true } as never);
+    expect((await viewFood(context, { name: 'oca' })).food.mayContain).toEqual([]);
+    await expect(addFood(context, { ...FOOD, name: 'Zucchini' } as never)).rejects.toThrow(
+      'zucchini is known as courgette',
+    );
+    await expect(addFood(context, { ...FOOD, name: 'samphire' } as never)).rejects.toThrow('in the table already');
+    await expect(addFood(context, { ...FOOD, name: '<b>', grams: 'ten' } as never)).rejects.toMatchObject({
+      problems: [{ where: 'name' }, { where: 'grams' }],
+    });
+  });
+});
+
+describe('a recipe that comes in', () => {
+  const SOUP =
+    'Pier soup\nServes 4\nIngredients\n2 cups red lentils\n6 cups stock\n1/2 cup salt\n1 moonfruit\nMethod\nRinse the chicken.\nSimmer lentils in the stock, season with salt.';
+
+  it('is read line by line, asks what is open, and saves nothing before that is answered', async () => {
+    const { title, servings, lines, steps } = await previewRecipe(context, { bytes: bytes(SOUP) });
+    expect([title, servings, lines.length, steps.length]).toEqual(['Pier soup', 4, 4, 2]);
+    const draft = {
+      title,
+      servings,
+      description: '',
+      steps,
+      lines: lines.map(({ text, section }) => ({ text, section, chosen: [] })),
+      right: [],
+    };
+    await expect(saveDraft(context, draft as never)).rejects.toMatchObject({
+      problems: [{ where: 'line 4, “1 moonfruit”', message: 'Which food is “moonfruit”?' }],
+    });
+    const settled = {
+      ...draft,
+      lines: draft.lines.map((line, n) => (n === 3 ? { ...line, chosen: ['lemon'] } : line)),
+    };
+    const slips = await checkDraft(context, settled as never);
+    expect(slips.map(({ kind }) => kind)).toEqual(['amount', 'not used', 'unsafe']);
+    const salt = slips[0]?.key ?? '';
+    const recipeId = await saveDraft(context, { ...settled, right: [salt] } as never);
+    const saved = await viewRecipe(context, { recipeId });
+    expect(saved.slips.map(({ kind }) => kind)).not.toContain('amount');
+    const unsafe = saved.slips.find(({ kind }) => kind === 'unsafe');
+    await settleSlip(context, { recipeId, version: saved.version, key: unsafe?.key ?? '' });
+    // What is not safe stays said, whoever thinks otherwise.
+    expect((await viewRecipe(context, { recipeId })).slips.map(({ kind }) => kind)).toContain('unsafe');
+    await expect(settleSlip(context, { recipeId, version: 1, key: 'x' })).rejects.toMatchObject({ kind: 'stale' });
+  });
+
+  it.each([
+    ['', 'There is nothing to read'],
+    ['Just a title', 'No ingredient line was found'],
+    ['<!doctype html><p>no recipe', 'This web page holds no recipe'],
+    ['{"@type":"HowTo"}', 'No schema.org Recipe'],
+    [`Ingredients\n${'1 cup milk\n'.repeat(400)}`, '400 ingredient lines are more than a recipe holds'],
+  ])('that is none is refused with what to do: %j', async (text, message) => {
+    await expect(previewRecipe(context, { bytes: bytes(text.slice(0, 20_000)) })).rejects.toThrow(message);
+  });
+});

@@ -1,0 +1,175 @@
+import { z } from 'zod';
+import { newFood, newWeighing } from '@/contracts/reference';
+import { parsePositiveAmount } from '@/core/quantity/amount';
+import { divide, rational, toDecimal } from '@/core/quantity/rational';
+import { findUnit } from '@/core/quantity/units';
+import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
+import type { OwnFood } from '@/core/reference/own-reference';
+import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { AVOIDANCES } from '@/core/safety/avoidances';
+import { SimulatedInstruments } from '@/devices/instruments';
+import { insert, select } from '@/store/query';
+import { isDuplicate } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { nowOf, service } from '../access/gate';
+import { notFound, ServiceError } from '../errors';
+import { loadProgramme } from '../programme/load';
+
+export const viewReference = service({
+  title: 'See the reference table',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ search: z.string().max(80).default('') }),
+  run: async (context, { search }) => {
+    const { reference } = (await loadProgramme(context)).programme;
+    const wanted = search.trim() === '' ? [] : search.trim().split(/\s+/).map(wordKey);
+    const index = foodIndex(reference);
+    const found = new Set(
+      index.entries
+        .filter(({ words }) => wanted.every((word) => words.some((own) => own.startsWith(word))))
+        .map(({ name }) => name),
+    );
+    const near = found.size === 0 ? new Set(nearFoods(search, index)) : found;
+    return {
+      all: reference.ingredients.length,
+      foods: reference.ingredients
+        .filter(({ name }) => wanted.length === 0 || near.has(name))
+        .map((food) => ({
+          ...food,
+          isOwn: !findIngredient(TYPICAL, food.name),
+          measures: reference.measures.filter(({ ingredient }) => ingredient === food.name),
+        })),
+    };
+  },
+});
+
+export const viewFood = service({
+  title: 'See one food of the reference table, and how its weights came about',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ name: z.string().min(1).max(80) }),
+  run: async (context, { name }) => {
+    const { reference } = (await loadProgramme(context)).programme;
+    const food = findIngredient(reference, name);
+    if (!food) throw notFound('food');
+    const history = await select<{ preparation: string; measure: string; grams: string; at: Date; by: string }>(
+      context.store.db,
+      `SELECT w.preparation, w.measure, w.grams, w.at, COALESCE(m.name, '') AS \`by\` FROM weighing w LEFT JOIN member m ON m.id = w.actor_id
+        WHERE w.programme_id = :programmeId AND w.ingredient = :name ORDER BY w.at DESC, w.id DESC LIMIT 50`,
+      { programmeId: context.actor.programmeId, name: food.name },
+    );
+    return {
+      food,
+      isOwn: !findIngredient(TYPICAL, food.name),
+      measures: reference.measures.filter(({ ingredient }) => ingredient === food.name),
+      typical: TYPICAL.measures.filter(({ ingredient }) => ingredient === food.name),
+      yields: reference.yields.filter(({ ingredient }) => ingredient === food.name),
+      history: history.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
+    };
+  },
+});
+
+export const readScale = service({
+  title: 'Read the scale for a weighing',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: async (context) =>
+    (await new SimulatedInstruments(context.store).grams(context.actor.programmeId))?.value ?? null,
+});
+
+export const weighFood = service({
+  title: 'Put a measure of a food on the scale',
+  roles: ['coordinator'],
+  input: newWeighing,
+  run: (context, { name, preparation, measure, count, grams }) =>
+    context.store.transaction(async (db) => {
+      const { programme } = await loadProgramme(context, db);
+      const food = findIngredient(programme.reference, name);
+      if (!food) throw notFound('food');
+      if (!findUnit(measure) || findUnit(measure)?.dimension === 'mass')
+        throw new ServiceError('invalid', 'Choose a spoon, a cup or a piece.', [
+          { where: 'measure', message: 'Not a measure.' },
+        ]);
+      // Several at once are nearer the truth than one: "4 eggs, 210 g".
+      const each = toDecimal(divide(parsePositiveAmount(grams), rational(count)), 2);
+      const before = programme.reference.measures.find(
+        (row) => row.ingredient === food.name && row.preparation === preparation && row.measure === measure,
+      );
+      checkWeight(Number(each), before ? Number(before.grams) : undefined);
+      const id = context.ids();
+      const { programmeId, id: actorId } = context.actor;
+      const row = {
+        id,
+        programmeId,
+        ingredient: food.name,
+        preparation,
+        measure,
+        grams: each,
+        at: nowOf(context),
+        actorId,
+      };
+      await insert(db, db.models.weighing, [row]);
+      await logChange(context, db, 'weighed', 'food', id, {
+        name: food.name,
+        preparation,
+        measure,
+        grams: each,
+        before: before?.grams,
+      });
+      return { grams: each, before: before?.grams ?? null };
+    }),
+});
+
+/** No cup weighs three times, or a third of, what it usually does: the wrong thing was on the scale. */
+function checkWeight(grams: number, before: number | undefined): void {
+  if (grams <= 0 || grams > 3000)
+    throw new ServiceError('invalid', 'One measure weighs more than nothing and at most 3 kg.', [
+      { where: 'grams', message: 'Weigh again.' },
+    ]);
+  if (before !== undefined && (grams > before * 3 || grams < before / 3)) {
+    const message = `${grams} g is far from the ${before} g known so far: weigh again, with the empty bowl taken off.`;
+    throw new ServiceError('invalid', message, [{ where: 'grams', message }]);
+  }
+}
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+
+export const addFood = service({
+  title: 'Add a food to the reference table',
+  roles: ['coordinator'],
+  input: newFood,
+  run: async (context, { name, contains, diet, labelRead, measure, preparation, grams, ...facts }) => {
+    const { programmeId } = context.actor;
+    const { reference } = (await loadProgramme(context)).programme;
+    const taken = foodIndex(reference).byKey.get(name.split(' ').map(wordKey).join(' '));
+    if (taken) {
+      const message =
+        taken === name ? `${name} is in the table already.` : `${name} is known as ${taken}. Choose that.`;
+      throw new ServiceError('invalid', message, [{ where: 'name', message }]);
+    }
+    const source = `added by ${context.actor.name}, ${context.clock().toString().slice(0, 10)}`;
+    const food: OwnFood = {
+      ingredient: {
+        ...facts,
+        name,
+        contains,
+        // Until somebody has read a label, nothing about it is known: all else may be in it, and blocks.
+        mayContain: labelRead ? [] : ALLERGENS.filter((code) => !contains.includes(code)),
+        diet,
+        dietCheck: labelRead ? [] : ['MEAT', 'PORK', 'ALCOHOL', 'HONEY'].filter((code) => !diet.includes(code)),
+        source,
+      },
+      measures: grams === null ? [] : [{ ingredient: name, preparation, measure, grams, source }],
+      yields: [],
+    };
+    try {
+      await context.store.transaction(async (db) => {
+        const id = context.ids();
+        await insert(db, db.models.ownFood, [{ id, programmeId, name, body: JSON.stringify(food), version: 1 }]);
+        await logChange(context, db, 'added', 'food', id, { ...food });
+      });
+    } catch (error) {
+      if (isDuplicate(error)) throw new ServiceError('invalid', `${name} was added by someone else a moment ago.`);
+      throw error;
+    }
+    return name;
+  },
+});
