@@ -14,7 +14,8 @@ export function FoodFields({ name }: { name?: string }) {
         defaultValue={name}
         hint="As a cook says it, for one: chickpea"
       />
-      <Boxes name="contains" legend="Contains" kind="allergen" />
+      {/* Not “contains”: a field of that name would hide the form's own method of that name. */}
+      <Boxes name="allergens" legend="Contains" kind="allergen" />
       <Boxes name="diet" legend="Also holds" kind="diet" />
       <label className="flex items-start gap-2 text-sm">
         <input type="checkbox" name="labelRead" className="checkbox checkbox-sm mt-0.5" />

@@ -58,7 +58,16 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
     await expect(page.getByRole('heading', { name: 'Ingredients' })).toBeVisible();
   },
-  'recipe import': (page) => page.goto('/recipes/import'),
+  'recipe coming in': async (page) => {
+    await page.goto('/recipes/import');
+    await page
+      .getByLabel('Paste a recipe')
+      .fill('Cake\nServes 8\nIngredients\n21/2 cups flour\n1 cup moon dust\n1 cup salt');
+    await page.getByRole('button', { name: 'Read recipe' }).click();
+    await expect(page.getByRole('list', { name: 'What smells like a slip' })).toBeVisible();
+    await page.getByText('Add “moon dust” to the table').click();
+  },
+  'reference table': (page) => page.goto('/reference?food=onion&add=samphire'),
   programme: (page) => page.goto('/programme'),
   people: (page) => page.goto('/people'),
   account: (page) => page.goto('/account'),

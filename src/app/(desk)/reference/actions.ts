@@ -9,7 +9,7 @@ import type { FormState } from '@/ui/action-form';
 export async function addOwnFood(_state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(async () => {
     const labelRead = data.get('labelRead') === 'on';
-    const lists = { contains: data.getAll('contains'), diet: data.getAll('diet') };
+    const lists = { contains: data.getAll('allergens'), diet: data.getAll('diet') };
     const name = await call(addFood, { ...fields(data), ...lists, labelRead } as never);
     return `${name} is in the table.`;
   });
