@@ -19,15 +19,15 @@ const VIEWS = [
   ['roll-import', { course: 'Small Hands Kitchen', stage: '/roll/import', roll: true }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
   ['kit-sheet-working', { session: 'Breads from the pan', stage: '/kits?working=C.3' }],
-  ['kit-sheet-refused', { session: 'Fritters and slaw', stage: '/kits' }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['bench-called-back', { session: 'Lighthouse pasta', bench: true }],
   ['room', { session: 'Breads from the pan', room: true }],
-  ['devices', { session: 'Lighthouse pasta', stage: '/packing', play: true }],
   ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
+  ['recipe-import', '/recipes/import'],
+  ['reference', '/reference?q=chickpea&food=canned+chickpeas'],
 ];
 
 const ROLL = `name,age,servings,avoids,mode
@@ -35,6 +35,22 @@ Wilma Rookhope,8,1,,in person
 Xan Petrel,7,0,egg,in person
 Yusuf Landry,9,1,"milk; strawberries",in person
 Ada Finch,7,1,,in person
+`;
+
+const RECIPE = `Harbour chowder
+Serves 6
+Ingredients
+2 Tbsp butter or olive oil
+1 large onion, finely chopped
+3-4 potatoes (about 600 g), diced
+1 (15-oz) can sweetcorn, drained
+11/2 cups milk
+2 tsp tumeric
+1/4 cup salt
+Method
+Soften the onion in the butter.
+Add potatoes, sweetcorn and milk, simmer 20 minutes.
+Season with salt and turmeric.
 `;
 
 const folder = mkdtempSync(path.join(tmpdir(), 'logistra-pictures-'));
@@ -70,7 +86,13 @@ try {
       await page
         .getByLabel('CSV file with the roll')
         .setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) });
-    if (view.play) await play(page);
+    if (name === 'recipe-import') {
+      await page.getByLabel('Paste a recipe').fill(RECIPE);
+      await page.getByRole('button', { name: 'Read recipe' }).click();
+      await page.getByRole('list', { name: 'What smells like a slip' }).waitFor();
+      await page.getByRole('heading', { name: /^What was understood/ }).scrollIntoViewIfNeeded();
+      await page.mouse.wheel(0, 330);
+    }
     await page.waitForTimeout(1500);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
@@ -100,20 +122,4 @@ async function addressOf(page, view) {
   const session = await find('/', view.session);
   if (view.room) return session.replace('/sessions', '/room');
   return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
-}
-
-/** Something in the tray, in the outbox and on the scale, then the Devices page. */
-async function play(page) {
-  await page.getByRole('button', { name: 'Send to the label printer' }).click();
-  await page.getByRole('link', { name: 'look at the tray' }).waitFor();
-  await page.goto('/people');
-  await page.getByRole('form', { name: 'Invite somebody' }).getByLabel('E-mail').fill('wim@orrinquay.example');
-  await page.getByRole('button', { name: 'Send invitation' }).click();
-  await page.getByText('An invitation goes to').waitFor();
-  await page.goto('/devices');
-  await page.getByLabel('Grams on the scale').fill('118');
-  await page.getByRole('button', { name: 'Put it on' }).click();
-  await page.getByText('118 g', { exact: true }).waitFor();
-  await page.waitForTimeout(1000);
-  await page.reload();
 }

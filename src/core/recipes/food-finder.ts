@@ -23,6 +23,8 @@ export interface FoodIndex {
   /** Foods that are weighed raw: grains, pulses, pasta. */
   readonly raw: ReadonlySet<string>;
   readonly entries: readonly { readonly name: string; readonly words: readonly string[] }[];
+  /** Places in `entries` by each word that occurs, under the word's first letter. */
+  readonly vocabulary: ReadonlyMap<string, ReadonlyMap<string, readonly number[]>>;
 }
 
 const INDEXES = new WeakMap<Reference, FoodIndex>();
@@ -44,9 +46,24 @@ export function foodIndex(reference: Reference): FoodIndex {
   const raw = new Set(
     reference.measures.flatMap(({ ingredient, preparation }) => (preparation === 'raw' ? [ingredient] : [])),
   );
-  const index = { byKey, entries, raw };
+  const index = { byKey, entries, raw, vocabulary: vocabularyOf(entries) };
   INDEXES.set(reference, index);
   return index;
+}
+
+function vocabularyOf(entries: FoodIndex['entries']): FoodIndex['vocabulary'] {
+  const vocabulary = new Map<string, Map<string, number[]>>();
+  for (const [at, { words }] of entries.entries()) {
+    for (const word of words) {
+      const letter = word[0] ?? '';
+      const own = vocabulary.get(letter) ?? new Map<string, number[]>();
+      vocabulary.set(letter, own);
+      const places = own.get(word);
+      if (places) places.push(at);
+      else own.set(word, [at]);
+    }
+  }
+  return vocabulary;
 }
 
 /** One form for a word however it is capitalised, accented, or whether it is one or many: "Tomatoes" is "tomato". */
@@ -89,11 +106,20 @@ export function nearFoods(text: string, index: FoodIndex, most = 5): string[] {
     .map(wordKey)
     .filter((word) => word.length > 2);
   if (words.length === 0) return [];
+  // The first letter is seldom wrong, unless it has changed places with the second.
+  const sums = new Map<number, number>();
+  for (const word of words) {
+    const best = new Map<number, number>();
+    for (const letter of new Set([word[0], word[1]]))
+      for (const [other, places] of index.vocabulary.get(letter ?? '') ?? []) {
+        const like = likeness(word, other);
+        if (like > 0) for (const place of places) best.set(place, Math.max(like, best.get(place) ?? 0));
+      }
+    for (const [place, like] of best) sums.set(place, (sums.get(place) ?? 0) + like);
+  }
   const scores = new Map<string, number>();
-  for (const { name, words: own } of index.entries) {
-    let score = 0;
-    for (const word of words) score += Math.max(0, ...own.map((each) => likeness(word, each)));
-    if (score === 0) continue;
+  for (const [place, score] of sums) {
+    const { name, words: own } = index.entries[place] as FoodIndex['entries'][number];
     // Words of the name that were not written speak against it.
     const whole = score / (words.length + 0.3 * Math.max(0, own.length - words.length));
     if (whole > (scores.get(name) ?? 0)) scores.set(name, whole);

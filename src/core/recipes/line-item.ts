@@ -1,7 +1,7 @@
 import { compare, equals, multiply, type Rational, toText } from '../quantity/rational';
 import { sayNumber } from '../quantity/say';
 import { findUnit, type Unit } from '../quantity/units';
-import { findIngredient, type MeasureFact, type Reference } from '../reference/reference';
+import { findIngredient, type MeasureFact, measuresOf, type Reference } from '../reference/reference';
 import type { Span } from './amount-reader';
 import type { ReadPart } from './line-reader';
 import type { WrittenItem } from './recipe';
@@ -64,7 +64,7 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   if (!measured || open.length > 0) return { item: undefined, open, assumed };
   const preparation = preparationOf(part, name, measured.unit, reference, assumed);
   if (preparation === undefined) {
-    const known = reference.measures.filter((row) => row.ingredient === name).map(sayRow);
+    const known = measuresOf(reference, name).map(sayRow);
     open.push(
       known.length > 0
         ? `How much does one ${measured.unit.key} weigh? Known for ${name}: ${known.join('; ')}. Say it in one of these, or in g.`
@@ -154,10 +154,8 @@ function preparationOf(
 ): string | undefined {
   const said = part.preparation.toLowerCase();
   if (unit.dimension === 'mass') return part.preparation;
-  const rows = reference.measures.filter(
-    (row) =>
-      row.ingredient === name &&
-      (unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension),
+  const rows = measuresOf(reference, name).filter((row) =>
+    unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension,
   );
   const words = (text: string) =>
     text

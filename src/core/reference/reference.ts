@@ -62,11 +62,37 @@ export const TYPICAL: Reference = {
   yields: yieldFacts,
 };
 
-/** The food with exactly this name (capitals aside), or undefined. */
-export function findIngredient(reference: Reference, name: string): Ingredient | undefined {
-  const wanted = name.trim().toLowerCase();
-  return reference.ingredients.find((ingredient) => ingredient.name === wanted);
+/** A table's rows by food: looked up thousands of times for one kit sheet. */
+interface Rows {
+  readonly foods: ReadonlyMap<string, Ingredient>;
+  readonly measures: ReadonlyMap<string, readonly MeasureFact[]>;
 }
+
+const ROWS = new WeakMap<Reference, Rows>();
+
+function rowsOf(reference: Reference): Rows {
+  const known = ROWS.get(reference);
+  if (known) return known;
+  const measures = new Map<string, MeasureFact[]>();
+  for (const row of reference.measures) {
+    const own = measures.get(row.ingredient);
+    if (own) own.push(row);
+    else measures.set(row.ingredient, [row]);
+  }
+  const foods = new Map<string, Ingredient>();
+  for (const food of reference.ingredients) if (!foods.has(food.name)) foods.set(food.name, food);
+  const rows = { foods, measures };
+  ROWS.set(reference, rows);
+  return rows;
+}
+
+/** The food with exactly this name (capitals aside), or undefined. */
+export const findIngredient = (reference: Reference, name: string): Ingredient | undefined =>
+  rowsOf(reference).foods.get(name.trim().toLowerCase());
+
+/** What is known of the weight of a food, row by row. */
+export const measuresOf = (reference: Reference, ingredient: string): readonly MeasureFact[] =>
+  rowsOf(reference).measures.get(ingredient) ?? [];
 
 /**
  * The food with this name.
@@ -116,7 +142,7 @@ export interface UnitWeight {
  */
 export function weightOf(reference: Reference, ingredient: string, preparation: string, unit: Unit): UnitWeight {
   if (unit.dimension === 'mass') return { grams: unit.size };
-  const ofFood = reference.measures.filter((row) => row.ingredient === ingredient);
+  const ofFood = measuresOf(reference, ingredient);
   const rows = ofFood.filter((row) => row.preparation === preparation);
   const very = rows.find((row) => row.measure === unit.key);
   if (very) return { grams: parseAmount(very.grams), from: very };
