@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { jobChoices } from './jobs';
@@ -281,5 +282,39 @@ describe('a session given to two groups', () => {
   it('says when what is bought once cannot be fresh for both', () => {
     const far = groups.map((group) => ({ ...group, date: '2026-12-03' }));
     expect(threadOf(facts({ ...given, groups: far }), EARLY).tooLate).toMatch(/fresh food keeps about 5 days/);
+  });
+
+  it('is, whenever its groups meet, packed for each before it meets and never too early, and bought once', () => {
+    const group = fc.record({
+      groupId: fc.constantFrom('a', 'b', 'c'),
+      days: fc.integer({ min: 0, max: 4 }),
+      hour: fc.integer({ min: 9, max: 19 }),
+      kits: fc.integer({ min: 1, max: 30 }),
+    });
+    fc.assert(
+      fc.property(fc.uniqueArray(group, { selector: ({ groupId }) => groupId, maxLength: 3 }), (drawn) => {
+        const met = drawn.map(({ groupId, days, hour, kits }) => ({
+          groupId,
+          groupName: groupId,
+          date: `2026-11-${24 + days}`,
+          startsAt: `${String(hour).padStart(2, '0')}:00`,
+          kits,
+          outdoor: null,
+        }));
+        const total = met.reduce((sum, { kits }) => sum + kits, 14);
+        const base = { date: '2026-11-24', startsAt: '16:00', kits: total, participants: total, groups: met };
+        const { jobs } = threadOf(facts({ ...base, groupName: 'first' }), EARLY);
+        expect(jobs.filter(({ key }) => key === 'buying')).toHaveLength(1);
+        for (const { groupId, date, startsAt, kits } of [{ groupId: '', ...base, kits: 14 }, ...met]) {
+          const packing = jobs.find(({ key }) => key === (groupId ? `packing@${groupId}` : 'packing'));
+          // New York, winter: five hours behind.
+          const start = Date.parse(`${date}T${startsAt}:00Z`) + 5 * 3_600_000;
+          expect(packing?.minutes).toBe(20 + 3 * kits);
+          expect(Date.parse(packing?.latest ?? '')).toBeLessThanOrEqual(start);
+          expect(Date.parse(packing?.earliest ?? '')).toBeGreaterThanOrEqual(start - 24 * 3_600_000);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 });

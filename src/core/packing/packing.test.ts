@@ -5,6 +5,7 @@ import type { Participant } from '../kits/sheet';
 import { computeSheet, type SheetContent, type SheetInput, sheetContent } from '../kits/snapshot';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
+import { kitsToHold } from './call-backs';
 import { kitLabels } from './label';
 import { benchSheet, type PackEvent, packedNow, packProgress, sayComponentKey } from './progress';
 
@@ -60,7 +61,12 @@ function contentOf(people: readonly Participant[], lines = LINES, before?: Sheet
 
 function lock(content: SheetContent): LockedSheet {
   const kits = content.variants.flatMap((variant) =>
-    variant.participants.map(({ id, name }) => ({ enrolmentId: id, name, variant: variant.letter })),
+    variant.participants.map(({ id, name, group }) => ({
+      enrolmentId: id,
+      name,
+      variant: variant.letter,
+      ...(group ? { group } : {}),
+    })),
   );
   return {
     format: 1,
@@ -214,5 +220,58 @@ describe('the shopping list', () => {
       'Dairy, eggs and tofu | firm tofu | at least 84 g |  | ',
       'Dairy, eggs and tofu | plain yogurt | 1 pack of 500 g | 490 g needed | 10 g left over',
     ]);
+  });
+});
+
+describe('a sheet for two groups', () => {
+  const of = (group: string, ...people: Participant[]) => people.map((each) => ({ ...each, group }));
+  const people = [
+    ...of('Thursday', person('Ada', 4), person('Łucja', 2, 'MILK', 'EGG')),
+    ...of('Saturday', person('Bram', 4), person('Cleo', 4)),
+  ];
+  const meets = (name: string, date: string) => ({ name, date, startsAt: '10:00', place: 'Boatshed' });
+  const plain = lock(contentOf(people));
+  const locked: LockedSheet = {
+    ...plain,
+    session: { ...plain.session, groups: [meets('Thursday', '2026-11-26'), meets('Saturday', '2026-11-28')] },
+  };
+
+  it('is calculated and bought for together, whoever is in which', () => {
+    const alone = contentOf(people.map(({ group: _, ...each }) => each));
+    expect(contentOf(people).totals).toEqual(alone.totals);
+    expect(contentOf(people).variants.map(({ letter, servings }) => [letter, servings])).toEqual(
+      alone.variants.map(({ letter, servings }) => [letter, servings]),
+    );
+  });
+
+  it('has the labels of one group after the other, each with its group and its day', () => {
+    const labels = kitLabels(locked, '2026-11-25');
+    expect(labels.map(({ name, group }) => `${group}: ${name}`)).toEqual([
+      'Thursday: Ada',
+      'Thursday: Łucja',
+      'Saturday: Bram',
+      'Saturday: Cleo',
+    ]);
+    expect(labels.map(({ session }) => session.slice(-15))).toEqual([
+      'Thu 26 Nov 2026',
+      'Thu 26 Nov 2026',
+      'Sat 28 Nov 2026',
+      'Sat 28 Nov 2026',
+    ]);
+  });
+
+  it('names its groups at the bench in the order in which they meet, and each kit’s', () => {
+    const { groups, kits } = benchSheet(locked, 1);
+    expect(groups).toEqual(['Thursday', 'Saturday']);
+    expect(kits.filter(({ group }) => group === 'Saturday')).toHaveLength(2);
+    expect(benchSheet(plain, 1).groups).toEqual([]);
+  });
+
+  it('tells who changed groups after the lock, and holds nothing back for it', () => {
+    const moved = people.map((each) => (each.name === 'Cleo' ? { ...each, group: 'Thursday' } : each));
+    expect(sheetDifferences(locked, contentOf(moved, LINES, locked.content))).toMatchObject([
+      { kind: 'changed', names: ['Cleo'], what: ['now in Thursday'] },
+    ]);
+    expect(kitsToHold(locked, contentOf(moved, LINES, locked.content)).size).toBe(0);
   });
 });

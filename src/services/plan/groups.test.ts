@@ -7,7 +7,7 @@ import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { viewRoom } from '../classday/room';
 import { viewJobs } from '../countdown/countdown';
-import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
+import { exportSheet, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { recordTicks } from '../packing/bench';
 import { loadLocked } from '../packing/locked';
 import { previewRollFile, saveRoll, viewRoll } from '../roll/roll';
@@ -94,6 +94,9 @@ describe('a course given to two groups', () => {
       ['Pack: Saturday group', expect.not.stringMatching('done')],
     ]);
     expect(jobs.filter(({ key }) => key.startsWith('buying'))).toHaveLength(1);
+    const { text } = await exportSheet(context, { sessionId });
+    expect(text.split('\r\n')[0]).toMatch(/people,groups$/);
+    expect(text).toContain('Thursday group: 2');
   });
 
   it('tells those in the room of the children who come that day, and of nobody else', async () => {
