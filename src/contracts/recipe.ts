@@ -66,6 +66,8 @@ export const recipeBody = z.object({
   lines: z.array(writtenLine).min(1).max(200),
   description: z.string().max(2000).optional(),
   steps: z.array(z.string().max(2000)).max(100),
+  /** The servings were estimated, and nobody has confirmed them yet: kits are not locked before. */
+  estimated: z.boolean().optional(),
   /** What looked like a slip and is right as it is: keys of slips. */
   right: z.array(z.string().max(400)).max(200).optional(),
 });
@@ -83,6 +85,7 @@ export const draftedLine = z.object({
 });
 
 export const draftedRecipe = z.object({
+  estimated: z.boolean().default(false),
   /** What looked like a slip and is right as it is. */
   right: z.array(z.string().max(400)).max(200).default([]),
   title: z.string().trim().min(1, 'The recipe needs a name.').max(120, 'At most 120 characters.'),

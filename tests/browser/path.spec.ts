@@ -188,6 +188,29 @@ test('a food is put on the scale and added in place; the recipe goes on with it'
   await expect(page.getByText('Every line can be computed with.')).toBeVisible();
 });
 
+test('a recipe that does not say its servings is estimated, and an unsafe step is mended', async ({ page }) => {
+  await page.goto('/recipes/import');
+  const recipe =
+    'Harbour roast\nIngredients\n800 g chicken thighs\n1 kg carrots, grated\nMethod\nRinse the chicken.\nRoast with carrots.';
+  await page.getByLabel('Paste a recipe').fill(recipe);
+  await page.getByRole('button', { name: 'Read recipe' }).click();
+  await page.getByLabel('Who eats it').selectOption('adults');
+  await page.getByRole('button', { name: '5 as a main' }).click();
+  await expect(page.getByText('An estimate', { exact: true })).toBeVisible();
+  const unsafe = page.getByText('“Rinse the chicken.” is not safe.');
+  await expect(unsafe).toBeVisible();
+  await expect(page.getByRole('button', { name: /^It is right as it is: “Rinse/ })).toHaveCount(0);
+  await page.getByLabel('Steps, one a line').fill('Roast the chicken to 165 °F with the carrots.');
+  await expect(unsafe).toBeHidden();
+  await page.getByRole('button', { name: 'Save recipe' }).click();
+  const estimate = page.getByRole('region', { name: 'Estimated servings' });
+  await expect(estimate.getByText('5 servings are an estimate')).toBeVisible();
+  await estimate.getByLabel('Servings').fill('6');
+  await estimate.getByRole('button', { name: 'Confirm' }).click();
+  await expect(page.getByText('Written for 6 servings')).toBeVisible();
+  await expect(estimate).toBeHidden();
+});
+
 test('a web page gives the recipe in it; one without says what to do instead', async ({ page }) => {
   await signIn(page);
   await page.goto('/recipes/import');

@@ -72,6 +72,15 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   ];
 }
 
+/** Edible grams of the whole; undefined while a line is open or has no weight. */
+export function batchGrams(lines: readonly CheckedLine[], reference: Reference): number | undefined {
+  const items = lines.flatMap((line) => line.items);
+  const weighed = weigh(lines, reference);
+  return items.length > 0 && weighed.length === items.length
+    ? weighed.reduce((total, { grams }) => total + grams, 0)
+    : undefined;
+}
+
 function weigh(lines: readonly CheckedLine[], reference: Reference): Weighed[] {
   return lines.flatMap(({ text, items }, at) =>
     items.flatMap(({ line }): Weighed[] => {

@@ -299,6 +299,7 @@ describe('another programme', () => {
       'Choose a dish for a session': { sessionId, recipeId },
       'Take a dish off a session': { sessionId, dishId: v7() },
       'See a recipe': { recipeId },
+      'Confirm how many servings a recipe makes': { recipeId, version: 1, servings: 4 },
       'Say that a recipe is right as it is': { recipeId, version: 1, key: 'x' },
       'Take out a recipe as JSON-LD': { recipeId },
       'See a course’s roll': { courseId },

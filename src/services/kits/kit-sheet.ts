@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { RecipeBody } from '@/contracts/recipe';
 import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
 import { recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
 import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
@@ -65,6 +66,7 @@ export const lockKitSheet = service({
         await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
         const { bundle, sheet, safetyProfile } = await loadSheet(context, sessionId, db);
         refuseUnlockable(sheet, basis);
+        refuseEstimated(bundle);
         const kits = await kitsOf(context, db, sessionId, sheet.draft as SheetContent);
         const { session } = bundle;
         const snapshot: LockedSheet = {
@@ -152,6 +154,17 @@ function refuseUnlockable(sheet: SessionSheet, basis: string): void {
   ) {
     throw new ServiceError('invalid', 'Nothing has changed since the last lock.');
   }
+}
+
+/** @throws ServiceError when a dish's servings are only an estimate: every kit would be off by the same part */
+function refuseEstimated({ dishes }: SessionBundle): void {
+  const open = dishes.filter(({ body }) => (JSON.parse(body) as RecipeBody).estimated);
+  if (open.length === 0) return;
+  throw new ServiceError(
+    'invalid',
+    'The servings of a dish are only an estimate. Confirm them on the recipe’s page before kits are made of it.',
+    open.map(({ title }) => ({ where: title, message: 'Servings are estimated.' })),
+  );
 }
 
 /** The kits of a draft: people keep their kit's id and number, new people get the next numbers. */

@@ -3,7 +3,7 @@ import { draftedLine, draftedRecipe, type RecipeBody, recipeBody } from '@/contr
 import type { DraftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
-import { checkRecipe, type Slip } from '@/core/recipes/slips';
+import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
 import type { Reference } from '@/core/reference/reference';
 import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
@@ -75,6 +75,27 @@ export const settleSlip = service({
     }),
 });
 
+export const confirmServings = service({
+  title: 'Confirm how many servings a recipe makes',
+  roles: ['coordinator'],
+  input: z.object({
+    recipeId: z.uuid(),
+    version: z.coerce.number().int(),
+    servings: draftedRecipe.shape.servings,
+  }),
+  run: (context, { recipeId, version, servings }) =>
+    context.store.transaction(async (db) => {
+      const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
+      if (!row) throw notFound('recipe');
+      const { estimated: _, ...body } = JSON.parse(row.body) as RecipeBody;
+      const saved = await updateVersion(db, db.models.recipe, recipeId, version, {
+        body: JSON.stringify({ ...body, servings }),
+      });
+      if (!saved) throw stale('The recipe');
+      await logChange(context, db, 'confirmed servings', 'recipe', recipeId, { before: body.servings, servings });
+    }),
+});
+
 export const exportRecipe = service({
   title: 'Take out a recipe as JSON-LD',
   roles: ['coordinator', 'instructor'],
@@ -140,11 +161,12 @@ export const checkDraft = service({
   title: 'Smell the slips of a recipe before saving it',
   roles: ['coordinator'],
   input: draftedRecipe.pick({ lines: true, steps: true }).extend({ servings: draftedRecipe.shape.servings.optional() }),
-  run: async (context, { servings, lines, steps }): Promise<Slip[]> => {
+  run: async (context, { servings, lines, steps }): Promise<{ slips: Slip[]; grams: number | null }> => {
     const { programme } = await loadProgramme(context);
     const { reference, safetyProfile } = programme;
     const checked = lines.map((line) => readDrafted(line, reference));
-    return checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
+    const slips = checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
+    return { slips, grams: batchGrams(checked, reference) ?? null };
   },
 });
 
@@ -155,7 +177,7 @@ export const saveDraft = service({
   title: 'Save a recipe that was brought in line by line',
   roles: ['coordinator'],
   input: draftedRecipe,
-  run: async (context, { title, servings, description, lines, steps, right }) => {
+  run: async (context, { title, servings, description, lines, steps, right, estimated }) => {
     const { reference } = (await loadProgramme(context)).programme;
     const read = lines.map((line) => readDrafted(line, reference));
     const open = read.flatMap(({ text, items }, index) =>
@@ -170,6 +192,7 @@ export const saveDraft = service({
       lines: read.flatMap(({ items }) => items.flatMap(({ line }) => line ?? [])),
       steps: steps.map((step) => step.trim()).filter(Boolean),
       ...(right.length > 0 ? { right } : {}),
+      ...(estimated ? { estimated } : {}),
     };
     return saveRecipe(context, { title, body });
   },

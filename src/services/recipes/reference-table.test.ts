@@ -4,7 +4,16 @@ import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { playInstrument } from '../equipment/equipment';
 import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
-import { checkDraft, previewRecipe, readDraftLine, saveDraft, settleSlip, viewRecipe } from './recipes';
+import { addDish } from '../plan/sessions';
+import {
+  checkDraft,
+  confirmServings,
+  previewRecipe,
+  readDraftLine,
+  saveDraft,
+  settleSlip,
+  viewRecipe,
+} from './recipes';
 import { addFood, readScale, viewFood, viewReference, weighFood } from './reference-table';
 
 let store: Store;
@@ -103,7 +112,8 @@ describe('a recipe that comes in', () => {
       ...draft,
       lines: draft.lines.map((line, n) => (n === 3 ? { ...line, chosen: ['lemon'] } : line)),
     };
-    const slips = await checkDraft(context, settled as never);
+    const { slips, grams } = await checkDraft(context, settled as never);
+    expect(grams).toBeGreaterThan(1000);
     expect(slips.map(({ kind }) => kind)).toEqual(['amount', 'not used', 'unsafe']);
     const salt = slips[0]?.key ?? '';
     const recipeId = await saveDraft(context, { ...settled, right: [salt] } as never);
@@ -124,5 +134,29 @@ describe('a recipe that comes in', () => {
     [`Ingredients\n${'1 cup milk\n'.repeat(400)}`, '400 ingredient lines are more than a recipe holds'],
   ])('that is none is refused with what to do: %j', async (text, message) => {
     await expect(previewRecipe(context, { bytes: bytes(text.slice(0, 20_000)) })).rejects.toThrow(message);
+  });
+
+  it('of which only the weight is known is estimated, and locks no kits before its servings are confirmed', async () => {
+    const { lines, servings } = await previewRecipe(context, {
+      bytes: bytes('Ingredients\n1 kg carrots, grated\n2 Tbsp olive oil'),
+    });
+    expect(servings).toBeNull();
+    const draft = {
+      title: 'Grated carrots',
+      servings: 4,
+      description: '',
+      steps: [],
+      lines: lines.map(({ text, section }) => ({ text, section })),
+    };
+    const recipeId = await saveDraft(context, { ...draft, estimated: true } as never);
+    const { sessionId, basis } = await newSession(context, [{ name: 'Bo', servings: '4' }]);
+    await addDish(context, { sessionId, recipeId });
+    await expect(lockKitSheet(context, { sessionId, basis: await basis() })).rejects.toMatchObject({
+      message: expect.stringContaining('only an estimate'),
+      problems: [{ where: 'Grated carrots' }],
+    });
+    await confirmServings(context, { recipeId, version: 1, servings: 5 } as never);
+    expect((await viewRecipe(context, { recipeId })).body).toMatchObject({ servings: 5 });
+    await lockKitSheet(context, { sessionId, basis: await basis() });
   });
 });

@@ -1,12 +1,27 @@
-import { attempt } from '@/app/form';
+import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { settleSlip, viewRecipe } from '@/services/recipes/recipes';
+import { confirmServings, settleSlip, viewRecipe } from '@/services/recipes/recipes';
+import { ActionForm, type FormState } from '@/ui/action-form';
+import { Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
 import { SlipList } from '@/ui/slip-list';
 import { call, requireMember } from '../../../access';
 
 export const metadata = { title: 'Recipe' };
+
+async function confirm(
+  recipeId: string,
+  version: number,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(confirmServings, { recipeId, version, servings: fields(data).servings } as never);
+    return 'Confirmed.';
+  });
+}
 
 async function settle(recipeId: string, version: number, key: string): Promise<void> {
   'use server';
@@ -28,6 +43,33 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         </a>
       </PageTitle>
       {body.description && <p className="mb-4 max-w-prose">{body.description}</p>}
+      {body.estimated && (
+        <section className="sheet mb-5 border-l-4 border-l-warning p-5" aria-label="Estimated servings">
+          <p className="mb-2 font-semibold">
+            {body.servings} servings are an estimate from its weight. Kits are not locked before somebody confirms them.
+          </p>
+          {actor.role === 'coordinator' && (
+            <ActionForm
+              action={confirm.bind(null, recipeId, version)}
+              label="Confirm the servings"
+              className="flex flex-wrap items-end gap-2"
+            >
+              <Field
+                label="Servings"
+                name="servings"
+                type="number"
+                min={1}
+                max={500}
+                required
+                defaultValue={body.servings}
+              />
+              <button type="submit" className="btn btn-primary">
+                Confirm
+              </button>
+            </ActionForm>
+          )}
+        </section>
+      )}
       {slips.length > 0 && (
         <section className="sheet mb-5 p-5" aria-labelledby="slips">
           <h2 id="slips" className="mb-2 text-xl font-bold">
@@ -35,7 +77,8 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
           </h2>
           <SlipList slips={slips}>
             {(slip) =>
-              actor.role === 'coordinator' && (
+              actor.role === 'coordinator' &&
+              slip.kind !== 'unsafe' && (
                 <form action={settle.bind(null, recipeId, version, slip.key)}>
                   <button type="submit" className="btn btn-sm" aria-label={`It is right as it is: ${slip.say}`}>
                     It is right as it is

@@ -14,8 +14,8 @@ export async function readAgain(text: string, section: string, chosen: (string |
   return call(readDraftLine, { text, section, chosen });
 }
 
-/** What smells like a slip in the draft as it stands; null while it cannot be looked at. */
-export async function smell(draft: unknown): Promise<Slip[] | null> {
+/** What smells like a slip in the draft as it stands, and what it weighs; null while it cannot be looked at. */
+export async function smell(draft: unknown): Promise<{ slips: Slip[]; grams: number | null } | null> {
   try {
     return await call(checkDraft, draft as never);
   } catch (error) {

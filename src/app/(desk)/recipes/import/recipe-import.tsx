@@ -2,6 +2,7 @@
 
 import { useEffect, useMemo, useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
+import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
 import type { Slip } from '@/core/recipes/slips';
 import type { DraftedLine } from '@/services/recipes/recipes';
 import { FormMessage, type FormState } from '@/ui/action-form';
@@ -19,6 +20,8 @@ interface Incoming {
 }
 
 interface Draft extends Omit<Incoming, 'lines' | 'servings'> {
+  /** The servings come from an estimate that nobody has confirmed. */
+  readonly estimated: boolean;
   readonly servings: string;
   readonly lines: readonly EditedLine[];
 }
@@ -35,6 +38,7 @@ export function RecipeImport({
   const [pasted, setPasted] = useState('');
   const [answer, setAnswer] = useState<FormState | null>(null);
   const [slips, setSlips] = useState<readonly Slip[]>([]);
+  const [grams, setGrams] = useState<number | null>(null);
   const [right, setRight] = useState<readonly string[]>([]);
   const [busy, start] = useTransition();
   const sent = useMemo(() => (draft ? sendable(draft) : null), [draft]);
@@ -45,7 +49,10 @@ export function RecipeImport({
     const timer = setTimeout(async () => {
       const { servings, ...rest } = sent;
       const found = await smell({ ...rest, ...(servings === '' ? {} : { servings }) }).catch(() => null);
-      if (isLatest && found) setSlips(found);
+      if (isLatest && found) {
+        setSlips(found.slips);
+        setGrams(found.grams);
+      }
     }, 300);
     return () => {
       isLatest = false;
@@ -76,6 +83,7 @@ export function RecipeImport({
       const incoming = found as Incoming;
       setDraft({
         ...incoming,
+        estimated: false,
         servings: incoming.servings === null ? '' : String(incoming.servings),
         lines: incoming.lines.map((line, id) => ({ ...line, id, chosen: [] })),
       });
@@ -165,10 +173,13 @@ export function RecipeImport({
               min={1}
               max={500}
               value={draft.servings}
-              hint={draft.servings === '' ? 'The text does not say' : undefined}
-              onChange={(event) => change({ servings: event.target.value })}
+              hint={draft.estimated ? 'An estimate' : draft.servings === '' ? 'The text does not say' : undefined}
+              onChange={(event) => change({ servings: event.target.value, estimated: false })}
             />
           </div>
+          {(draft.servings === '' || draft.estimated) && (
+            <Estimate grams={grams} take={(servings) => change({ servings: String(servings), estimated: true })} />
+          )}
           <ol className="divide-y divide-base-300 border-y border-base-300" aria-label="Ingredient lines">
             {draft.lines.map((line, index) => (
               <DraftLineRow
@@ -192,29 +203,29 @@ export function RecipeImport({
                         Make it “{slip.repair}”
                       </button>
                     )}
-                    <button
-                      type="button"
-                      className="btn btn-sm"
-                      aria-label={`It is right as it is: ${slip.say}`}
-                      onClick={() => setRight((now) => [...now, slip.key])}
-                    >
-                      It is right as it is
-                    </button>
+                    {slip.kind !== 'unsafe' && (
+                      <button
+                        type="button"
+                        className="btn btn-sm"
+                        aria-label={`It is right as it is: ${slip.say}`}
+                        onClick={() => setRight((now) => [...now, slip.key])}
+                      >
+                        It is right as it is
+                      </button>
+                    )}
                   </>
                 )}
               </SlipList>
             </div>
           )}
-          {draft.steps.length > 0 && (
-            <details className="mt-3">
-              <summary className="cursor-pointer font-semibold">{draft.steps.length} steps</summary>
-              <ol className="list-decimal pl-6 text-sm">
-                {draft.steps.map((step) => (
-                  <li key={step}>{step}</li>
-                ))}
-              </ol>
-            </details>
-          )}
+          <label className="mt-4 flex flex-col gap-1">
+            <span className="font-semibold">Steps, one a line</span>
+            <textarea
+              className="textarea min-h-28 w-full text-sm"
+              value={draft.steps.join('\n')}
+              onChange={(event) => change({ steps: event.target.value.split('\n') })}
+            />
+          </label>
           <div className="mt-4 flex flex-col gap-3">
             <button type="button" className="btn btn-primary w-fit" disabled={busy || open > 0} onClick={submit}>
               {forSession ? 'Save and add to the session' : 'Save recipe'}
@@ -227,13 +238,48 @@ export function RecipeImport({
   );
 }
 
+/** How many it serves, estimated from what it weighs, by what it is at the table and who eats it. */
+function Estimate({ grams, take }: { grams: number | null; take: (servings: number) => void }) {
+  const [eater, setEater] = useState<Eater>('children');
+  if (grams === null)
+    return (
+      <p className="mb-4 text-sm">As soon as every line is settled, the servings can be estimated from the weight.</p>
+    );
+  return (
+    <div className="mb-4 flex flex-wrap items-end gap-2 text-sm">
+      <p className="self-center">
+        It weighs about {Math.round(grams)} g. An estimate, to be confirmed before kits are locked:
+      </p>
+      <select
+        className="select select-sm w-40"
+        aria-label="Who eats it"
+        value={eater}
+        onChange={(event) => setEater(event.target.value as Eater)}
+      >
+        {EATERS.map((each) => (
+          <option key={each}>{each}</option>
+        ))}
+      </select>
+      {ROLES_OF_DISH.map((role) => {
+        const servings = estimateServings(grams, role, eater);
+        return (
+          <button key={role} type="button" className="btn btn-sm" onClick={() => take(servings)}>
+            {servings} as a {role}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
+
 /** A row that is put in anew is drawn anew. */
 const nextId = (lines: readonly EditedLine[]) => Math.max(0, ...lines.map(({ id }) => id)) + 1;
 
 /** A draft as the server takes it. */
-const sendable = ({ title, servings, description, steps, lines }: Draft) => ({
+const sendable = ({ title, servings, estimated, description, steps, lines }: Draft) => ({
   title,
   servings,
+  estimated,
   description,
   steps,
   lines: lines.map(({ text, section, settled, chosen }) => ({
