@@ -58,6 +58,12 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
     await expect(page.getByRole('heading', { name: 'Ingredients' })).toBeVisible();
   },
+  'family card': async (page) => {
+    await page.goto('/recipes');
+    await page.getByRole('link', { name: 'Griddle flatbreads' }).click();
+    await page.getByRole('link', { name: 'Family card' }).click();
+    await expect(page.getByRole('heading', { name: 'You need' })).toBeVisible();
+  },
   'recipe coming in': async (page) => {
     await page.goto('/recipes/import');
     await page

@@ -90,6 +90,7 @@ const FOR_ALL = [
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = [
   'See a recipe',
+  'See a recipe as a card for a family',
   'See all recipes',
   'See one food of the reference table, and how its weights came about',
   'See the reference table',
@@ -299,6 +300,7 @@ describe('another programme', () => {
       'Choose a dish for a session': { sessionId, recipeId },
       'Take a dish off a session': { sessionId, dishId: v7() },
       'See a recipe': { recipeId },
+      'See a recipe as a card for a family': { recipeId },
       'Confirm how many servings a recipe makes': { recipeId, version: 1, servings: 4 },
       'Say that a recipe is right as it is': { recipeId, version: 1, key: 'x' },
       'Take out a recipe as JSON-LD': { recipeId },

@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { draftedLine, draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
+import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import { cautionsOf } from '@/core/recipes/cautions';
 import type { DraftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
@@ -103,6 +105,44 @@ export const exportRecipe = service({
   run: async (context, input) => {
     const { title, body } = await viewRecipe(context, input);
     return { title, text: writeRecipeFile(title, body) };
+  },
+});
+
+export const viewCard = service({
+  title: 'See a recipe as a card for a family',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({
+    recipeId: z.uuid(),
+    servings: draftedRecipe.shape.servings.optional(),
+    system: z.enum(['us', 'metric']).optional(),
+  }),
+  run: async (context, { recipeId, servings: asked, system: wanted }) => {
+    const { title, body } = await viewRecipe(context, { recipeId });
+    const { reference, measureSystem } = (await loadProgramme(context)).programme;
+    const servings = asked ?? body.servings;
+    const system = wanted ?? measureSystem;
+    const input: SheetInput = {
+      system,
+      dishes: [{ id: recipeId, title, recipe: { servings: body.servings, lines: body.lines } }],
+      labels: {},
+      reference,
+    };
+    const outcome = computeSheet(input, [{ id: 'card', name: '', servings, wishes: [] }]);
+    if ('problems' in outcome) throw new ServiceError('invalid', 'The recipe cannot be computed with yet.');
+    const [variant] = sheetContent(input, outcome).variants;
+    return {
+      title,
+      servings,
+      system,
+      steps: body.steps,
+      lines: (variant?.components ?? []).map(({ say, sayGrams, name }) => ({ say, grams: sayGrams, name })),
+      contains: variant?.contains ?? [],
+      mayContain: variant?.mayContain ?? [],
+      cautions: cautionsOf(
+        body.lines.map(({ ingredient }) => ingredient),
+        body.steps,
+      ),
+    };
   },
 });
 

@@ -12,6 +12,7 @@ import {
   readDraftLine,
   saveDraft,
   settleSlip,
+  viewCard,
   viewRecipe,
 } from './recipes';
 import { addFood, readScale, viewFood, viewReference, weighFood } from './reference-table';
@@ -124,6 +125,36 @@ describe('a recipe that comes in', () => {
     // What is not safe stays said, whoever thinks otherwise.
     expect((await viewRecipe(context, { recipeId })).slips.map(({ kind }) => kind)).toContain('unsafe');
     await expect(settleSlip(context, { recipeId, version: 1, key: 'x' })).rejects.toMatchObject({ kind: 'stale' });
+  });
+
+  it('goes out as a card for any number of servings, by cups or by grams, with allergens and cautions in words', async () => {
+    const text =
+      'Cake\nServes 4\nIngredients\n2 cups plain flour\n1 cup milk\n2 eggs\n1 cup water\nMethod\nMix everything. Bake.';
+    const { lines, steps } = await previewRecipe(context, { bytes: bytes(text) });
+    const draft = {
+      title: 'Carded cake',
+      servings: 4,
+      description: '',
+      steps,
+      lines: lines.map((line) => ({ text: line.text })),
+    };
+    const recipeId = await saveDraft(context, draft as never);
+    const card = await viewCard(context, { recipeId, servings: 2, system: 'us' } as never);
+    expect(card.lines.map(({ say, name }) => `${say} ${name}`)).toEqual([
+      '1 cup plain wheat flour',
+      '½ cup milk',
+      '1 egg, large, without shell',
+      '½ cup water',
+    ]);
+    expect(card.contains).toEqual(['milk', 'egg', 'wheat', 'gluten']);
+    expect(card.cautions.map(({ hazard }) => hazard)).toEqual(
+      expect.arrayContaining(['raw flour dough and batter', 'raw or runny egg']),
+    );
+    const metric = await viewCard(context, { recipeId, servings: 8, system: 'metric' } as never);
+    expect(metric.lines[0]).toMatchObject({ say: '1000 ml', grams: expect.stringMatching(/ g$/) });
+    await expect(viewCard(context, { recipeId, servings: 0 } as never)).rejects.toMatchObject({
+      problems: [{ where: 'servings' }],
+    });
   });
 
   it.each([

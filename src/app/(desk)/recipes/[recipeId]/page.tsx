@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { confirmServings, settleSlip, viewRecipe } from '@/services/recipes/recipes';
@@ -38,6 +39,9 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
   return (
     <>
       <PageTitle title={title} over={`Written for ${body.servings} servings`}>
+        <Link href={`/recipes/${recipeId}/card`} className="btn btn-primary">
+          Family card
+        </Link>
         <a href={`/recipes/${recipeId}/recipe.json`} className="btn" download>
           Take out as JSON-LD
         </a>
