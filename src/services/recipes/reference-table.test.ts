@@ -151,7 +151,9 @@ describe('a recipe that comes in', () => {
       expect.arrayContaining(['raw flour dough and batter', 'raw or runny egg']),
     );
     const metric = await viewCard(context, { recipeId, servings: 8, system: 'metric' } as never);
-    expect(metric.lines[0]).toMatchObject({ say: '1000 ml', grams: expect.stringMatching(/ g$/) });
+    // Four US cups are 946 ml, measured with metric tools to within five in a hundred.
+    const flour = Number(/^(\d+) ml$/.exec(metric.lines[0]?.say ?? '')?.[1]);
+    expect(Math.abs(flour - 946) / 946).toBeLessThanOrEqual(0.05);
     await expect(viewCard(context, { recipeId, servings: 0 } as never)).rejects.toMatchObject({
       problems: [{ where: 'servings' }],
     });
