@@ -205,7 +205,7 @@ test('a recipe that does not say its servings is estimated, and an unsafe step i
   await page.getByRole('button', { name: 'Save recipe' }).click();
   const estimate = page.getByRole('region', { name: 'Estimated servings' });
   await expect(estimate.getByText('5 servings are an estimate')).toBeVisible();
-  await estimate.getByLabel('Servings').fill('6');
+  await estimate.getByRole('spinbutton', { name: 'Servings' }).fill('6');
   await estimate.getByRole('button', { name: 'Confirm' }).click();
   await expect(page.getByText('Written for 6 servings')).toBeVisible();
   await expect(estimate).toBeHidden();
