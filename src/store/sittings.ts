@@ -15,6 +15,18 @@ export const WITH_SITTINGS = `(SELECT JSON_ARRAYAGG(JSON_OBJECT('groupId', x.gro
     FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) AS sittings,
   (SELECT g.name FROM course_group g WHERE g.course_id = s.course_id AND g.position = 0) AS groupName`;
 
+/**
+ * Every time that a session takes place, as a table for a query: once for itself (groupId ''), and once for each group
+ * beside the first, with the group's name in its title. Cancelled when the session is, or the group's own sitting.
+ */
+export const MEETINGS = `(
+  SELECT id, '' AS groupId, course_id AS courseId, number, title, date, starts_at AS startsAt, minutes, place,
+         place_id AS placeId, instructor_id AS instructorId, mode, status, sequence FROM session
+  UNION ALL SELECT s.id, x.group_id, s.course_id, s.number, CONCAT(s.title, ' (', g.name, ')'), x.date, x.starts_at,
+         s.minutes, x.place, x.place_id, COALESCE(x.instructor_id, s.instructor_id), s.mode,
+         IF(s.status = 'planned', x.status, s.status), s.sequence
+    FROM sitting x JOIN session s ON s.id = x.session_id JOIN course_group g ON g.id = x.group_id)`;
+
 /** What the columns above bring. */
 export interface SittingColumns {
   readonly sittings: string | readonly SittingAtPlace[] | null;

@@ -331,9 +331,9 @@ const HOME_BEFORE = 2;
 /** Whether a template's job belongs to a session, and whether it is switched on. */
 export function jobChoices(session: JobSession): { template: JobTemplate; on: boolean }[] {
   const small = session.participants <= SMALL_CLASS;
+  const isOutdoor = [session, ...(session.groups ?? [])].some(({ outdoor }) => outdoor !== null);
   const fits = ({ modes, outdoor }: JobTemplate) =>
-    modes.some((mode) => session.modes.includes(mode)) &&
-    (!outdoor || sittingsOf(session).some((sitting) => sitting.outdoor !== null));
+    modes.some((mode) => session.modes.includes(mode)) && (!outdoor || isOutdoor);
   return JOBS.filter(fits).map((template) => {
     if (template.outdoor) return { template, on: true };
     const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;

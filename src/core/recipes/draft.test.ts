@@ -30,6 +30,8 @@ describe('an ingredient line', () => {
     ['salt', '1/4 tsp salt'],
     ['2-3 tsp salt', '2 tsp salt'],
     ['2-3 carrots', '3 each carrot, medium'],
+    // The lower end is for what burns or salts, not for the vegetable.
+    ['2-3 sweet peppers', '3 each sweet pepper, medium, trimmed'],
     ['1 cup + 2 Tbsp flour', '1 1/8 cup plain wheat flour'],
   ])('becomes what can be computed with: %s', (text, wanted) => {
     expect(line(text)).toBe(wanted);
@@ -51,7 +53,14 @@ describe('an ingredient line', () => {
     expect(item('1 large onion').assumed).toContain('weighed as onion, medium, trimmed');
   });
 
+  it('says when a measure in brackets is not used, since the pieces have a weight of their own', () => {
+    expect(item('3 potatoes (about 600 g)').assumed).toContain(
+      'counted by the piece: the 600 g in brackets are not used',
+    );
+  });
+
   it.each([
+    ['some sweet pepper', /^How much sweet pepper\?/],
     ['1 can tuna', /^How much is one can of canned tuna\?/],
     ['a handful of spinach', /^How much is one handful of spinach\?/],
     ['3-2 cups milk', /^The range runs backwards: 3 to 2/],

@@ -30,7 +30,7 @@ export interface LineItem {
  */
 const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] = [
   [/^salt$/, '1/4', 'tsp'],
-  [/pepper$|chilli|cayenne|paprika|cumin|nutmeg|cinnamon|spice|powder|flakes/, '1/8', 'tsp'],
+  [/(?:black|white|cayenne) pepper$|chilli|paprika|cumin|nutmeg|cinnamon|spice|powder|flakes/, '1/8', 'tsp'],
   [/oil$|butter$|margarine|ghee/, '1', 'Tbsp'],
   [/^fresh |chives|seeds$/, '1', 'Tbsp'],
   [/flour$|sugar$/, '1', 'Tbsp'],
@@ -123,6 +123,8 @@ function amountOf(part: ReadPart, name: string, assumed: string[], open: string[
     return { amount: toText(also.amount.least), unit: also.unit };
   }
   const piece = findUnit(word);
+  if (piece && also)
+    assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
   if (piece) return { amount: toText(amount), unit: piece };
   open.push(
     `How much is one ${word} of ${name}? Add it in brackets, such as “(${word === 'handful' || word === 'sprig' ? 15 : 200} g)”.`,
@@ -137,7 +139,7 @@ function oneOf({ least, most }: Span, name: string, assumed: string[], open: str
     open.push(`The range runs backwards: ${sayNumber(least)} to ${sayNumber(most)}. Which is meant?`);
     return undefined;
   }
-  const used = /salt|chilli|cayenne|pepper$/.test(name) ? least : most;
+  const used = /^salt$|chilli|(?:black|white|cayenne) pepper$/.test(name) ? least : most;
   assumed.push(`of ${sayNumber(least)} to ${sayNumber(most)}, kits use ${sayNumber(used)}`);
   return used;
 }

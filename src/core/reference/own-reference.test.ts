@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { toText } from '../quantity/rational';
 import { readUnit } from '../quantity/units';
 import { foodIndex } from '../recipes/food-finder';
-import { type OwnFood, ownReference } from './own-reference';
+import { type OwnFood, ownReference, weighingDoubt } from './own-reference';
 import { findIngredient, measuresOf, TYPICAL, weightOf } from './reference';
 
 const SAMPHIRE: OwnFood = {
@@ -67,5 +67,25 @@ describe('a programme’s own table', () => {
     const own = ownReference(TYPICAL, [SAMPHIRE], [weighed('samphire', '66')]);
     expect(grams(own, 'samphire', '', 'cup')).toBe('66');
     expect(measuresOf(own, 'samphire')).toHaveLength(1);
+  });
+});
+
+describe('a weighing', () => {
+  it.each([
+    ['120', '110'],
+    ['330', '110'],
+    ['120', undefined],
+    ['3000', undefined],
+  ])('of %s g where %s g were known is taken', (grams, before) => {
+    expect(weighingDoubt(grams, before)).toBeUndefined();
+  });
+
+  it.each([
+    ['331', '110', 'far from the 110 g known so far'],
+    ['36', '110', 'with the empty bowl taken off'],
+    ['0', undefined, 'more than nothing'],
+    ['3001', undefined, 'at most 3 kg'],
+  ])('of %s g where %s g were known is doubted', (grams, before, why) => {
+    expect(weighingDoubt(grams, before)).toContain(why);
   });
 });

@@ -26,3 +26,21 @@ export function ownReference(
     yields: [...typical.yields, ...foods.flatMap((food) => food.yields)],
   };
 }
+
+/** No spoon, cup or piece of food weighs more than 3 kg. */
+const HEAVIEST = 3000;
+/** Beyond three times the known weight, or below a third of it, something else was on the scale. */
+const FAR = 3;
+
+/**
+ * Why a weighing cannot be taken: undefined when it can.
+ *
+ * @param grams of one measure, as a decimal
+ * @param before what was known of it; undefined when nothing was
+ */
+export function weighingDoubt(grams: string, before: string | undefined): string | undefined {
+  const [now, known] = [Number(grams), Number(before)];
+  if (!(now > 0 && now <= HEAVIEST)) return 'One measure weighs more than nothing and at most 3 kg: weigh again.';
+  if (before === undefined || (now <= known * FAR && now >= known / FAR)) return undefined;
+  return `${grams} g is far from the ${before} g known so far: weigh again, with the empty bowl taken off.`;
+}

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { select } from '@/store/query';
+import { MEETINGS } from '@/store/sittings';
 import { ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
@@ -103,11 +104,8 @@ export const listDuties = service({
       context.store.db,
       `SELECT m.id, m.groupId, m.title, c.title AS courseTitle, m.date, m.startsAt, m.place,
               EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = m.id) AS locked
-         FROM (SELECT id, course_id, '' AS groupId, title, date, starts_at AS startsAt, place, status FROM session
-               UNION ALL SELECT s.id, s.course_id, x.group_id, CONCAT(s.title, ', ', g.name), x.date, x.starts_at, x.place,
-                                IF(s.status = 'planned', x.status, s.status)
-                 FROM sitting x JOIN session s ON s.id = x.session_id JOIN course_group g ON g.id = x.group_id) m
-         JOIN course c ON c.id = m.course_id
+         FROM ${MEETINGS} m
+         JOIN course c ON c.id = m.courseId
         WHERE c.programme_id = :programmeId AND m.status = 'planned' AND m.date BETWEEN :from AND :to
         ORDER BY m.date, m.startsAt, m.id`,
       {

@@ -9,6 +9,7 @@ import { nowOf, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
 import { loadSheet } from '../kits/kit-sheet';
 import { sessionSheet } from '../kits/session-sheet';
+import { definedOf } from '../plan/changes';
 import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../programme/load';
 import { sessionFacts, sessionThread } from './session-thread';
@@ -155,7 +156,7 @@ export const changeJob = service({
   run: (context, { sessionId, job, for: whose, ...change }) =>
     context.store.transaction(async (db) => {
       const { session } = await loadBundle(context, sessionId, db);
-      const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+      const given = definedOf(change);
       const merge = (text: string) => {
         const jobs = JSON.parse(text) as Record<string, object>;
         return JSON.stringify({ ...jobs, [job]: { ...jobs[job], ...given } });

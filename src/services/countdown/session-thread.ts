@@ -45,13 +45,13 @@ export function sessionFacts(
   const { session } = bundle;
   const enrolled = comingOf(bundle);
   const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
-  const progress = packProgress(bench?.kits ?? [], packedNow(bundle.events));
+  const packed = packedNow(bundle.events);
+  const progress = packProgress(bench?.kits ?? [], packed);
   const kitsOf = (name: string) =>
     (bench?.kits ?? sheet.participants).reduce((sum, { group }) => sum + (group === name ? 1 : 0), 0);
   const modes = new Set<Mode>([session.mode as Mode]);
   for (const { mode } of enrolled) if (mode) modes.add(mode as Mode);
   const groups = session.sittings.filter(({ status }) => status === 'planned');
-  const packed = packedNow(bundle.events);
   const isPacked = (name: string | null) => {
     const own = (bench?.kits ?? []).filter(({ group }) => group === name);
     return own.length > 0 && packProgress(own, packed).kitsDone === own.length;

@@ -10,6 +10,7 @@ import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
+import { syncCallBacks } from '../packing/call-backs';
 import { placeNamed } from './places';
 
 /** What may be changed of a session. */
@@ -55,13 +56,18 @@ const TOLD: readonly (keyof SessionRow & keyof SessionChange)[] = [
   'status',
 ];
 
+/** Only what is given: what is left out stays as it is. */
+export const definedOf = <T extends object>(values: T): T =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as T;
+
 /** The id of a place by its name; null when it is no place the programme has counted. */
 export async function placeIdOf(context: Context, db: Db, name: string): Promise<string | null> {
   return (await placeNamed(db, context.actor.programmeId, name))?.id ?? null;
 }
 
 /**
- * Changes sessions, all or none, so that it can be taken back in one step.
+ * Changes sessions, all or none, so that it can be taken back in one step. Who comes may change with the groups that meet:
+ * what is packed for those who do not is called back, and let go on when it is taken back.
  *
  * @param said what was done, as the one who takes it back reads it
  * @param split a session that was made of one's dishes, to be joined again when this is taken back
@@ -97,6 +103,8 @@ export async function changeSessions(
     steps.push({ before, sittings: own, version: version + 1, ...(split ? { split } : {}) });
     await logChange(context, db, values.status === 'cancelled' ? 'cancelled' : 'changed', 'session', sessionId, asked);
   }
+  for (const { before } of steps.filter((_, at) => wanted[at]?.change.sittings))
+    await syncCallBacks(context, db, { sessionId: before.id });
   const id = context.ids();
   await insert(db, db.models.planChange, [
     {
@@ -183,6 +191,7 @@ export const undoChange = service({
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
         if (split) await join(db, id, split);
         await replaceSittings(db, id, sittings);
+        await syncCallBacks(context, db, { sessionId: id });
         await logChange(context, db, 'took back', 'session', id, { said: row.said });
       }
       await db.models.planChange.update(

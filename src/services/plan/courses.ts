@@ -18,6 +18,13 @@ export async function loadCourse(context: Context, courseId: string, db: Db = co
   return course;
 }
 
+/** @throws ServiceError when nobody of that id can teach here */
+export async function checkTeacher(context: Context, db: Db, instructorId: string | null | undefined): Promise<void> {
+  if (!instructorId) return;
+  const known = await teachers(db, context.actor.programmeId);
+  if (!known.some(({ id }) => id === instructorId)) throw notFound('instructor');
+}
+
 export const listCourses = service({
   title: 'See all courses',
   roles: ['coordinator'],
@@ -61,11 +68,7 @@ export const editCourse = service({
   run: (context, { courseId, version, uses, ...values }) =>
     context.store.transaction(async (db) => {
       await loadCourse(context, courseId, db);
-      if (
-        values.instructorId &&
-        !(await teachers(db, context.actor.programmeId)).some(({ id }) => id === values.instructorId)
-      )
-        throw notFound('instructor');
+      await checkTeacher(context, db, values.instructorId);
       const change = { ...values, uses: JSON.stringify(uses) };
       if (!(await updateVersion(db, db.models.course, courseId, version, change))) throw stale('The course');
       await logChange(context, db, 'changed', 'course', courseId, { ...values, uses });

@@ -5,6 +5,7 @@ import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/
 import { change, findOne, insert, select } from '@/store/query';
 import type { CalendarFeedRow, SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
+import { MEETINGS } from '@/store/sittings';
 import type { Db, Store } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
@@ -154,12 +155,7 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
   const meetings = await select<Meeting>(
     db,
     `SELECT m.*, c.title AS courseTitle, t.name AS teacher
-       FROM (SELECT id, '' AS groupId, course_id AS courseId, number, title, date, starts_at AS startsAt, minutes, place,
-                    place_id AS placeId, instructor_id AS instructorId, mode, status, sequence FROM session
-             UNION ALL SELECT s.id, x.group_id, s.course_id, s.number, CONCAT(s.title, ' (', g.name, ')'), x.date, x.starts_at,
-                    s.minutes, x.place, x.place_id, COALESCE(x.instructor_id, s.instructor_id), s.mode,
-                    IF(s.status = 'planned', x.status, s.status), s.sequence
-               FROM sitting x JOIN session s ON s.id = x.session_id JOIN course_group g ON g.id = x.group_id) m
+       FROM ${MEETINGS} m
        JOIN course c ON c.id = m.courseId LEFT JOIN member t ON t.id = COALESCE(m.instructorId, c.instructor_id)
       WHERE c.programme_id = :programmeId AND m.date BETWEEN :from AND :to ${where} ORDER BY m.date, m.startsAt, m.id`,
     { programmeId, scopeId, from: addDays(today, -BACK), to: addDays(today, AHEAD) },

@@ -1,6 +1,6 @@
 import ical from 'node-ical';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { benchSheet } from '@/core/packing/progress';
+import { benchSheet, calledBackNow } from '@/core/packing/progress';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
@@ -8,7 +8,7 @@ import type { Context } from '../access/gate';
 import { viewRoom } from '../classday/room';
 import { viewJobs } from '../countdown/countdown';
 import { exportSheet, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
-import { recordTicks } from '../packing/bench';
+import { recordTicks, viewBench } from '../packing/bench';
 import { loadLocked } from '../packing/locked';
 import { previewRollFile, saveRoll, viewRoll } from '../roll/roll';
 import { viewCalendar } from './calendar';
@@ -142,6 +142,18 @@ describe('a course given to two groups', () => {
       'CONFIRMED',
       'CANCELLED',
     ]);
+  });
+
+  it('calls a packed group’s kits back when it does not meet, and lets them go on when that is taken back', async () => {
+    const { sessionId, groupId } = await twoGroups();
+    const { sheet } = await viewKitSheet(context, { sessionId });
+    await lockKitSheet(context, { sessionId, basis: sheet.basis });
+    const held = async () => calledBackNow((await viewBench(context, { sessionId })).events).size;
+    const version = await versionOf(sessionId);
+    await cancelSession(context, { sessionId, groupId, version, cancelled: true } as never);
+    expect(await held()).toBe(1);
+    await undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
+    expect(await held()).toBe(0);
   });
 
   it('says what collides for one group, with a way out that moves that group alone', async () => {

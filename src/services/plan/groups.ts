@@ -4,7 +4,6 @@ import { z } from 'zod';
 import { editedGroup, newGroup } from '@/contracts/plan';
 import { addDays, sayDay } from '@/core/plan/civil';
 import { daysAfter, MOST_DAYS_AFTER } from '@/core/plan/sitting';
-import { teachers } from '@/store/plan';
 import { execute, find, findOne, insert, select, updateVersion } from '@/store/query';
 import type { CourseGroupRow, SessionRow, SittingRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
@@ -13,8 +12,8 @@ import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
-import { changeSessions, placeIdOf } from './changes';
-import { loadCourse } from './courses';
+import { changeSessions, definedOf, placeIdOf } from './changes';
+import { checkTeacher, loadCourse } from './courses';
 
 /** The sittings of a session as they are stored. */
 export const sittingRows = ({ id, sittings }: Pick<SessionBundle['session'], 'id' | 'sittings'>): SittingRow[] =>
@@ -82,11 +81,6 @@ function checkName(groups: readonly CourseGroupRow[], name: string, field: strin
   if (!taken) return;
   const message = `There is a group called ${name} already. Give this one another name.`;
   throw new ServiceError('invalid', message, [{ where: field, message }]);
-}
-
-async function checkTeacher(context: Context, db: Db, instructorId: string | null): Promise<void> {
-  if (instructorId && !(await teachers(db, context.actor.programmeId)).some(({ id }) => id === instructorId))
-    throw notFound('instructor');
 }
 
 /** The sessions of a course that are still to come, with their sittings. */
@@ -165,10 +159,10 @@ export const editGroup = service({
   run: (context, { groupId, version, name, place, ...usual }) =>
     context.store.transaction(async (db) => {
       const group = await loadGroup(context, db, groupId);
-      await checkTeacher(context, db, usual.instructorId ?? null);
+      await checkTeacher(context, db, usual.instructorId);
       checkName(await groupsOf(db, group.courseId), name, 'name', groupId);
-      const given = Object.fromEntries(Object.entries({ ...usual, place }).filter(([, value]) => value !== undefined));
-      const at = place === undefined ? {} : { placeId: await placeIdOf(context, db, place) };
+      const given = definedOf(usual);
+      const at = place === undefined ? {} : { place, placeId: await placeIdOf(context, db, place) };
       const values = group.startsAt === null ? { name } : { name, ...given, ...at };
       if (!(await updateVersion(db, db.models.courseGroup, groupId, version, values))) throw stale('The group');
       const after = { ...group, ...values };

@@ -8,15 +8,14 @@ import type { Mode } from '@/core/plan/mode';
 import type { EquipmentCounts } from '@/core/plan/place';
 import { type WeekPlace, weekPlaces, whyBetter } from '@/core/plan/week-places';
 import { freshCourse, freshSession } from '@/store/fresh';
-import { teachers } from '@/store/plan';
 import { find, insert, updateVersion } from '@/store/query';
 import type { CourseRow, DishRow, SessionRow } from '@/store/rows';
 import { groupsOf } from '@/store/sittings';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
-import { notFound, ServiceError, stale } from '../errors';
+import { ServiceError, stale } from '../errors';
 import { placeIdOf } from './changes';
-import { loadCourse } from './courses';
+import { checkTeacher, loadCourse } from './courses';
 import { usualSittings } from './groups';
 import { loadPlan, type Plan } from './world';
 
@@ -127,11 +126,7 @@ export const laySeason = service({
   run: (context, { version, ...season }) =>
     context.store.transaction(async (db) => {
       const { course, existing, draft } = await loadSeason(context, season, db);
-      if (
-        season.instructorId &&
-        !(await teachers(db, context.actor.programmeId)).some(({ id }) => id === season.instructorId)
-      )
-        throw notFound('instructor');
+      await checkTeacher(context, db, season.instructorId);
       const saved = await updateVersion(db, db.models.course, course.id, version, {
         cadence: JSON.stringify(season.cadence),
         seasonFrom: season.from,

@@ -5,7 +5,6 @@ import type { Booking } from '@/core/plan/conflicts';
 import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
 import { moveAlong } from '@/core/plan/sitting';
 import { freshSession } from '@/store/fresh';
-import { teachers } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
@@ -16,10 +15,9 @@ import { type Context, service } from '../access/gate';
 import { markedDone, sessionThread } from '../countdown/session-thread';
 import { notFound, ServiceError, stale } from '../errors';
 import { sessionSheet } from '../kits/session-sheet';
-import { syncCallBacks } from '../packing/call-backs';
 import { loadProgramme } from '../programme/load';
-import { changeSessions, placeIdOf } from './changes';
-import { loadCourse } from './courses';
+import { changeSessions, definedOf, placeIdOf } from './changes';
+import { checkTeacher, loadCourse } from './courses';
 import { movedSitting, sittingRows, usualSittings } from './groups';
 import { bookingsOf, conflictsOfBooking, loadPlan } from './world';
 
@@ -32,13 +30,6 @@ export async function loadBundle(
   const [bundle] = await loadSessionBundles(db, context.actor.programmeId, { ids: [sessionId] });
   if (!bundle) throw notFound('session');
   return bundle;
-}
-
-/** @throws ServiceError when nobody of that id can teach here */
-async function checkTeacher(context: Context, db: Db, instructorId: string | null | undefined): Promise<void> {
-  if (!instructorId) return;
-  const known = await teachers(db, context.actor.programmeId);
-  if (!known.some(({ id }) => id === instructorId)) throw notFound('instructor');
 }
 
 export const addSession = service({
@@ -69,7 +60,7 @@ export const editSession = service({
     context.store.transaction(async (db) => {
       await checkTeacher(context, db, values.instructorId);
       const { session } = await loadBundle(context, sessionId, db);
-      const change = Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined));
+      const change = definedOf(values);
       await changeSessions(context, db, [{ sessionId, version, change }], sayChange(session, values));
     }),
 });
@@ -142,10 +133,12 @@ export const previewChange = service({
       fixes: checks.find((check) => check.groupId === (group ?? ''))?.fixes ?? [],
       along: group
         ? []
-        : session.sittings.map(({ groupName, date: old }) => ({
-            groupName,
-            date: addDays(old, dayOf(date) - dayOf(session.date)),
-          })),
+        : session.sittings
+            .filter(({ status }) => status === 'planned')
+            .map(({ groupName, date: old }) => ({
+              groupName,
+              date: addDays(old, dayOf(date) - dayOf(session.date)),
+            })),
       jobs,
       tooLate: after.tooLate,
       people: bundle.enrolments.filter(({ status }) => status === 'enrolled').length,
@@ -231,10 +224,6 @@ export const moveSession = service({
     }),
 });
 
-/** Only what is given. */
-const definedOf = <T extends object>(values: T): T =>
-  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as T;
-
 export const settleConflict = service({
   title: 'Take a way out of a conflict',
   roles: ['coordinator'],
@@ -291,10 +280,7 @@ export const cancelSession = service({
             sittings: sittingRows(session).map((each) => (each.groupId === group ? { ...each, status } : each)),
           }
         : { status, because };
-      const id = await changeSessions(context, db, [{ sessionId, version, change }], said);
-      // Whose group does not meet gets no kit: what is packed for them must be stopped.
-      if (group) await syncCallBacks(context, db, { sessionId });
-      return id;
+      return changeSessions(context, db, [{ sessionId, version, change }], said);
     }),
 });
 

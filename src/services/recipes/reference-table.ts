@@ -4,8 +4,8 @@ import { parsePositiveAmount } from '@/core/quantity/amount';
 import { divide, rational, toDecimal } from '@/core/quantity/rational';
 import { findUnit } from '@/core/quantity/units';
 import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
-import type { OwnFood } from '@/core/reference/own-reference';
-import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
+import { findIngredient, measuresOf, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { insert, select } from '@/store/query';
@@ -36,7 +36,7 @@ export const viewReference = service({
         .map((food) => ({
           ...food,
           isOwn: !findIngredient(TYPICAL, food.name),
-          measures: reference.measures.filter(({ ingredient }) => ingredient === food.name),
+          measures: measuresOf(reference, food.name),
         })),
     };
   },
@@ -59,8 +59,8 @@ export const viewFood = service({
     return {
       food,
       isOwn: !findIngredient(TYPICAL, food.name),
-      measures: reference.measures.filter(({ ingredient }) => ingredient === food.name),
-      typical: TYPICAL.measures.filter(({ ingredient }) => ingredient === food.name),
+      measures: measuresOf(reference, food.name),
+      typical: measuresOf(TYPICAL, food.name),
       yields: reference.yields.filter(({ ingredient }) => ingredient === food.name),
       history: history.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
     };
@@ -90,10 +90,11 @@ export const weighFood = service({
         ]);
       // Several at once are nearer the truth than one: "4 eggs, 210 g".
       const each = toDecimal(divide(parsePositiveAmount(grams), rational(count)), 2);
-      const before = programme.reference.measures.find(
-        (row) => row.ingredient === food.name && row.preparation === preparation && row.measure === measure,
+      const before = measuresOf(programme.reference, food.name).find(
+        (row) => row.preparation === preparation && row.measure === measure,
       );
-      checkWeight(Number(each), before ? Number(before.grams) : undefined);
+      const doubt = weighingDoubt(each, before?.grams);
+      if (doubt) throw new ServiceError('invalid', doubt, [{ where: 'grams', message: doubt }]);
       const id = context.ids();
       const { programmeId, id: actorId } = context.actor;
       const row = {
@@ -117,18 +118,6 @@ export const weighFood = service({
       return { grams: each, before: before?.grams ?? null };
     }),
 });
-
-/** No cup weighs three times, or a third of, what it usually does: the wrong thing was on the scale. */
-function checkWeight(grams: number, before: number | undefined): void {
-  if (grams <= 0 || grams > 3000)
-    throw new ServiceError('invalid', 'One measure weighs more than nothing and at most 3 kg.', [
-      { where: 'grams', message: 'Weigh again.' },
-    ]);
-  if (before !== undefined && (grams > before * 3 || grams < before / 3)) {
-    const message = `${grams} g is far from the ${before} g known so far: weigh again, with the empty bowl taken off.`;
-    throw new ServiceError('invalid', message, [{ where: 'grams', message }]);
-  }
-}
 
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
 

@@ -28,7 +28,8 @@ export function PackBench({
     [whole, group],
   );
   const progress = packProgress(sheet.kits, ticks.packed);
-  const { toTakeOut } = packProgress(whole.kits, ticks.packed);
+  // What is to come out again is told whichever group is packed for.
+  const { toTakeOut } = sheet === whole ? progress : packProgress(whole.kits, ticks.packed);
   const [way, setWay] = useState<'component' | 'kit'>('component');
   const [at, setAt] = useState(() => firstOpen(sheet, ticks.packed));
   const [kit, setKit] = useState(0);

@@ -6,6 +6,7 @@ import { LARGEST_FILE } from '@/contracts/files';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayLongDate, sayShortDate } from '@/ui/dates';
 import { Choice, Field } from '@/ui/field';
+import { sendForReading } from '@/ui/read-file';
 import { saveImport } from './actions';
 
 interface Preview {
@@ -36,18 +37,14 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
         });
         return;
       }
-      const response = await fetch('/api/closures/preview', { method: 'POST', body: file }).catch(() => null);
-      const body = await response?.json().catch(() => null);
-      if (!response?.ok) {
-        setAnswer({
-          ok: false,
-          message: body?.title ?? 'The server did not answer. Try again in a moment.',
-          problems: body?.problems,
-        });
+      const answered = await sendForReading<Preview>('/api/closures/preview', file);
+      if ('refused' in answered) {
+        setAnswer(answered.refused);
         return;
       }
-      setPreview(body);
-      setName(body.name || file.name.replace(/\.ics$/i, ''));
+      const { found } = answered;
+      setPreview(found);
+      setName(found.name || file.name.replace(/\.ics$/i, ''));
     });
   const taken = preview?.closures.filter((_, index) => !left.has(index)) ?? [];
   const toggle = (index: number) =>

@@ -7,6 +7,7 @@ import type { Slip } from '@/core/recipes/slips';
 import type { DraftedLine } from '@/services/recipes/recipes';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
+import { sendForReading } from '@/ui/read-file';
 import { SlipList } from '@/ui/slip-list';
 import { readAgain, smell } from './actions';
 import { DraftLineRow, type EditedLine, isOpen } from './draft-line';
@@ -70,17 +71,12 @@ export function RecipeImport({
         setAnswer({ ok: false, message: 'That is larger than 2 MB; a recipe is far smaller. Paste one recipe alone.' });
         return;
       }
-      const response = await fetch('/api/recipes/preview', { method: 'POST', body }).catch(() => null);
-      const found = await response?.json().catch(() => null);
-      if (!response?.ok) {
-        setAnswer({
-          ok: false,
-          message: found?.title ?? 'The server did not answer. Try again in a moment.',
-          problems: found?.problems,
-        });
+      const answered = await sendForReading<Incoming>('/api/recipes/preview', body);
+      if ('refused' in answered) {
+        setAnswer(answered.refused);
         return;
       }
-      const incoming = found as Incoming;
+      const { found: incoming } = answered;
       setDraft({
         ...incoming,
         estimated: false,

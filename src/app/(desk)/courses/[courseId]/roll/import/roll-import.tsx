@@ -6,6 +6,7 @@ import { LARGEST_FILE } from '@/contracts/files';
 import { type CheckedRow, checkRoll, type NumberedCells, ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
 import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
 import { FormMessage, type FormState } from '@/ui/action-form';
+import { sendForReading } from '@/ui/read-file';
 import { saveImport } from '../actions';
 
 interface Preview {
@@ -41,20 +42,14 @@ export function RollImport({ courseId }: { courseId: string }) {
         });
         return;
       }
-      const response = await fetch(`/api/roll/preview?course=${courseId}`, { method: 'POST', body: file }).catch(
-        () => null,
-      );
-      const body = await response?.json().catch(() => null);
-      if (!response?.ok) {
-        setAnswer({
-          ok: false,
-          message: body?.title ?? 'The server did not answer. Try again in a moment.',
-          problems: body?.problems,
-        });
+      const answered = await sendForReading<Preview>(`/api/roll/preview?course=${courseId}`, file);
+      if ('refused' in answered) {
+        setAnswer(answered.refused);
         return;
       }
-      setPreview(body);
-      setRows(body.rows);
+      const { found } = answered;
+      setPreview(found);
+      setRows(found.rows);
     });
   }
 

@@ -1,0 +1,18 @@
+import type { FormState } from './action-form';
+
+/** Sends a file, or a text, to be read; nothing is saved. @returns what was understood, or why nothing was */
+export async function sendForReading<T>(
+  address: string,
+  body: Blob,
+): Promise<{ readonly found: T } | { readonly refused: FormState }> {
+  const response = await fetch(address, { method: 'POST', body }).catch(() => null);
+  const answer = await response?.json().catch(() => null);
+  if (response?.ok) return { found: answer as T };
+  return {
+    refused: {
+      ok: false,
+      message: answer?.title ?? 'The server did not answer. Try again in a moment.',
+      problems: answer?.problems,
+    },
+  };
+}
