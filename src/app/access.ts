@@ -2,8 +2,9 @@ import { getIronSession, type SessionOptions } from 'iron-session';
 import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
+import { askedTogether } from '@/services/access/asked-together';
 import type { Actor, Service } from '@/services/access/gate';
-import { findActor, findTokenActor, HOURS_SIGNED_IN, type Programme } from '@/services/access/sign-in';
+import { findActor, findActors, findTokenActors, HOURS_SIGNED_IN, type Programme } from '@/services/access/sign-in';
 import { ServiceError } from '@/services/errors';
 import { contextFor, runningStore, visitFrom } from '@/services/runtime';
 
@@ -67,14 +68,16 @@ export async function call<Input, Output>(service: Service<Input, Output>, input
   }
 }
 
+const bySignIn = askedTogether((ids) => findActors(runningStore(), ids, new Date()));
+const byToken = askedTogether((tokens) => findTokenActors(runningStore(), tokens, new Date()));
+
 /** Who asks an API route: by bearer token, else by cookie. Reads the request alone, so that it is quick. */
 export async function apiActor(request: Request): Promise<Actor | null> {
   const authorization = request.headers.get('authorization');
-  const now = new Date();
   if (authorization) {
     const token = /^Bearer (\S+)$/.exec(authorization)?.[1];
-    return token ? ((await findTokenActor(runningStore(), token, now)) ?? null) : null;
+    return token ? ((await byToken(token)) ?? null) : null;
   }
   const { signInId } = await getIronSession<SignedIn>(request, new Response(), options());
-  return signInId ? ((await findActor(runningStore(), signInId, now))?.actor ?? null) : null;
+  return signInId ? ((await bySignIn(signInId))?.actor ?? null) : null;
 }

@@ -6,13 +6,15 @@ import type { FormState } from '@/ui/action-form';
 /**
  * Runs what a form asked for and answers in words: what worked, or what to mend where.
  *
- * @param work returns the sentence to show when it worked
+ * @param work returns the sentence to show when it worked, and beside it what is to be copied, if anything
  */
-export async function attempt(work: () => Promise<string | undefined>): Promise<FormState> {
+export async function attempt(
+  work: () => Promise<string | Pick<FormState, 'message' | 'copy'> | undefined>,
+): Promise<FormState> {
   try {
-    const message = await work();
+    const said = await work();
     revalidatePath('/', 'layout');
-    return { ok: true, ...(message ? { message } : {}) };
+    return { ok: true, ...(typeof said === 'string' ? { message: said } : said) };
   } catch (error) {
     unstable_rethrow(error);
     const known = error instanceof ServiceError ? error : databaseTrouble(error);

@@ -1,6 +1,6 @@
 import { select } from './query';
 import type { SessionRow } from './rows';
-import { readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
+import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
 /** A session with what its course says of all its sessions. */
@@ -50,7 +50,7 @@ export async function plannedSessions(
             EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS locked,
             (SELECT m.done FROM stage_mark m WHERE m.session_id = s.id AND m.stage = 'buying' ORDER BY m.at DESC, m.id DESC LIMIT 1) AS bought,
             ${WITH_SITTINGS}
-       FROM session s JOIN course c ON c.id = s.course_id
+       FROM session s JOIN course c ON c.id = s.course_id ${JOIN_FIRST_GROUP}
       WHERE c.programme_id = :programmeId AND s.status = 'planned' AND s.date BETWEEN :from AND :to
       ORDER BY s.date, s.starts_at, s.id`,
     { programmeId, from, to },

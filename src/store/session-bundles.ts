@@ -1,9 +1,9 @@
-import { Op, type WhereOptions } from 'sequelize';
+import { Op } from 'sequelize';
 import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
 import type { Stage } from '@/core/countdown/stages';
 import { find, select } from './query';
 import type { EnrolmentRow, KitExclusionRow, PackEventRow, ProductLabelRow, SessionRow, StageMarkRow } from './rows';
-import { readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
+import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
 /** A dish of a session with its recipe. */
@@ -98,51 +98,51 @@ const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[])
 export async function loadSessionBundles(db: Db, programmeId: string, filter: SessionFilter): Promise<SessionBundle[]> {
   const which = 'ids' in filter ? 's.id IN (:ids)' : "s.date BETWEEN :from AND :to AND s.status = 'planned'";
   if ('ids' in filter && filter.ids.length === 0) return [];
+  const scope = { programmeId, ...filter };
   const sessions = await select<SessionWithSheet>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
             s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs,
             s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
-            (SELECT p.outdoor FROM place p WHERE p.id = s.place_id) AS outdoor,
-            ${WITH_SITTINGS},
+            p.outdoor, ${WITH_SITTINGS},
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
-       FROM session s JOIN course c ON c.id = s.course_id
+       FROM session s JOIN course c ON c.id = s.course_id LEFT JOIN place p ON p.id = s.place_id ${JOIN_FIRST_GROUP}
        LEFT JOIN kit_sheet k ON k.session_id = s.id
-        AND k.revision = (SELECT MAX(n.revision) FROM kit_sheet n WHERE n.session_id = s.id)
+       LEFT JOIN kit_sheet n ON n.session_id = s.id AND n.revision > k.revision
        LEFT JOIN member m ON m.id = k.locked_by LEFT JOIN api_token t ON t.id = k.locked_by
-      WHERE c.programme_id = :programmeId AND ${which} ORDER BY s.date, s.starts_at, s.id`,
-    { programmeId, ...filter },
+      WHERE c.programme_id = :programmeId AND ${which} AND n.id IS NULL`,
+    scope,
   );
   if (sessions.length === 0) return [];
-  const ids = sessions.map((session) => session.id);
+  // Sorted here: the database would carry whole locked sheets through its sorting.
+  const when = ({ date, startsAt, id }: SessionWithSheet) => `${date} ${startsAt} ${id}`;
+  sessions.sort((a, b) => (when(a) < when(b) ? -1 : 1));
+  // Joined, not named one by one: two hundred ids in a query cost the database more than what it finds.
+  const ofThese = (table: string) =>
+    `${table} x JOIN session s ON s.id = x.session_id JOIN course c ON c.id = s.course_id AND c.programme_id = :programmeId
+      WHERE ${which}`;
   // Asked for at once: none waits for another.
-  // A recipe that many sessions cook is sent once.
-  const asDishes = select<Omit<DishWithRecipe, 'body'> & { body: string | null }>(
-    db,
-    `SELECT d.id, d.session_id AS sessionId, d.recipe_id AS recipeId, d.position, r.title, r.version AS recipeVersion,
-            IF(ROW_NUMBER() OVER (PARTITION BY d.recipe_id ORDER BY d.id) = 1, r.body, NULL) AS body
-       FROM dish d JOIN recipe r ON r.id = d.recipe_id WHERE d.session_id IN (:ids) ORDER BY d.position`,
-    { ids },
-  );
+  const asDishes = dishesWithRecipes(db, ofThese, scope);
   const courseIds = [...new Set(sessions.map((session) => session.courseId))];
   const asEnrolments = find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
   const asNotes = select<NoteRow>(
     db,
-    `SELECT 'label' AS kind, id, session_id AS sessionId, ingredient AS about, product AS words, allergens AS more, 0 AS done
-       FROM product_label WHERE session_id IN (:ids)
-     UNION ALL SELECT 'exclusion', id, session_id, CONVERT(enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, reason, '', 0
-       FROM kit_exclusion WHERE session_id IN (:ids)
-     UNION ALL SELECT 'mark', id, session_id, stage, '', '', done FROM (
-       SELECT id, session_id, stage, done, at FROM stage_mark WHERE session_id IN (:ids) ORDER BY at, id LIMIT 100000) AS marks
-     UNION ALL SELECT 'job', id, session_id, title, CONCAT_WS(' ', stage, hours, before_key), '', minutes FROM session_job
-      WHERE session_id IN (:ids)`,
-    { ids },
+    `SELECT 'label' AS kind, x.id, x.session_id AS sessionId, x.ingredient AS about, x.product AS words, x.allergens AS more,
+            0 AS done, NULL AS at FROM ${ofThese('product_label')}
+     UNION ALL SELECT 'exclusion', x.id, x.session_id, CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci,
+            x.reason, '', 0, NULL FROM ${ofThese('kit_exclusion')}
+     UNION ALL SELECT 'mark', x.id, x.session_id, x.stage, '', '', x.done, x.at FROM ${ofThese('stage_mark')}
+     UNION ALL SELECT 'job', x.id, x.session_id, x.title, CONCAT_WS(' ', x.stage, x.hours, x.before_key), '', x.minutes, NULL
+       FROM ${ofThese('session_job')} ORDER BY at, id`,
+    scope,
   );
-  const ofSessions = { sessionId: { [Op.in]: ids } };
-  const asEvents = find(db, db.models.packEvent, ofSessions as WhereOptions<PackEventRow>, [['seq', 'ASC']]);
-  const [found, enrolments, notes, events] = await Promise.all([asDishes, asEnrolments, asNotes, asEvents]);
-  const bodies = new Map(found.flatMap(({ recipeId, body }) => (body === null ? [] : [[recipeId, body] as const])));
-  const dishes = found.map((dish): DishWithRecipe => ({ ...dish, body: bodies.get(dish.recipeId) ?? '' }));
+  const asEvents = select<PackEventRow>(
+    db,
+    `SELECT x.id, x.session_id AS sessionId, x.kit_id AS kitId, x.component, x.action, x.seq, x.at, x.actor_id AS actorId
+       FROM ${ofThese('pack_event')} ORDER BY x.session_id, x.seq`,
+    scope,
+  );
+  const [dishes, enrolments, notes, events] = await Promise.all([asDishes, asEnrolments, asNotes, asEvents]);
   const rolls = groupedBy(enrolments, ({ courseId }) => courseId);
   const [dishesOf, notesOf, eventsOf] = [bySession(dishes), bySession(notes), bySession(events)];
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
@@ -171,4 +171,41 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
         }),
     };
   });
+}
+
+/** The dishes of these sessions, and the recipes they cook: in one query, a recipe that many cook sent once. */
+async function dishesWithRecipes(
+  db: Db,
+  ofThese: (table: string) => string,
+  scope: Record<string, unknown>,
+): Promise<DishWithRecipe[]> {
+  const rows = await select<DishRow | RecipeRow>(
+    db,
+    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, NULL AS title, NULL AS body, NULL AS version
+       FROM ${ofThese('dish')}
+     UNION ALL SELECT r.id, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
+      WHERE r.id IN (SELECT x.recipe_id FROM ${ofThese('dish')})`,
+    scope,
+  );
+  const recipes = new Map(rows.flatMap((row) => (row.sessionId === null ? [[row.id, row] as const] : [])));
+  return rows
+    .flatMap((dish) => {
+      const recipe = dish.sessionId === null ? undefined : recipes.get(dish.recipeId);
+      if (dish.sessionId === null || !recipe) return [];
+      const { id, sessionId, recipeId, position } = dish;
+      return [{ id, sessionId, recipeId, position, ...told(recipe) }];
+    })
+    .sort((a, b) => a.position - b.position);
+}
+
+const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVersion: version });
+
+type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position'>;
+
+interface RecipeRow {
+  readonly id: string;
+  readonly sessionId: null;
+  readonly title: string;
+  readonly body: string;
+  readonly version: number;
 }

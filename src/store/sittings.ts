@@ -8,12 +8,15 @@ export interface SittingAtPlace extends Sitting {
   readonly outdoor: string | null;
 }
 
-/** Columns of a query over `session s` that bring its sittings and the name of the first group along. */
-export const WITH_SITTINGS = `(SELECT JSON_ARRAYAGG(JSON_OBJECT('groupId', x.group_id, 'groupName', g.name, 'date', x.date,
+/** Brings the first group of a course that has several, for the columns below. */
+export const JOIN_FIRST_GROUP = 'LEFT JOIN course_group g0 ON g0.course_id = s.course_id AND g0.position = 0';
+
+/** Columns of a query over `session s` with its first group: its sittings, looked for only where there are groups. */
+export const WITH_SITTINGS = `g0.name AS groupName, CASE WHEN g0.id IS NOT NULL THEN (
+  SELECT JSON_ARRAYAGG(JSON_OBJECT('groupId', x.group_id, 'groupName', g.name, 'date', x.date,
          'startsAt', x.starts_at, 'place', x.place, 'placeId', x.place_id, 'instructorId', x.instructor_id, 'status', x.status,
          'outdoor', (SELECT p.outdoor FROM place p WHERE p.id = x.place_id)) ORDER BY g.position)
-    FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) AS sittings,
-  (SELECT g.name FROM course_group g WHERE g.course_id = s.course_id AND g.position = 0) AS groupName`;
+    FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) END AS sittings`;
 
 /**
  * Every time that a session takes place, as a table for a query: once for itself (groupId ''), and once for each group

@@ -1,11 +1,13 @@
 'use client';
 
-import { Fragment, type ReactNode, startTransition, useActionState, useEffect, useRef } from 'react';
+import { Fragment, type ReactNode, startTransition, useActionState, useEffect, useRef, useState } from 'react';
 
 /** What an action answers: whether it worked, and what to mend where. */
 export interface FormState {
   readonly ok: boolean;
   readonly message?: string;
+  /** Shown once, to be copied: an address, a token. */
+  readonly copy?: string;
   readonly problems?: readonly { readonly where: string; readonly message: string }[];
 }
 
@@ -56,6 +58,7 @@ export function FormMessage({ state }: { state: FormState | null }) {
       className={`mt-3 basis-full rounded-box border-l-4 p-3 text-sm ${state.ok ? 'border-success bg-success/10' : 'border-error bg-error/10'}`}
     >
       <p className="font-semibold">{state.message}</p>
+      {state.copy && <Copied text={state.copy} />}
       {state.problems && state.problems.length > 0 && (
         <ul className="mt-1 list-disc pl-5">
           {state.problems.slice(0, 20).map((problem) => (
@@ -68,5 +71,24 @@ export function FormMessage({ state }: { state: FormState | null }) {
         </ul>
       )}
     </div>
+  );
+}
+
+/** A text that is shown once, with the button that copies it. */
+function Copied({ text }: { text: string }) {
+  const [said, setSaid] = useState('Copy');
+  const copy = () =>
+    Promise.resolve(navigator.clipboard?.writeText(text) ?? Promise.reject()).then(
+      () => setSaid('Copied'),
+      // A browser on the local network without TLS has no clipboard: the text is there to be selected.
+      () => setSaid('Select it and copy'),
+    );
+  return (
+    <span className="mt-2 flex flex-wrap items-center gap-2">
+      <code className="break-all">{text}</code>
+      <button type="button" className="btn btn-sm" onClick={copy}>
+        {said}
+      </button>
+    </span>
   );
 }

@@ -148,28 +148,25 @@ function Lane({
         {shown.map((knot, index) => (
           <li
             key={knot.stage}
-            className={`absolute top-1/2 -translate-x-1/2 ${isAbove(index) ? '-translate-y-10' : '-translate-y-6'}`}
+            className={isAbove(index) ? 'lane-knot lane-knot-above' : 'lane-knot'}
             style={{ left: `${places[index]}%` }}
           >
             <a
               href={stageHref(knot.stage, thread)}
-              className={`flex items-center rounded-field px-0.5 py-0.5 hover:bg-base-200 ${isAbove(index) ? 'flex-col-reverse' : 'flex-col'}`}
               title={knot.why}
+              aria-label={`${knot.title}, ${knot.state}, latest ${sayMoment(knot.latest, timeZone)}`}
             >
               <KnotShape state={knot.state} />
-              <span className="text-xs font-semibold">{knot.title}</span>
-              <span className="sr-only">
-                , {knot.state}, latest {sayMoment(knot.latest, timeZone)}
-              </span>
+              {knot.title}
             </a>
           </li>
         ))}
-        <li className="absolute top-1/2 -translate-x-1/2 -translate-y-6" style={{ left: `${endAt}%` }}>
-          <span className="flex flex-col items-center px-0.5 py-0.5">
+        <li className="lane-knot" style={{ left: `${endAt}%` }}>
+          <span>
             <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
               <rect x="3" y="3" width="14" height="14" rx="2" className="fill-base-content" />
             </svg>
-            <span className="text-xs font-semibold">{end.title}</span>
+            {end.title}
           </span>
         </li>
       </ol>

@@ -27,8 +27,8 @@ test('from a roll to labels by token, without a browser', async ({ page, playwri
   await form.getByLabel('What it is for').fill('till');
   await form.getByLabel('Role of the token').selectOption('coordinator');
   await form.getByRole('button', { name: 'Make token' }).click();
-  const shown = page.getByText('Keep it now, it is not shown again:');
-  const token = ((await shown.textContent()) ?? '').split(': ').at(-1) ?? '';
+  const shown = page.getByRole('status').filter({ hasText: 'Keep it now, it is not shown again:' });
+  const token = (await shown.locator('code').textContent()) ?? '';
   await page.reload();
   expect(await page.content()).not.toContain(token);
 

@@ -79,7 +79,16 @@ test('a session is cancelled and held after all; the countdown and its calendar 
   const { course } = await newSession(page, 'Clam week', ['Berry yogurt cups'], '');
   await page.goto(course);
   await page.getByRole('button', { name: 'Cancel Clam week one' }).click();
+  const dialog = page.getByRole('dialog', { name: /Cancel Clam week one/ });
+  await expect(dialog.getByText(/open jobs fall away: .*Shop/)).toBeVisible();
+  await expect(dialog.getByText(/Not cooked then: Berry yogurt cups/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByText('cancelled', { exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Cancel Clam week one' }).click();
+  await dialog.getByLabel('Why, for those who ask later').fill('The boiler is out');
+  await dialog.getByRole('button', { name: 'Cancel the session' }).click();
   await expect(page.getByText('cancelled', { exact: true })).toBeVisible();
+  await expect(page.getByText('The boiler is out')).toBeVisible();
   await page.goto('/?all');
   await expect(page.getByRole('link', { name: /Clam week one/ })).toHaveCount(0);
   await page.goto(course);

@@ -201,7 +201,7 @@ test('a calendar address is read without signing in, and answers no more once it
   await signIn(page);
   await page.goto('/calendar-addresses');
   await page.getByRole('button', { name: 'Make address' }).click();
-  const said = await page.getByText('Copy the address now').textContent();
+  const said = await page.getByRole('status').filter({ hasText: 'Copy the address now' }).textContent();
   const path = /\/feeds\/[\w-]+\.ics/.exec(said ?? '')?.[0] ?? '';
   const feed = await request.get(path);
   expect(feed.headers()['content-type']).toContain('text/calendar');

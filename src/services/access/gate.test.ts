@@ -12,6 +12,7 @@ import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
 import * as calendar from '../plan/calendar';
+import * as cancel from '../plan/cancel';
 import * as changes from '../plan/changes';
 import * as closures from '../plan/closures';
 import * as courses from '../plan/courses';
@@ -46,6 +47,7 @@ const MODULES = [
   bench,
   labels,
   calendar,
+  cancel,
   changes,
   closures,
   courses,
@@ -181,7 +183,7 @@ describe('another programme', () => {
     } as never);
     const { calendars } = await closures.listClosures(own.coordinator, {});
     const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' } as never);
-    await sessions.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false } as never);
+    await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false } as never);
     const [change] = await changes.listChanges(own.coordinator, {});
     const slots = [{ startsAt: '10:00', minutes: 60 }];
     const laid = {
@@ -219,6 +221,7 @@ describe('another programme', () => {
         on: true,
       },
       'See what moves with a session before moving it': { sessionId, date: '2026-12-01', startsAt: '10:00' },
+      'See what hangs on a session before cancelling it': { sessionId },
       'See what stands against a session as it is being written': { courseId, ...plan },
       'Move a session, or one of its groups, to another day, hour or place': {
         sessionId,

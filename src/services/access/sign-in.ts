@@ -1,6 +1,6 @@
 import type { Temporal } from 'temporal-polyfill';
 import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
-import { change, findOne, insert, select } from '@/store/query';
+import { change, find, findOne, insert, select } from '@/store/query';
 import type { Store } from '@/store/store';
 import { ServiceError } from '../errors';
 import { type Actor, nowOf, type Role } from './gate';
@@ -87,29 +87,58 @@ export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId:
   });
 }
 
-/** The member behind a sign-in as an actor, with the programme: one query. Undefined when it has ended. */
-export async function findActor(
-  store: Store,
-  signInId: string,
-  now: Date,
-): Promise<{ actor: Actor; programme: Programme } | undefined> {
-  const [row] = await select<Programme & { memberId: string; memberName: string; role: Role; programmeId: string }>(
-    store.db,
-    `SELECT m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name, p.measure_system AS measureSystem,
-            p.safety_profile AS safetyProfile, p.time_zone AS timeZone, p.retention_months AS retentionMonths,
-            p.work_hours AS workHours, p.version
-       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
-      WHERE i.id = :signInId AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
-    { signInId, now },
-  );
-  if (!row) return undefined;
-  const { memberId, memberName, role, programmeId, ...programme } = row;
-  return { actor: { id: memberId, name: memberName, role, programmeId }, programme: { ...programme, id: programmeId } };
+/** A member who is signed in, with the programme. */
+export interface SignedInMember {
+  readonly actor: Actor;
+  readonly programme: Programme;
 }
 
-/** The actor behind an API token, or undefined when it is unknown, was taken back or has ended. */
-export async function findTokenActor(store: Store, token: string, now: Date): Promise<Actor | undefined> {
-  const row = await findOne(store.db, store.db.models.apiToken, { tokenHash: hashSecret(token) });
-  if (!row || row.revokedAt || row.expiresAt <= now) return undefined;
-  return { id: row.id, programmeId: row.programmeId, role: row.role as Role, name: row.name };
+/** The members behind sign-ins, by the sign-in's id: one query. Those that have ended are missing. */
+export async function findActors(
+  store: Store,
+  signInIds: readonly string[],
+  now: Date,
+): Promise<ReadonlyMap<string, SignedInMember>> {
+  const rows = await select<
+    Programme & { signInId: string; memberId: string; memberName: string; role: Role; programmeId: string }
+  >(
+    store.db,
+    `SELECT i.id AS signInId, m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name,
+            p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
+            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.version
+       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
+      WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
+    { signInIds, now },
+  );
+  return new Map(
+    rows.map(({ signInId, memberId, memberName, role, programmeId, ...programme }) => [
+      signInId,
+      {
+        actor: { id: memberId, name: memberName, role, programmeId },
+        programme: { ...programme, id: programmeId },
+      },
+    ]),
+  );
+}
+
+/** The member behind one sign-in; undefined when it has ended. */
+export const findActor = async (store: Store, signInId: string, now: Date): Promise<SignedInMember | undefined> =>
+  (await findActors(store, [signInId], now)).get(signInId);
+
+/** The actors behind API tokens, by token: one query. A token that is unknown, was taken back or has ended is missing. */
+export async function findTokenActors(
+  store: Store,
+  tokens: readonly string[],
+  now: Date,
+): Promise<ReadonlyMap<string, Actor>> {
+  const byHash = new Map(tokens.map((token) => [hashSecret(token), token]));
+  const rows = await find(store.db, store.db.models.apiToken, { tokenHash: [...byHash.keys()] });
+  return new Map(
+    rows
+      .filter(({ revokedAt, expiresAt }) => !revokedAt && expiresAt > now)
+      .map(({ id, programmeId, role, name, tokenHash }) => [
+        byHash.get(tokenHash) ?? '',
+        { id, programmeId, role: role as Role, name },
+      ]),
+  );
 }

@@ -12,13 +12,16 @@ import { sessionSheet } from '../kits/session-sheet';
 import { definedOf } from '../plan/changes';
 import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../programme/load';
-import { sessionFacts, sessionThread } from './session-thread';
+import { type SessionThread, sessionFacts, sessionThread } from './session-thread';
 
 /** Of so many sessions that can no longer be ready it is tried what would save them; the others say so on their own page. */
 export const MOST_LOST = 5;
 
 /** The countdown looks this far ahead, and back to yesterday. */
 const DAYS_AHEAD = 14;
+
+/** What would save a session, by its thread as it was drawn. */
+const tried = new WeakMap<SessionThread, readonly string[]>();
 
 export const viewCountdown = service({
   title: 'See the countdown',
@@ -38,7 +41,11 @@ export const viewCountdown = service({
       const sheet = sessionSheet(bundle, programme, meanings);
       const thread = sessionThread(bundle, sheet, programme, hours, now);
       const isLost = thread.tooLate !== undefined && saved++ < MOST_LOST;
-      return { ...thread, savers: isLost ? saversOf(sessionFacts(bundle, sheet, programme, hours), now) : [] };
+      if (!isLost) return { ...thread, savers: [] };
+      // Many weeks are tried for each: kept as long as its thread is.
+      const savers = tried.get(thread) ?? saversOf(sessionFacts(bundle, sheet, programme, hours), now);
+      tried.set(thread, savers);
+      return { ...thread, savers };
     });
     const next = doNext(
       threads.map((session) => ({ session, knots: session.knots })),

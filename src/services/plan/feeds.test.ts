@@ -4,8 +4,9 @@ import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
+import { cancelSession } from './cancel';
 import { exportCalendar, listFeeds, makeFeed, readFeed, revokeFeed } from './feeds';
-import { cancelSession, moveSession } from './sessions';
+import { moveSession } from './sessions';
 
 let store: Store;
 let context: Context;

@@ -12,13 +12,14 @@ import { recordTicks, viewBench } from '../packing/bench';
 import { loadLocked } from '../packing/locked';
 import { previewRollFile, saveRoll, viewRoll } from '../roll/roll';
 import { viewCalendar } from './calendar';
+import { cancelSession, previewCancel } from './cancel';
 import { listChanges, undoChange } from './changes';
 import { viewCoursePlan } from './courses';
 import { exportCalendar } from './feeds';
 import { addGroup, editGroup, endGroup } from './groups';
 import { addPlace, removePlace } from './places';
 import { repeatCourse } from './season';
-import { addDish, addSession, cancelSession, fallBack, moveSession, previewChange, settleConflict } from './sessions';
+import { addDish, addSession, fallBack, moveSession, previewChange, settleConflict } from './sessions';
 import { splitSession } from './split';
 
 let store: Store;
@@ -129,6 +130,13 @@ describe('a course given to two groups', () => {
   it('makes no kit for a group whose sitting is cancelled, and calendars hear of it', async () => {
     const { courseId, sessionId, groupId } = await twoGroups();
     const version = await versionOf(sessionId);
+    const whole = await previewCancel(context, { sessionId } as never);
+    expect(whole).toMatchObject({ people: 3, version, locked: false, along: [{ groupName: expect.any(String) }] });
+    expect(whole.jobs).toContain('Shop');
+    const one = await previewCancel(context, { sessionId, groupId } as never);
+    expect(one).toMatchObject({ people: 1, along: [], dishes: [] });
+    expect(one.jobs).not.toContain('Shop');
+    expect(one.jobs.length).toBeGreaterThan(0);
     await cancelSession(context, { sessionId, groupId, version, cancelled: true } as never);
     const { sheet } = await viewKitSheet(context, { sessionId });
     expect(sheet.participants.map(({ name }) => name)).toEqual(['Ada', 'Bo']);

@@ -5,6 +5,7 @@ import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { viewCalendar } from './calendar';
+import { cancelSession } from './cancel';
 import { listChanges, undoChange } from './changes';
 import {
   addClosure,
@@ -18,7 +19,7 @@ import {
 import { addCourse, editCourse, viewCourse, viewCoursePlan } from './courses';
 import { addPlace, editPlace, listPlaces, removePlace, setTravel } from './places';
 import { findWeekPlace, laySeason, previewSeason, repeatCourse } from './season';
-import { addSession, cancelSession, checkSession, moveSession, previewChange, settleConflict } from './sessions';
+import { addSession, checkSession, moveSession, previewChange, settleConflict } from './sessions';
 
 let store: Store;
 let context: Context;

@@ -18,7 +18,7 @@ import { sessionSheet } from '../kits/session-sheet';
 import { loadProgramme } from '../programme/load';
 import { changeSessions, definedOf, placeIdOf } from './changes';
 import { checkTeacher, loadCourse } from './courses';
-import { movedSitting, sittingRows, usualSittings } from './groups';
+import { movedSitting, usualSittings } from './groups';
 import { bookingsOf, conflictsOfBooking, loadPlan } from './world';
 
 /** One session with all that belongs to it. @throws ServiceError when it is not the asker's */
@@ -76,7 +76,7 @@ function sayChange(
 }
 
 /** One group beside the first; left out, the whole session is meant. */
-const groupId = z.uuid().optional();
+export const groupId = z.uuid().optional();
 
 /** What a session could become, held against the whole plan, before anything is saved. */
 export const previewChange = service({
@@ -151,7 +151,7 @@ export const previewChange = service({
 });
 
 /** When and where a session, or one of its groups, meets. @throws ServiceError when it is not given to that group */
-function meetingOf(session: SessionBundle['session'], group: string | undefined) {
+export function meetingOf(session: SessionBundle['session'], group: string | undefined) {
   if (group === undefined) return session;
   const sitting = session.sittings.find((each) => each.groupId === group);
   if (!sitting) throw notFound('group');
@@ -256,31 +256,6 @@ export const settleConflict = service({
       const wanted = group ? { sittings: await movedSitting(context, db, session, group, to) } : { ...to, ...cookBy };
       const from = meetingOf(session, group);
       await changeSessions(context, db, [{ sessionId, version, change: wanted }], sayChange(from, { ...from, ...to }));
-    }),
-});
-
-export const cancelSession = service({
-  title: 'Cancel a session or one of its groups, or hold it after all',
-  roles: ['coordinator'],
-  input: z.object({
-    sessionId: z.uuid(),
-    groupId,
-    version: z.coerce.number().int(),
-    cancelled: z.boolean(),
-    because: z.string().trim().max(200, 'At most 200 characters.').default(''),
-  }),
-  run: (context, { sessionId, groupId: group, version, cancelled, because }) =>
-    context.store.transaction(async (db) => {
-      const { session } = await loadBundle(context, sessionId, db);
-      const status = cancelled ? ('cancelled' as const) : ('planned' as const);
-      const { title, date } = meetingOf(session, group);
-      const said = `${cancelled ? 'Cancelled' : 'Took up again'} ${title}, ${sayDay(date)}`;
-      const change = group
-        ? {
-            sittings: sittingRows(session).map((each) => (each.groupId === group ? { ...each, status } : each)),
-          }
-        : { status, because };
-      return changeSessions(context, db, [{ sessionId, version, change }], said);
     }),
 });
 

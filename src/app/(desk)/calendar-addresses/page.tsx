@@ -17,7 +17,7 @@ async function make(_state: FormState | null, data: FormData): Promise<FormState
     const [scope, scopeId = ''] = what.split(' ');
     const { token } = await call(makeFeed, { scope, scopeId, withJobs: jobs === 'on' } as never);
     const address = process.env.PUBLIC_ADDRESS ?? '';
-    return `Copy the address now, it is not shown again: ${address}/feeds/${token}.ics`;
+    return { message: 'Copy the address now, it is not shown again:', copy: `${address}/feeds/${token}.ics` };
   });
 }
 

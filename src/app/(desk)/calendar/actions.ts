@@ -2,28 +2,38 @@
 
 import { attempt } from '@/app/form';
 import { ServiceError } from '@/services/errors';
+import { cancelSession, previewCancel } from '@/services/plan/cancel';
 import { undoChange } from '@/services/plan/changes';
-import { cancelSession, checkSession, moveSession, previewChange } from '@/services/plan/sessions';
+import { checkSession, moveSession, previewChange } from '@/services/plan/sessions';
 import type { FormState } from '@/ui/action-form';
 import { call } from '../../access';
 
 export type MovePreview = Awaited<ReturnType<typeof previewChange>>;
 
-/** What a move would bring, or why it cannot be looked at. */
-export async function previewMove(input: {
-  sessionId: string;
-  groupId?: string;
-  date: string;
-  startsAt: string;
-  place?: string;
-}): Promise<{ preview: MovePreview } | { problem: string }> {
+/** What a service finds, or why it cannot be looked at. */
+async function look<Found>(find: () => Promise<Found>): Promise<{ preview: Found } | { problem: string }> {
   try {
-    return { preview: await call(previewChange, input as never) };
+    return { preview: await find() };
   } catch (error) {
     if (error instanceof ServiceError) return { problem: error.problems[0]?.message ?? error.message };
     throw error;
   }
 }
+
+/** What a move would bring. */
+export const previewMove = async (input: {
+  sessionId: string;
+  groupId?: string;
+  date: string;
+  startsAt: string;
+  place?: string;
+}) => look(() => call(previewChange, input as never));
+
+export type CancelPreview = Awaited<ReturnType<typeof previewCancel>>;
+
+/** What hangs on a session, before it is cancelled. */
+export const lookAtCancelling = async (input: { sessionId: string; groupId?: string }) =>
+  look(() => call(previewCancel, input as never));
 
 /** What stands against a session in a form; null while the form cannot be read. */
 export async function check(values: Record<string, string>): Promise<{ conflicts: string[]; fixes: string[] } | null> {
@@ -49,17 +59,17 @@ export async function move(input: {
   });
 }
 
-/** @param groupId '' for the session as a whole */
-export async function cancel(sessionId: string, groupId: string, version: number, cancelled: boolean): Promise<void> {
-  await attempt(async () => {
-    await call(cancelSession, {
-      sessionId,
-      ...(groupId ? { groupId } : {}),
-      version,
-      cancelled,
-      because: '',
-    } as never);
-    return undefined;
+/** Cancels a session or one of its groups, or holds it after all. */
+export async function cancel(input: {
+  sessionId: string;
+  groupId?: string;
+  version: number;
+  cancelled: boolean;
+  because?: string;
+}): Promise<FormState> {
+  return attempt(async () => {
+    await call(cancelSession, input as never);
+    return input.cancelled ? 'Cancelled. Calendars that follow the plan hear of it.' : 'It is held after all.';
   });
 }
 

@@ -58,7 +58,7 @@ async function newToken(_state: FormState | null, data: FormData): Promise<FormS
   'use server';
   return attempt(async () => {
     const { token } = await call(makeToken, fields(data) as never);
-    return `Keep it now, it is not shown again: ${token}`;
+    return { message: 'Keep it now, it is not shown again:', copy: token };
   });
 }
 

@@ -2,8 +2,8 @@ import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import type { viewCoursePlan } from '@/services/plan/courses';
 import { sayShortDate } from '@/ui/dates';
-import { cancel } from '../../calendar/actions';
 import { takeFix } from './actions';
+import { CancelButton, HoldButton } from './cancel-button';
 import { MoveButton } from './move-button';
 
 type Plan = Awaited<ReturnType<typeof viewCoursePlan>>;
@@ -96,6 +96,8 @@ function Meeting({
   const isCancelled = session.status === 'cancelled';
   const isPast = session.date < today;
   const title = group ? `${session.title} (${group.name})` : session.title;
+  const { id, date, startsAt, place } = session;
+  const meeting = { id, groupId: group?.id ?? '', title, date, startsAt, place };
   return (
     <tr className={isPast ? 'text-base-content/80' : ''}>
       <td className={group ? 'pl-9' : ''}>
@@ -123,14 +125,9 @@ function Meeting({
       </td>
       <td>
         <span className="flex justify-end gap-1">
-          {!isCancelled && <MoveButton session={{ ...session, title, groupId: group?.id ?? '' }} places={places} />}
-          {!isPast && (
-            <form action={cancel.bind(null, session.id, group?.id ?? '', session.version, !isCancelled)}>
-              <button type="submit" className="btn btn-sm" aria-label={`${isCancelled ? 'Hold' : 'Cancel'} ${title}`}>
-                {isCancelled ? 'Hold it' : 'Cancel'}
-              </button>
-            </form>
-          )}
+          {!isCancelled && <MoveButton session={meeting} places={places} />}
+          {!isPast && !isCancelled && <CancelButton session={meeting} />}
+          {!isPast && isCancelled && <HoldButton session={{ ...meeting, version: session.version }} />}
         </span>
       </td>
     </tr>
