@@ -74,7 +74,19 @@ export const recipeBody = z.object({
 
 export type RecipeBody = z.infer<typeof recipeBody>;
 
-/** A line of a recipe that is being brought in: its words, and what a person chose for it. */
+/** How a line scales, is measured, bought and supplied: what its words do not say. Each left out is as usual. */
+export const lineDetails = z.strictObject({
+  scaling: item.scaling,
+  damping: item.damping,
+  batch_servings: item.batch_servings,
+  precision: item.precision,
+  sealed_grams: item.sealed_grams,
+  yield_preparation: item.yield_preparation,
+  spare: item.spare,
+  pack_grams: item.pack_grams,
+});
+
+/** A line of a recipe that is being brought in or edited: its words, and what a person chose for it. */
 export const draftedLine = z.object({
   text: z.string().max(500, 'A line has at most 500 characters.'),
   section: z.string().max(120).default(''),
@@ -82,8 +94,16 @@ export const draftedLine = z.object({
   settled: writtenLine.optional(),
   /** Foods chosen by hand, by their place in the line. */
   chosen: z.array(z.string().max(80).nullable()).max(10).default([]),
+  /** In place of what the line had; for the first food in it. */
+  details: lineDetails.optional(),
+  /** What may stand in where it must be avoided, in order of preference, in place of what the line had. */
+  alternatives: z
+    .array(z.object({ text: z.string().max(200), settled: writtenAlternative.optional() }))
+    .max(10, 'At most 10 alternatives.')
+    .optional(),
 });
 
+/** A recipe that is being brought in or edited. */
 export const draftedRecipe = z.object({
   estimated: z.boolean().default(false),
   /** What looked like a slip and is right as it is. */

@@ -29,6 +29,7 @@ import type {
   ProductLabelRow,
   ProgrammeRow,
   RecipeRow,
+  RecipeVersionRow,
   SessionJobRow,
   SessionRow,
   SignInRow,
@@ -50,6 +51,7 @@ export interface Models {
   readonly session: Table<SessionRow>;
   readonly sitting: Table<SittingRow>;
   readonly recipe: Table<RecipeRow>;
+  readonly recipeVersion: Table<RecipeVersionRow>;
   readonly ownFood: Table<OwnFoodRow>;
   readonly weighing: Table<WeighingRow>;
   readonly dish: Table<DishRow>;
@@ -182,7 +184,23 @@ export function defineModels(sequelize: Sequelize): Models {
       jobs: long,
       version: whole,
     }),
-    recipe: table<RecipeRow>('recipe', { id, programmeId: reference, title: text, body: long, version: whole }),
+    recipe: table<RecipeRow>('recipe', {
+      id,
+      programmeId: reference,
+      title: text,
+      body: long,
+      version: whole,
+      parentId: reference,
+      parentVersion: whole,
+    }),
+    recipeVersion: table<RecipeVersionRow>('recipe_version', {
+      recipeId: { type: DataTypes.CHAR(36), primaryKey: true },
+      version: { type: whole, primaryKey: true },
+      title: text,
+      body: long,
+      at: moment,
+      actorId: reference,
+    }),
     ownFood: table<OwnFoodRow>('own_food', { id, programmeId: reference, name: text, body: long, version: whole }),
     weighing: table<WeighingRow>('weighing', {
       id,

@@ -201,6 +201,19 @@ export interface RecipeRow {
   title: string;
   body: string;
   version: number;
+  /** The recipe that it is a local variation of, and the version of it that it was made from. */
+  parentId: string | null;
+  parentVersion: number | null;
+}
+
+/** A recipe as it was saved once; append-only. */
+export interface RecipeVersionRow {
+  recipeId: string;
+  version: number;
+  title: string;
+  body: string;
+  at: Date;
+  actorId: string | null;
 }
 
 /** A food that a programme added to the reference table. */

@@ -1,4 +1,5 @@
 import type { Reference } from '../reference/reference';
+import { DETAILS, type DraftAlternative, LEAVE_OUT, type LineDetails } from './line-details';
 import { lineItem } from './line-item';
 import { type ReadPart, readLine } from './line-reader';
 import type { WrittenAlternative, WrittenLine } from './recipe';
@@ -67,4 +68,42 @@ function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAl
     const { item } = lineItem(asPart, reference);
     return item ? [{ item, say: item.ingredient }] : [];
   });
+}
+
+/**
+ * An item with the details and alternatives that a person gave it, in place of those it had.
+ *
+ * @returns the item; open when an alternative cannot be read
+ */
+export function withDetails(
+  item: DraftItem,
+  reference: Reference,
+  details: LineDetails | undefined,
+  alternatives: readonly DraftAlternative[] | undefined,
+): DraftItem {
+  if (!item.line) return item;
+  const open: string[] = [];
+  let line = item.line;
+  if (details) {
+    const rest = Object.fromEntries(
+      Object.entries(line).filter(([name]) => !(DETAILS as readonly string[]).includes(name)),
+    );
+    line = { ...(rest as unknown as WrittenLine), ...details };
+  }
+  if (alternatives) {
+    const { alternatives: _, ...rest } = line;
+    const read = alternatives
+      .filter(({ text }) => text.trim() !== '')
+      .flatMap(({ text, settled }): WrittenAlternative[] => {
+        if (settled) return [settled];
+        if (text.trim().toLowerCase() === LEAVE_OUT) return [{ omit: true }];
+        const [part] = readLine(text, reference).parts;
+        const own = part && lineItem(part, reference);
+        if (own?.item) return [own.item];
+        open.push(...(own?.open ?? ['It cannot be read.']).map((question) => `Alternative “${text}”: ${question}`));
+        return [];
+      });
+    line = { ...rest, ...(read.length > 0 ? { alternatives: read } : {}) };
+  }
+  return { ...item, line: open.length > 0 ? undefined : line, say: sayLine(line), open: [...item.open, ...open] };
 }

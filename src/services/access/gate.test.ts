@@ -24,6 +24,8 @@ import * as sessions from '../plan/sessions';
 import * as split from '../plan/split';
 import * as households from '../privacy/households';
 import * as programme from '../programme/programme';
+import * as drafts from '../recipes/drafts';
+import * as history from '../recipes/history';
 import * as recipes from '../recipes/recipes';
 import * as table from '../recipes/reference-table';
 import * as roll from '../roll/roll';
@@ -58,6 +60,8 @@ const MODULES = [
   sessions,
   split,
   programme,
+  drafts,
+  history,
   recipes,
   table,
   roll,
@@ -93,6 +97,7 @@ const FOR_ALL = [
 const FOR_INSTRUCTORS = [
   'See a recipe',
   'See a recipe as a card for a family',
+  'See the versions of a recipe, and which locked sheets hold an earlier one',
   'See all recipes',
   'See one food of the reference table, and how its weights came about',
   'See the reference table',
@@ -303,6 +308,16 @@ describe('another programme', () => {
       'Choose a dish for a session': { sessionId, recipeId },
       'Take a dish off a session': { sessionId, dishId: v7() },
       'See a recipe': { recipeId },
+      'Open a recipe for editing': { recipeId },
+      'See the versions of a recipe, and which locked sheets hold an earlier one': { recipeId },
+      'Save the next version of a recipe, or a variation of it': {
+        recipeId,
+        version: 1,
+        title: 'X',
+        servings: 1,
+        lines: [{ text: '1 cup milk' }],
+        steps: [],
+      },
       'See a recipe as a card for a family': { recipeId },
       'Confirm how many servings a recipe makes': { recipeId, version: 1, servings: 4 },
       'Say that a recipe is right as it is': { recipeId, version: 1, key: 'x' },

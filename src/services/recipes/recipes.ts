@@ -1,20 +1,18 @@
 import { z } from 'zod';
-import { draftedLine, draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
+import { draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
 import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
 import { cautionsOf } from '@/core/recipes/cautions';
-import type { DraftLine } from '@/core/recipes/draft';
-import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
+import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
-import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
-import type { Reference } from '@/core/reference/reference';
-import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
+import { checkRecipe, type Slip } from '@/core/recipes/slips';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
-import { find, findOne, insert, select, updateVersion } from '@/store/query';
+import { select } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
-import { notFound, ServiceError, stale } from '../errors';
+import { ServiceError } from '../errors';
 import { loadProgramme, type Programme } from '../programme/load';
+import { addRecipe, loadRecipe, saveVersion } from './saved';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -40,11 +38,17 @@ export const viewRecipe = service({
   input: z.object({ recipeId: z.uuid() }),
   run: async (context, { recipeId }) => {
     const { db } = context.store;
-    const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
-    if (!row) throw notFound('recipe');
-    const body = JSON.parse(row.body) as RecipeBody;
+    const { id, title, version, body, parentId } = await loadRecipe(context, db, recipeId);
     const { programme } = await loadProgramme(context);
-    return { id: row.id, title: row.title, version: row.version, body, slips: slipsOf(body, programme) };
+    const parent = parentId ? await loadRecipe(context, db, parentId) : undefined;
+    return {
+      id,
+      title,
+      version,
+      body,
+      slips: slipsOf(body, programme),
+      parent: parent && { id: parent.id, title: parent.title },
+    };
   },
 });
 
@@ -65,14 +69,9 @@ export const settleSlip = service({
   input: z.object({ recipeId: z.uuid(), version: z.coerce.number().int(), key: z.string().min(1).max(400) }),
   run: (context, { recipeId, version, key }) =>
     context.store.transaction(async (db) => {
-      const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
-      if (!row) throw notFound('recipe');
-      const body = JSON.parse(row.body) as RecipeBody;
+      const { title, body } = await loadRecipe(context, db, recipeId);
       const right = [...new Set([...(body.right ?? []), key])];
-      const saved = await updateVersion(db, db.models.recipe, recipeId, version, {
-        body: JSON.stringify({ ...body, right }),
-      });
-      if (!saved) throw stale('The recipe');
+      await saveVersion(context, db, { id: recipeId, version, title, body: { ...body, right } });
       await logChange(context, db, 'said it is right', 'recipe', recipeId, { key });
     }),
 });
@@ -87,13 +86,9 @@ export const confirmServings = service({
   }),
   run: (context, { recipeId, version, servings }) =>
     context.store.transaction(async (db) => {
-      const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
-      if (!row) throw notFound('recipe');
-      const { estimated: _, ...body } = JSON.parse(row.body) as RecipeBody;
-      const saved = await updateVersion(db, db.models.recipe, recipeId, version, {
-        body: JSON.stringify({ ...body, servings }),
-      });
-      if (!saved) throw stale('The recipe');
+      const { title, body } = await loadRecipe(context, db, recipeId);
+      const { estimated: _, ...rest } = body;
+      await saveVersion(context, db, { id: recipeId, version, title, body: { ...rest, servings } });
       await logChange(context, db, 'confirmed servings', 'recipe', recipeId, { before: body.servings, servings });
     }),
 });
@@ -164,80 +159,6 @@ export const previewRecipeFile = service({
   },
 });
 
-/** A line of a draft as the screen shows it. */
-export interface DraftedLine extends DraftLine {
-  readonly section: string;
-  readonly settled?: WrittenLine;
-}
-
-export const previewRecipe = service({
-  title: 'Read a recipe from text or a file before saving it',
-  roles: ['coordinator'],
-  input: z.object({ bytes: z.instanceof(Uint8Array) }),
-  run: async (context, { bytes }) => {
-    const { reference } = (await loadProgramme(context)).programme;
-    try {
-      const incoming = readIncoming(bytes, reference);
-      const lines = incoming.lines.map((line): DraftedLine => ({ ...line, ...readIncomingLine(line, reference) }));
-      return { ...incoming, servings: incoming.servings ?? null, lines };
-    } catch (error) {
-      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
-      throw error;
-    }
-  },
-});
-
-export const readDraftLine = service({
-  title: 'Read one line of a recipe again',
-  roles: ['coordinator'],
-  input: draftedLine.omit({ settled: true }),
-  run: async (context, { text, section, chosen }): Promise<DraftedLine> => {
-    const { reference } = (await loadProgramme(context)).programme;
-    return { section, ...readIncomingLine({ text }, reference, chosen) };
-  },
-});
-
-export const checkDraft = service({
-  title: 'Smell the slips of a recipe before saving it',
-  roles: ['coordinator'],
-  input: draftedRecipe.pick({ lines: true, steps: true }).extend({ servings: draftedRecipe.shape.servings.optional() }),
-  run: async (context, { servings, lines, steps }): Promise<{ slips: Slip[]; grams: number | null }> => {
-    const { programme } = await loadProgramme(context);
-    const { reference, safetyProfile } = programme;
-    const checked = lines.map((line) => readDrafted(line, reference));
-    const slips = checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
-    return { slips, grams: batchGrams(checked, reference) ?? null };
-  },
-});
-
-const readDrafted = ({ text, settled, chosen }: z.output<typeof draftedLine>, reference: Reference) =>
-  readIncomingLine({ text, ...(settled ? { settled } : {}) }, reference, chosen);
-
-export const saveDraft = service({
-  title: 'Save a recipe that was brought in line by line',
-  roles: ['coordinator'],
-  input: draftedRecipe,
-  run: async (context, { title, servings, description, lines, steps, right, estimated }) => {
-    const { reference } = (await loadProgramme(context)).programme;
-    const read = lines.map((line) => readDrafted(line, reference));
-    const open = read.flatMap(({ text, items }, index) =>
-      items.flatMap((item) =>
-        item.open.map((message) => ({ where: `line ${index + 1}, “${text.slice(0, 60)}”`, message })),
-      ),
-    );
-    if (open.length > 0) throw new ServiceError('invalid', 'Some lines are still open. Nothing was saved.', open);
-    const body = {
-      servings,
-      ...(description ? { description } : {}),
-      lines: read.flatMap(({ items }) => items.flatMap(({ line }) => line ?? [])),
-      steps: steps.map((step) => step.trim()).filter(Boolean),
-      ...(right.length > 0 ? { right } : {}),
-      ...(estimated ? { estimated } : {}),
-    };
-    return saveRecipe(context, { title, body });
-  },
-});
-
 export const saveRecipe = service({
   title: 'Save a recipe',
   roles: ['coordinator'],
@@ -251,15 +172,6 @@ export const saveRecipe = service({
         reading.problems.map(({ path, message }) => ({ where: path, message })),
       );
     }
-    return context.store.transaction(async (db) => {
-      const { programmeId } = context.actor;
-      const [same] = await find(db, db.models.recipe, { programmeId, title });
-      if (same)
-        throw new ServiceError('invalid', `A recipe called "${title}" is there already. Give this one another name.`);
-      const id = context.ids();
-      await insert(db, db.models.recipe, [{ id, programmeId, title, body: JSON.stringify(body), version: 1 }]);
-      await logChange(context, db, 'added', 'recipe', id, { title });
-      return id;
-    });
+    return context.store.transaction((db) => addRecipe(context, db, { title, body }));
   },
 });

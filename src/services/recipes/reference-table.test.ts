@@ -5,16 +5,8 @@ import type { Context } from '../access/gate';
 import { playInstrument } from '../equipment/equipment';
 import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { addDish } from '../plan/sessions';
-import {
-  checkDraft,
-  confirmServings,
-  previewRecipe,
-  readDraftLine,
-  saveDraft,
-  settleSlip,
-  viewCard,
-  viewRecipe,
-} from './recipes';
+import { checkDraft, previewRecipe, readDraftLine, saveDraft } from './drafts';
+import { confirmServings, settleSlip, viewCard, viewRecipe } from './recipes';
 import { addFood, readScale, viewFood, viewReference, weighFood } from './reference-table';
 
 let store: Store;

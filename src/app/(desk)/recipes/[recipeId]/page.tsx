@@ -1,8 +1,10 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { viewHistory } from '@/services/recipes/history';
 import { confirmServings, settleSlip, viewRecipe } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
+import { sayShortDate } from '@/ui/dates';
 import { Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
@@ -35,11 +37,17 @@ async function settle(recipeId: string, version: number, key: string): Promise<v
 export default async function Recipe({ params }: { params: Promise<{ recipeId: string }> }) {
   const { recipeId } = await params;
   const { actor } = await requireMember();
-  const { title, body, version, slips } = await orNotFound(call(viewRecipe, { recipeId }));
+  const { title, body, version, slips, parent } = await orNotFound(call(viewRecipe, { recipeId }));
+  const history = await call(viewHistory, { recipeId });
   return (
     <>
       <PageTitle title={title} over={`Written for ${body.servings} servings`}>
-        <Link href={`/recipes/${recipeId}/card`} className="btn btn-primary">
+        {actor.role === 'coordinator' && (
+          <Link href={`/recipes/${recipeId}/edit`} className="btn btn-primary">
+            Edit
+          </Link>
+        )}
+        <Link href={`/recipes/${recipeId}/card`} className="btn">
           Family card
         </Link>
         <a href={`/recipes/${recipeId}/recipe.json`} className="btn" download>
@@ -47,6 +55,32 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         </a>
       </PageTitle>
       {body.description && <p className="mb-4 max-w-prose">{body.description}</p>}
+      {parent && (
+        <p className="mb-4">
+          A variation of{' '}
+          <Link href={`/recipes/${parent.id}`} className="link">
+            {parent.title}
+          </Link>
+          .
+        </p>
+      )}
+      {history.behind.length > 0 && (
+        <section className="sheet mb-5 border-l-4 border-l-warning p-5" aria-labelledby="behind">
+          <h2 id="behind" className="font-bold">
+            Locked with an earlier version
+          </h2>
+          <p className="text-sm">Their kits stay as they were locked until the differences are accepted there.</p>
+          <ul className="mt-1 list-disc pl-5">
+            {history.behind.map((session) => (
+              <li key={session.id}>
+                <Link href={`/sessions/${session.id}/kits`} className="link">
+                  {session.title}, {sayShortDate(session.date)}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {body.estimated && (
         <section className="sheet mb-5 border-l-4 border-l-warning p-5" aria-label="Estimated servings">
           <p className="mb-2 font-semibold">
@@ -110,6 +144,44 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
               <li key={step}>{step}</li>
             ))}
           </ol>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="versions">
+          <h2 id="versions" className="mb-2 text-xl font-bold">
+            Versions
+          </h2>
+          <ol className="flex flex-col divide-y divide-base-300">
+            {history.versions.map(({ version: number, at, byName, what }, index) => (
+              <li key={number} className="py-2">
+                <span className="font-semibold">Version {number}</span>
+                <span className="text-sm">
+                  {' '}
+                  {at.toISOString().slice(0, 10)}
+                  {byName ? `, ${byName}` : ''}
+                </span>
+                {what.length === 0 && index < history.versions.length - 1 && (
+                  <p className="text-sm">Confirmed or found right as it is; nothing that is cooked changed.</p>
+                )}
+                <ul className="list-disc pl-5 text-sm">
+                  {what.map((each) => (
+                    <li key={each}>{each}</li>
+                  ))}
+                </ul>
+              </li>
+            ))}
+          </ol>
+          {history.variations.length > 0 && (
+            <p className="mt-2 text-sm">
+              Variations:{' '}
+              {history.variations.map(({ id, title: name }, index) => (
+                <span key={id}>
+                  {index > 0 && ', '}
+                  <Link href={`/recipes/${id}`} className="link">
+                    {name}
+                  </Link>
+                </span>
+              ))}
+            </p>
+          )}
         </section>
       </div>
     </>

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { PageTitle } from '@/ui/page';
 import { requireMember } from '../../../access';
-import { saveIncoming } from './actions';
+import { saveIncoming } from '../actions';
 import { RecipeImport } from './recipe-import';
 
 export const metadata = { title: 'Bring in a recipe' };

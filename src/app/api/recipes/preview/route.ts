@@ -1,6 +1,6 @@
 import { readBounded, route } from '@/app/api/problem';
 import { LARGEST_FILE } from '@/contracts/files';
-import { previewRecipe } from '@/services/recipes/recipes';
+import { previewRecipe } from '@/services/recipes/drafts';
 import { contextFor } from '@/services/runtime';
 
 /** Reads a recipe, pasted or from a file, and says what was understood; saves nothing. */

@@ -6,12 +6,12 @@ import { attempt } from '@/app/form';
 import type { Slip } from '@/core/recipes/slips';
 import { ServiceError } from '@/services/errors';
 import { addDish } from '@/services/plan/sessions';
-import { checkDraft, type DraftedLine, readDraftLine, saveDraft } from '@/services/recipes/recipes';
+import { checkDraft, type DraftedLine, readDraftLine, saveDraft, saveEdited } from '@/services/recipes/drafts';
 import type { FormState } from '@/ui/action-form';
 
 /** One line, read again after it was changed or a food was chosen for it. */
-export async function readAgain(text: string, section: string, chosen: (string | null)[]): Promise<DraftedLine> {
-  return call(readDraftLine, { text, section, chosen });
+export async function readAgain(line: unknown): Promise<DraftedLine> {
+  return call(readDraftLine, line as never);
 }
 
 /** What smells like a slip in the draft as it stands, and what it weighs; null while it cannot be looked at. */
@@ -30,5 +30,18 @@ export async function saveIncoming(sessionId: string | undefined, draft: unknown
     const recipeId = await call(saveDraft, draft as never);
     if (sessionId) await call(addDish, { sessionId, recipeId });
     redirect(sessionId ? `/sessions/${sessionId}` : `/recipes/${recipeId}`);
+  });
+}
+
+/** Saves the next version of a recipe, or a variation of it. */
+export async function saveNext(
+  recipeId: string,
+  version: number,
+  asVariation: boolean,
+  draft: unknown,
+): Promise<FormState> {
+  return attempt(async () => {
+    const id = await call(saveEdited, { ...(draft as object), recipeId, version, asVariation } as never);
+    redirect(`/recipes/${id}`);
   });
 }

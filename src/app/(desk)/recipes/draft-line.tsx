@@ -2,18 +2,40 @@
 
 import { CircleHelp, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { DraftedLine } from '@/services/recipes/recipes';
+import { alternativesAsWritten, type DraftAlternative, detailsOf, type LineDetails } from '@/core/recipes/line-details';
+import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/action-form';
 import { FoodFields } from '@/ui/food-fields';
-import { addOwnFood } from '../../reference/actions';
+import { addOwnFood } from '../reference/actions';
 import { readAgain } from './actions';
+import { LineDetailsFields } from './line-details';
 
 /** A line of a draft as it is being edited. */
 export interface EditedLine extends DraftedLine {
   readonly id: number;
   /** Foods chosen by hand, by their place in the line. */
   readonly chosen: readonly (string | null)[];
+  /** Given by hand, in place of what the line had. */
+  readonly details?: LineDetails;
+  readonly alternatives?: readonly DraftAlternative[];
 }
+
+/** A line as the server takes it. */
+export const asDrafted = ({
+  text,
+  section,
+  settled,
+  chosen,
+  details,
+  alternatives,
+}: Omit<EditedLine, 'id' | 'items'>) => ({
+  text,
+  section,
+  chosen,
+  ...(settled ? { settled } : {}),
+  ...(details ? { details } : {}),
+  ...(alternatives ? { alternatives } : {}),
+});
 
 export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.length > 0);
 
@@ -36,19 +58,29 @@ export function DraftLineRow({
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(timer.current), []);
 
-  const again = async (words: string, chosen: readonly (string | null)[]) => {
-    const read = await readAgain(words, line.section, [...chosen]).catch(() => null);
-    if (read) change({ ...read, text: words, id: line.id, chosen });
+  const again = async (next: Omit<EditedLine, 'items'>) => {
+    const read = await readAgain(asDrafted(next)).catch(() => null);
+    if (read) change({ ...next, items: read.items });
+  };
+  /** The line in other words: what is settled of it beside its words stays. */
+  const reworded = (words: string, chosen: readonly (string | null)[]): Omit<EditedLine, 'items'> => {
+    const { settled, items: _, ...rest } = line;
+    const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
+    return { ...kept, ...rest, text: words, chosen };
   };
   const type = (words: string) => {
     setText(words);
     clearTimeout(timer.current);
-    timer.current = setTimeout(() => again(words, []), 350);
+    timer.current = setTimeout(() => again(reworded(words, [])), 350);
   };
-  const choose = (place: number, food: string) => {
-    const chosen = line.items.map((_, index) => (index === place ? food : (line.chosen[index] ?? null)));
-    return again(text, chosen);
-  };
+  const choose = (place: number, food: string) =>
+    again(
+      reworded(
+        text,
+        line.items.map((_, index) => (index === place ? food : (line.chosen[index] ?? null))),
+      ),
+    );
+  const [first] = line.items;
 
   return (
     <li className={`grid gap-x-5 gap-y-1 py-2 lg:grid-cols-2 ${isOpen(line) ? 'bg-error/5' : ''}`}>
@@ -116,6 +148,14 @@ export function DraftLineRow({
             )}
           </div>
         ))}
+        {first && (first.line || line.details) && (
+          <LineDetailsFields
+            number={number}
+            details={line.details ?? (first.line ? detailsOf(first.line) : {})}
+            alternatives={line.alternatives ?? (first.line ? alternativesAsWritten(first.line) : [])}
+            change={(given) => again({ ...line, ...given })}
+          />
+        )}
       </div>
     </li>
   );

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import type { RecipeBody } from '@/contracts/recipe';
+import { canonicalJson, type LockedSheet } from '@/core/kits/locked-sheet';
+import { packedLines } from '@/core/recipes/recipe';
+import { recipeDifferences } from '@/core/recipes/versions';
+import { select } from '@/store/query';
+import { service } from '../access/gate';
+import { loadProgramme } from '../programme/load';
+import { loadRecipe } from './saved';
+
+export const viewHistory = service({
+  title: 'See the versions of a recipe, and which locked sheets hold an earlier one',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ recipeId: z.uuid() }),
+  run: async (context, { recipeId }) => {
+    const { db } = context.store;
+    const recipe = await loadRecipe(context, db, recipeId);
+    const rows = await select<{ version: number; title: string; body: string; at: Date; byName: string | null }>(
+      db,
+      `SELECT v.version, v.title, v.body, v.at, COALESCE(m.name, t.name) AS byName FROM recipe_version v
+         LEFT JOIN member m ON m.id = v.actor_id LEFT JOIN api_token t ON t.id = v.actor_id
+        WHERE v.recipe_id = :recipeId ORDER BY v.version DESC`,
+      { recipeId },
+    );
+    const states = rows.map(({ title, body }) => ({ title, ...(JSON.parse(body) as RecipeBody) }));
+    const versions = rows.map(({ version, at, byName }, index) => {
+      const [now, before] = [states[index], states[index + 1]];
+      return { version, at, byName, what: now && before ? recipeDifferences(before, now) : [] };
+    });
+    const variations = await select<{ id: string; title: string }>(
+      db,
+      'SELECT id, title FROM recipe WHERE parent_id = :recipeId ORDER BY title',
+      { recipeId },
+    );
+    return { versions, variations, behind: await sheetsBehind() };
+
+    /** Sheets of sessions still to come that were locked with another version: they keep it until it is accepted there. */
+    async function sheetsBehind() {
+      const { programme } = await loadProgramme(context);
+      const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+      const sheets = await select<{ id: string; title: string; date: string; dishId: string; snapshot: string }>(
+        db,
+        `SELECT s.id, s.title, s.date, d.id AS dishId, k.snapshot FROM dish d JOIN session s ON s.id = d.session_id
+           JOIN kit_sheet k ON k.session_id = s.id
+           LEFT JOIN kit_sheet n ON n.session_id = s.id AND n.revision > k.revision
+          WHERE d.recipe_id = :recipeId AND s.date >= :today AND s.status = 'planned' AND n.id IS NULL`,
+        { recipeId, today },
+      );
+      const { servings, lines } = recipe.body;
+      const now = canonicalJson({ servings, lines: packedLines(lines, programme.reference) });
+      return sheets
+        .filter(({ dishId, snapshot }) => {
+          const { input } = (JSON.parse(snapshot) as LockedSheet).content;
+          const dish = input.dishes.find(({ id }) => id === dishId);
+          return dish && canonicalJson({ servings: dish.recipe.servings, lines: dish.recipe.lines }) !== now;
+        })
+        .map(({ id, title, date }) => ({ id, title, date }))
+        .sort((a, b) => (a.date < b.date ? -1 : 1));
+    }
+  },
+});
