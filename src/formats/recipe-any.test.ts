@@ -1,12 +1,17 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
+import { draftLine, withDetails } from '@/core/recipes/draft';
+import type { WrittenLine } from '@/core/recipes/recipe';
 import { checkRecipe } from '@/core/recipes/slips';
 import { TYPICAL } from '@/core/reference/reference';
-import { readIncoming, readIncomingLine } from './recipe-any';
+import { type IncomingRecipe, readIncoming, readIncomingLine } from './recipe-any';
+import { writeRecipeCsv } from './recipe-csv';
 import { writeRecipeFile } from './recipe-json-ld';
 
-const read = (text: string | Uint8Array) =>
-  readIncoming(typeof text === 'string' ? new TextEncoder().encode(text) : text, TYPICAL);
+const encode = (text: string) => new TextEncoder().encode(text);
+const all = (text: string | Uint8Array) => readIncoming(typeof text === 'string' ? encode(text) : text, TYPICAL);
+const read = (text: string | Uint8Array) => all(text)[0]?.recipe as IncomingRecipe;
 const texts = (text: string | Uint8Array) => read(text).lines.map((line) => line.text);
 const NODE = {
   '@context': 'https://schema.org',
@@ -94,7 +99,6 @@ describe('a recipe from anywhere', () => {
     ['a web page without a recipe', page('{"@type":"WebPage"}'), 'This web page holds no recipe'],
     ['JSON that is no recipe', '{"@type":"HowTo"}', 'No schema.org Recipe'],
     ['JSON cut off', '{"@type":"Recipe", "name":', 'This is not JSON'],
-    ['two recipes at once', JSON.stringify([NODE, NODE]), 'holds 2 recipes'],
     [
       'four hundred lines',
       `Ingredients\n${'1 cup milk\n'.repeat(400)}`,
@@ -114,6 +118,78 @@ describe('a recipe from anywhere', () => {
     expect(() => read('a '.repeat(1_000_000))).toThrow('No ingredient line was found');
     expect(() => read('['.repeat(1_000_000))).toThrow('This is not JSON');
     expect(() => read(`<html>${'<script>'.repeat(200_000)}`)).toThrow('This web page holds no recipe');
+  });
+});
+
+describe('several recipes at once', () => {
+  const TABLE =
+    'Recipe;Serves;Ingredient;Amount;Unit;Prep;Method\nPier soup;4;carrot;2;cup;grated;Simmer it all.\n;;salt;1/2;tsp;;\nSlip salad;2;"cucumber";1;;sliced;Toss.\n';
+
+  it('come in as a table of any headings, a row for each ingredient', () => {
+    const found = all(TABLE);
+    expect(found.map(({ recipe }) => [recipe?.title, recipe?.servings, recipe?.steps])).toEqual([
+      ['Pier soup', 4, ['Simmer it all.']],
+      ['Slip salad', 2, ['Toss.']],
+    ]);
+    expect(texts(TABLE)).toEqual(['2 cup carrot, grated', '1/2 tsp salt']);
+  });
+
+  it('come in as a list of JSON-LD, and in an archive, each that cannot be used with its reason', () => {
+    expect(all(JSON.stringify([NODE, { ...NODE, name: 'Other cake' }]))).toHaveLength(2);
+    const archive = zipSync({
+      'cake.json': encode(JSON.stringify(NODE)),
+      'notes/soup.txt': encode('Soup\nServes 2\nIngredients\n2 cups milk'),
+      'table.csv': encode(TABLE),
+      'picture.png': new Uint8Array([0x89, 0x50, 0, 0]),
+      '__MACOSX/cake.json': new Uint8Array([0]),
+    });
+    const found = all(archive).map(({ from, recipe, problem }) => [from, recipe?.lines.length ?? problem]);
+    expect(found).toEqual([
+      ['cake.json: Quay cake', 3],
+      ['notes/soup.txt: Soup', 1],
+      ['picture.png', expect.stringContaining('not a text file')],
+      ['table.csv: Pier soup', 2],
+      ['table.csv: Slip salad', 1],
+    ]);
+  });
+
+  it('in an archive that would unpack to too much, is broken, or holds an archive, are refused', () => {
+    const bomb = zipSync({ 'a.txt': new Uint8Array(25 * 1024 * 1024) });
+    expect(bomb.length).toBeLessThan(100_000);
+    expect(() => all(bomb)).toThrow('unpacks to more than 20 MB');
+    const many = Object.fromEntries(Array.from({ length: 101 }, (_, n) => [`${n}.txt`, encode('x')]));
+    expect(() => all(zipSync(many))).toThrow('more than 100 files');
+    expect(() => all(zipSync({ 'a.txt': encode('Soup') }).subarray(0, 40))).toThrow('broken or has a password');
+    // An archive that says less of itself than it holds is not unpacked beyond what it says.
+    const lying = zipSync({ 'a.txt': encode('Ingredients\n1 cup milk\n'.repeat(5000)) }).slice();
+    const end = lying.length - 22;
+    const central = new DataView(lying.buffer).getUint32(end + 16, true);
+    new DataView(lying.buffer).setUint32(central + 24, 10, true);
+    expect(() => all(lying)).toThrow();
+    expect(() => all(zipSync({ 'b.zip': zipSync({ 'a.txt': encode('x') }) }))).toThrow('An archive inside an archive');
+  });
+
+  it('go out as a table and come back the same, with what their words do not say', () => {
+    const body = {
+      servings: 4,
+      steps: ['Mix.', '=Bake'],
+      lines: [
+        { ingredient: 'salt', amount: '1/2', unit: 'tsp', scaling: 'per batch', batch_servings: 8 },
+        {
+          ingredient: 'plain yogurt',
+          amount: '1 1/3',
+          unit: 'cup',
+          pack_grams: '500',
+          alternatives: [{ ingredient: 'firm tofu', amount: '3/4', unit: 'cup', preparation: 'cubed' }, { omit: true }],
+        },
+      ] as WrittenLine[],
+    };
+    const back = read(writeRecipeCsv('Cups', body));
+    expect([back.title, back.servings, back.steps]).toEqual(['Cups', 4, body.steps]);
+    const lines = back.lines.flatMap(({ text, details, alternatives }) =>
+      draftLine(text, TYPICAL).items.map((item) => withDetails(item, TYPICAL, details, alternatives).line),
+    );
+    expect(lines).toEqual(body.lines);
   });
 });
 

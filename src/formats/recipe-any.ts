@@ -1,9 +1,12 @@
 import { draftLine, sayLine } from '@/core/recipes/draft';
+import type { DraftAlternative, LineDetails } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
 import type { Reference } from '@/core/reference/reference';
-import { readRecipeNode } from './recipe-json-ld';
+import { isRecipeCsv, readRecipeCsv } from './recipe-csv';
+import { readRecipeNodes } from './recipe-json-ld';
 import { decodeText, FileRefused } from './text';
+import { isZip, readZip } from './zip';
 
 /** A recipe as it came in, before a person has looked at it: nothing in it is decided yet. */
 export interface IncomingRecipe {
@@ -19,34 +22,79 @@ export interface IncomingLine {
   readonly text: string;
   readonly section: string;
   readonly settled?: WrittenLine;
+  /** What the file said of it beside its words. */
+  readonly details?: LineDetails;
+  readonly alternatives?: readonly DraftAlternative[];
+}
+
+/** One of the recipes that came in together, or why it cannot be used. */
+export interface Found {
+  /** Its file in an archive, or its place. */
+  readonly from: string;
+  readonly recipe?: IncomingRecipe;
+  readonly problem?: string;
 }
 
 /** More lines than any recipe has: a slip of the clipboard. */
 const MOST_LINES = 200;
 
+/** More recipes than anybody looks through at once. */
+const MOST_RECIPES = 300;
+
 /**
- * Reads a recipe from whatever it came in: pasted text, a text file, schema.org JSON-LD alone or inside a web page.
+ * Reads recipes from whatever they came in: pasted text, a text file, schema.org JSON-LD alone or inside a web page, a
+ * table, or an archive of these.
  *
+ * @returns at least one; of several, each that cannot be used with its reason
  * @throws FileRefused when there is no recipe in it, saying what to do
  */
-export function readIncoming(bytes: Uint8Array, reference: Reference): IncomingRecipe {
+export function readIncoming(bytes: Uint8Array, reference: Reference): Found[] {
   if (bytes.length === 0) throw new FileRefused('There is nothing to read: paste a recipe, or choose a file.');
+  const found = isZip(bytes)
+    ? readZip(bytes).flatMap(({ name, bytes: content }) => tried(name, () => readFile(content, reference)))
+    : readFile(bytes, reference).map((recipe) => checked(recipe.title, recipe));
+  const [only] = found;
+  if (!only) throw new FileRefused('No recipe was found in it.');
+  if (found.length > MOST_RECIPES)
+    throw new FileRefused(
+      `${found.length} recipes are more than are looked through at once (${MOST_RECIPES}). Split the file.`,
+    );
+  if (found.length === 1 && only.problem) throw new FileRefused(only.problem);
+  return found;
+}
+
+/** The recipes of one file of an archive, or why there are none. */
+function tried(from: string, read: () => IncomingRecipe[]): Found[] {
+  try {
+    return read().map((recipe) => checked(recipe.title ? `${from}: ${recipe.title}` : from, recipe));
+  } catch (error) {
+    if (error instanceof FileRefused) return [{ from, problem: error.message }];
+    throw error;
+  }
+}
+
+function checked(from: string, recipe: IncomingRecipe): Found {
+  if (recipe.lines.length === 0)
+    return {
+      from,
+      problem:
+        'No ingredient line was found. Put the ingredients one below the other, under the heading “Ingredients”.',
+    };
+  if (recipe.lines.length > MOST_LINES)
+    return {
+      from,
+      problem: `${recipe.lines.length} ingredient lines are more than a recipe holds (${MOST_LINES}). Paste one recipe at a time.`,
+    };
+  return { from, recipe };
+}
+
+function readFile(bytes: Uint8Array, reference: Reference): IncomingRecipe[] {
+  if (isZip(bytes)) throw new FileRefused('An archive inside an archive is not opened. Pack the recipes themselves.');
   const { text } = decodeText(bytes);
   const start = text.trimStart();
-  const recipe = /^[[{]/.test(start)
-    ? readRecipeNode(text, reference)
-    : /^<(?:!doctype|html|head|body|script|\?xml)/i.test(start)
-      ? fromPage(text, reference)
-      : fromText(text);
-  if (recipe.lines.length === 0)
-    throw new FileRefused(
-      'No ingredient line was found. Put the ingredients one below the other, under the heading “Ingredients”.',
-    );
-  if (recipe.lines.length > MOST_LINES)
-    throw new FileRefused(
-      `${recipe.lines.length} ingredient lines are more than a recipe holds (${MOST_LINES}). Paste one recipe at a time.`,
-    );
-  return recipe;
+  if (/^[[{]/.test(start)) return readRecipeNodes(text, reference);
+  if (/^<(?:!doctype|html|head|body|script|\?xml)/i.test(start)) return fromPage(text, reference);
+  return isRecipeCsv(start) ? readRecipeCsv(start) : [fromText(text)];
 }
 
 function fromText(text: string): IncomingRecipe {
@@ -54,12 +102,12 @@ function fromText(text: string): IncomingRecipe {
   return { title, servings, description: '', lines, steps: steps.slice(0, 100) };
 }
 
-/** A web page: the recipe that its maker put into it for programs to read. */
-function fromPage(html: string, reference: Reference): IncomingRecipe {
+/** A web page: the recipes that its maker put into it for programs to read. */
+function fromPage(html: string, reference: Reference): IncomingRecipe[] {
   const scripts = [...html.matchAll(/<script\b[^>]*application\/ld\+json[^>]*>([\s\S]*?)<\/script>/gi)];
   for (const [, json = ''] of scripts) {
     try {
-      return readRecipeNode(json, reference);
+      return readRecipeNodes(json, reference);
     } catch (error) {
       if (!(error instanceof FileRefused)) throw error;
     }

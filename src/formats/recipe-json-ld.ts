@@ -65,13 +65,15 @@ export function readRecipeFile(
 }
 
 /**
- * Reads a schema.org Recipe without judging its lines: they are shown, and settled by a person. Lines that the extension
- * states completely are settled already.
+ * Reads every schema.org Recipe of a file without judging its lines: they are shown, and settled by a person. Lines that
+ * the extension states completely are settled already.
  *
- * @throws FileRefused when there is no one Recipe in it
+ * @throws FileRefused when there is no Recipe in it
  */
-export function readRecipeNode(text: string, reference: Reference): IncomingRecipe {
-  const node = findRecipe(parseJson(text));
+export const readRecipeNodes = (text: string, reference: Reference): IncomingRecipe[] =>
+  findRecipes(parseJson(text)).map((node) => readRecipeNode(node, reference));
+
+function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
   const texts = node.recipeIngredient === undefined ? [] : [node.recipeIngredient].flat();
   const extras = [node[LINES] ?? node[`${NAMESPACE}lines`] ?? []].flat();
   const count = Math.max(texts.length, extras.length);
@@ -106,6 +108,12 @@ function parseJson(text: string): unknown {
 }
 
 function findRecipe(value: unknown): Node {
+  const [only, ...others] = findRecipes(value) as [Node, ...Node[]];
+  if (others.length > 0) throw new FileRefused(`The file holds ${others.length + 1} recipes. Bring them one by one.`);
+  return only;
+}
+
+function findRecipes(value: unknown): Node[] {
   const top = Array.isArray(value) ? value : [value];
   const nodes = top
     .flatMap((node) => (isNode(node) && Array.isArray(node['@graph']) ? [node, ...node['@graph']] : [node]))
@@ -113,10 +121,9 @@ function findRecipe(value: unknown): Node {
   const recipes = nodes.filter((node) =>
     [node['@type']].flat().some((type) => /^(https?:\/\/schema\.org\/|schema:)?Recipe$/.test(String(type))),
   );
-  const [only] = recipes;
-  if (!only) throw new FileRefused('No schema.org Recipe is in this file: its "@type" must be "Recipe".');
-  if (recipes.length > 1) throw new FileRefused(`The file holds ${recipes.length} recipes. Bring them one by one.`);
-  return only;
+  if (recipes.length === 0)
+    throw new FileRefused('No schema.org Recipe is in this file: its "@type" must be "Recipe".');
+  return recipes;
 }
 
 const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value);

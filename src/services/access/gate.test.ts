@@ -102,6 +102,7 @@ const FOR_INSTRUCTORS = [
   'See one food of the reference table, and how its weights came about',
   'See the reference table',
   'Take out a recipe as JSON-LD',
+  'Take out a recipe as CSV',
 ];
 
 const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
@@ -322,6 +323,7 @@ describe('another programme', () => {
       'Confirm how many servings a recipe makes': { recipeId, version: 1, servings: 4 },
       'Say that a recipe is right as it is': { recipeId, version: 1, key: 'x' },
       'Take out a recipe as JSON-LD': { recipeId },
+      'Take out a recipe as CSV': { recipeId },
       'See a course’s roll': { courseId },
       'Take out a roll as CSV': { courseId },
       'Read a roll file before saving it': { courseId, bytes: new Uint8Array([65]) },
@@ -359,7 +361,7 @@ describe('another programme', () => {
         'See one food of the reference table, and how its weights came about',
         'See the reference table',
         'Read a recipe file before saving it',
-        'Read a recipe from text or a file before saving it',
+        'Read recipes from text or a file before saving them',
         'Read one line of a recipe again',
         'Save a recipe that was brought in line by line',
         'Smell the slips of a recipe before saving it',

@@ -6,7 +6,7 @@ import { readRecipe, type WrittenAlternative, type WrittenLine } from '@/core/re
 import { sayItem } from '@/core/recipes/say-item';
 import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
 import type { Reference } from '@/core/reference/reference';
-import { readIncoming, readIncomingLine } from '@/formats/recipe-any';
+import { type IncomingLine, readIncoming, readIncomingLine } from '@/formats/recipe-any';
 import { FileRefused } from '@/formats/text';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
@@ -18,18 +18,32 @@ import { addRecipe, loadRecipe, saveVersion } from './saved';
 export interface DraftedLine extends DraftLine {
   readonly section: string;
   readonly settled?: WrittenLine;
+  readonly details?: LineDetails;
+  readonly alternatives?: readonly DraftAlternative[];
 }
 
 export const previewRecipe = service({
-  title: 'Read a recipe from text or a file before saving it',
+  title: 'Read recipes from text or a file before saving them',
   roles: ['coordinator'],
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { reference } = (await loadProgramme(context)).programme;
     try {
-      const incoming = readIncoming(bytes, reference);
-      const lines = incoming.lines.map((line): DraftedLine => ({ ...line, ...readIncomingLine(line, reference) }));
-      return { ...incoming, servings: incoming.servings ?? null, lines };
+      return readIncoming(bytes, reference).map(({ from, recipe, problem }) => ({
+        from,
+        ...(problem ? { problem } : {}),
+        ...(recipe
+          ? {
+              recipe: {
+                ...recipe,
+                servings: recipe.servings ?? null,
+                lines: recipe.lines.map(
+                  (line): DraftedLine => ({ ...line, ...readDrafted(withChoice(line), reference) }),
+                ),
+              },
+            }
+          : {}),
+      }));
     } catch (error) {
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
@@ -59,6 +73,9 @@ export const checkDraft = service({
     return { slips, grams: batchGrams(checked, reference) ?? null };
   },
 });
+
+/** A line as it came in, before anybody chose a food for it. */
+const withChoice = (line: IncomingLine) => ({ ...line, chosen: [] }) as unknown as z.output<typeof draftedLine>;
 
 /** A drafted line as it is understood, with what a person said of it beside its words. */
 function readDrafted(line: z.output<typeof draftedLine>, reference: Reference): DraftLine {

@@ -5,6 +5,7 @@ import { cautionsOf } from '@/core/recipes/cautions';
 import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
 import { checkRecipe, type Slip } from '@/core/recipes/slips';
+import { writeRecipeCsv } from '@/formats/recipe-csv';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
 import { select } from '@/store/query';
@@ -100,6 +101,16 @@ export const exportRecipe = service({
   run: async (context, input) => {
     const { title, body } = await viewRecipe(context, input);
     return { title, text: writeRecipeFile(title, body) };
+  },
+});
+
+export const exportRecipeTable = service({
+  title: 'Take out a recipe as CSV',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ recipeId: z.uuid() }),
+  run: async (context, { recipeId }) => {
+    const { title, body } = await loadRecipe(context, context.store.db, recipeId);
+    return { title, text: writeRecipeCsv(title, body) };
   },
 });
 

@@ -18,6 +18,10 @@ beforeAll(async () => {
 afterAll(() => store.close());
 
 const FOOD = { aisle: 'produce', storage: 'cold', daysWhole: 3, daysOpened: 1, grams: '60', measure: 'cup' };
+const read = async (input: { bytes: Uint8Array }) =>
+  (await previewRecipe(context, input))[0]?.recipe as NonNullable<
+    Awaited<ReturnType<typeof previewRecipe>>[number]['recipe']
+  >;
 const bytes = (text: string) => new TextEncoder().encode(text);
 
 describe('the reference table', () => {
@@ -88,7 +92,7 @@ describe('a recipe that comes in', () => {
     'Pier soup\nServes 4\nIngredients\n2 cups red lentils\n6 cups stock\n1/2 cup salt\n1 moonfruit\nMethod\nRinse the chicken.\nSimmer lentils in the stock, season with salt.';
 
   it('is read line by line, asks what is open, and saves nothing before that is answered', async () => {
-    const { title, servings, lines, steps } = await previewRecipe(context, { bytes: bytes(SOUP) });
+    const { title, servings, lines, steps } = await read({ bytes: bytes(SOUP) });
     expect([title, servings, lines.length, steps.length]).toEqual(['Pier soup', 4, 4, 2]);
     const draft = {
       title,
@@ -122,7 +126,7 @@ describe('a recipe that comes in', () => {
   it('goes out as a card for any number of servings, by cups or by grams, with allergens and cautions in words', async () => {
     const text =
       'Cake\nServes 4\nIngredients\n2 cups plain flour\n1 cup milk\n2 eggs\n1 cup water\nMethod\nMix everything. Bake.';
-    const { lines, steps } = await previewRecipe(context, { bytes: bytes(text) });
+    const { lines, steps } = await read({ bytes: bytes(text) });
     const draft = {
       title: 'Carded cake',
       servings: 4,
@@ -162,7 +166,7 @@ describe('a recipe that comes in', () => {
   });
 
   it('of which only the weight is known is estimated, and locks no kits before its servings are confirmed', async () => {
-    const { lines, servings } = await previewRecipe(context, {
+    const { lines, servings } = await read({
       bytes: bytes('Ingredients\n1 kg carrots, grated\n2 Tbsp olive oil'),
     });
     expect(servings).toBeNull();

@@ -33,6 +33,14 @@ export async function saveIncoming(sessionId: string | undefined, draft: unknown
   });
 }
 
+/** Saves one of several recipes, and stays where it is. */
+export async function saveOne(draft: unknown): Promise<FormState> {
+  return attempt(async () => {
+    await call(saveDraft, draft as never);
+    return `${(draft as { title: string }).title} is saved.`;
+  });
+}
+
 /** Saves the next version of a recipe, or a variation of it. */
 export async function saveNext(
   recipeId: string,

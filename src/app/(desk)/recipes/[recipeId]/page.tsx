@@ -53,6 +53,9 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         <a href={`/recipes/${recipeId}/recipe.json`} className="btn" download>
           Take out as JSON-LD
         </a>
+        <a href={`/recipes/${recipeId}/recipe.csv`} className="btn" download>
+          CSV
+        </a>
       </PageTitle>
       {body.description && <p className="mb-4 max-w-prose">{body.description}</p>}
       {parent && (
