@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MOST_SERVINGS } from '@/core/kits/kit-case';
 import { PRECISIONS, SCALINGS, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
+import { ADULT, HEATS, TOOLS } from '@/core/recipes/step-plan';
 
 /** An exact amount as text; a plain number is taken too, as people write JSON by hand. */
 const amount = z.preprocess(
@@ -60,6 +61,32 @@ export const writtenRecipe = z.object({
   lines: z.array(writtenLine).min(1, 'A recipe needs at least one line.').max(200),
 });
 
+const minutes = z.coerce
+  .number('Write the minutes as a number.')
+  .int('Whole minutes.')
+  .min(0, 'Not less than 0.')
+  .max(2880, 'At most two days.');
+
+/** How a person settled a step. */
+export const settledStep = z.strictObject({
+  text: z.string().max(2000),
+  handsOn: minutes,
+  handsOff: minutes,
+  heat: z.enum(HEATS),
+  tools: z.array(z.enum(TOOLS)).max(TOOLS.length),
+  fromAge: z.coerce
+    .number('Write the age as a number.')
+    .int('Whole years.')
+    .min(0, 'Not less than 0.')
+    .max(ADULT, `${ADULT} is an adult.`),
+  after: z.array(z.string().max(2000)).max(100),
+  mayWait: z.preprocess((value) => (value === '' ? null : value), minutes.nullable()),
+  done: z.string().trim().max(120, 'At most 120 characters.'),
+  consumables: z.array(z.string().trim().min(1).max(40)).max(10, 'At most 10.'),
+  ahead: z.boolean(),
+  lastMinute: z.boolean(),
+});
+
 /** A recipe as it is kept: what is computed from, and what is read by people. */
 export const recipeBody = z.object({
   servings,
@@ -70,6 +97,8 @@ export const recipeBody = z.object({
   estimated: z.boolean().optional(),
   /** What looked like a slip and is right as it is: keys of slips. */
   right: z.array(z.string().max(400)).max(200).optional(),
+  /** Steps whose plan somebody settled; the others are read from their words. */
+  planned: z.array(settledStep).max(100).optional(),
 });
 
 export type RecipeBody = z.infer<typeof recipeBody>;
@@ -108,6 +137,7 @@ export const draftedRecipe = z.object({
   estimated: z.boolean().default(false),
   /** What looked like a slip and is right as it is. */
   right: z.array(z.string().max(400)).max(200).default([]),
+  planned: z.array(settledStep).max(100).default([]),
   title: z.string().trim().min(1, 'The recipe needs a name.').max(120, 'At most 120 characters.'),
   servings: z.coerce
     .number('Say how many servings it makes.')

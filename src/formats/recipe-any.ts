@@ -2,6 +2,7 @@ import { draftLine, sayLine } from '@/core/recipes/draft';
 import type { DraftAlternative, LineDetails } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
+import type { SettledStep } from '@/core/recipes/step-plan';
 import type { Reference } from '@/core/reference/reference';
 import { isRecipeCsv, readRecipeCsv } from './recipe-csv';
 import { readRecipeNodes } from './recipe-json-ld';
@@ -15,6 +16,9 @@ export interface IncomingRecipe {
   readonly description: string;
   readonly lines: readonly IncomingLine[];
   readonly steps: readonly string[];
+  /** Steps that the file says how to plan. */
+  readonly planned?: readonly SettledStep[];
+  readonly estimated?: boolean;
 }
 
 /** One ingredient line as written; settled when the file itself said everything of it. */

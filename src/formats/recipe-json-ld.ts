@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type RecipeBody, writtenLine } from '@/contracts/recipe';
+import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
 import { draftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import type { Reference } from '@/core/reference/reference';
@@ -9,6 +9,8 @@ import { decodeText, FileRefused } from './text';
 /** The namespace of our one extension of schema.org/Recipe; documented in docs/formats.md. */
 export const NAMESPACE = 'https://logistra.example/terms#';
 const LINES = 'logistra:lines';
+const PLAN = 'logistra:plan';
+const ESTIMATED = 'logistra:estimated';
 
 /** A recipe file as it was understood. */
 export interface RecipeFile {
@@ -57,6 +59,7 @@ export function readRecipeFile(
         servings: servings as number,
         lines,
         steps: stepsOf(node.recipeInstructions),
+        ...plansOf(node),
         ...(description ? { description } : {}),
       },
       assumed,
@@ -92,6 +95,7 @@ function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
     description: textOf(node.description).slice(0, 2000),
     lines: lines.filter((line) => line.text !== ''),
     steps: stepsOf(node.recipeInstructions),
+    ...plansOf(node),
   };
 }
 
@@ -158,6 +162,21 @@ function stepsOf(value: unknown): string[] {
     .filter(Boolean)
     .map((step) => step.slice(0, 2000))
     .slice(0, 100);
+}
+
+/** What our extension says of steps and servings; a plan that cannot be used is left to be read from the words. */
+function plansOf(node: Node): Pick<RecipeBody, 'planned' | 'estimated'> {
+  const planned = [node.recipeInstructions].flat().flatMap((step) => {
+    const plan =
+      isNode(step) && isNode(step[PLAN])
+        ? settledStep.safeParse({ ...step[PLAN], text: textOf(step.text) })
+        : undefined;
+    return plan?.success ? [plan.data] : [];
+  });
+  return {
+    ...(planned.length > 0 ? { planned } : {}),
+    ...(node[ESTIMATED] === true ? { estimated: true } : {}),
+  };
 }
 
 /** What the extension may say of a line: everything, or only what the written text does not. */
@@ -233,7 +252,11 @@ export function writeRecipeFile(title: string, body: RecipeBody): string {
       ...(body.description ? { description: body.description } : {}),
       recipeYield: `${body.servings} servings`,
       recipeIngredient: body.lines.map(sayLine),
-      recipeInstructions: body.steps.map((text) => ({ '@type': 'HowToStep', text })),
+      recipeInstructions: body.steps.map((text) => {
+        const { text: _, ...plan } = body.planned?.find((each) => each.text === text) ?? { text };
+        return { '@type': 'HowToStep', text, ...(Object.keys(plan).length > 0 ? { [PLAN]: plan } : {}) };
+      }),
+      ...(body.estimated ? { [ESTIMATED]: true } : {}),
       [LINES]: body.lines,
     },
     null,

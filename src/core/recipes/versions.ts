@@ -2,6 +2,7 @@ import { parseAmount } from '../quantity/amount';
 import { compare, divide, equals, multiply, ONE, rational, subtract, toDecimal } from '../quantity/rational';
 import type { WrittenAlternative, WrittenItem, WrittenLine } from './recipe';
 import { sayItem } from './say-item';
+import { ADULT, type SettledStep } from './step-plan';
 
 /** What of a recipe is told apart between two versions. */
 export interface RecipeState {
@@ -9,6 +10,7 @@ export interface RecipeState {
   readonly servings: number;
   readonly lines: readonly WrittenLine[];
   readonly steps: readonly string[];
+  readonly planned?: readonly SettledStep[];
 }
 
 /**
@@ -21,6 +23,7 @@ export function recipeDifferences(before: RecipeState, after: RecipeState): stri
     ...(before.servings === after.servings ? [] : [`${after.servings} servings, was ${before.servings}`]),
     ...lineDifferences(before.lines, after.lines),
     ...stepDifferences(before.steps, after.steps),
+    ...planDifferences(before, after),
   ];
 }
 
@@ -103,6 +106,26 @@ function stepDifferences(before: readonly string[], after: readonly string[]): s
     ...(inOrder ? [] : ['steps are in another order']),
   ];
 }
+
+/** Steps that stayed, and are planned otherwise. */
+function planDifferences(before: RecipeState, after: RecipeState): string[] {
+  const planOf = ({ planned = [] }: RecipeState, text: string) => planned.find((each) => each.text === text);
+  return after.steps.flatMap((text, at) => {
+    const [was, now] = [planOf(before, text), planOf(after, text)];
+    if (!before.steps.includes(text) || JSON.stringify(was) === JSON.stringify(now)) return [];
+    return [`step ${at + 1} is planned otherwise: ${now ? sayPlan(now) : 'as its words say'}`];
+  });
+}
+
+const sayPlan = ({ handsOn, handsOff, heat, fromAge }: SettledStep): string =>
+  [
+    `${handsOn} min by hand`,
+    handsOff > 0 ? `${handsOff} min alone` : '',
+    heat === 'none' ? '' : heat,
+    fromAge >= ADULT ? 'an adult' : `from ${fromAge} years`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 
 interface Numbered {
   readonly step: string;

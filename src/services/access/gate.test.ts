@@ -28,6 +28,7 @@ import * as drafts from '../recipes/drafts';
 import * as history from '../recipes/history';
 import * as recipes from '../recipes/recipes';
 import * as table from '../recipes/reference-table';
+import * as steps from '../recipes/steps';
 import * as roll from '../roll/roll';
 import * as work from '../work/jobs';
 import * as account from './account';
@@ -63,6 +64,7 @@ const MODULES = [
   drafts,
   history,
   recipes,
+  steps,
   table,
   roll,
 ];
@@ -97,6 +99,7 @@ const FOR_ALL = [
 const FOR_INSTRUCTORS = [
   'See a recipe',
   'See a recipe as a card for a family',
+  'See the steps of a recipe, their order and the shortest time',
   'See the versions of a recipe, and which locked sheets hold an earlier one',
   'See all recipes',
   'See one food of the reference table, and how its weights came about',
@@ -310,6 +313,8 @@ describe('another programme', () => {
       'Take a dish off a session': { sessionId, dishId: v7() },
       'See a recipe': { recipeId },
       'Open a recipe for editing': { recipeId },
+      'See the steps of a recipe, their order and the shortest time': { recipeId },
+      'Settle how a step is planned, or read it from its words again': { recipeId, version: 1, step: 0 },
       'See the versions of a recipe, and which locked sheets hold an earlier one': { recipeId },
       'Save the next version of a recipe, or a variation of it': {
         recipeId,

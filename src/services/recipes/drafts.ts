@@ -94,7 +94,7 @@ function readDrafted(line: z.output<typeof draftedLine>, reference: Reference): 
 /** The body of a drafted recipe. @throws ServiceError naming every line that is open or cannot be computed with */
 async function bodyOfDraft(
   context: Context,
-  { servings, description, lines, steps, right, estimated }: z.output<typeof draftedRecipe>,
+  { servings, description, lines, steps: typed, right, estimated, planned }: z.output<typeof draftedRecipe>,
 ): Promise<RecipeBody> {
   const { reference } = (await loadProgramme(context)).programme;
   const read = lines.map((line) => readDrafted(line, reference));
@@ -110,12 +110,16 @@ async function bodyOfDraft(
   });
   if (problems.length > 0)
     throw new ServiceError('invalid', 'The recipe cannot be computed with yet. Nothing was saved.', problems);
+  const steps = typed.map((step) => step.trim()).filter(Boolean);
+  // A step in other words is read anew.
+  const settled = planned.filter(({ text }) => steps.includes(text));
   return {
     servings,
     ...(description ? { description } : {}),
     lines: written.flat(),
-    steps: steps.map((step) => step.trim()).filter(Boolean),
+    steps,
     ...(right.length > 0 ? { right } : {}),
+    ...(settled.length > 0 ? { planned: settled } : {}),
     ...(estimated ? { estimated } : {}),
   };
 }
@@ -145,8 +149,8 @@ export const editRecipe = service({
       details: detailsOf(settled),
       alternatives: alternativesAsWritten(settled),
     }));
-    const { servings, description = '', steps, estimated = false, right = [] } = body;
-    return { version, title, servings, description, lines, steps, estimated, right };
+    const { servings, description = '', steps, estimated = false, right = [], planned = [] } = body;
+    return { version, title, servings, description, lines, steps, estimated, right, planned };
   },
 });
 

@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useState, useTransition } from 'react';
 import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
 import type { Slip } from '@/core/recipes/slips';
+import type { SettledStep } from '@/core/recipes/step-plan';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
@@ -20,6 +21,8 @@ export interface Incoming {
   readonly estimated?: boolean;
   /** What was said to be right as it is. */
   readonly right?: readonly string[];
+  /** Steps whose plan was settled. */
+  readonly planned?: readonly SettledStep[];
 }
 
 interface Draft extends Omit<Incoming, 'lines' | 'servings'> {
@@ -239,7 +242,8 @@ const emptyLine = (id: number): EditedLine => ({
 const nextId = (lines: readonly EditedLine[]) => Math.max(0, ...lines.map(({ id }) => id)) + 1;
 
 /** A draft as the server takes it. */
-const sendable = ({ title, servings, estimated, description, steps, lines }: Draft) => ({
+const sendable = ({ title, servings, estimated, description, steps, lines, planned = [] }: Draft) => ({
+  planned,
   title,
   servings,
   estimated,

@@ -47,6 +47,9 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
             Edit
           </Link>
         )}
+        <Link href={`/recipes/${recipeId}/steps`} className="btn">
+          Plan its steps
+        </Link>
         <Link href={`/recipes/${recipeId}/card`} className="btn">
           Family card
         </Link>

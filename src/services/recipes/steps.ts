@@ -1,0 +1,85 @@
+import { z } from 'zod';
+import { settledStep } from '@/contracts/recipe';
+import { planSteps } from '@/core/recipes/step-reader';
+import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/step-schedule';
+import { logChange } from '../access/change-log';
+import { service } from '../access/gate';
+import { ServiceError } from '../errors';
+import { loadProgramme } from '../programme/load';
+import { loadRecipe, type SavedRecipe, saveVersion } from './saved';
+
+/** The steps of a recipe as they can be planned. */
+export const stepsOf = (
+  { body }: Pick<SavedRecipe, 'body'>,
+  reference: Awaited<ReturnType<typeof loadProgramme>>['programme']['reference'],
+) =>
+  planSteps(
+    {
+      steps: body.steps,
+      ingredients: body.lines.map(({ ingredient }) => ingredient),
+      ...(body.planned ? { settled: body.planned } : {}),
+    },
+    reference,
+  );
+
+/** So many pairs of hands at one dish are looked at side by side. */
+const MOST_HANDS = 4;
+
+export const viewSteps = service({
+  title: 'See the steps of a recipe, their order and the shortest time',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ recipeId: z.uuid(), hands: z.coerce.number().int().min(1).max(20).default(1) }),
+  run: async (context, { recipeId, hands }) => {
+    const recipe = await loadRecipe(context, context.store.db, recipeId);
+    const { reference } = (await loadProgramme(context)).programme;
+    const steps = stepsOf(recipe, reference);
+    const { id, title, version } = recipe;
+    const counts = [...new Set([...Array.from({ length: MOST_HANDS }, (_, n) => n + 1), hands])];
+    const schedules = counts.map((cooks): StepSchedule & { cooks: number } => ({
+      cooks,
+      ...scheduleSteps(steps, { cooks }),
+    }));
+    return { id, title, version, steps, hands, schedules };
+  },
+});
+
+export const settleStep = service({
+  title: 'Settle how a step is planned, or read it from its words again',
+  roles: ['coordinator'],
+  input: z.object({
+    recipeId: z.uuid(),
+    version: z.coerce.number().int(),
+    step: z.coerce.number().int().min(0),
+    /** Left out, the step is read from its words again. */
+    plan: settledStep
+      .omit({ text: true, after: true })
+      .extend({ after: z.array(z.coerce.number().int().min(0)) })
+      .optional(),
+  }),
+  run: async (context, { recipeId, version, step, plan }) => {
+    const { reference } = (await loadProgramme(context)).programme;
+    return context.store.transaction(async (db) => {
+      const recipe = await loadRecipe(context, db, recipeId);
+      const { steps, planned = [] } = recipe.body;
+      const text = steps[step];
+      if (text === undefined || plan?.after.some((at) => steps[at] === undefined))
+        throw new ServiceError(
+          'stale',
+          'The steps were changed by someone else while you were editing. Look at them again.',
+        );
+      const others = planned.filter((each) => each.text !== text);
+      const settled = plan ? [{ ...plan, text, after: plan.after.flatMap((at) => steps[at] ?? []) }] : [];
+      const body = { ...recipe.body, planned: [...others, ...settled] };
+      const circle = circleIn(stepsOf({ body }, reference));
+      if (circle)
+        throw new ServiceError('invalid', 'Steps would wait for each other for ever. Nothing was saved.', [
+          {
+            where: 'After',
+            message: `Steps ${circle.map((at) => at + 1).join(', ')} wait for each other: take one of them out.`,
+          },
+        ]);
+      await saveVersion(context, db, { id: recipeId, version, title: recipe.title, body });
+      await logChange(context, db, 'settled a step', 'recipe', recipeId, { step: step + 1 });
+    });
+  },
+});
