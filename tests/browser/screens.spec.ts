@@ -73,6 +73,24 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await expect(page.getByRole('list', { name: 'What smells like a slip' })).toBeVisible();
     await page.getByText('Add “moon dust” to the table').click();
   },
+  'recipe editor': async (page) => {
+    await page.goto('/recipes');
+    await page.getByRole('link', { name: 'Griddle flatbreads' }).click();
+    await page.getByRole('link', { name: 'Edit', exact: true }).click();
+    await page.getByText('Scaling, measuring, buying, replacing').first().click();
+  },
+  'recipe steps': async (page) => {
+    await page.goto('/recipes');
+    await page.getByRole('link', { name: 'Cove chickpea curry' }).click();
+    await page.getByRole('link', { name: 'Plan its steps' }).click();
+    await page.getByText('Settle it').first().click();
+  },
+  'dishes for a course': async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Small Hands Kitchen' }).first().click();
+    await page.getByRole('link', { name: 'Choose dishes' }).click();
+    await page.getByText('The same in numbers').click();
+  },
   'reference table': (page) => page.goto('/reference?food=onion&add=samphire'),
   programme: (page) => page.goto('/programme'),
   people: (page) => page.goto('/people'),

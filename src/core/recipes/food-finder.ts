@@ -163,3 +163,27 @@ function editDistance(a: string, b: string, limit: number): number {
   }
   return above[b.length] as number;
 }
+
+/** Words that steps use for a kind of food, whatever its name: "the pasta" for macaroni. */
+const KINDS: readonly (readonly [word: string, foods: RegExp])[] = [
+  ['pasta', /macaroni|spaghetti|penne|fusilli|lasagne|pasta/],
+  ['noodles', /noodles/],
+  ['wraps', /tortilla/],
+  ['meat', /beef|pork|lamb|minced|bacon|ham$/],
+  ['mince', /minced/],
+  ['chicken', /chicken/],
+  ['fish', /fish|salmon|tuna|anchovies/],
+  ['greens', /spinach|kale|chard|pak choi|rocket|lettuce|salad leaves/],
+  ['herbs', /^fresh |^dried (?:oregano|thyme|basil|rosemary|sage|dill|parsley|mint)|chives|mixed dried herbs/],
+  ['spices', /^ground |paprika|curry powder|garam masala|mixed spice|chilli|seeds$/],
+  ['berries', /berries/],
+  ['nuts', /walnuts|almonds|hazelnuts|pecans|cashews|pistachios|peanuts/],
+  ['oil', / oil$/],
+  ['yeast', /yeast/],
+  ['stock', /stock/],
+  ['sugar', /sugar/],
+];
+
+/** The kinds that a food is one of, in the form that words are compared in. */
+export const kindsOf = (name: string): string[] =>
+  KINDS.flatMap(([word, foods]) => (foods.test(name) ? [wordKey(word)] : []));

@@ -1,5 +1,5 @@
 import type { Reference } from '../reference/reference';
-import { foodIndex, foodsAmong, wordKey } from './food-finder';
+import { foodIndex, foodsAmong, kindsOf, wordKey } from './food-finder';
 import type { CheckedRecipe, Slip, Weighed } from './slips';
 
 /** What the steps say that cannot be, that does not fit the list, or that is not safe. */
@@ -42,7 +42,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     items.map(({ line, food }) => ({
       at,
       name: line?.ingredient ?? food,
-      words: keysOf(`${line?.ingredient ?? ''} ${food}`),
+      words: [...keysOf(`${line?.ingredient ?? ''} ${food}`), ...kindsOf(line?.ingredient ?? '')],
     })),
   );
   const slips: Slip[] = [];
@@ -152,7 +152,7 @@ const UNSAFE: readonly (readonly [test: RegExp, unless: RegExp | undefined, why:
   ],
   [
     /\b(?:runny|soft|liquid) (?:yolks?|eggs?)\b/i,
-    undefined,
+    /\b(?:no|not|never|without)\b/i,
     'For children, pregnant and older people eggs are cooked through (FSA, USDA).',
   ],
   [

@@ -1,5 +1,5 @@
 import type { Reference } from '../reference/reference';
-import { foodIndex, foodsAmong, wordKey } from './food-finder';
+import { foodIndex, foodsAmong, kindsOf, wordKey } from './food-finder';
 import { ADULT, type Heat, type PlannedStep, type SettledStep, type Tool } from './step-plan';
 
 /** Steps with the foods of a recipe, as its text has them. */
@@ -51,12 +51,14 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
 function usedIn(text: string, ingredients: readonly string[], index: ReturnType<typeof foodIndex>): string[] {
   const words = text.split(/[^\p{L}'’-]+/u).filter(Boolean);
   const keys = new Set(words.map(wordKey));
+  if (EVERYTHING.test(text)) return [...ingredients];
   const named = foodsAmong(words, index).map(({ name }) => name);
   const lastWord = (name: string) => name.split(' ').at(-1);
   return ingredients.filter((name) => {
     if (named.includes(name)) return true;
     // "Corn" is found as one food of that kind; the recipe has it frozen.
     if (named.some((other) => !ingredients.includes(other) && lastWord(other) === lastWord(name))) return true;
+    if (kindsOf(name).some((kind) => keys.has(kind))) return true;
     // "the flour" for plain wheat flour, "cheese" for feta cheese: where only one food of the recipe has that word.
     return name
       .split(' ')
@@ -70,6 +72,8 @@ function usedIn(text: string, ingredients: readonly string[], index: ReturnType<
       );
   });
 }
+
+const EVERYTHING = /\b(?:everything|all (?:of )?(?:the )?ingredients)\b/i;
 
 /** Words in names of foods that tell nothing alone. */
 const VAGUE = new Set(['dried', 'fresh', 'ground', 'canned', 'white', 'black', 'green', 'baking', 'plain', 'large']);
@@ -143,7 +147,10 @@ function sentenceMinutes(text: string, foods: number): Minutes {
     const before = text.slice(0, match.index);
     if (/\b(?:every|within|packet|short of|ahead|before|earlier|under|last)\s*(?:the\s)?(?:last\s)?$/i.test(before))
       continue;
-    if (/^\s*(?:short of|before|ahead|earlier|later)/i.test(text.slice(match.index + whole.length))) continue;
+    // "Add the peas five minutes before the end" takes no five minutes; "let it stand five minutes before eating" does.
+    const isMoment = /^\s*(?:short of|before|ahead|earlier|later)/i.test(text.slice(match.index + whole.length));
+    if (isMoment && lastMatch(before, ALONE) < 0 && lastMatch(before, BY_HAND) < 0) continue;
+    if (/^\s*short of/i.test(text.slice(match.index + whole.length))) continue;
     let value = numberOf(second ?? first) + (half ? 0.5 : 0);
     if (/^s/i.test(unit)) value /= 60;
     if (/^h/i.test(unit)) value *= 60;
@@ -200,7 +207,7 @@ const UNTIMED_ALONE: readonly (readonly [test: RegExp, minutes: number])[] = [
   [/\bboil\w*\b[^.]*\bpasta\b|\bpasta\b[^.]*\bboil/i, 10],
   [/\bboil\w*\b[^.]*\brice\b|\brice\b[^.]*\bboil/i, 15],
   [/\b(?:bring|brings)\b[^.]*\bboil/i, 8],
-  [/\b(?:pre)?heat the oven|\bpreheat/i, 12],
+  [/\b(?:pre)?heats? the oven|\bpreheat/i, 12],
   [/\b(?:cool|chill)\b/i, 20],
 ];
 
@@ -211,7 +218,7 @@ const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
   ['grill', /\b(?:grill|broil)/i],
   [
     'hob',
-    /\b(?:simmer|boil|fry|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warm (?!water)|stew|poach|caramelis|toast)/i,
+    /\b(?:simmer|boil|cook\b|fry|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warm (?!water)|stew|poach|caramelis|toast)/i,
   ],
   ['kettle', /\b(?:kettle|boiling water|hot water)\b/i],
 ];
@@ -219,7 +226,7 @@ const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
 function heatOf(text: string): Heat {
   // What is eaten warm is not heated again.
   const said = text
-    .replace(/\b(?:while|still|serve|eat|eaten|keep|served)\s+(?:\w+\s)?warm\b/gi, '')
+    .replace(/\b(?:while|still|serve|eat|eaten|keep|served)\s+(?:\w+\s){0,3}warm\b/gi, '')
     .replace(/\bclean pan\b/gi, '');
   return HEAT_WORDS.find(([, test]) => test.test(said))?.[0] ?? 'none';
 }
@@ -291,10 +298,12 @@ const CONSUMABLES: readonly (readonly [string, RegExp])[] = [
 
 /** What was made before and is meant by no food's name. */
 const MADE_BEFORE =
-  /\b(?:it|them|they|these|this|everything|all|dough|batter|mixture|sauce|filling|dressing|soup|stew|topping|pieces|rounds|squares|cups?|pan|pot|tray|rest|salt at the end|fill|fold|serve|cool|the dish)\b/i;
+  /\b(?:everything|all|dough|batter|mixture|sauce|filling|dressing|soup|stew|topping|pieces|rounds|squares|cups?|pan|pot|tray|rest|salt at the end|fill|fold|serve|cool|the dish)\b/i;
+/** What stands for a food named just before, or for what was made. */
+const PRONOUN = /\b(?:it|them|they|these|this)\b/i;
 /** What goes on with something that is there. */
 const GOES_ON =
-  /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:add|stir in|fold|pour|top|fill|spread|serve|layer|dress|return|season|garnish|sprinkle|drizzle|divide|(?:beat|stir|mix|whisk|rub|fold)\b[^.,;]*\bin[.,;])/i;
+  /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:add|stir in|roll|shape|form|knot|press|fold|pour|top|fill|spread|serve|layer|dress|return|season|garnish|sprinkle|drizzle|divide|(?:beat|stir|mix|whisk|rub|fold)\b[^.,;]*\bin[.,;])/i;
 const MEANWHILE = /^(?:meanwhile|in the meantime|at the same time|while (?:the|it|they|that)\b)/i;
 const OVEN_FIRST = /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:pre-?heats?|heats? the oven)/i;
 
@@ -313,12 +322,20 @@ function ordered(steps: readonly string[], uses: readonly (readonly string[])[])
       if (last >= 0) after.add(last);
     }
     const before = [...Array(at).keys()];
+    // "The wedges", "the knots": what an earlier step made and named.
+    for (const [, thing = ''] of text.matchAll(/\bthe (\p{L}{4,})/giu)) {
+      const maker = PLACES.test(thing)
+        ? -1
+        : steps.slice(0, at).findLastIndex((each) => wordsOf(each).includes(wordKey(thing)));
+      if (maker >= 0) after.add(maker);
+    }
     const isNew = own.length > 0 && after.size === 0 && !GOES_ON.test(text) && !MADE_BEFORE.test(beforeComma(text));
     if (at > 0 && !OVEN_FIRST.test(text) && !MEANWHILE.test(text) && !isNew) {
       const open = before.filter((n) => !taken.has(n));
       // What is put together takes up everything that waits; what goes on with "it" takes up the last.
       if (/\b(?:all|everything|serve|fill|fold|layer|top|assemble)\b/i.test(text)) for (const n of open) after.add(n);
-      else if (MADE_BEFORE.test(text) || GOES_ON.test(text) || after.size === 0) after.add(at - 1);
+      else if (MADE_BEFORE.test(text) || PRONOUN.test(text) || GOES_ON.test(text) || after.size === 0)
+        after.add(at - 1);
     }
     if (at > 0 && at === steps.length - 1)
       for (const n of before) if (!taken.has(n) && !reaches(n, after, all)) after.add(n);
@@ -327,6 +344,15 @@ function ordered(steps: readonly string[], uses: readonly (readonly string[])[])
   }
   return all;
 }
+
+/** Where things are done: named again and again, and made by nobody. */
+const PLACES =
+  /^(?:oven|hob|fridge|freezer|pan|grill|table|board|bowl|tray|heat|rest|top|side|sides|same|other|last|first|water|salt)$/i;
+const wordsOf = (text: string) =>
+  text
+    .split(/[^\p{L}]+/u)
+    .filter(Boolean)
+    .map(wordKey);
 
 /** The part of a sentence that says what it begins with. */
 const beforeComma = (text: string) => text.split(/[,;.]/, 1)[0] ?? '';

@@ -64,9 +64,10 @@ export function circleIn(steps: readonly Pick<StepPlan, 'after'>[]): number[] | 
  * (branch and bound), up to a limit. A step starts when what it waits for is done, a pair of hands is free and its heat has
  * room; hands are free again while it goes on alone.
  *
+ * @param mostNodes orders looked at before it is content with the best found
  * @throws RangeError when steps wait for each other in a circle
  */
-export function scheduleSteps(planned: readonly Timed[], hands: Hands): StepSchedule {
+export function scheduleSteps(planned: readonly Timed[], hands: Hands, mostNodes = MOST_NODES): StepSchedule {
   // What was done ahead takes no minute now.
   const steps = planned.map((step) => (step.ahead ? { ...step, handsOn: 0, handsOff: 0 } : step));
   const circle = circleIn(steps);
@@ -89,7 +90,7 @@ export function scheduleSteps(planned: readonly Timed[], hands: Hands): StepSche
       .filter((at) => (steps[at] as Timed).after.every((before) => (starts[before] as number) >= 0))
       .sort((a, b) => (tail[b] as number) - (tail[a] as number) || a - b);
     for (const at of ready) {
-      if (nodes++ > MOST_NODES || best?.minutes === least) return;
+      if (nodes++ > mostNodes || best?.minutes === least) return;
       const step = steps[at] as Timed;
       const after = Math.max(
         0,
@@ -111,7 +112,7 @@ export function scheduleSteps(planned: readonly Timed[], hands: Hands): StepSche
     Array.from({ length: hands.cooks }, () => 0),
   );
   const found = best ?? { minutes: 0, starts: [] };
-  const isShortest = nodes <= MOST_NODES || found.minutes === least;
+  const isShortest = nodes <= mostNodes || found.minutes === least;
   return {
     minutes: found.minutes,
     isShortest,

@@ -29,6 +29,7 @@ import * as history from '../recipes/history';
 import * as recipes from '../recipes/recipes';
 import * as table from '../recipes/reference-table';
 import * as steps from '../recipes/steps';
+import * as suits from '../recipes/suits';
 import * as roll from '../roll/roll';
 import * as work from '../work/jobs';
 import * as account from './account';
@@ -65,6 +66,7 @@ const MODULES = [
   history,
   recipes,
   steps,
+  suits,
   table,
   roll,
 ];
@@ -311,6 +313,8 @@ describe('another programme', () => {
       'Change a session’s date, place or mode': { sessionId, version: 1, ...plan },
       'Choose a dish for a session': { sessionId, recipeId },
       'Take a dish off a session': { sessionId, dishId: v7() },
+      'See whether the dishes of a session suit its class': { sessionId },
+      'Find dishes for the sessions of a course': { courseId },
       'See a recipe': { recipeId },
       'Open a recipe for editing': { recipeId },
       'See the steps of a recipe, their order and the shortest time': { recipeId },

@@ -76,6 +76,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         <Link href={`/courses/${courseId}/week`} className="btn">
           Find a place in the week
         </Link>
+        <Link href={`/courses/${courseId}/dishes`} className="btn">
+          Choose dishes
+        </Link>
         <Link href={`/courses/${courseId}/roll`} className="btn">
           Open the roll
         </Link>

@@ -10,8 +10,10 @@ import { listPlaces } from '@/services/plan/places';
 import { addDish, editSession, fallBack, removeDish } from '@/services/plan/sessions';
 import { splitSession } from '@/services/plan/split';
 import { listRecipes } from '@/services/recipes/recipes';
+import { viewSuits } from '@/services/recipes/suits';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';
+import { FitFindings } from '@/ui/fit-findings';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
@@ -66,6 +68,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
   const recipes = await call(listRecipes, {});
   const { places } = await call(listPlaces, {});
   const teachers = await call(listTeachers, {});
+  const suits = await call(viewSuits, { sessionId });
   const { session, dishes } = bundle;
   // Where weather decides: the session itself, or one of its groups.
   const outdoors = [{ ...session, groupId: '', groupName: session.title }, ...session.sittings].flatMap((meeting) => {
@@ -88,16 +91,18 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
           <ol className="mb-4 flex flex-col divide-y divide-base-300">
             {dishes.map((dish) => {
               const input = sheet.input.dishes.find((candidate) => candidate.id === dish.id);
+              const fit = suits.find(({ recipeId }) => recipeId === dish.recipeId)?.fit;
               return (
-                <li key={dish.id} className="flex items-center justify-between gap-3 py-2">
-                  <span>
+                <li key={dish.id} className="flex items-start justify-between gap-3 py-2">
+                  <div>
                     <Link href={`/recipes/${dish.recipeId}`} className="link font-bold">
                       {dish.title}
                     </Link>
                     <span className="block text-sm">
                       {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
                     </span>
-                  </span>
+                    {fit && <FitFindings fit={fit} />}
+                  </div>
                   <form
                     action={async () => {
                       'use server';
@@ -130,6 +135,9 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             <button type="submit" className="btn btn-primary">
               Add dish
             </button>
+            <Link href={`/courses/${session.courseId}/dishes`} className="btn">
+              See what suits
+            </Link>
             <Link href={`/recipes/import?session=${sessionId}`} className="btn">
               Bring in a recipe file
             </Link>

@@ -1,0 +1,269 @@
+import type { DishNeed } from '../kits/dish-needs';
+import { isHomeKit, type Mode } from '../plan/mode';
+import { type EquipmentCounts, sayEquipment } from '../plan/place';
+import { avoidanceLabel } from '../safety/avoidances';
+import { cautionsOf } from './cautions';
+import { ADULT, type PlannedStep } from './step-plan';
+import { type Hands, type StepSchedule, scheduleSteps } from './step-schedule';
+
+/** A class that a dish is held against. */
+export interface ClassFacts {
+  readonly mode: Mode;
+  /** Minutes of the class, hygiene, eating and cleaning included. */
+  readonly minutes: number;
+  /** Who cooks; a demonstration has one cook, whoever watches. */
+  readonly participants: number;
+  /** Ages where they are known. */
+  readonly ages: readonly number[];
+  /** What the place counts; undefined where nobody counted, or there is none. */
+  readonly equipment: EquipmentCounts | undefined;
+  /** A place with an open fire instead of burners. */
+  readonly isFire: boolean;
+}
+
+/** A dish as fit looks at it. */
+export interface DishFacts {
+  readonly ingredients: readonly string[];
+  readonly steps: readonly PlannedStep[];
+  readonly needs: readonly DishNeed[];
+}
+
+export type FitVerdict = 'fits' | 'with care' | 'does not fit';
+
+/** One thing that was looked at. */
+export interface FitFinding {
+  readonly about: 'time' | 'age' | 'tasks' | 'heat' | 'tools' | 'home' | 'needs' | 'cautions';
+  readonly verdict: FitVerdict;
+  /** In one sentence, with its numbers. */
+  readonly say: string;
+}
+
+/** Whether a dish suits a class, and why. */
+export interface Fit {
+  readonly verdict: FitVerdict;
+  readonly findings: readonly FitFinding[];
+  /** The dish is taught with one made earlier: so many minutes would not fit. */
+  readonly swapIn: boolean;
+  readonly schedule: StepSchedule;
+}
+
+/**
+ * Minutes of a class in which nobody cooks: hands, tables and aprons before; eating; washing up and wiping after. Ours,
+ * from ordinary classes; a class at home on camera has no room to clean.
+ */
+export const AROUND_COOKING = { hygiene: 10, eating: 15, cleaning: 15 } as const;
+
+/** Good enough for a judgement: three hundred dishes are looked at together. */
+const quickSchedule = (steps: Parameters<typeof scheduleSteps>[0], hands: Hands) => scheduleSteps(steps, hands, 2000);
+
+/** Where a place does not count its stations, so many share one. */
+const USUAL_AT_STATION = 4;
+
+/** Poultry and minced meat need a thermometer, which homes seldom have. */
+const NEEDS_THERMOMETER = /chicken|turkey|duck|poultry|minced|burger|sausage/;
+
+/** Whether a dish suits a class: time, ages, tasks, heat, tools, homes, needs and cautions, each with its reason. */
+export function fitOf(dish: DishFacts, session: ClassFacts): Fit {
+  const atHome = isHomeKit(session.mode);
+  const isDemo = session.mode === 'demonstration';
+  const cooks = Math.max(1, session.participants);
+  const stations = atHome || isDemo ? 1 : stationsOf(session, cooks);
+  const perStation = atHome || isDemo ? 1 : Math.ceil(cooks / stations);
+  const burners = session.equipment?.burners;
+  const schedule = quickSchedule(dish.steps, {
+    cooks: Math.min(perStation, 4),
+    ...(atHome || burners === undefined ? {} : { heats: { hob: Math.max(1, Math.floor(burners / stations)) } }),
+  });
+  const time = timeFinding(dish.steps, schedule, session);
+  const findings = [
+    time.finding,
+    ...ageFindings(dish.steps, session),
+    ...(atHome || isDemo ? [] : tasksFinding(dish.steps, perStation)),
+    ...(atHome ? homeFindings(dish) : placeFindings(dish.steps, session, stations)),
+    ...needsFindings(dish),
+    ...cautionFindings(dish, session),
+  ];
+  const has = (verdict: FitVerdict) => findings.some((each) => each.verdict === verdict);
+  return {
+    verdict: has('does not fit') ? 'does not fit' : has('with care') ? 'with care' : 'fits',
+    findings,
+    swapIn: time.swapIn,
+    schedule,
+  };
+}
+
+const stationsOf = ({ equipment }: ClassFacts, cooks: number) =>
+  Math.max(1, equipment?.stations ?? Math.ceil(cooks / USUAL_AT_STATION));
+
+function timeFinding(
+  steps: readonly PlannedStep[],
+  { minutes: needed }: StepSchedule,
+  { mode, minutes }: ClassFacts,
+): { finding: FitFinding; swapIn: boolean } {
+  const { hygiene, eating, cleaning } = AROUND_COOKING;
+  const around = isHomeKit(mode) ? hygiene : hygiene + eating + cleaning;
+  const left = Math.max(0, minutes - around);
+  if (mode === 'take-home')
+    return { finding: { about: 'time', verdict: 'fits', say: `Cooked at home: ${needed} minutes.` }, swapIn: false };
+  if (needed <= left)
+    return {
+      finding: { about: 'time', verdict: 'fits', say: `${needed} minutes of cooking in ${left} that are left for it.` },
+      swapIn: false,
+    };
+  // Without what goes on alone at the end, or in the oven: begun in class, eaten from one made earlier.
+  const begun = Math.max(
+    0,
+    ...[
+      quickSchedule(
+        steps.map((step) => ({ ...step, handsOff: step.handsOff > left / 4 ? 0 : step.handsOff })),
+        { cooks: 1 },
+      ).minutes,
+    ],
+  );
+  if (begun <= left)
+    return {
+      finding: {
+        about: 'time',
+        verdict: 'with care',
+        say: `${needed} minutes do not fit into ${left}: teach it with a swap-in. The class begins it; one made earlier is finished and eaten: one more batch, cooled within two hours, kept at or below 5 °C, reheated through.`,
+      },
+      swapIn: true,
+    };
+  return {
+    finding: {
+      about: 'time',
+      verdict: 'does not fit',
+      say: `${needed} minutes of cooking, ${left} left for it after ${around} for hygiene${isHomeKit(mode) ? '' : ', eating and cleaning'}; with a swap-in it would still take ${begun}.`,
+    },
+    swapIn: false,
+  };
+}
+
+function ageFindings(steps: readonly PlannedStep[], { ages }: ClassFacts): FitFinding[] {
+  const youngest = Math.min(...ages);
+  if (ages.length === 0 || youngest >= ADULT || steps.length === 0) return [];
+  const inClass = steps.filter(({ ahead }) => !ahead);
+  const forAdults = inClass.filter(({ fromAge }) => fromAge >= ADULT).length;
+  const tooEarly = inClass.filter(({ fromAge }) => fromAge > youngest && fromAge < ADULT);
+  const own = inClass.length - forAdults - tooEarly.length;
+  const say = [
+    `${own} of ${inClass.length} steps are for everybody from ${youngest} years`,
+    forAdults > 0 ? `an adult does ${forAdults}` : '',
+    tooEarly.length > 0
+      ? `${tooEarly.length} ${tooEarly.length === 1 ? 'is' : 'are'} from ${Math.max(...tooEarly.map(({ fromAge }) => fromAge))} years`
+      : '',
+  ]
+    .filter(Boolean)
+    .join('; ');
+  const verdict = own === 0 ? 'does not fit' : forAdults + tooEarly.length >= own ? 'with care' : 'fits';
+  return [{ about: 'age', verdict, say: `${say}.` }];
+}
+
+/** A step's foods can be shared out: each is somebody's task. */
+function tasksFinding(steps: readonly PlannedStep[], perStation: number): FitFinding[] {
+  if (steps.length === 0 || perStation <= 1) return [];
+  const tasks = steps
+    .filter(({ ahead, fromAge, handsOn }) => !ahead && fromAge < ADULT && handsOn > 0)
+    .reduce((sum, { uses }) => sum + Math.max(1, uses.length), 0);
+  const verdict = tasks >= perStation ? 'fits' : 'with care';
+  return [
+    {
+      about: 'tasks',
+      verdict,
+      say:
+        verdict === 'fits'
+          ? `${tasks} tasks for ${perStation} at a station.`
+          : `${tasks} ${tasks === 1 ? 'task' : 'tasks'} for ${perStation} at a station: some would stand idle. Share them out, or make more, smaller stations.`,
+    },
+  ];
+}
+
+function homeFindings({ ingredients, steps }: DishFacts): FitFinding[] {
+  const risky = ingredients.filter((name) => NEEDS_THERMOMETER.test(name));
+  const heats = new Set(steps.map(({ heat }) => heat));
+  const findings: FitFinding[] = [];
+  if (risky.length > 0)
+    findings.push({
+      about: 'home',
+      verdict: 'does not fit',
+      say: `${risky.join(', ')}: without a thermometer at home, no poultry and no minced meat.`,
+    });
+  if (heats.has('oven') || heats.has('grill') || heats.has('fire'))
+    findings.push({
+      about: 'home',
+      verdict: 'does not fit',
+      say: `It needs ${heats.has('fire') ? 'a fire' : 'an oven'}, which not every home has: ask the families, or choose a dish for the hob.`,
+    });
+  else if (heats.has('hob')) findings.push({ about: 'home', verdict: 'fits', say: 'One ring at home is enough.' });
+  return findings;
+}
+
+function placeFindings(steps: readonly PlannedStep[], session: ClassFacts, stations: number): FitFinding[] {
+  const { equipment, isFire } = session;
+  const inClass = steps.filter(({ ahead }) => !ahead);
+  const needs = (test: (step: PlannedStep) => boolean) => inClass.some(test);
+  const findings: FitFinding[] = [];
+  const look = (about: 'heat' | 'tools', kind: keyof EquipmentCounts, least: number, what: string, well = least) => {
+    const there = equipment?.[kind];
+    if (there === undefined)
+      findings.push({
+        about,
+        verdict: 'with care',
+        say: `It needs ${what}; nobody has counted ${sayKind(kind)} at this place.`,
+      });
+    else if (there < least)
+      findings.push({
+        about,
+        verdict: 'does not fit',
+        say: `It needs ${what}; the place has ${sayEquipment(kind, there)}.`,
+      });
+    else if (there < well)
+      findings.push({
+        about,
+        verdict: 'with care',
+        say: `${sayEquipment(kind, there)} for ${stations} ${stations === 1 ? 'station' : 'stations'}: they take turns.`,
+      });
+    else findings.push({ about, verdict: 'fits', say: `${sayEquipment(kind, there)} for ${what}.` });
+  };
+  if (needs(({ heat }) => heat === 'hob' || heat === 'kettle') && !isFire)
+    look('heat', 'burners', 1, 'a burner at each station', stations);
+  if (needs(({ heat }) => heat === 'oven' || heat === 'grill')) look('heat', 'ovens', 1, 'an oven');
+  if (needs(({ tools }) => tools.includes('knife')))
+    look('tools', 'knives', 1, 'a knife for everybody who cuts', Math.max(1, session.participants));
+  if (needs(({ tools }) => tools.includes('blender'))) look('tools', 'blenders', 1, 'a blender');
+  return findings;
+}
+
+const sayKind = (kind: keyof EquipmentCounts) => sayEquipment(kind, 2).replace(/^2 /, '');
+
+function needsFindings({ needs }: DishFacts): FitFinding[] {
+  return needs.map(({ people, avoids, replaced, blocked, unknown }): FitFinding => {
+    const what = [...avoids.map(avoidanceLabel), ...unknown.map((each) => `“${each}”`)].join(', ');
+    const who = `${people} ${people === 1 ? 'avoids' : 'avoid'} ${what}`;
+    if (blocked.length > 0)
+      return {
+        about: 'needs',
+        verdict: 'does not fit',
+        say: `${who}: nothing safe stands in for ${blocked.join(', ')}.`,
+      };
+    if (unknown.length > 0)
+      return { about: 'needs', verdict: 'with care', say: `${who}: nobody has said yet what that means.` };
+    return { about: 'needs', verdict: 'fits', say: `${who}: ${replaced.join(', ')}.` };
+  });
+}
+
+function cautionFindings({ ingredients, steps }: DishFacts, { ages }: ClassFacts): FitFinding[] {
+  const youngest = Math.min(...ages);
+  const limits: readonly (readonly [RegExp, number])[] = [
+    [/under 1 year/, 1],
+    [/under 5/, 5],
+  ];
+  return cautionsOf(
+    ingredients,
+    steps.map(({ text }) => text),
+  ).flatMap(({ who, hazard, caution }): FitFinding[] => {
+    const limit = limits.find(([test]) => test.test(who))?.[1];
+    if (limit === undefined || ages.length === 0 || youngest >= limit) return [];
+    return [{ about: 'cautions', verdict: 'with care', say: `${hazard}, ${who}: ${caution}.` }];
+  });
+}

@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import type { RecipeBody } from '@/contracts/recipe';
+import type { Mode } from '@/core/plan/mode';
+import {
+  type CourseDishes,
+  type CourseSession,
+  type DishRecipe,
+  dishFactsOf,
+  fitOfSession,
+} from '@/core/recipes/course-dishes';
+import { foodsIn, readMenuCsv } from '@/formats/menu-csv';
+import { find, select } from '@/store/query';
+import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
+import { dishesOfCourse } from '@/workers/choose-dishes';
+import type { Context } from '../access/gate';
+import { service } from '../access/gate';
+import { comingOf } from '../kits/session-sheet';
+import { loadCourse } from '../plan/courses';
+import { placeFrom } from '../plan/places';
+import { loadBundle } from '../plan/sessions';
+import { loadProgramme, type Meanings } from '../programme/load';
+import { rollPerson } from '../roll/person';
+
+/** Who comes to a session, as dishes are held against them. */
+function peopleOf(bundle: SessionBundle, meanings: Meanings) {
+  const coming = comingOf(bundle);
+  return {
+    people: coming.map((row) => {
+      const { servings, wishes } = rollPerson(row, meanings);
+      return { servings, wishes };
+    }),
+    ages: coming.flatMap(({ age }) => (age === null ? [] : [age])),
+    inRoom: coming.filter(({ mode }) => !mode || mode === bundle.session.mode).length,
+  };
+}
+
+/** A session with the place it is given at. */
+async function placesOf(context: Context) {
+  const { db } = context.store;
+  const rows = await find(db, db.models.place, { programmeId: context.actor.programmeId });
+  return new Map(rows.map((row) => [row.id, placeFrom(row)]));
+}
+
+function courseSession(
+  { session, dishes }: SessionBundle,
+  inRoom: number,
+  places: Awaited<ReturnType<typeof placesOf>>,
+): CourseSession {
+  const place = session.placeId ? places.get(session.placeId) : undefined;
+  return {
+    id: session.id,
+    date: session.date,
+    mode: session.mode as Mode,
+    minutes: session.minutes,
+    participants: inRoom,
+    equipment: place?.equipment,
+    isFire: Boolean(place?.outdoor),
+    chosen: dishes.map(({ recipeId }) => recipeId),
+  };
+}
+
+const dishRecipe = (id: string, title: string, body: string): DishRecipe => {
+  const { servings, lines, steps, planned } = JSON.parse(body) as RecipeBody;
+  return { id, title, servings, lines, steps, planned };
+};
+
+export const viewSuits = service({
+  title: 'See whether the dishes of a session suit its class',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const bundle = await loadBundle(context, sessionId);
+    const { programme, meanings } = await loadProgramme(context);
+    const { people, ages, inRoom } = peopleOf(bundle, meanings);
+    const session = courseSession(bundle, inRoom, await placesOf(context));
+    return bundle.dishes.map(({ recipeId, title, body }) => {
+      const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, people);
+      return { recipeId, title, fit: found ? fitOfSession(found.facts, session, ages) : undefined };
+    });
+  },
+});
+
+const words = z.string().trim().max(4000, 'At most 4,000 characters.').default('');
+
+export const proposeDishes = service({
+  title: 'Find dishes for the sessions of a course',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid(), stock: words, offers: words, menu: words }),
+  run: async (context, { courseId, stock, offers, menu }) => {
+    const { db } = context.store;
+    const course = await loadCourse(context, courseId);
+    const { programme, meanings } = await loadProgramme(context);
+    const { reference } = programme;
+    const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+    const ids = await select<{ id: string }>(
+      db,
+      "SELECT id FROM session WHERE course_id = :courseId AND status = 'planned' AND date >= :today",
+      { courseId, today },
+    );
+    const bundles = await loadSessionBundles(db, context.actor.programmeId, { ids: ids.map(({ id }) => id) });
+    const places = await placesOf(context);
+    const recipes = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });
+    const eaten = readMenuCsv(menu, reference);
+    const [first] = bundles;
+    const { people, ages } = first ? peopleOf(first, meanings) : { people: [], ages: [] };
+    const task: CourseDishes = {
+      reference,
+      recipes: recipes.map(({ id, title, body }) => dishRecipe(id, title, body)),
+      sessions: bundles.map((bundle) => ({
+        ...courseSession(bundle, peopleOf(bundle, meanings).inRoom, places),
+        onMenu: eaten.get(bundle.session.date) ?? [],
+      })),
+      people,
+      ages,
+      stock: foodsIn(stock, reference),
+      offers: foodsIn(offers, reference),
+    };
+    const { proposals, coverage } = await dishesOfCourse(task);
+    return {
+      course: { id: course.id, title: course.title },
+      understood: { stock: task.stock, offers: task.offers, menuDays: eaten.size },
+      sessions: bundles.map(({ session, dishes }) => ({
+        id: session.id,
+        number: session.number,
+        title: session.title,
+        date: session.date,
+        startsAt: session.startsAt,
+        mode: session.mode,
+        dishes: dishes.map(({ recipeId, title }) => ({ recipeId, title })),
+        proposals: proposals.find(({ sessionId }) => sessionId === session.id)?.dishes ?? [],
+      })),
+      coverage,
+    };
+  },
+});
