@@ -24,6 +24,8 @@ const item = {
   spare: amount.optional(),
   pack_grams: amount.optional(),
   label: z.array(code).max(40).optional(),
+  range: z.strictObject({ least: amount, most: amount }).optional(),
+  written: z.string().max(500).optional(),
 };
 
 /** An alternative leaves the line out with `omit: true` and nothing else, or is an item complete in itself. */
@@ -123,6 +125,8 @@ export const draftedLine = z.object({
   settled: writtenLine.optional(),
   /** Foods chosen by hand, by their place in the line. */
   chosen: z.array(z.string().max(80).nullable()).max(10).default([]),
+  /** Of a range, the end that kits use. */
+  use: z.enum(['least', 'most']).optional(),
   /** In place of what the line had; for the first food in it. */
   details: lineDetails.optional(),
   /** What may stand in where it must be avoided, in order of preference, in place of what the line had. */

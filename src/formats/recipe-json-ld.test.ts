@@ -37,7 +37,7 @@ describe('a recipe file', () => {
     expect(body.servings).toBe(4);
     expect(body.lines).toEqual([
       { ingredient: 'pearl barley', preparation: 'raw', amount: '1 1/2', unit: 'cup' },
-      { ingredient: 'carrot', preparation: 'medium', amount: '2', unit: 'each' },
+      { ingredient: 'carrot', preparation: 'medium', amount: '2', unit: 'each', written: '2 carrots' },
       { ingredient: 'garlic', amount: '2', unit: 'clove' },
       { ingredient: 'feta cheese', preparation: 'crumbled', amount: '120', unit: 'g' },
       { ingredient: 'salt', amount: '1/2', unit: 'tsp' },

@@ -4,6 +4,7 @@ import { sayItem as say, saySealed } from '@/core/recipes/say-item';
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {
   return [
+    item.range ? `${item.range.least} to ${item.range.most} written, kits use ${item.amount}` : '',
     item.scaling && item.scaling !== 'linear'
       ? `scales ${item.scaling}${item.batch_servings ? ` of ${item.batch_servings}` : ''}`
       : '',
@@ -28,6 +29,7 @@ export function RecipeLines({ lines }: { lines: readonly WrittenLine[] }) {
           {notes(line).length > 0 && (
             <span className="block text-sm text-base-content/80">{notes(line).join(' · ')}</span>
           )}
+          {line.written && <span className="block text-sm text-base-content/80">written “{line.written}”</span>}
           {line.alternatives?.map((alternative) => (
             <span key={'omit' in alternative ? 'omit' : say(alternative)} className="block pl-4 text-sm">
               or, where it must be avoided: {'omit' in alternative ? 'leave it out' : say(alternative)}

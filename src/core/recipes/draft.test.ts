@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../reference/reference';
-import { draftLine } from './draft';
+import { draftLine, withDetails } from './draft';
 import { foodIndex, nearFoods } from './food-finder';
 import { servingsIn, splitRecipeText } from './recipe-text';
 
@@ -25,7 +25,9 @@ describe('an ingredient line', () => {
     ['2 cups diced carrots', '2 cup carrot, chopped'],
     ['1 cup crushed tomatoes', '1 cup canned chopped tomatoes, with juice'],
     ['juice of 1 lemon', '1 each lemon, juice of one'],
-    ['2 cups cooked rice', '2 cup long-grain white rice, cooked'],
+    // Bought dry: 316 g cooked ÷ 2¾.
+    ['2 cups cooked rice', '115 g long-grain white rice'],
+    ['200 g cooked chicken breast', '267 g chicken breast'],
     ['200 g feta, crumbled', '200 g feta cheese, crumbled'],
     ['salt', '1/4 tsp salt'],
     ['2-3 tsp salt', '2 tsp salt'],
@@ -35,6 +37,41 @@ describe('an ingredient line', () => {
     ['1 cup + 2 Tbsp flour', '1 1/8 cup plain wheat flour'],
   ])('becomes what can be computed with: %s', (text, wanted) => {
     expect(line(text)).toBe(wanted);
+  });
+
+  it('keeps both ends of a range and its words, and kits use the end that was chosen', () => {
+    const carrots = item('2-3 carrots, sliced thinly');
+    expect(carrots.line).toMatchObject({
+      amount: '3',
+      range: { least: '2', most: '3' },
+      written: '2-3 carrots, sliced thinly',
+    });
+    const fewer = withDetails(carrots, TYPICAL, undefined, undefined, 'least');
+    expect([fewer.line?.amount, fewer.say.slice(0, 8)]).toEqual(['2', '2 carrot']);
+    // Words that say the same are not kept twice.
+    expect(item('120 g feta cheese, crumbled').line).not.toHaveProperty('written');
+  });
+
+  it('of a cooked amount is bought dry or raw, and says by what factor; a range in the same way', () => {
+    const rice = item('1 to 2 cups cooked rice');
+    expect(rice.line).toMatchObject({ amount: '115', unit: 'g', range: { least: '57', most: '115' } });
+    expect(rice.assumed).toContain('bought dry, 115 g: 316 g cooked ÷ 2¾, a typical factor');
+    expect(item('200 g cooked chicken breast').assumed.join()).toContain('bought raw, 267 g');
+  });
+
+  it('takes its scaling, supply and alternatives from a person; one that cannot be read is a question', () => {
+    const butter = item('100 g butter');
+    const given = withDetails(butter, TYPICAL, { pack_grams: '250' }, [
+      { text: '80 g olive oil' },
+      { text: 'Leave it out' },
+    ]);
+    expect(given.line).toMatchObject({
+      pack_grams: '250',
+      alternatives: [{ ingredient: 'olive oil' }, { omit: true }],
+    });
+    expect(withDetails(given, TYPICAL, {}, []).line).toEqual({ ingredient: 'butter', amount: '100', unit: 'g' });
+    const wrong = withDetails(butter, TYPICAL, undefined, [{ text: '3 moonbeams' }]);
+    expect([wrong.line, wrong.open]).toEqual([undefined, [expect.stringContaining('Alternative “3 moonbeams”')]]);
   });
 
   it('of whole cans is sealed: so many units of what one holds', () => {

@@ -37,6 +37,7 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
     const alternatives = item ? alternativesOf(part, reference) : [];
     const line = item && {
       ...item,
+      ...(sameWords(read.text, sayItem(item)) ? {} : { written: read.text }),
       ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
     };
     const stands = alternatives.map(({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`);
@@ -73,6 +74,7 @@ function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAl
 /**
  * An item with the details and alternatives that a person gave it, in place of those it had.
  *
+ * @param use the end of a range that kits use
  * @returns the item; open when an alternative cannot be read
  */
 export function withDetails(
@@ -80,10 +82,12 @@ export function withDetails(
   reference: Reference,
   details: LineDetails | undefined,
   alternatives: readonly DraftAlternative[] | undefined,
+  use?: 'least' | 'most',
 ): DraftItem {
   if (!item.line) return item;
   const open: string[] = [];
   let line = item.line;
+  if (use && line.range) line = { ...line, amount: line.range[use] };
   if (details) {
     const rest = Object.fromEntries(
       Object.entries(line).filter(([name]) => !(DETAILS as readonly string[]).includes(name)),
@@ -106,4 +110,17 @@ export function withDetails(
     line = { ...rest, ...(read.length > 0 ? { alternatives: read } : {}) };
   }
   return { ...item, line: open.length > 0 ? undefined : line, say: sayLine(line), open: [...item.open, ...open] };
+}
+
+/** Whether two ways of writing a line hold the same words, numbers aside. */
+function sameWords(a: string, b: string): boolean {
+  const words = (text: string) =>
+    text
+      .toLowerCase()
+      .split(/[^\p{L}]+/u)
+      .filter(Boolean)
+      .map((word) => word.replace(/s$/, ''))
+      .sort()
+      .join(' ');
+  return words(a) === words(b);
 }

@@ -147,7 +147,7 @@ function ageFindings(steps: readonly PlannedStep[], { ages }: ClassFacts): FitFi
   const tooEarly = inClass.filter(({ fromAge }) => fromAge > youngest && fromAge < ADULT);
   const own = inClass.length - forAdults - tooEarly.length;
   const say = [
-    `${own} of ${inClass.length} steps are for everybody from ${youngest} years`,
+    `${own} of ${inClass.length} steps ${own === 1 ? 'is' : 'are'} for everybody from ${youngest} years`,
     forAdults > 0 ? `an adult does ${forAdults}` : '',
     tooEarly.length > 0
       ? `${tooEarly.length} ${tooEarly.length === 1 ? 'is' : 'are'} from ${Math.max(...tooEarly.map(({ fromAge }) => fromAge))} years`

@@ -1,7 +1,9 @@
-import { compare, equals, multiply, type Rational, toText } from '../quantity/rational';
+import { parseAmount } from '../quantity/amount';
+import { compare, divide, equals, multiply, ONE, type Rational, toDecimal, toText } from '../quantity/rational';
 import { sayNumber } from '../quantity/say';
 import { findUnit, type Unit } from '../quantity/units';
-import { findIngredient, type MeasureFact, measuresOf, type Reference } from '../reference/reference';
+import { cookedFactor } from '../reference/cooked';
+import { findIngredient, type MeasureFact, measuresOf, type Reference, weightOf } from '../reference/reference';
 import type { Span } from './amount-reader';
 import type { ReadPart } from './line-reader';
 import type { WrittenItem } from './recipe';
@@ -72,23 +74,50 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     );
     return { item: undefined, open, assumed };
   }
+  const raw = preparation === 'cooked' ? boughtRaw(part, name, measured, reference, assumed) : undefined;
   return {
-    item: {
+    item: raw ?? {
       ingredient: name,
       ...(preparation ? { preparation } : {}),
       amount: asWritten(measured.amount),
       unit: measured.unit.key,
       ...(measured.sealedGrams ? { sealed_grams: measured.sealedGrams } : {}),
+      ...(measured.range ? { range: measured.range } : {}),
     },
     open,
     assumed,
   };
 }
 
+/** A cooked amount as it is bought and packed: dry or raw, by weight; undefined where the factor is not known. */
+function boughtRaw(
+  part: ReadPart,
+  name: string,
+  { amount, unit }: MeasuredPart,
+  reference: Reference,
+  assumed: string[],
+): WrittenItem | undefined {
+  const factor = cookedFactor(name);
+  if (!factor) return undefined;
+  const cooked = multiply(parseAmount(amount), weightOf(reference, name, 'cooked', unit).grams);
+  const dry = divide(cooked, factor);
+  const grams = toDecimal(dry, 0);
+  const times = sayNumber(factor);
+  assumed.push(
+    `bought ${compare(factor, ONE) > 0 ? 'dry' : 'raw'}, ${grams} g: ${toDecimal(cooked, 0)} g cooked ÷ ${times}, a typical factor`,
+  );
+  const { least, most } = part.amount as Span;
+  /** An end of the range, as the same share of what the other came to. */
+  const end = (of: Rational) => toDecimal(divide(multiply(dry, of), parseAmount(amount)), 0);
+  const range = equals(least, most) ? undefined : { least: end(least), most: end(most) };
+  return { ingredient: name, amount: grams, unit: 'g', ...(range ? { range } : {}) };
+}
+
 interface MeasuredPart {
   readonly amount: string;
   readonly unit: Unit;
   readonly sealedGrams?: string;
+  readonly range?: { readonly least: string; readonly most: string };
 }
 
 function tasteOf(part: ReadPart, name: string, assumed: string[], open: string[]): MeasuredPart | undefined {
@@ -114,7 +143,11 @@ function amountOf(part: ReadPart, name: string, assumed: string[], open: string[
     const grams = part.pack.unit.dimension === 'mass' ? toText(multiply(one, part.pack.unit.size)) : undefined;
     return { amount: total, unit: part.pack.unit, ...(grams ? { sealedGrams: grams } : {}) };
   }
-  if (unit) return { amount: toText(amount), unit };
+  const { least, most } = part.amount as Span;
+  const range = equals(least, most)
+    ? {}
+    : { range: { least: asWritten(toText(least)), most: asWritten(toText(most)) } };
+  if (unit) return { amount: toText(amount), unit, ...range };
   // A measure in brackets says how much a piece is: "1 onion (about 110 g)" needs it only where pieces have no weight.
   const [also] = part.also;
   const word = part.unit?.key ?? 'each';
@@ -125,7 +158,7 @@ function amountOf(part: ReadPart, name: string, assumed: string[], open: string[
   const piece = findUnit(word);
   if (piece && also)
     assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
-  if (piece) return { amount: toText(amount), unit: piece };
+  if (piece) return { amount: toText(amount), unit: piece, ...range };
   open.push(
     `How much is one ${word} of ${name}? Add it in brackets, such as “(${word === 'handful' || word === 'sprig' ? 15 : 200} g)”.`,
   );

@@ -36,6 +36,10 @@ export interface WrittenItem {
   readonly pack_grams?: string;
   /** Allergens on the recorded label of the product used; an empty list says the label names none. */
   readonly label?: readonly string[];
+  /** Both ends of what was written as a range; `amount` is the one that kits use. */
+  readonly range?: { readonly least: string; readonly most: string };
+  /** The line as it was written. */
+  readonly written?: string;
 }
 
 /** What takes a line's place when it is blocked: another item, complete in itself, or nothing. */

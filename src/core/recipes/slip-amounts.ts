@@ -113,7 +113,7 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
     .sort((a, b) => a.grams - b.grams)[0];
   if (!spoon) return [];
   const liquid = liquids.reduce((total, { grams }) => total + grams, 0);
-  const grain = sum(weighed, ({ name }, { written }) => GRAIN.test(name) && written.preparation !== 'cooked');
+  const grain = sum(weighed, ({ name }, { written }) => GRAIN.test(name) && !isCooked(written));
   const flour = sum(weighed, ({ name }) => FLOUR.test(name));
   const wet = liquid + sum(weighed, ({ name }) => WET.test(name));
   if (grain > 0 && liquid < 0.7 * grain)
@@ -165,3 +165,7 @@ function otherUnit({ text, item }: Weighed): string | undefined {
           : [undefined, ''];
   return from?.test(text) ? text.replace(from, to) : undefined;
 }
+
+/** Weighed cooked, or bought dry for a cooked amount. */
+const isCooked = ({ preparation, written }: { readonly preparation?: string; readonly written?: string }) =>
+  preparation === 'cooked' || /\bcooked\b/i.test(written ?? '');

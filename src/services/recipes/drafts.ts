@@ -79,16 +79,16 @@ const withChoice = (line: IncomingLine) => ({ ...line, chosen: [] }) as unknown 
 
 /** A drafted line as it is understood, with what a person said of it beside its words. */
 function readDrafted(line: z.output<typeof draftedLine>, reference: Reference): DraftLine {
-  const { text, settled, chosen, details, alternatives } = line;
+  const { text, settled, chosen, details, alternatives, use } = line;
   const read = readIncomingLine({ text, ...(settled ? { settled } : {}) }, reference, chosen);
-  if (!details && !alternatives) return read;
+  if (!details && !alternatives && !use) return read;
   const [first, ...rest] = read.items;
   const given = details as LineDetails | undefined;
   const standIns = alternatives?.map(
     ({ text: words, settled: kept }): DraftAlternative =>
       kept ? { text: words, settled: kept as WrittenAlternative } : { text: words },
   );
-  return { ...read, items: first ? [withDetails(first, reference, given, standIns), ...rest] : [] };
+  return { ...read, items: first ? [withDetails(first, reference, given, standIns, use), ...rest] : [] };
 }
 
 /** The body of a drafted recipe. @throws ServiceError naming every line that is open or cannot be computed with */
@@ -144,7 +144,7 @@ export const editRecipe = service({
     const { reference } = (await loadProgramme(context)).programme;
     const lines = body.lines.map((settled) => ({
       section: '',
-      ...readIncomingLine({ text: sayItem(settled), settled }, reference),
+      ...readIncomingLine({ text: settled.written ?? sayItem(settled), settled }, reference),
       settled,
       details: detailsOf(settled),
       alternatives: alternativesAsWritten(settled),

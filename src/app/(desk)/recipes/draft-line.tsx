@@ -18,6 +18,8 @@ export interface EditedLine extends DraftedLine {
   /** Given by hand, in place of what the line had. */
   readonly details?: LineDetails;
   readonly alternatives?: readonly DraftAlternative[];
+  /** Of a range, the end that kits use. */
+  readonly use?: 'least' | 'most';
 }
 
 /** A line as the server takes it. */
@@ -28,6 +30,7 @@ export const asDrafted = ({
   chosen,
   details,
   alternatives,
+  use,
 }: Omit<EditedLine, 'id' | 'items'>) => ({
   text,
   section,
@@ -35,6 +38,7 @@ export const asDrafted = ({
   ...(settled ? { settled } : {}),
   ...(details ? { details } : {}),
   ...(alternatives ? { alternatives } : {}),
+  ...(use ? { use } : {}),
 });
 
 export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.length > 0);
@@ -64,7 +68,7 @@ export function DraftLineRow({
   };
   /** The line in other words: what is settled of it beside its words stays. */
   const reworded = (words: string, chosen: readonly (string | null)[]): Omit<EditedLine, 'items'> => {
-    const { settled, items: _, ...rest } = line;
+    const { settled, items: _, use: __, ...rest } = line;
     const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
     return { ...kept, ...rest, text: words, chosen };
   };
@@ -148,6 +152,25 @@ export function DraftLineRow({
             )}
           </div>
         ))}
+        {first?.line?.range && (
+          <p className="flex flex-wrap items-center gap-1.5">
+            Kits use
+            {(['least', 'most'] as const).map((end) => {
+              const amount = first.line?.range?.[end];
+              return (
+                <button
+                  key={end}
+                  type="button"
+                  className={`btn btn-sm ${first.line?.amount === amount ? 'btn-primary' : ''}`}
+                  aria-pressed={first.line?.amount === amount}
+                  onClick={() => again({ ...line, use: end })}
+                >
+                  {amount}
+                </button>
+              );
+            })}
+          </p>
+        )}
         {first && (first.line || line.details) && (
           <LineDetailsFields
             number={number}
