@@ -48,7 +48,9 @@ describe('the reference table', () => {
       before: '245',
     });
     expect(await yogurt()).toBe('250');
-    const { food, measures, typical, history } = await viewFood(context, { name: 'plain yogurt' });
+    expect((await viewFood(context, { name: 'long-grain white rice' })).cooked).toBe('2¾');
+    const { food, measures, typical, history, cooked } = await viewFood(context, { name: 'plain yogurt' });
+    expect(cooked).toBeNull();
     expect(food.name).toBe('plain yogurt');
     expect(measures).toMatchObject([{ grams: '250', source: expect.stringMatching(/^weighed here, 2026-11-20/) }]);
     expect(typical).toMatchObject([{ grams: '245' }]);

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { newFood, newWeighing } from '@/contracts/reference';
 import { parsePositiveAmount } from '@/core/quantity/amount';
 import { divide, rational, toDecimal } from '@/core/quantity/rational';
+import { sayNumber } from '@/core/quantity/say';
 import { findUnit } from '@/core/quantity/units';
 import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
+import { cookedFactor } from '@/core/reference/cooked';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
 import { findIngredient, measuresOf, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES } from '@/core/safety/avoidances';
@@ -62,10 +64,17 @@ export const viewFood = service({
       measures: measuresOf(reference, food.name),
       typical: measuresOf(TYPICAL, food.name),
       yields: reference.yields.filter(({ ingredient }) => ingredient === food.name),
+      /** What it weighs cooked for each gram dry or raw, said; null where it is not known. */
+      cooked: sayFactor(food.name),
       history: history.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
     };
   },
 });
+
+function sayFactor(name: string): string | null {
+  const factor = cookedFactor(name);
+  return factor ? sayNumber(factor) : null;
+}
 
 export const readScale = service({
   title: 'Read the scale for a weighing',

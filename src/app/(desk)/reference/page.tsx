@@ -148,6 +148,13 @@ function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFo
               <td>{from}</td>
             </tr>
           ))}
+          {food.cooked && (
+            <tr>
+              <td>weighs cooked, for each gram bought</td>
+              <td className="text-right tabular-nums">× {food.cooked}</td>
+              <td>typical kitchen yield, rounded</td>
+            </tr>
+          )}
           {food.yields.map(({ preparation, ediblePortion, source: from }) => (
             <tr key={preparation}>
               <td>edible when {preparation}</td>
