@@ -80,6 +80,7 @@ export function proposals(): () => unknown {
     ages: [7, 8, 9],
     stock: ['carrot', 'rolled oats'],
     offers: ['apple'],
+    products: [],
   };
   return () => dishesForCourse(task).proposals.length;
 }

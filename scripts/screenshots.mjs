@@ -16,9 +16,7 @@ const VIEWS = [
   ['season', { course: 'Galley on Screen', stage: '/season' }],
   ['course', { course: 'Supper Bags', stage: '' }],
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
-  ['roll-import', { course: 'Small Hands Kitchen', stage: '/roll/import', roll: true }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
-  ['kit-sheet-working', { session: 'Breads from the pan', stage: '/kits?working=C.3' }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
@@ -26,16 +24,11 @@ const VIEWS = [
   ['bench-called-back', { session: 'Lighthouse pasta', bench: true }],
   ['room', { session: 'Breads from the pan', room: true }],
   ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
+  ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
   ['recipe-import', '/recipes/import'],
+  ['dishes', { course: 'Small Hands Kitchen', stage: '/dishes?stock=chickpeas%2C+carrots' }],
   ['reference', '/reference?q=chickpea&food=canned+chickpeas'],
 ];
-
-const ROLL = `name,age,servings,avoids,mode
-Wilma Rookhope,8,1,,in person
-Xan Petrel,7,0,egg,in person
-Yusuf Landry,9,1,"milk; strawberries",in person
-Ada Finch,7,1,,in person
-`;
 
 const RECIPE = `Harbour chowder
 Serves 6
@@ -82,10 +75,6 @@ try {
   for (const [name, view] of VIEWS) {
     await page.setViewportSize(view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 });
     await page.goto(await addressOf(page, view));
-    if (view.roll)
-      await page
-        .getByLabel('CSV file with the roll')
-        .setInputFiles({ name: 'roll.csv', mimeType: 'text/csv', buffer: Buffer.from(ROLL) });
     if (name === 'recipe-import') {
       await page.getByLabel('Paste a recipe').fill(RECIPE);
       await page.getByRole('button', { name: 'Read recipe' }).click();
@@ -117,7 +106,7 @@ async function addressOf(page, view) {
     await page.goto(from);
     return page.getByRole('link', { name }).first().getAttribute('href');
   };
-  if (view.recipe) return find('/recipes', view.recipe);
+  if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
   const session = await find('/', view.session);
   if (view.room) return session.replace('/sessions', '/room');

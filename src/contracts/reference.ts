@@ -56,3 +56,41 @@ export const newWeighing = z.object({
     .default(1),
   grams,
 });
+
+/** A whole number that may be left open. */
+const open = (most: number, say: string) =>
+  z.preprocess(
+    (value) => (value === '' || value === undefined ? null : value),
+    z.coerce.number('Write a number.').int('Whole numbers only.').min(0, 'Not less than 0.').max(most, say).nullable(),
+  );
+
+/** A price as it is written, "2.49" or "2,49"; minor units of money, null when left open. */
+const price = z.preprocess(
+  (value) => (typeof value === 'string' ? value.trim().replace(',', '.') : (value ?? '')),
+  z
+    .string()
+    .regex(/^(?:\d{1,6}(?:\.\d{1,2})?)?$/, 'Write the price as 2.49.')
+    .transform((text) => {
+      if (text === '') return null;
+      const [whole = '0', part = ''] = text.split('.');
+      return Number(whole) * 100 + Number(part.padEnd(2, '0'));
+    }),
+);
+
+export const newProduct = z.object({
+  ingredient: z.string().min(1).max(80),
+  name: z.string().trim().min(1, 'The product needs a name.').max(120, 'At most 120 characters.'),
+  packGrams: grams,
+  price,
+  /** The label was read: what is in it is what is ticked, and nothing else. */
+  labelRead: z.boolean().default(false),
+  allergens: codes('allergen'),
+  saltMg: open(100_000, 'At most 100 g of salt in 100 g.'),
+  energyKj: open(3800, 'At most 3,800 kJ: nothing holds more than fat.'),
+});
+
+export const keepingLimit = z.object({
+  ingredient: z.string().min(1).max(80),
+  daysWhole: open(3650, 'At most ten years.'),
+  daysOpened: open(3650, 'At most ten years.'),
+});

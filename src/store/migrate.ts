@@ -5,6 +5,7 @@ import { plan } from './migrations/0003-plan';
 import { groups } from './migrations/0004-groups';
 import { reference } from './migrations/0005-reference';
 import { recipeVersions } from './migrations/0006-recipe-versions';
+import { products } from './migrations/0007-products';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -14,7 +15,15 @@ export interface Migration {
   down(run: (sql: string) => Promise<unknown>): Promise<void>;
 }
 
-const MIGRATIONS: readonly Migration[] = [firstTables, accessAndWork, plan, groups, reference, recipeVersions];
+const MIGRATIONS: readonly Migration[] = [
+  firstTables,
+  accessAndWork,
+  plan,
+  groups,
+  reference,
+  recipeVersions,
+  products,
+];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */
 export function migrationsOf(store: Store) {

@@ -15,6 +15,7 @@ import type {
   HouseholdRow,
   IdempotentReplyRow,
   JobRow,
+  KeepingLimitRow,
   KitExclusionRow,
   KitRow,
   KitSheetRow,
@@ -27,6 +28,7 @@ import type {
   PlanChangeRow,
   PrintOutRow,
   ProductLabelRow,
+  ProductRow,
   ProgrammeRow,
   RecipeRow,
   RecipeVersionRow,
@@ -54,6 +56,8 @@ export interface Models {
   readonly recipeVersion: Table<RecipeVersionRow>;
   readonly ownFood: Table<OwnFoodRow>;
   readonly weighing: Table<WeighingRow>;
+  readonly product: Table<ProductRow>;
+  readonly keepingLimit: Table<KeepingLimitRow>;
   readonly dish: Table<DishRow>;
   readonly enrolment: Table<EnrolmentRow>;
   readonly avoidanceMeaning: Table<AvoidanceMeaningRow>;
@@ -211,6 +215,26 @@ export function defineModels(sequelize: Sequelize): Models {
       grams: text,
       at: moment,
       actorId: reference,
+    }),
+    product: table<ProductRow>('product', {
+      id,
+      programmeId: reference,
+      ingredient: text,
+      name: text,
+      packGrams: text,
+      price: whole,
+      allergens: long,
+      saltMg: whole,
+      energyKj: whole,
+      readAt: moment,
+      readBy: reference,
+      version: whole,
+    }),
+    keepingLimit: table<KeepingLimitRow>('keeping_limit', {
+      programmeId: { type: DataTypes.CHAR(36), primaryKey: true },
+      ingredient: { type: text, primaryKey: true },
+      daysWhole: whole,
+      daysOpened: whole,
     }),
     dish: table<DishRow>('dish', { id, sessionId: reference, recipeId: reference, position: whole }),
     enrolment: table<EnrolmentRow>('enrolment', {

@@ -216,6 +216,34 @@ export interface RecipeVersionRow {
   actorId: string | null;
 }
 
+/** A pack that a programme buys, with what is on its label. */
+export interface ProductRow {
+  id: string;
+  programmeId: string;
+  ingredient: string;
+  name: string;
+  /** Exact decimal. */
+  packGrams: string;
+  /** Minor units of money. */
+  price: number | null;
+  /** JSON list of allergen codes; null while nobody has read the label. */
+  allergens: string | null;
+  /** For 100 g. */
+  saltMg: number | null;
+  energyKj: number | null;
+  readAt: Date | null;
+  readBy: string | null;
+  version: number;
+}
+
+/** Days that a food keeps here: fewer than the table says. */
+export interface KeepingLimitRow {
+  programmeId: string;
+  ingredient: string;
+  daysWhole: number | null;
+  daysOpened: number | null;
+}
+
 /** A food that a programme added to the reference table. */
 export interface OwnFoodRow {
   id: string;

@@ -3,7 +3,7 @@ import type { Fit, FitVerdict } from '@/core/recipes/fit';
 
 const SIGNS = {
   fits: { Icon: CircleCheck, colour: 'text-success' },
-  'with care': { Icon: TriangleAlert, colour: 'text-warning-content' },
+  'with care': { Icon: TriangleAlert, colour: '' },
   'does not fit': { Icon: CircleX, colour: 'text-error' },
 } as const;
 

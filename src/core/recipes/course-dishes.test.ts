@@ -34,6 +34,7 @@ const task = (more: Partial<CourseDishes> = {}): CourseDishes => ({
   ages: [8],
   stock: [],
   offers: [],
+  products: [],
   ...more,
 });
 const first = (more: Partial<CourseDishes>, id = 'two') =>

@@ -5,6 +5,7 @@ import { ceil, divide, multiply, rational, subtract, toDecimal } from '../quanti
 import type { Reference } from '../reference/reference';
 import type { Wish } from '../safety/avoidances';
 import { type Candidate, chooseDishes, coverageOf, type DishSession } from './choose-dishes';
+import { type Product, servingFigures } from './cost';
 import { type DishFacts, type Fit, type FitVerdict, fitOf } from './fit';
 import { packedLines, type Recipe, readRecipe, type WrittenLine } from './recipe';
 import type { SettledStep } from './step-plan';
@@ -29,6 +30,8 @@ export interface CourseSession {
   readonly participants: number;
   readonly equipment: EquipmentCounts | undefined;
   readonly isFire: boolean;
+  readonly budget?: number | undefined;
+  readonly servings?: number | undefined;
   /** Dishes chosen already, by the recipe's id. */
   readonly chosen: readonly string[];
   /** Foods on the school's own menu that day. */
@@ -44,6 +47,7 @@ export interface CourseDishes {
   readonly ages: readonly number[];
   readonly stock: readonly string[];
   readonly offers: readonly string[];
+  readonly products: readonly Product[];
 }
 
 /** A proposal as it is told. Plain data. */
@@ -75,6 +79,7 @@ export function dishFactsOf(
   { id, title, servings, lines, steps, planned }: DishRecipe,
   reference: Reference,
   people: CourseDishes['people'],
+  products: readonly Product[],
 ): { facts: DishFacts; candidate: Candidate } | undefined {
   const reading = readRecipe({ servings, lines: packedLines(lines, reference) }, reference);
   if ('problems' in reading) return undefined;
@@ -88,7 +93,7 @@ export function dishFactsOf(
     ahead ? [] : [...tools.filter((tool) => SKILLS.has(tool)), ...(heat === 'none' || heat === 'kettle' ? [] : [heat])],
   );
   return {
-    facts: { ingredients, steps: plannedSteps, needs },
+    facts: { ingredients, steps: plannedSteps, needs, cost: servingFigures(recipe, products).cost },
     candidate: {
       id,
       title,
@@ -140,7 +145,7 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
   const { reference, recipes, sessions, people, ages } = task;
   const known = new Map(
     recipes.flatMap((recipe) => {
-      const found = dishFactsOf(recipe, reference, people);
+      const found = dishFactsOf(recipe, reference, people, task.products);
       return found ? [[recipe.id, found] as const] : [];
     }),
   );
@@ -150,8 +155,8 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
   const fitFor = (recipeId: string, sessionId: string): Fit | undefined => {
     const [dish, session] = [known.get(recipeId), byId.get(sessionId)];
     if (!dish || !session) return undefined;
-    const { mode, minutes, participants, equipment, isFire } = session;
-    const key = JSON.stringify([recipeId, mode, minutes, participants, equipment, isFire]);
+    const { mode, minutes, participants, equipment, isFire, budget, servings } = session;
+    const key = JSON.stringify([recipeId, mode, minutes, participants, equipment, isFire, budget, servings]);
     const fit = fits.get(key) ?? fitOfSession(dish.facts, session, ages);
     fits.set(key, fit);
     return fit;

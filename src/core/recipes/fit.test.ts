@@ -76,6 +76,22 @@ describe('whether a dish suits a class', () => {
     ]);
   });
 
+  it('by cost, against the budget of a kit; where prices are missing, with care', () => {
+    const priced = (perServing: number, known: number) => ({ ...SALAD, cost: { perServing, known, of: 3 } });
+    const cost = (of: DishFacts, budget?: number) => about('cost', of, { budget, servings: 4 });
+    expect(cost(priced(120, 3), 600)).toEqual({
+      about: 'cost',
+      verdict: 'fits',
+      say: 'About 1.20 a serving: 4.80 an average kit of the 6.00 there is.',
+    });
+    expect(cost(priced(160, 3), 600)?.verdict).toBe('does not fit');
+    expect(cost(priced(120, 2), 600)).toMatchObject({
+      verdict: 'with care',
+      say: expect.stringContaining('2 of 3 foods'),
+    });
+    expect([cost(priced(0, 0)), cost(SALAD, 600)]).toEqual([undefined, undefined]);
+  });
+
   it('by the roll’s needs and the youngest’s cautions', () => {
     const needs = [
       { people: 2, avoids: ['MILK'], replaced: ['olive oil instead of butter'], blocked: [], unknown: [] },

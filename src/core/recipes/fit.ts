@@ -3,6 +3,7 @@ import { isHomeKit, type Mode } from '../plan/mode';
 import { type EquipmentCounts, sayEquipment } from '../plan/place';
 import { avoidanceLabel } from '../safety/avoidances';
 import { cautionsOf } from './cautions';
+import type { Known } from './cost';
 import { ADULT, type PlannedStep } from './step-plan';
 import { type Hands, type StepSchedule, scheduleSteps } from './step-schedule';
 
@@ -17,6 +18,10 @@ export interface ClassFacts {
   readonly ages: readonly number[];
   /** What the place counts; undefined where nobody counted, or there is none. */
   readonly equipment: EquipmentCounts | undefined;
+  /** What a kit may cost, in minor units; undefined where nobody has said. */
+  readonly budget?: number | undefined;
+  /** Servings of an average kit. */
+  readonly servings?: number | undefined;
   /** A place with an open fire instead of burners. */
   readonly isFire: boolean;
 }
@@ -26,13 +31,15 @@ export interface DishFacts {
   readonly ingredients: readonly string[];
   readonly steps: readonly PlannedStep[];
   readonly needs: readonly DishNeed[];
+  /** What a serving costs, in minor units, as far as products are known. */
+  readonly cost?: Known;
 }
 
 export type FitVerdict = 'fits' | 'with care' | 'does not fit';
 
 /** One thing that was looked at. */
 export interface FitFinding {
-  readonly about: 'time' | 'age' | 'tasks' | 'heat' | 'tools' | 'home' | 'needs' | 'cautions';
+  readonly about: 'time' | 'age' | 'tasks' | 'heat' | 'tools' | 'home' | 'needs' | 'cost' | 'cautions';
   readonly verdict: FitVerdict;
   /** In one sentence, with its numbers. */
   readonly say: string;
@@ -81,6 +88,7 @@ export function fitOf(dish: DishFacts, session: ClassFacts): Fit {
     ...(atHome || isDemo ? [] : tasksFinding(dish.steps, perStation)),
     ...(atHome ? homeFindings(dish) : placeFindings(dish.steps, session, stations)),
     ...needsFindings(dish),
+    ...costFindings(dish, session),
     ...cautionFindings(dish, session),
   ];
   const has = (verdict: FitVerdict) => findings.some((each) => each.verdict === verdict);
@@ -250,6 +258,17 @@ function needsFindings({ needs }: DishFacts): FitFinding[] {
       return { about: 'needs', verdict: 'with care', say: `${who}: nobody has said yet what that means.` };
     return { about: 'needs', verdict: 'fits', say: `${who}: ${replaced.join(', ')}.` };
   });
+}
+
+function costFindings({ cost }: DishFacts, { budget, servings }: ClassFacts): FitFinding[] {
+  if (!cost || cost.known === 0) return [];
+  const money = (minor: number) => (minor / 100).toFixed(2);
+  const from = cost.known < cost.of ? `, from the ${cost.known} of ${cost.of} foods whose price is known` : '';
+  const each = `About ${money(cost.perServing)} a serving${from}`;
+  if (budget === undefined || !servings) return [{ about: 'cost', verdict: 'fits', say: `${each}.` }];
+  const kit = cost.perServing * servings;
+  const verdict = kit > budget ? 'does not fit' : cost.known < cost.of ? 'with care' : 'fits';
+  return [{ about: 'cost', verdict, say: `${each}: ${money(kit)} an average kit of the ${money(budget)} there is.` }];
 }
 
 function cautionFindings({ ingredients, steps }: DishFacts, { ages }: ClassFacts): FitFinding[] {

@@ -7,18 +7,38 @@ export interface OwnFood {
   readonly yields: readonly YieldFact[];
 }
 
-/** A reference table with a programme's own foods added, and its own weighings in place of the typical figures. */
+/** Days that a food keeps in a programme: null where the table's stand. */
+export interface KeepingLimit {
+  readonly ingredient: string;
+  readonly daysWhole: number | null;
+  readonly daysOpened: number | null;
+}
+
+/**
+ * A reference table with a programme's own foods added, its own weighings in place of the typical figures, and its own
+ * keeping days where they are fewer: a limit is only ever made stricter.
+ */
 export function ownReference(
   typical: Reference,
   foods: readonly OwnFood[],
   weighings: readonly MeasureFact[],
+  limits: readonly KeepingLimit[] = [],
 ): Reference {
-  if (foods.length === 0 && weighings.length === 0) return typical;
+  if (foods.length === 0 && weighings.length === 0 && limits.length === 0) return typical;
   const same = (a: MeasureFact, b: MeasureFact) =>
     a.ingredient === b.ingredient && a.preparation === b.preparation && a.measure === b.measure;
   const measures = [...typical.measures, ...foods.flatMap((food) => food.measures)];
   return {
-    ingredients: [...typical.ingredients, ...foods.map(({ ingredient }) => ingredient)],
+    ingredients: [...typical.ingredients, ...foods.map(({ ingredient }) => ingredient)].map((food) => {
+      const limit = limits.find(({ ingredient }) => ingredient === food.name);
+      if (!limit) return food;
+      const fewer = (days: number, own: number | null) => (own === null ? days : Math.min(days, own));
+      return {
+        ...food,
+        daysWhole: fewer(food.daysWhole, limit.daysWhole),
+        daysOpened: fewer(food.daysOpened, limit.daysOpened),
+      };
+    }),
     measures: [
       ...measures.map((row) => weighings.find((own) => same(own, row)) ?? row),
       ...weighings.filter((own) => !measures.some((row) => same(own, row))),

@@ -1,5 +1,5 @@
 import { programmeHours, type RestDays } from '@/core/countdown/work-hours';
-import { type OwnFood, ownReference } from '@/core/reference/own-reference';
+import { type KeepingLimit, type OwnFood, ownReference } from '@/core/reference/own-reference';
 import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { select } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';
@@ -35,6 +35,8 @@ export async function loadProgramme(
            FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
           WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL
          UNION ALL SELECT 'food', name, body FROM own_food WHERE programme_id = :programmeId
+         UNION ALL SELECT 'limit', ingredient, CONCAT_WS('|', COALESCE(days_whole, ''), COALESCE(days_opened, ''))
+           FROM keeping_limit WHERE programme_id = :programmeId
          UNION ALL SELECT 'weighing', CONCAT_WS('|', ingredient, preparation, measure), CONCAT_WS('|', grams, DATE(at)) FROM (
            SELECT *, ROW_NUMBER() OVER (PARTITION BY ingredient, preparation, measure ORDER BY at DESC, id DESC) AS newest
              FROM weighing WHERE programme_id = :programmeId) AS w WHERE newest = 1) AS x ON TRUE
@@ -46,7 +48,7 @@ export async function loadProgramme(
   const { kind: _kind, a: _a, b: _b, ...programme } = first;
   const of = (kind: Kind) => rows.filter((row) => row.kind === kind);
   return {
-    programme: { ...programme, reference: referenceOf(of('food'), of('weighing')) },
+    programme: { ...programme, reference: referenceOf(of('food'), of('weighing'), of('limit')) },
     meanings: new Map(of('meaning').map(({ a, b }) => [a, JSON.parse(b) as string[]])),
     hours: hoursOf(
       programme.workHours,
@@ -55,7 +57,7 @@ export async function loadProgramme(
   };
 }
 
-type Kind = 'meaning' | 'rest' | 'food' | 'weighing';
+type Kind = 'meaning' | 'rest' | 'food' | 'weighing' | 'limit';
 
 /** Tables made ready before, by what they were made of: the same rows give the same object. */
 const tables = new Map<string, Reference>();
@@ -65,9 +67,9 @@ interface Told {
   readonly b: string;
 }
 
-function referenceOf(foods: readonly Told[], weighings: readonly Told[]): Reference {
-  if (foods.length === 0 && weighings.length === 0) return TYPICAL;
-  const mark = JSON.stringify([foods.map(({ a, b }) => [a, b]), weighings.map(({ a, b }) => [a, b])]);
+function referenceOf(foods: readonly Told[], weighings: readonly Told[], limits: readonly Told[]): Reference {
+  if (foods.length === 0 && weighings.length === 0 && limits.length === 0) return TYPICAL;
+  const mark = JSON.stringify([foods, weighings, limits].map((rows) => rows.map(({ a, b }) => [a, b])));
   const known = tables.get(mark);
   if (known) return known;
   if (tables.size > 20) tables.clear();
@@ -77,7 +79,12 @@ function referenceOf(foods: readonly Told[], weighings: readonly Told[]): Refere
     const [grams = '', day = ''] = b.split('|');
     return { ingredient, preparation, measure, grams, source: `weighed here, ${day}` };
   });
-  const table = ownReference(TYPICAL, own, weighed);
+  const stricter = limits.map(({ a, b }): KeepingLimit => {
+    const [whole = '', opened = ''] = b.split('|');
+    const days = (text: string) => (text === '' ? null : Number(text));
+    return { ingredient: a, daysWhole: days(whole), daysOpened: days(opened) };
+  });
+  const table = ownReference(TYPICAL, own, weighed, stricter);
   tables.set(mark, table);
   return table;
 }

@@ -7,7 +7,7 @@ import { findUnit } from '@/core/quantity/units';
 import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
 import { cookedFactor } from '@/core/reference/cooked';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
-import { findIngredient, measuresOf, TYPICAL } from '@/core/reference/reference';
+import { findIngredient, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { insert, select } from '@/store/query';
@@ -38,6 +38,8 @@ export const viewReference = service({
         .map((food) => ({
           ...food,
           isOwn: !findIngredient(TYPICAL, food.name),
+          /** What the table says it keeps, in days, before a stricter limit of the programme. */
+          keeps: keepingOf(findIngredient(TYPICAL, food.name) ?? food),
           measures: measuresOf(reference, food.name),
         })),
     };
@@ -61,6 +63,8 @@ export const viewFood = service({
     return {
       food,
       isOwn: !findIngredient(TYPICAL, food.name),
+      /** What the table says it keeps, in days, before a stricter limit of the programme. */
+      keeps: keepingOf(findIngredient(TYPICAL, food.name) ?? food),
       measures: measuresOf(reference, food.name),
       typical: measuresOf(TYPICAL, food.name),
       yields: reference.yields.filter(({ ingredient }) => ingredient === food.name),
@@ -70,6 +74,8 @@ export const viewFood = service({
     };
   },
 });
+
+const keepingOf = ({ daysWhole, daysOpened }: Ingredient) => ({ whole: daysWhole, opened: daysOpened });
 
 function sayFactor(name: string): string | null {
   const factor = cookedFactor(name);

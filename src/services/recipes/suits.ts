@@ -20,6 +20,7 @@ import { placeFrom } from '../plan/places';
 import { loadBundle } from '../plan/sessions';
 import { loadProgramme, type Meanings } from '../programme/load';
 import { rollPerson } from '../roll/person';
+import { loadProducts } from './products';
 
 /** Who comes to a session, as dishes are held against them. */
 function peopleOf(bundle: SessionBundle, meanings: Meanings) {
@@ -43,7 +44,8 @@ async function placesOf(context: Context) {
 
 function courseSession(
   { session, dishes }: SessionBundle,
-  inRoom: number,
+  who: ReturnType<typeof peopleOf>,
+  budget: number | null,
   places: Awaited<ReturnType<typeof placesOf>>,
 ): CourseSession {
   const place = session.placeId ? places.get(session.placeId) : undefined;
@@ -52,12 +54,17 @@ function courseSession(
     date: session.date,
     mode: session.mode as Mode,
     minutes: session.minutes,
-    participants: inRoom,
+    participants: who.inRoom,
+    budget: budget ?? undefined,
+    servings: who.people.length > 0 ? Math.round(sum(who.people) / who.people.length) : undefined,
     equipment: place?.equipment,
     isFire: Boolean(place?.outdoor),
     chosen: dishes.map(({ recipeId }) => recipeId),
   };
 }
+
+const sum = (people: readonly { readonly servings: number }[]) =>
+  people.reduce((total, each) => total + each.servings, 0);
 
 const dishRecipe = (id: string, title: string, body: string): DishRecipe => {
   const { servings, lines, steps, planned } = JSON.parse(body) as RecipeBody;
@@ -71,11 +78,13 @@ export const viewSuits = service({
   run: async (context, { sessionId }) => {
     const bundle = await loadBundle(context, sessionId);
     const { programme, meanings } = await loadProgramme(context);
-    const { people, ages, inRoom } = peopleOf(bundle, meanings);
-    const session = courseSession(bundle, inRoom, await placesOf(context));
+    const who = peopleOf(bundle, meanings);
+    const { budgetCents } = await loadCourse(context, bundle.session.courseId);
+    const session = courseSession(bundle, who, budgetCents, await placesOf(context));
+    const products = await loadProducts(context);
     return bundle.dishes.map(({ recipeId, title, body }) => {
-      const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, people);
-      return { recipeId, title, fit: found ? fitOfSession(found.facts, session, ages) : undefined };
+      const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products);
+      return { recipeId, title, fit: found ? fitOfSession(found.facts, session, who.ages) : undefined };
     });
   },
 });
@@ -107,13 +116,14 @@ export const proposeDishes = service({
       reference,
       recipes: recipes.map(({ id, title, body }) => dishRecipe(id, title, body)),
       sessions: bundles.map((bundle) => ({
-        ...courseSession(bundle, peopleOf(bundle, meanings).inRoom, places),
+        ...courseSession(bundle, peopleOf(bundle, meanings), course.budgetCents, places),
         onMenu: eaten.get(bundle.session.date) ?? [],
       })),
       people,
       ages,
       stock: foodsIn(stock, reference),
       offers: foodsIn(offers, reference),
+      products: await loadProducts(context),
     };
     const { proposals, coverage } = await dishesOfCourse(task);
     return {

@@ -2,6 +2,7 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { addProduct, removeProduct, tightenKeeping } from '@/services/recipes/products';
 import { addFood, readScale, weighFood } from '@/services/recipes/reference-table';
 import type { FormState } from '@/ui/action-form';
 
@@ -28,5 +29,32 @@ export async function weigh(name: string, _state: FormState | null, data: FormDa
       grams,
     } as never);
     return `One ${measure} weighs ${each} g${before === null ? '' : `; it was ${before} g`}. Kits that are not locked are computed with it.`;
+  });
+}
+
+export async function addPack(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  return attempt(async () => {
+    const sent = {
+      ...fields(data),
+      ingredient,
+      allergens: data.getAll('allergens'),
+      labelRead: data.get('labelRead') === 'on',
+    };
+    await call(addProduct, sent as never);
+    return 'Added.';
+  });
+}
+
+export async function removePack(productId: string): Promise<void> {
+  await attempt(async () => {
+    await call(removeProduct, { productId });
+    return undefined;
+  });
+}
+
+export async function keepFewerDays(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  return attempt(async () => {
+    await call(tightenKeeping, { ...fields(data), ingredient } as never);
+    return 'Saved. Labels of kits that are not locked carry it.';
   });
 }

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { avoidanceLabel } from '@/core/safety/avoidances';
+import { listProducts } from '@/services/recipes/products';
 import { viewFood, viewReference } from '@/services/recipes/reference-table';
 import { ActionForm } from '@/ui/action-form';
 import { sayLongDate } from '@/ui/dates';
@@ -8,6 +9,7 @@ import { FoodFields } from '@/ui/food-fields';
 import { Caution, PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../access';
 import { addOwnFood, weigh } from './actions';
+import { Products } from './products';
 
 export const metadata = { title: 'Reference table' };
 
@@ -25,6 +27,7 @@ export default async function Reference({
   const { q = '', food: chosen, add } = await searchParams;
   const { foods, all } = await call(viewReference, { search: q });
   const food = chosen ? await call(viewFood, { name: chosen }).catch(() => undefined) : undefined;
+  const listed = food && (await call(listProducts, { ingredient: food.food.name }));
   const href = (name: string) => `?${new URLSearchParams({ ...(q ? { q } : {}), food: name })}`;
   const mayChange = actor.role === 'coordinator';
   return (
@@ -84,6 +87,15 @@ export default async function Reference({
         </div>
         <div className="flex flex-col gap-5">
           {food && <FoodPanel food={food} mayChange={mayChange} />}
+          {food && listed && (
+            <Products
+              key={food.food.name}
+              ingredient={food.food.name}
+              days={food.keeps}
+              listed={listed}
+              mayChange={mayChange}
+            />
+          )}
           {mayChange && (
             <details className="sheet p-5" open={add !== undefined}>
               <summary className="cursor-pointer text-xl font-bold">Add a food</summary>

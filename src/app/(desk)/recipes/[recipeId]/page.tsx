@@ -1,10 +1,12 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import type { Known, ServingFigures } from '@/core/recipes/cost';
 import { viewHistory } from '@/services/recipes/history';
+import { viewFigures } from '@/services/recipes/products';
 import { confirmServings, settleSlip, viewRecipe } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { sayShortDate } from '@/ui/dates';
+import { sayPrice, sayShortDate } from '@/ui/dates';
 import { Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
@@ -39,6 +41,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
   const { actor } = await requireMember();
   const { title, body, version, slips, parent } = await orNotFound(call(viewRecipe, { recipeId }));
   const history = await call(viewHistory, { recipeId });
+  const figures = await call(viewFigures, { recipeId });
   return (
     <>
       <PageTitle title={title} over={`Written for ${body.servings} servings`}>
@@ -69,6 +72,9 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
           </Link>
           .
         </p>
+      )}
+      {figures && figures.cost.known + figures.saltMg.known > 0 && (
+        <p className="mb-4">A serving: {sayFigures(figures)}.</p>
       )}
       {history.behind.length > 0 && (
         <section className="sheet mb-5 border-l-4 border-l-warning p-5" aria-labelledby="behind">
@@ -192,4 +198,16 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
       </div>
     </>
   );
+}
+
+/** What a serving costs and holds, each with how many of its foods are known. */
+function sayFigures({ cost, saltMg, energyKj }: ServingFigures): string {
+  const of = ({ known, of: all }: Known) => (known < all ? `, from ${known} of ${all} foods` : '');
+  return [
+    cost.known > 0 ? `costs ${sayPrice(cost.perServing)}${of(cost)}` : '',
+    saltMg.known > 0 ? `${(saltMg.perServing / 1000).toFixed(1)} g salt${of(saltMg)}` : '',
+    energyKj.known > 0 ? `${energyKj.perServing} kJ${of(energyKj)}` : '',
+  ]
+    .filter(Boolean)
+    .join('; ');
 }

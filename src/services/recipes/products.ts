@@ -1,0 +1,130 @@
+import { z } from 'zod';
+import { keepingLimit, newProduct } from '@/contracts/reference';
+import { parsePositiveAmount } from '@/core/quantity/amount';
+import { type Product, servingFigures } from '@/core/recipes/cost';
+import { packedLines, readRecipe } from '@/core/recipes/recipe';
+import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { find, insert, remove } from '@/store/query';
+import type { ProductRow } from '@/store/rows';
+import { isDuplicate } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, nowOf, service } from '../access/gate';
+import { notFound, ServiceError } from '../errors';
+import { loadProgramme } from '../programme/load';
+import { loadRecipe } from './saved';
+
+const productFrom = ({ ingredient, name, packGrams, price, saltMg, energyKj }: ProductRow): Product => ({
+  ingredient,
+  name,
+  packGrams: parsePositiveAmount(packGrams),
+  price: price ?? undefined,
+  saltMg: saltMg ?? undefined,
+  energyKj: energyKj ?? undefined,
+});
+
+/** Every product of the programme. */
+export async function loadProducts(context: Context): Promise<Product[]> {
+  const { db } = context.store;
+  return (await find(db, db.models.product, { programmeId: context.actor.programmeId })).map(productFrom);
+}
+
+export const listProducts = service({
+  title: 'See the products of a food',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ ingredient: z.string().min(1).max(80) }),
+  run: async (context, { ingredient }) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const rows = await find(db, db.models.product, { programmeId, ingredient }, [['name', 'ASC']]);
+    const [limit] = await find(db, db.models.keepingLimit, { programmeId, ingredient });
+    return {
+      products: rows.map(({ allergens, ...row }) => ({
+        ...row,
+        allergens: allergens === null ? null : (JSON.parse(allergens) as string[]),
+      })),
+      limit: { daysWhole: limit?.daysWhole ?? null, daysOpened: limit?.daysOpened ?? null },
+    };
+  },
+});
+
+export const addProduct = service({
+  title: 'Add a product with its pack, price and label',
+  roles: ['coordinator'],
+  input: newProduct,
+  run: async (context, { ingredient, labelRead, allergens, ...product }) => {
+    const { programme } = await loadProgramme(context);
+    const food = findIngredient(programme.reference, ingredient);
+    if (!food) throw notFound('food');
+    const { programmeId, id: actorId } = context.actor;
+    const read = labelRead
+      ? { allergens: JSON.stringify(allergens), readAt: nowOf(context), readBy: actorId }
+      : { allergens: null, readAt: null, readBy: null };
+    try {
+      await context.store.transaction(async (db) => {
+        const id = context.ids();
+        await insert(db, db.models.product, [
+          { id, programmeId, ingredient: food.name, ...product, ...read, version: 1 },
+        ]);
+        await logChange(context, db, 'added', 'product', id, { ingredient: food.name, ...product, labelRead });
+      });
+    } catch (error) {
+      if (isDuplicate(error))
+        throw new ServiceError(
+          'invalid',
+          `${product.name} is there already. Take it away first, or name this one otherwise.`,
+        );
+      throw error;
+    }
+  },
+});
+
+export const removeProduct = service({
+  title: 'Take a product away',
+  roles: ['coordinator'],
+  input: z.object({ productId: z.uuid() }),
+  run: (context, { productId }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      if ((await remove(db, db.models.product, { id: productId, programmeId })) === 0) throw notFound('product');
+      await logChange(context, db, 'took away', 'product', productId);
+    }),
+});
+
+export const tightenKeeping = service({
+  title: 'Keep a food for fewer days than the table says',
+  roles: ['coordinator'],
+  input: keepingLimit,
+  run: async (context, { ingredient, ...days }) => {
+    const { programme } = await loadProgramme(context);
+    const own = findIngredient(programme.reference, ingredient);
+    if (!own) throw notFound('food');
+    // A food of one's own has no typical figure: what was said of it stands for that.
+    const typical = findIngredient(TYPICAL, own.name) ?? own;
+    for (const name of ['daysWhole', 'daysOpened'] as const) {
+      const wanted = days[name];
+      if (wanted !== null && wanted > typical[name])
+        throw new ServiceError('invalid', 'A limit is made stricter, never laxer. Nothing was saved.', [
+          { where: name, message: `At most ${typical[name]} days, which the table says.` },
+        ]);
+    }
+    await context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      await remove(db, db.models.keepingLimit, { programmeId, ingredient: own.name });
+      if (days.daysWhole !== null || days.daysOpened !== null)
+        await insert(db, db.models.keepingLimit, [{ programmeId, ingredient: own.name, ...days }]);
+      await logChange(context, db, 'set keeping days', 'programme', programmeId, { ingredient: own.name, ...days });
+    });
+  },
+});
+
+export const viewFigures = service({
+  title: 'See what a serving costs and holds',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({ recipeId: z.uuid() }),
+  run: async (context, { recipeId }) => {
+    const { body } = await loadRecipe(context, context.store.db, recipeId);
+    const { reference } = (await loadProgramme(context)).programme;
+    const reading = readRecipe({ servings: body.servings, lines: packedLines(body.lines, reference) }, reference);
+    return 'recipe' in reading ? servingFigures(reading.recipe, await loadProducts(context)) : undefined;
+  },
+});
