@@ -4,10 +4,11 @@ import { describe, expect, it } from 'vitest';
 import { draftLine, withDetails } from '@/core/recipes/draft';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { checkRecipe } from '@/core/recipes/slips';
+import { planSteps } from '@/core/recipes/step-reader';
 import { TYPICAL } from '@/core/reference/reference';
 import { type IncomingRecipe, readIncoming, readIncomingLine } from './recipe-any';
 import { writeRecipeCsv } from './recipe-csv';
-import { writeRecipeFile } from './recipe-json-ld';
+import { readRecipeFile, writeRecipeFile } from './recipe-json-ld';
 
 const encode = (text: string) => new TextEncoder().encode(text);
 const all = (text: string | Uint8Array) => readIncoming(typeof text === 'string' ? encode(text) : text, TYPICAL);
@@ -193,7 +194,43 @@ describe('several recipes at once', () => {
   });
 });
 
+/** Of each demo recipe, step by step: what must be done before, minutes by hand and alone, heat, and from what age. */
+const AS_TAUGHT: Readonly<Record<string, readonly string[]>> = {
+  'cove-chickpea-curry': ['[] 8+0 none 7', '[1] 6+0 hob 18', '[2] 1+0 none 3', '[1,3] 1+0 none 3', '[4] 2+20 hob 10'],
+  'gangway-green-rice': [
+    '[] 2+0 none 3',
+    '[1] 2+12 hob 10',
+    '[] 6+0 none 7',
+    '[2,3] 3+5 none 3',
+    '[4] 3+0 none 3',
+    '[5] 1+0 none 3',
+  ],
+  'harbour-lentil-pot': ['[] 2+0 none 3', '[] 8+0 hob 18', '[1,2] 1+0 none 3', '[3] 2+30 hob 10'],
+  'lighthouse-pasta': ['[] 1+10 hob 10', '[] 4+10 hob 10', '[1,2] 3+2 none 3'],
+  'slipknot-seed-rolls': [
+    '[] 3+0 none 3',
+    '[1] 10+0 none 3',
+    '[2] 2+60 none 3',
+    '[3] 5+0 none 3',
+    '[4] 2+20 none 3',
+    '[5] 2+15 oven 18',
+  ],
+  'sweetcorn-fritters': ['[] 2+720 none 3', '[1] 3+0 none 3', '[2] 6+0 hob 18'],
+};
+
 describe('the recipes of the demo', () => {
+  it.each(Object.entries(AS_TAUGHT))('%s is planned as it is taught', (name, wanted) => {
+    const reading = readRecipeFile(new Uint8Array(readFileSync(`demo/recipes/${name}.json`)), TYPICAL);
+    const body = 'file' in reading ? reading.file.body : { steps: [], lines: [] };
+    const ingredients = body.lines.map(({ ingredient }) => ingredient);
+    const steps = planSteps({ steps: body.steps, ingredients }, TYPICAL);
+    const said = steps.map(
+      ({ after, handsOn, handsOff, heat, fromAge }) =>
+        `[${after.map((at) => at + 1)}] ${handsOn}+${handsOff} ${heat} ${fromAge}`,
+    );
+    expect(said).toEqual(wanted);
+  });
+
   it('smell of no slip', () => {
     for (const name of readdirSync('demo/recipes')) {
       const { title, servings, lines, steps } = read(new Uint8Array(readFileSync(`demo/recipes/${name}`)));

@@ -117,3 +117,53 @@ test('dishes are proposed for a course with reasons, chosen, and held against th
   await page.getByRole('link', { name: /Dune week one/ }).click();
   await expect(page.getByText(/things? fits?/).first()).toBeVisible();
 });
+
+test('a product’s price tells what a serving costs; keeping days are made stricter, never laxer', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/reference?q=brown+lentils&food=brown+lentils');
+  await page.getByText('Add a product', { exact: true }).click();
+  const product = page.getByRole('form', { name: 'Add a product' });
+  await product.getByLabel('Name, as you call it').fill('1 kg bag, wholesaler');
+  await product.getByLabel('Grams in the pack').fill('1000');
+  await product.getByLabel('Price of the pack').fill('cheap');
+  await product.getByRole('button', { name: 'Add product' }).click();
+  await expect(product.getByText('Write the price as 2.49.')).toBeVisible();
+  await product.getByLabel('Price of the pack').fill('2,80');
+  await product.getByRole('button', { name: 'Add product' }).click();
+  await expect(page.getByText(/2\.80 \(2\.80 a kg\) · label not read/)).toBeVisible();
+  await page.goto('/recipes');
+  await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
+  await expect(page.getByText(/A serving: costs 0\.\d\d, from 1 of \d foods/)).toBeVisible();
+
+  await page.goto('/reference?q=brown+lentils&food=brown+lentils');
+  await page.getByText('Keep it for fewer days here').click();
+  const keeping = page.getByRole('form', { name: 'Keep it for fewer days' });
+  await keeping.getByLabel('Once opened, days').fill('3000');
+  await keeping.getByRole('button', { name: 'Save' }).click();
+  await expect(keeping.getByText(/At most \d+ days, which the table says/)).toBeVisible();
+  await keeping.getByLabel('Once opened, days').fill('90');
+  await keeping.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('row', { name: /^brown lentils/ })).toContainText('90 days');
+  await page.getByRole('button', { name: 'Take 1 kg bag, wholesaler away' }).click();
+  await expect(page.getByText('None yet.')).toBeVisible();
+});
+
+test('of a range the coordinator says which end kits use; a cooked amount is bought dry and says so', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto('/recipes/import');
+  await page
+    .getByLabel('Paste a recipe')
+    .fill(
+      'Dune bowl\nServes 4\nIngredients\n2-3 carrots, sliced\n2 cups cooked rice\nMethod\nMix the carrots and rice.',
+    );
+  await page.getByRole('button', { name: 'Read recipe' }).click();
+  await expect(page.getByText(/bought dry, 115 g: 316 g cooked/)).toBeVisible();
+  await expect(page.getByRole('button', { name: '3', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: '2', exact: true }).click();
+  await expect(page.getByRole('button', { name: '2', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'Save recipe' }).click();
+  await expect(page.getByText('2 to 3 written, kits use 2')).toBeVisible();
+  await expect(page.getByText('written “2 cups cooked rice”')).toBeVisible();
+});

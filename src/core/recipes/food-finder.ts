@@ -169,6 +169,7 @@ const KINDS: readonly (readonly [word: string, foods: RegExp])[] = [
   ['pasta', /macaroni|spaghetti|penne|fusilli|lasagne|pasta/],
   ['noodles', /noodles/],
   ['wraps', /tortilla/],
+  ['corn', /sweetcorn|^corn on/],
   ['meat', /beef|pork|lamb|minced|bacon|ham$/],
   ['mince', /minced/],
   ['chicken', /chicken/],
