@@ -143,7 +143,7 @@ test('a product’s price tells what a serving costs; keeping days are made stri
   await expect(keeping.getByText(/At most \d+ days, which the table says/)).toBeVisible();
   await keeping.getByLabel('Once opened, days').fill('90');
   await keeping.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByRole('row', { name: /^brown lentils/ })).toContainText('90 days');
+  await expect(page.getByRole('row', { name: /^brown lentils/ })).toContainText('opened 90 d');
   await page.getByRole('button', { name: 'Take 1 kg bag, wholesaler away' }).click();
   await expect(page.getByText('None yet.')).toBeVisible();
 });
