@@ -1,4 +1,4 @@
-import { draftLine, sayLine } from '@/core/recipes/draft';
+import { type DraftLine, draftLine, sayLine, withDetails } from '@/core/recipes/draft';
 import type { DraftAlternative, LineDetails } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
@@ -121,13 +121,18 @@ function fromPage(html: string, reference: Reference): IncomingRecipe[] {
   );
 }
 
-/** The line of a draft: as settled by its file, or read. */
-export const readIncomingLine = (
-  { text, settled }: Pick<IncomingLine, 'text' | 'settled'>,
-  reference: Reference,
-  chosen?: readonly (string | null)[],
-) =>
-  settled
+/** A line with what a person said of it beside its words. */
+export interface ChosenLine extends Omit<IncomingLine, 'section'> {
+  /** Foods chosen by hand, by their place in the line. */
+  readonly chosen?: readonly (string | null)[];
+  /** Of a range, the end that kits use. */
+  readonly use?: 'least' | 'most';
+}
+
+/** The line of a draft: as settled by its file, or read; with its details and alternatives. */
+export function readIncomingLine(line: ChosenLine, reference: Reference): DraftLine {
+  const { text, settled, chosen, details, alternatives, use } = line;
+  const read = settled
     ? {
         text,
         items: [
@@ -135,3 +140,40 @@ export const readIncomingLine = (
         ],
       }
     : draftLine(text, reference, chosen);
+  if (!details && !alternatives && !use) return read;
+  const [first, ...rest] = read.items;
+  return { ...read, items: first ? [withDetails(first, reference, details, alternatives, use), ...rest] : [] };
+}
+
+/** A recipe as it came in, with each line as it is understood. */
+export interface DraftedRecipe extends Omit<IncomingRecipe, 'lines' | 'servings'> {
+  readonly servings: number | null;
+  readonly lines: readonly DraftedLine[];
+}
+
+/** A line of a draft as the screen shows it. */
+export interface DraftedLine extends DraftLine, Omit<IncomingLine, 'text'> {}
+
+/** One of the recipes that came in together, with its lines understood, or why it cannot be used. */
+export interface DraftedFound extends Omit<Found, 'recipe'> {
+  readonly recipe?: DraftedRecipe;
+}
+
+/**
+ * Reads recipes, and each of their lines.
+ *
+ * @throws FileRefused when there is no recipe in it, saying what to do
+ */
+export const draftIncoming = (bytes: Uint8Array, reference: Reference): DraftedFound[] =>
+  readIncoming(bytes, reference).map(({ recipe, ...found }) =>
+    recipe
+      ? {
+          ...found,
+          recipe: {
+            ...recipe,
+            servings: recipe.servings ?? null,
+            lines: recipe.lines.map((line) => ({ ...line, ...readIncomingLine(line, reference) })),
+          },
+        }
+      : found,
+  );

@@ -1,26 +1,21 @@
 import { z } from 'zod';
 import { draftedLine, draftedRecipe, type RecipeBody } from '@/contracts/recipe';
-import { type DraftLine, withDetails } from '@/core/recipes/draft';
-import { alternativesAsWritten, type DraftAlternative, detailsOf, type LineDetails } from '@/core/recipes/line-details';
-import { readRecipe, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
+import type { DraftLine } from '@/core/recipes/draft';
+import { alternativesAsWritten, detailsOf } from '@/core/recipes/line-details';
+import { readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
 import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
 import type { Reference } from '@/core/reference/reference';
-import { type IncomingLine, readIncoming, readIncomingLine } from '@/formats/recipe-any';
+import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipe-any';
 import { FileRefused } from '@/formats/text';
+import { readRecipes } from '@/workers/read-recipes';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
 import { addRecipe, loadRecipe, saveVersion } from './saved';
 
-/** A line of a draft as the screen shows it. */
-export interface DraftedLine extends DraftLine {
-  readonly section: string;
-  readonly settled?: WrittenLine;
-  readonly details?: LineDetails;
-  readonly alternatives?: readonly DraftAlternative[];
-}
+export type { DraftedLine };
 
 export const previewRecipe = service({
   title: 'Read recipes from text or a file before saving them',
@@ -29,21 +24,7 @@ export const previewRecipe = service({
   run: async (context, { bytes }) => {
     const { reference } = (await loadProgramme(context)).programme;
     try {
-      return readIncoming(bytes, reference).map(({ from, recipe, problem }) => ({
-        from,
-        ...(problem ? { problem } : {}),
-        ...(recipe
-          ? {
-              recipe: {
-                ...recipe,
-                servings: recipe.servings ?? null,
-                lines: recipe.lines.map(
-                  (line): DraftedLine => ({ ...line, ...readDrafted(withChoice(line), reference) }),
-                ),
-              },
-            }
-          : {}),
-      }));
+      return await readRecipes(bytes, reference);
     } catch (error) {
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
@@ -74,22 +55,10 @@ export const checkDraft = service({
   },
 });
 
-/** A line as it came in, before anybody chose a food for it. */
-const withChoice = (line: IncomingLine) => ({ ...line, chosen: [] }) as unknown as z.output<typeof draftedLine>;
-
-/** A drafted line as it is understood, with what a person said of it beside its words. */
-function readDrafted(line: z.output<typeof draftedLine>, reference: Reference): DraftLine {
-  const { text, settled, chosen, details, alternatives, use } = line;
-  const read = readIncomingLine({ text, ...(settled ? { settled } : {}) }, reference, chosen);
-  if (!details && !alternatives && !use) return read;
-  const [first, ...rest] = read.items;
-  const given = details as LineDetails | undefined;
-  const standIns = alternatives?.map(
-    ({ text: words, settled: kept }): DraftAlternative =>
-      kept ? { text: words, settled: kept as WrittenAlternative } : { text: words },
-  );
-  return { ...read, items: first ? [withDetails(first, reference, given, standIns, use), ...rest] : [] };
-}
+/** A drafted line as it is understood. */
+const readDrafted = (line: z.output<typeof draftedLine>, reference: Reference): DraftLine =>
+  // The schema is wider only in names: what it lets through is checked again when the recipe is read.
+  readIncomingLine(line as ChosenLine, reference);
 
 /** The body of a drafted recipe. @throws ServiceError naming every line that is open or cannot be computed with */
 async function bodyOfDraft(
