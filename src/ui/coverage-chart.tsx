@@ -7,7 +7,7 @@ import type { CoverageCount } from '@/core/recipes/course-dishes';
 use([BarChart, GridComponent, LegendComponent, AriaComponent, SVGRenderer]);
 
 const ROW = 26;
-const WIDTH = 340;
+const WIDTH = 300;
 
 /**
  * How many sessions bring each plate group and vegetable family: chosen dishes full, proposed ones hatched. Drawn on the

@@ -47,7 +47,7 @@ export default async function Dishes({
           <p>Lay down a season or add a session, and dishes are proposed for each.</p>
         </Empty>
       ) : (
-        <div className="grid items-start gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
+        <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
           <ol className="flex flex-col gap-4">
             {sessions.map((session) => (
               <li key={session.id} className="sheet p-5">
