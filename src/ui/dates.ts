@@ -32,6 +32,3 @@ export function sayMoment(instant: string, timeZone: string): string {
   }
   return format.format(new Date(instant)).replace(',', '');
 }
-
-/** Minor units of money as a price: 249 is "2.49". */
-export const sayPrice = (minor: number): string => (minor / 100).toFixed(2);

@@ -150,3 +150,6 @@ export function sayAmount(amount: Rational, unit: Unit): string {
 /** How many of something: "1 kit", "3 kits". */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
+
+/** Minor units of money as a price: 249 is "2.49". */
+export const sayMoney = (minor: number): string => (minor / 100).toFixed(2);

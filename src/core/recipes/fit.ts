@@ -1,6 +1,7 @@
 import type { DishNeed } from '../kits/dish-needs';
 import { isHomeKit, type Mode } from '../plan/mode';
 import { type EquipmentCounts, sayEquipment } from '../plan/place';
+import { sayMoney } from '../quantity/say';
 import { avoidanceLabel } from '../safety/avoidances';
 import { cautionsOf } from './cautions';
 import type { Known } from './cost';
@@ -119,15 +120,10 @@ function timeFinding(
       swapIn: false,
     };
   // Without what goes on alone at the end, or in the oven: begun in class, eaten from one made earlier.
-  const begun = Math.max(
-    0,
-    ...[
-      quickSchedule(
-        steps.map((step) => ({ ...step, handsOff: step.handsOff > left / 4 ? 0 : step.handsOff })),
-        { cooks: 1 },
-      ).minutes,
-    ],
-  );
+  const begun = quickSchedule(
+    steps.map((step) => ({ ...step, handsOff: step.handsOff > left / 4 ? 0 : step.handsOff })),
+    { cooks: 1 },
+  ).minutes;
   if (begun <= left)
     return {
       finding: {
@@ -262,13 +258,14 @@ function needsFindings({ needs }: DishFacts): FitFinding[] {
 
 function costFindings({ cost }: DishFacts, { budget, servings }: ClassFacts): FitFinding[] {
   if (!cost || cost.known === 0) return [];
-  const money = (minor: number) => (minor / 100).toFixed(2);
   const from = cost.known < cost.of ? `, from the ${cost.known} of ${cost.of} foods whose price is known` : '';
-  const each = `About ${money(cost.perServing)} a serving${from}`;
+  const each = `About ${sayMoney(cost.perServing)} a serving${from}`;
   if (budget === undefined || !servings) return [{ about: 'cost', verdict: 'fits', say: `${each}.` }];
   const kit = cost.perServing * servings;
   const verdict = kit > budget ? 'does not fit' : cost.known < cost.of ? 'with care' : 'fits';
-  return [{ about: 'cost', verdict, say: `${each}: ${money(kit)} an average kit of the ${money(budget)} there is.` }];
+  return [
+    { about: 'cost', verdict, say: `${each}: ${sayMoney(kit)} an average kit of the ${sayMoney(budget)} there is.` },
+  ];
 }
 
 function cautionFindings({ ingredients, steps }: DishFacts, { ages }: ClassFacts): FitFinding[] {

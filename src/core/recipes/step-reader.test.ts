@@ -57,6 +57,8 @@ describe('a step tells', () => {
     expect(one('Fry the chicken in hot oil.')).toMatchObject({ heat: 'hob', fromAge: ADULT });
     expect(one('Eat while still warm.')).toMatchObject({ heat: 'none' });
     expect(one('Instructor drains the rice.').fromAge).toBe(ADULT);
+    expect(one('Blend the carrot until smooth.')).toMatchObject({ fromAge: ADULT, tools: ['blender'] });
+    expect(one('Melt the butter in the microwave.')).toMatchObject({ heat: 'microwave', fromAge: 10 });
   });
 
   it('when it is done, by temperature and by eye, but not until when it is kept', () => {

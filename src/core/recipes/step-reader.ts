@@ -148,17 +148,17 @@ function sentenceMinutes(text: string, foods: number): Minutes {
     if (/\b(?:every|within|packet|short of|ahead|before|earlier|under|last)\s*(?:the\s)?(?:last\s)?$/i.test(before))
       continue;
     // "Add the peas five minutes before the end" takes no five minutes; "let it stand five minutes before eating" does.
-    const isMoment = /^\s*(?:short of|before|ahead|earlier|later)/i.test(text.slice(match.index + whole.length));
+    const after = text.slice(match.index + whole.length);
+    const isMoment = /^\s*(?:before|ahead|earlier|later)/i.test(after);
     if (isMoment && lastMatch(before, ALONE) < 0 && lastMatch(before, BY_HAND) < 0) continue;
-    if (/^\s*short of/i.test(text.slice(match.index + whole.length))) continue;
+    if (/^\s*short of/i.test(after)) continue;
     let value = numberOf(second ?? first) + (half ? 0.5 : 0);
     if (/^s/i.test(unit)) value /= 60;
     if (/^h/i.test(unit)) value *= 60;
     if (/sides?$/i.test(whole)) value *= 2;
     const minutes = Math.max(1, Math.round(value));
-    const after = text.slice(match.index + whole.length);
     // What was said last before the time; a time at the head of a sentence belongs to what follows.
-    const said = before.trim() === '' || !/[a-z]/i.test(before) ? after : before;
+    const said = /[a-z]/i.test(before) ? before : after;
     const [alone, byHand] = [lastMatch(said, ALONE), lastMatch(said, BY_HAND)];
     // "Bakes in a dry pan" is frying.
     const isFrying = /\bpan\b/i.test(said) && !/\boven\b/i.test(text) && /\bbak/i.test(said);
@@ -255,9 +255,11 @@ function ageOf(text: string, heat: Heat): number {
   if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
   if (heat === 'oven' || heat === 'grill' || heat === 'fire') return ADULT;
   if (/\b(?:fry|fries|frying|deep|hot oil|sear)\b/i.test(text)) return ADULT;
-  if (/\bdrain\b/i.test(text) && /\bboil|pasta|hot\b/i.test(text)) return ADULT;
+  if (/\bdrain\b/i.test(text) && /\bboil|\bpasta\b|\bhot\b/i.test(text)) return ADULT;
   if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
-  if (heat === 'hob') return 10;
+  // Nobody can tell from a step whether what is blended is still hot.
+  if (/\b(?:blend|blitz|purée|puree|liquidis)/i.test(text)) return ADULT;
+  if (heat !== 'none') return 10;
   if (/\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest)/i.test(text)) return 7;
   return 3;
 }

@@ -16,7 +16,7 @@ import { logLook } from '../access/looks';
 import { notFound, ServiceError } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
-import { type Hours, loadProgramme } from '../programme/load';
+import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
 /** A session's bundle with its calculation. */
@@ -30,11 +30,21 @@ export async function loadSheet(
   hours: Hours;
   safetyProfile: 'us' | 'uk';
   timeZone: string;
+  programme: Programme;
+  meanings: Meanings;
 }> {
   const { programme, meanings, hours } = await loadProgramme(context, db);
   const bundle = await loadBundle(context, sessionId, db);
   const { safetyProfile, timeZone } = programme;
-  return { bundle, sheet: sessionSheet(bundle, programme, meanings), hours, safetyProfile, timeZone };
+  return {
+    bundle,
+    sheet: sessionSheet(bundle, programme, meanings),
+    hours,
+    safetyProfile,
+    timeZone,
+    programme,
+    meanings,
+  };
 }
 
 export const viewKitSheet = service({

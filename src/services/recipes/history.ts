@@ -6,15 +6,18 @@ import { recipeDifferences } from '@/core/recipes/versions';
 import { select } from '@/store/query';
 import { service } from '../access/gate';
 import { loadProgramme } from '../programme/load';
+import { figuresOf } from './products';
+import { recipeView } from './recipes';
 import { loadRecipe } from './saved';
 
 export const viewHistory = service({
-  title: 'See the versions of a recipe, and which locked sheets hold an earlier one',
+  title: 'See a recipe with its versions, and what a serving costs',
   roles: ['coordinator', 'instructor'],
   input: z.object({ recipeId: z.uuid() }),
   run: async (context, { recipeId }) => {
     const { db } = context.store;
     const recipe = await loadRecipe(context, db, recipeId);
+    const { programme } = await loadProgramme(context);
     const rows = await select<{ version: number; title: string; body: string; at: Date; byName: string | null }>(
       db,
       `SELECT v.version, v.title, v.body, v.at, COALESCE(m.name, t.name) AS byName FROM recipe_version v
@@ -32,11 +35,16 @@ export const viewHistory = service({
       'SELECT id, title FROM recipe WHERE parent_id = :recipeId ORDER BY title',
       { recipeId },
     );
-    return { versions, variations, behind: await sheetsBehind() };
+    return {
+      ...(await recipeView(context, recipe, programme)),
+      figures: await figuresOf(context, recipe, programme),
+      versions,
+      variations,
+      behind: await sheetsBehind(),
+    };
 
     /** Sheets of sessions still to come that were locked with another version: they keep it until it is accepted there. */
     async function sheetsBehind() {
-      const { programme } = await loadProgramme(context);
       const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
       const sheets = await select<{ id: string; title: string; date: string; dishId: string; snapshot: string }>(
         db,

@@ -2,7 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
-import { addProduct, listProducts, removeProduct, tightenKeeping, viewFigures } from './products';
+import { viewHistory } from './history';
+import { addProduct, listProducts, removeProduct, tightenKeeping } from './products';
 import { viewFood } from './reference-table';
 import { viewSuits } from './suits';
 
@@ -22,12 +23,12 @@ describe('products', () => {
   it('tell what a serving costs, in the recipe and against the class; another programme’s do not count', async () => {
     const line = { ingredient: 'butter', amount: '100', unit: 'g' };
     const { sessionId, recipeId } = await newSession(context, [{ name: 'Bo', servings: '2' }], [line]);
-    expect((await viewFigures(context, { recipeId }))?.cost).toEqual({ perServing: 0, known: 0, of: 1 });
+    expect((await viewHistory(context, { recipeId })).figures?.cost).toEqual({ perServing: 0, known: 0, of: 1 });
     await addProduct(foreign, { ...PACK, price: '0.01' } as never);
     await addProduct(context, PACK as never);
     // 100 g of 250 g at 2.49, for four: 24.9 cents.
-    expect((await viewFigures(context, { recipeId }))?.cost).toEqual({ perServing: 25, known: 1, of: 1 });
-    const [dish] = await viewSuits(context, { sessionId });
+    expect((await viewHistory(context, { recipeId })).figures?.cost).toEqual({ perServing: 25, known: 1, of: 1 });
+    const [dish] = (await viewSuits(context, { sessionId })).suits;
     expect(dish?.fit?.findings).toContainEqual({ about: 'cost', verdict: 'fits', say: 'About 0.25 a serving.' });
   });
 

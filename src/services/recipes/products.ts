@@ -10,8 +10,8 @@ import { isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
-import { loadProgramme } from '../programme/load';
-import { loadRecipe } from './saved';
+import { loadProgramme, type Programme } from '../programme/load';
+import type { SavedRecipe } from './saved';
 
 const productFrom = ({ ingredient, name, packGrams, price, saltMg, energyKj }: ProductRow): Product => ({
   ingredient,
@@ -117,14 +117,8 @@ export const tightenKeeping = service({
   },
 });
 
-export const viewFigures = service({
-  title: 'See what a serving costs and holds',
-  roles: ['coordinator', 'instructor'],
-  input: z.object({ recipeId: z.uuid() }),
-  run: async (context, { recipeId }) => {
-    const { body } = await loadRecipe(context, context.store.db, recipeId);
-    const { reference } = (await loadProgramme(context)).programme;
-    const reading = readRecipe({ servings: body.servings, lines: packedLines(body.lines, reference) }, reference);
-    return 'recipe' in reading ? servingFigures(reading.recipe, await loadProducts(context)) : undefined;
-  },
-});
+/** What a serving of a recipe costs and holds; undefined while it cannot be computed with. */
+export async function figuresOf(context: Context, { body }: SavedRecipe, { reference }: Programme) {
+  const reading = readRecipe({ servings: body.servings, lines: packedLines(body.lines, reference) }, reference);
+  return 'recipe' in reading ? servingFigures(reading.recipe, await loadProducts(context)) : undefined;
+}

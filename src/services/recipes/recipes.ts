@@ -10,10 +10,10 @@ import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/reci
 import { FileRefused } from '@/formats/text';
 import { select } from '@/store/query';
 import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
+import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
 import { loadProgramme, type Programme } from '../programme/load';
-import { addRecipe, loadRecipe, saveVersion } from './saved';
+import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -33,23 +33,27 @@ export const listRecipes = service({
   },
 });
 
+/** A recipe as it is shown: what smells like a slip in it, and what it is a variation of. */
+export async function recipeView(context: Context, recipe: SavedRecipe, programme: Programme) {
+  const { id, title, version, body, parentId } = recipe;
+  const parent = parentId ? await loadRecipe(context, context.store.db, parentId) : undefined;
+  return {
+    id,
+    title,
+    version,
+    body,
+    slips: slipsOf(body, programme),
+    parent: parent && { id: parent.id, title: parent.title },
+  };
+}
+
 export const viewRecipe = service({
   title: 'See a recipe',
   roles: ['coordinator', 'instructor'],
   input: z.object({ recipeId: z.uuid() }),
   run: async (context, { recipeId }) => {
-    const { db } = context.store;
-    const { id, title, version, body, parentId } = await loadRecipe(context, db, recipeId);
-    const { programme } = await loadProgramme(context);
-    const parent = parentId ? await loadRecipe(context, db, parentId) : undefined;
-    return {
-      id,
-      title,
-      version,
-      body,
-      slips: slipsOf(body, programme),
-      parent: parent && { id: parent.id, title: parent.title },
-    };
+    const recipe = await loadRecipe(context, context.store.db, recipeId);
+    return recipeView(context, recipe, (await loadProgramme(context)).programme);
   },
 });
 

@@ -60,7 +60,7 @@ describe('a dish of a session', () => {
     expect(open.understood).toMatchObject({ stock: ['carrot'], menuDays: 1 });
     expect(open.sessions[0]?.proposals.map(({ recipeId: id }) => id)).toContain(recipeId);
     await addDish(context, { sessionId, recipeId });
-    const [dish] = await viewSuits(context, { sessionId });
+    const [dish] = (await viewSuits(context, { sessionId })).suits;
     expect(dish?.fit?.verdict).toBe('does not fit');
     expect(dish?.fit?.findings.map(({ say }) => say)).toContain('1 avoids milk: nothing safe stands in for butter.');
     const after = await proposeDishes(context, { courseId } as never);

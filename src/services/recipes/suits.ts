@@ -12,30 +12,32 @@ import { foodsIn, readMenuCsv } from '@/formats/menu-csv';
 import { find, select } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { dishesOfCourse } from '@/workers/choose-dishes';
-import type { Context } from '../access/gate';
-import { service } from '../access/gate';
+import { type Context, service } from '../access/gate';
+import { loadSheet } from '../kits/kit-sheet';
 import { comingOf } from '../kits/session-sheet';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
-import { loadBundle } from '../plan/sessions';
 import { loadProgramme, type Meanings } from '../programme/load';
 import { rollPerson } from '../roll/person';
 import { loadProducts } from './products';
 
-/** Who comes to a session, as dishes are held against them. */
-function peopleOf(bundle: SessionBundle, meanings: Meanings) {
-  const coming = comingOf(bundle);
+/** People of a roll, as dishes are held against them. */
+function peopleOf(coming: SessionBundle['enrolments'], mode: string, meanings: Meanings) {
   return {
     people: coming.map((row) => {
       const { servings, wishes } = rollPerson(row, meanings);
       return { servings, wishes };
     }),
     ages: coming.flatMap(({ age }) => (age === null ? [] : [age])),
-    inRoom: coming.filter(({ mode }) => !mode || mode === bundle.session.mode).length,
+    inRoom: coming.filter((row) => !row.mode || row.mode === mode).length,
   };
 }
 
-/** A session with the place it is given at. */
+/** Who comes to a session. */
+const whoComes = (bundle: SessionBundle, meanings: Meanings) =>
+  peopleOf(comingOf(bundle), bundle.session.mode, meanings);
+
+/** The places of the programme, by id. */
 async function placesOf(context: Context) {
   const { db } = context.store;
   const rows = await find(db, db.models.place, { programmeId: context.actor.programmeId });
@@ -72,20 +74,20 @@ const dishRecipe = (id: string, title: string, body: string): DishRecipe => {
 };
 
 export const viewSuits = service({
-  title: 'See whether the dishes of a session suit its class',
+  title: 'See a session, and whether its dishes suit the class',
   roles: ['coordinator'],
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const bundle = await loadBundle(context, sessionId);
-    const { programme, meanings } = await loadProgramme(context);
-    const who = peopleOf(bundle, meanings);
+    const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
+    const who = whoComes(bundle, meanings);
     const { budgetCents } = await loadCourse(context, bundle.session.courseId);
     const session = courseSession(bundle, who, budgetCents, await placesOf(context));
     const products = await loadProducts(context);
-    return bundle.dishes.map(({ recipeId, title, body }) => {
+    const suits = bundle.dishes.map(({ recipeId, title, body }) => {
       const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products);
       return { recipeId, title, fit: found ? fitOfSession(found.facts, session, who.ages) : undefined };
     });
+    return { bundle, sheet, hours, suits };
   },
 });
 
@@ -111,12 +113,14 @@ export const proposeDishes = service({
     const recipes = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });
     const eaten = readMenuCsv(menu, reference);
     const [first] = bundles;
-    const { people, ages } = first ? peopleOf(first, meanings) : { people: [], ages: [] };
+    // Everybody on the roll, also of a group that misses one of the sessions: a dish must do for all.
+    const roll = first?.enrolments.filter(({ status }) => status === 'enrolled') ?? [];
+    const { people, ages } = peopleOf(roll, '', meanings);
     const task: CourseDishes = {
       reference,
       recipes: recipes.map(({ id, title, body }) => dishRecipe(id, title, body)),
       sessions: bundles.map((bundle) => ({
-        ...courseSession(bundle, peopleOf(bundle, meanings), course.budgetCents, places),
+        ...courseSession(bundle, whoComes(bundle, meanings), course.budgetCents, places),
         onMenu: eaten.get(bundle.session.date) ?? [],
       })),
       people,

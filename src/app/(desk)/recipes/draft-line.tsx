@@ -2,7 +2,7 @@
 
 import { CircleHelp, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { alternativesAsWritten, type DraftAlternative, detailsOf, type LineDetails } from '@/core/recipes/line-details';
+import { alternativesAsWritten, detailsOf } from '@/core/recipes/line-details';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/action-form';
 import { FoodFields } from '@/ui/food-fields';
@@ -15,9 +15,6 @@ export interface EditedLine extends DraftedLine {
   readonly id: number;
   /** Foods chosen by hand, by their place in the line. */
   readonly chosen: readonly (string | null)[];
-  /** Given by hand, in place of what the line had. */
-  readonly details?: LineDetails;
-  readonly alternatives?: readonly DraftAlternative[];
   /** Of a range, the end that kits use. */
   readonly use?: 'least' | 'most';
 }
@@ -40,6 +37,16 @@ export const asDrafted = ({
   ...(alternatives ? { alternatives } : {}),
   ...(use ? { use } : {}),
 });
+
+/** A line in other words: what was settled of it beside its words stays. */
+export function reworded(
+  { settled, items: _, use: __, ...rest }: EditedLine,
+  text: string,
+  chosen: readonly (string | null)[] = [],
+): Omit<EditedLine, 'items'> {
+  const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
+  return { ...kept, ...rest, text, chosen };
+}
 
 export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.length > 0);
 
@@ -66,20 +73,15 @@ export function DraftLineRow({
     const read = await readAgain(asDrafted(next)).catch(() => null);
     if (read) change({ ...next, items: read.items });
   };
-  /** The line in other words: what is settled of it beside its words stays. */
-  const reworded = (words: string, chosen: readonly (string | null)[]): Omit<EditedLine, 'items'> => {
-    const { settled, items: _, use: __, ...rest } = line;
-    const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
-    return { ...kept, ...rest, text: words, chosen };
-  };
   const type = (words: string) => {
     setText(words);
     clearTimeout(timer.current);
-    timer.current = setTimeout(() => again(reworded(words, [])), 350);
+    timer.current = setTimeout(() => again(reworded(line, words)), 350);
   };
   const choose = (place: number, food: string) =>
     again(
       reworded(
+        line,
         text,
         line.items.map((_, index) => (index === place ? food : (line.chosen[index] ?? null))),
       ),

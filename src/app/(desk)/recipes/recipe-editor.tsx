@@ -9,7 +9,7 @@ import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
 import { SlipList } from '@/ui/slip-list';
 import { readAgain, smell } from './actions';
-import { asDrafted, DraftLineRow, type EditedLine, isOpen } from './draft-line';
+import { asDrafted, DraftLineRow, type EditedLine, isOpen, reworded } from './draft-line';
 
 /** A recipe that an editor starts from. */
 export interface Incoming {
@@ -84,12 +84,12 @@ export function RecipeEditor({
   const repair = async ({ line: at, repair: text }: Slip) => {
     const line = draft.lines[at ?? -1];
     if (!line || text === undefined) return;
-    const { settled: _, ...rest } = line;
-    const read = await readAgain(asDrafted({ ...rest, text, chosen: [] })).catch(() => null);
+    const next = reworded(line, text);
+    const read = await readAgain(asDrafted(next)).catch(() => null);
     if (read)
       change({
         lines: draft.lines.map((each) =>
-          each === line ? { ...rest, ...read, id: nextId(draft.lines), chosen: [] } : each,
+          each === line ? { ...next, items: read.items, id: nextId(draft.lines) } : each,
         ),
       });
   };

@@ -1,7 +1,7 @@
+import { sayMoney } from '@/core/quantity/say';
 import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
 import type { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
-import { sayPrice } from '@/ui/dates';
 import { Field } from '@/ui/field';
 import { addPack, keepFewerDays, removePack } from './actions';
 
@@ -125,7 +125,7 @@ export function Products({
 function sayProduct({ packGrams, price, saltMg, energyKj, allergens }: Listed['products'][number]): string {
   return [
     `${packGrams} g`,
-    price === null ? 'price not written' : `${sayPrice(price)} (${sayPrice((price / Number(packGrams)) * 1000)} a kg)`,
+    price === null ? 'price not written' : `${sayMoney(price)} (${sayMoney((price / Number(packGrams)) * 1000)} a kg)`,
     saltMg === null ? '' : `${saltMg} mg salt in 100 g`,
     energyKj === null ? '' : `${energyKj} kJ in 100 g`,
     allergens === null

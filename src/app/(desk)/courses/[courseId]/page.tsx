@@ -4,6 +4,7 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
+import { sayMoney } from '@/core/quantity/say';
 import { listChanges } from '@/services/plan/changes';
 import { editCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
@@ -133,7 +134,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   name="budget"
                   inputMode="decimal"
                   pattern="\d+([.,]\d{1,2})?"
-                  defaultValue={course.budgetCents === null ? '' : (course.budgetCents / 100).toFixed(2)}
+                  defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
                 />
               </div>
               <Choice label="Instructor" name="instructorId" defaultValue={course.instructorId ?? ''}>

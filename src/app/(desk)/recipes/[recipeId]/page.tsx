@@ -1,12 +1,12 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { sayMoney } from '@/core/quantity/say';
 import type { Known, ServingFigures } from '@/core/recipes/cost';
 import { viewHistory } from '@/services/recipes/history';
-import { viewFigures } from '@/services/recipes/products';
-import { confirmServings, settleSlip, viewRecipe } from '@/services/recipes/recipes';
+import { confirmServings, settleSlip } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { sayPrice, sayShortDate } from '@/ui/dates';
+import { sayShortDate } from '@/ui/dates';
 import { Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
@@ -39,9 +39,8 @@ async function settle(recipeId: string, version: number, key: string): Promise<v
 export default async function Recipe({ params }: { params: Promise<{ recipeId: string }> }) {
   const { recipeId } = await params;
   const { actor } = await requireMember();
-  const { title, body, version, slips, parent } = await orNotFound(call(viewRecipe, { recipeId }));
-  const history = await call(viewHistory, { recipeId });
-  const figures = await call(viewFigures, { recipeId });
+  const history = await orNotFound(call(viewHistory, { recipeId }));
+  const { title, body, version, slips, parent, figures } = history;
   return (
     <>
       <PageTitle title={title} over={`Written for ${body.servings} servings`}>
@@ -204,7 +203,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
 function sayFigures({ cost, saltMg, energyKj }: ServingFigures): string {
   const of = ({ known, of: all }: Known) => (known < all ? `, from ${known} of ${all} foods` : '');
   return [
-    cost.known > 0 ? `costs ${sayPrice(cost.perServing)}${of(cost)}` : '',
+    cost.known > 0 ? `costs ${sayMoney(cost.perServing)}${of(cost)}` : '',
     saltMg.known > 0 ? `${(saltMg.perServing / 1000).toFixed(1)} g salt${of(saltMg)}` : '',
     energyKj.known > 0 ? `${energyKj.perServing} kJ${of(energyKj)}` : '',
   ]

@@ -4,7 +4,6 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import type { Outdoor } from '@/core/plan/place';
-import { viewSession } from '@/services/kits/kit-sheet';
 import { listTeachers } from '@/services/plan/courses';
 import { listPlaces } from '@/services/plan/places';
 import { addDish, editSession, fallBack, removeDish } from '@/services/plan/sessions';
@@ -64,11 +63,10 @@ async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
 
 export default async function Session({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
+  const { bundle, sheet, hours, suits } = await orNotFound(call(viewSuits, { sessionId }));
   const recipes = await call(listRecipes, {});
   const { places } = await call(listPlaces, {});
   const teachers = await call(listTeachers, {});
-  const suits = await call(viewSuits, { sessionId });
   const { session, dishes } = bundle;
   // Where weather decides: the session itself, or one of its groups.
   const outdoors = [{ ...session, groupId: '', groupName: session.title }, ...session.sittings].flatMap((meeting) => {
