@@ -37,13 +37,27 @@ describe('a recipe file', () => {
     expect(body.servings).toBe(4);
     expect(body.lines).toEqual([
       { ingredient: 'pearl barley', preparation: 'raw', amount: '1 1/2', unit: 'cup' },
-      { ingredient: 'carrot', preparation: 'medium', amount: '2', unit: 'each', written: '2 carrots' },
-      { ingredient: 'garlic', amount: '2', unit: 'clove' },
+      {
+        ingredient: 'carrot',
+        preparation: 'medium',
+        amount: '2',
+        unit: 'each',
+        yield_preparation: 'peeled and trimmed',
+        written: '2 carrots',
+      },
+      { ingredient: 'garlic', amount: '2', unit: 'clove', scaling: 'whole', yield_preparation: 'peeled' },
       { ingredient: 'feta cheese', preparation: 'crumbled', amount: '120', unit: 'g' },
-      { ingredient: 'salt', amount: '1/2', unit: 'tsp' },
+      { ingredient: 'salt', amount: '1/2', unit: 'tsp', scaling: 'damped', precision: 'tight' },
     ]);
     expect(body.steps).toEqual(['Simmer the barley.', 'Fold in the rest.']);
-    expect(assumed).toEqual(['Line 2: weighed as carrot, medium.']);
+    expect(assumed).toEqual([
+      'Line 2: weighed as carrot, medium.',
+      'Line 2: bought to be peeled and trimmed: 0.70 of it is left.',
+      'Line 3: kept in whole pieces.',
+      'Line 3: bought to be peeled: 0.87 of it is left.',
+      'Line 5: grows by less than the servings.',
+      'Line 5: measured tightly.',
+    ]);
   });
 
   it('is found alone, in a list and in a graph', () => {

@@ -69,7 +69,11 @@ export function measurerOf(tools: Tools): Measurer {
  * - per batch: a × batches begun
  * - per kit: a
  */
-export function scale(item: Item, recipeServings: number, servings: number): Rational {
+export function scale(
+  item: Pick<Item, 'amount' | 'scaling' | 'damping' | 'batchServings'>,
+  recipeServings: number,
+  servings: number,
+): Rational {
   const factor = rational(servings, recipeServings);
   switch (item.scaling) {
     case 'linear':
@@ -91,10 +95,17 @@ export function scale(item: Item, recipeServings: number, servings: number): Rat
  * What a kit of `servings` gets of an item: scaled exactly, then measured with the tools, counted in sealed units, or
  * left as it is (weights and pieces).
  *
+ * @param share only this part of it, where something else makes up the rest
  * @throws AmountError when the amount is beyond what can be measured or counted
  */
-export function portionOf(item: Item, recipeServings: number, servings: number, measurer: Measurer): Portion {
-  const exact = scale(item, recipeServings, servings);
+export function portionOf(
+  item: Item,
+  recipeServings: number,
+  servings: number,
+  measurer: Measurer,
+  share: Rational = ONE,
+): Portion {
+  const exact = multiply(scale(item, recipeServings, servings), share);
   if (item.sealedGrams) {
     const enough = multiply(multiply(exact, item.weight.grams), SEALED_ENOUGH);
     const units = max(ONE, ceil(divide(enough, item.sealedGrams)));

@@ -4,6 +4,7 @@ import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
 import { measurerOf } from './portion';
 import { type Total, totalsOf } from './totals';
+import { withinRanges } from './within-ranges';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
 
 /** One person of the roll as kits see them. */
@@ -62,7 +63,8 @@ export function variantLetter(index: number): string {
   return (rest > 0 ? variantLetter(rest - 1) : '') + String.fromCharCode(65 + (index % 26));
 }
 
-interface Group {
+/** Kits that are made alike, before they are computed. */
+export interface Group {
   readonly key: string;
   readonly servings: number;
   readonly avoids: readonly string[];
@@ -88,7 +90,8 @@ export function kitSheet(
   letters: ReadonlyMap<string, string> = new Map(),
 ): KitSheet {
   const groups = gather(dishes, participants);
-  const calculator = kitCalculator(dishes, measurerOf(toolsFor(system)));
+  const measurer = measurerOf(toolsFor(system));
+  const calculator = kitCalculator(withinRanges(dishes, groups, measurer), measurer);
   const ordered = groups.sort(byNeedThenSize);
   const given = new Map(letters);
   const taken = new Set(letters.values());

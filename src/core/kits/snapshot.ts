@@ -1,6 +1,6 @@
 import { add, toDecimal, toText, ZERO } from '../quantity/rational';
 import { type MeasureSystem, sayGrams } from '../quantity/say';
-import { type Recipe, type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
+import { type Item, type Recipe, type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
 import { excerpt, type Reference } from '../reference/reference';
 import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
@@ -53,6 +53,10 @@ export interface SheetComponent {
   readonly grams: string;
   readonly sayGrams: string;
   readonly sealedUnits?: number;
+  /** Where it comes from when it is not bought by itself: "out of the canned chickpeas", "of the same lemon". */
+  readonly from?: string;
+  /** Nothing is packed for it: it is in the kit inside something else. */
+  readonly isInside?: boolean;
 }
 
 export interface SheetVariant {
@@ -84,10 +88,13 @@ export interface SheetPerson {
   readonly group?: string;
 }
 
-/** One line of a dish: a row of the sheet. */
+/** One line of a dish, or what an item of it brings along: a row of the sheet. */
 export interface SheetRow {
   readonly dish: number;
   readonly line: number;
+  /** Beside the line's own item: with which option it comes, and which of those that come with it. */
+  readonly option?: number;
+  readonly beside?: number;
   readonly ingredient: string;
   readonly name: string;
   readonly aisle: string;
@@ -148,15 +155,19 @@ export function computeSheet(
 /** The plain form of a computed sheet. */
 export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): SheetContent {
   const rows: SheetRow[] = dishes.flatMap((recipe, dish) =>
-    recipe.lines.map((line, index) => ({
-      dish,
-      line: index,
-      ingredient: line.written.ingredient.name,
-      name: itemName(line.written),
-      aisle: line.written.ingredient.aisle,
-    })),
+    recipe.lines.flatMap((line, index) => [
+      { dish, line: index, ...rowItem(line.written) },
+      ...besideRows(sheet, dish, index),
+    ]),
   );
-  const rowOf = (dish: number, line: number) => rows.findIndex((row) => row.dish === dish && row.line === line);
+  const rowOf: RowOf = ({ dish, line, beside = 0, option }) =>
+    rows.findIndex(
+      (row) =>
+        row.dish === dish &&
+        row.line === line &&
+        (row.beside ?? 0) === beside &&
+        (beside === 0 || row.option === option),
+    );
   return {
     input: { ...input, reference: excerpt(input.reference, foodsOf(dishes)) },
     rows,
@@ -166,16 +177,31 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
   };
 }
 
-function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
-  const items = dishes.flatMap((recipe) => recipe.lines.flatMap((line) => [line.written, ...line.alternatives]));
-  return new Set(items.flatMap((item) => (item ? [item.ingredient.name] : [])));
+/** Finds the row of a component, or of a line. */
+type RowOf = (place: Pick<Component, 'dish' | 'line'> & Partial<Pick<Component, 'option' | 'beside'>>) => number;
+
+const rowItem = (item: Item) => ({
+  ingredient: item.ingredient.name,
+  name: itemName(item),
+  aisle: item.ingredient.aisle,
+});
+
+/** What any variant gets beside a line's own item: a row each. */
+function besideRows(sheet: KitSheet, dish: number, line: number): SheetRow[] {
+  const rows = new Map<string, SheetRow>();
+  for (const { components = [] } of sheet.variants)
+    for (const { option, beside, item, ...place } of components)
+      if (beside > 0 && place.dish === dish && place.line === line)
+        rows.set(`${option}.${beside}`, { dish, line, option, beside, ...rowItem(item) });
+  return [...rows.entries()].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row);
 }
 
-function plainVariant(
-  variant: Variant,
-  input: SheetInput,
-  rowOf: (dish: number, line: number) => number,
-): SheetVariant {
+function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
+  const items = dishes.flatMap((recipe) => recipe.lines.flatMap((line) => [line.written, ...line.alternatives]));
+  return new Set(items.flatMap((item) => (item ? [item, ...item.also].map(({ ingredient }) => ingredient.name) : [])));
+}
+
+function plainVariant(variant: Variant, input: SheetInput, rowOf: RowOf): SheetVariant {
   const components = variant.components;
   const grams = (components ?? []).map(({ portion }) => portion.grams).reduce(add, ZERO);
   const held = (pick: 'contains' | 'mayContain') =>
@@ -191,7 +217,7 @@ function plainVariant(
     madeWithout: components ? variant.avoids.map(avoidanceLabel) : [],
     unknownWishes: variant.unknownWishes,
     refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
-      row: rowOf(dish, line),
+      row: rowOf({ dish, line }),
       ingredient,
       blockedBy: blockedBy.map(avoidanceLabel),
     })),
@@ -205,15 +231,11 @@ function plainVariant(
   };
 }
 
-function plainComponent(
-  component: Component,
-  input: SheetInput,
-  rowOf: (dish: number, line: number) => number,
-): SheetComponent {
-  const { item, portion } = component;
+function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): SheetComponent {
+  const { item, portion, from, isInside } = component;
   return {
     key: componentKey(component, input.dishes[component.dish]?.id ?? ''),
-    row: rowOf(component.dish, component.line),
+    row: rowOf(component),
     option: component.option,
     ingredient: item.ingredient.name,
     name: itemName(item),
@@ -224,6 +246,8 @@ function plainComponent(
     grams: toText(portion.grams),
     sayGrams: sayGrams(portion.grams),
     ...(portion.sealedUnits === undefined ? {} : { sealedUnits: portion.sealedUnits }),
+    ...(from ? { from } : {}),
+    ...(isInside ? { isInside } : {}),
   };
 }
 

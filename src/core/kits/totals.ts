@@ -39,7 +39,9 @@ export function totalsOf(
   for (const { count, components } of variants) {
     if (count === 0) continue;
     const times = rational(count);
-    for (const { item, portion } of components) {
+    for (const { item, portion, from } of components) {
+      // It comes with something else that is bought.
+      if (from) continue;
       let sum = byItem.get(item);
       if (!sum) {
         sum = { grams: ZERO, pieces: ZERO, units: 0, kits: 0 };

@@ -1,7 +1,9 @@
 import { type Rational, toText } from '../quantity/rational';
-import type { Item, Recipe } from '../recipes/recipe';
+import type { Item, Line, Recipe } from '../recipes/recipe';
 import { blockersOf } from '../safety/avoidances';
+import { fromOnePurchase } from './one-purchase';
 import { type Measurer, type Portion, portionOf } from './portion';
+import { type TopUp, withPouredLiquid } from './poured-liquid';
 
 /** One component of a kit: which item of which line, and how much. */
 export interface Component {
@@ -10,8 +12,16 @@ export interface Component {
   readonly line: number;
   /** 0 for the item as written, n for its n-th alternative. */
   readonly option: number;
+  /** 0 for the item itself; above it what the item brings along, and at last what tops up a can's liquid. */
+  readonly beside: number;
   readonly item: Item;
   readonly portion: Portion;
+  /** Where it comes from when it is not bought by itself: out of a can, or of the same lemon. */
+  readonly from?: string;
+  /** It comes into the kit inside something else: a sealed can, a whole lemon. Nothing is packed for it. */
+  readonly isInside?: boolean;
+  /** What a can's liquid lacks: a share of it, or of what stands in. */
+  readonly isTopUp?: boolean;
 }
 
 /** A written line for which nothing safe can be packed. */
@@ -33,6 +43,8 @@ export type Contents =
 export interface Choice {
   /** By dish and line: 0 written, n the n-th alternative, 'omit', or 'refused'. */
   readonly options: readonly (readonly (number | 'omit' | 'refused')[])[];
+  /** By dish and line: what tops up the liquid of a can where it does not suffice, as an option. */
+  readonly topUps: readonly (readonly (number | undefined)[])[];
   /** The avoided codes that made a difference on the way, sorted: what the kit is "made without". */
   readonly effective: readonly string[];
 }
@@ -45,22 +57,39 @@ export interface Choice {
  */
 export function choose(dishes: readonly Recipe[], avoids: readonly string[]): Choice {
   const effective = new Set<string>();
-  const options = dishes.map((recipe) =>
-    recipe.lines.map((line) => {
-      if (avoids.length === 0) return 0;
-      const tried = [line.written, ...line.alternatives];
-      for (let option = 0; option < tried.length; option++) {
-        const item = tried[option];
-        if (!item) return 'omit';
-        const blockers = blockersOf(item.holdings, avoids);
-        if (blockers.length === 0) return option;
-        for (const code of blockers) effective.add(code);
-      }
-      return 'refused';
+  /** The first safe option of a line from one on. */
+  const firstSafe = (line: Line, from: number): number | 'omit' | 'refused' => {
+    for (let option = from; option <= line.alternatives.length; option++) {
+      const item = itemAt(line, option);
+      if (!item) return 'omit';
+      if (avoids.length === 0) return option;
+      const blockers = blockedBy(item, avoids);
+      if (blockers.length === 0) return option;
+      for (const code of blockers) effective.add(code);
+    }
+    return 'refused';
+  };
+  const options = dishes.map((recipe) => recipe.lines.map((line) => firstSafe(line, 0)));
+  const topUps = dishes.map((recipe, dish) =>
+    recipe.lines.map((line, index) => {
+      const option = options[dish]?.[index];
+      if (typeof option !== 'number' || !itemAt(line, option)?.liquidPortion) return undefined;
+      const next = firstSafe(line, option + 1);
+      return typeof next === 'number' ? next : undefined;
     }),
   );
-  return { options, effective: [...effective].sort() };
+  return { options, topUps, effective: [...effective].sort() };
 }
+
+/** The item of an option of a line; null leaves the line out. */
+const itemAt = (line: Line, option: number): Item | null =>
+  option === 0 ? line.written : (line.alternatives[option - 1] ?? null);
+
+/** The avoided codes that an item, or what it brings along, holds or may hold, sorted. */
+const blockedBy = (item: Item, avoids: readonly string[]): string[] =>
+  item.also.length === 0
+    ? blockersOf(item.holdings, avoids)
+    : [...new Set([item, ...item.also].flatMap(({ holdings }) => blockersOf(holdings, avoids)))].sort();
 
 /** Computes contents by variant, each line once per servings and option. */
 export interface KitCalculator {
@@ -89,17 +118,30 @@ export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer): Ki
       const components: Component[] = [];
       const refusals: Refusal[] = [];
       dishes.forEach((recipe, dish) => {
+        const own: Component[] = [];
+        const add = (line: number, option: number, beside: number, item: Item) =>
+          own.push({ dish, line, option, beside, item, portion: portion(item, recipe.servings, servings) });
         recipe.lines.forEach((line, index) => {
           const option = choice.options[dish]?.[index];
           if (option === 'omit') return;
           if (option === 'refused' || option === undefined) {
-            const blockedBy = blockersOf(line.written.holdings, avoids);
-            refusals.push({ dish, line: index, ingredient: line.written.ingredient.name, blockedBy });
+            const blocked = blockersOf(line.written.holdings, avoids);
+            refusals.push({ dish, line: index, ingredient: line.written.ingredient.name, blockedBy: blocked });
             return;
           }
-          const item = option === 0 ? line.written : (line.alternatives[option - 1] as Item);
-          components.push({ dish, line: index, option, item, portion: portion(item, recipe.servings, servings) });
+          const item = itemAt(line, option) as Item;
+          add(index, option, 0, item);
+          item.also.forEach((each, at) => {
+            add(index, option, at + 1, each);
+          });
         });
+        const topUp = ({ line }: Component): TopUp | undefined => {
+          const option = choice.topUps[dish]?.[line];
+          const item = option === undefined ? undefined : itemAt(recipe.lines[line] as Line, option);
+          return item ? { option: option as number, item } : undefined;
+        };
+        const part = (item: Item, share: Rational) => portionOf(item, recipe.servings, servings, measurer, share);
+        components.push(...fromOnePurchase(withPouredLiquid(own, topUp, part)));
       });
       return refusals.length > 0 ? { refusals } : { components };
     },
@@ -108,8 +150,9 @@ export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer): Ki
 
 /** Identifies what is packed, so that a tick stays valid exactly while the component stays the same. */
 export function componentKey(component: Component, dishKey: string): string {
-  const { item, portion, line } = component;
+  const { item, portion, line, beside, from } = component;
   const amount: Rational = portion.packed;
   const kind = portion.sealedUnits === undefined ? item.unit.key : `sealed ${portion.sealedUnits}`;
-  return `${dishKey}#${line}|${item.ingredient.name}|${item.preparation}|${toText(amount)}|${kind}`;
+  const place = beside === 0 ? line : `${line}+${beside}`;
+  return `${dishKey}#${place}|${item.ingredient.name}|${item.preparation}|${toText(amount)}|${kind}${from ? `|${from}` : ''}`;
 }

@@ -43,6 +43,11 @@ export function sayPortion({ item, portion }: Pick<Component, 'item' | 'portion'
 
 const sayExact = (amount: Rational, item: Item) => sayAmount(amount, item.unit);
 
+function sayWhose({ option, beside, isTopUp }: Component): string {
+  if (beside > 0 && !isTopUp) return `Alternative ${option} of the recipe brings along`;
+  return option === 0 ? 'The recipe says' : `Alternative ${option} of the recipe says`;
+}
+
 /**
  * The working of one component of one variant: recipe amount → scaling → measure → weight.
  *
@@ -58,17 +63,25 @@ export function componentWorking(
 ): Working {
   const { item, portion } = component;
   const written: Working = {
-    what: component.option === 0 ? 'The recipe says' : `Alternative ${component.option} of the recipe says`,
+    what: sayWhose(component),
     value: `${sayExact(item.amount, item)} ${itemName(item)}, for ${sayCount(recipeServings, 'serving')}`,
     because: chosenBecause?.length
       ? `in place of what holds or may hold ${chosenBecause.map(avoidanceLabel).join(', ')}`
       : undefined,
     from: [],
   };
+  const isPart = component.isTopUp || (component.from !== undefined && item.liquidPortion !== undefined);
   const scaled: Working = {
     what: `Scaled to ${sayCount(servings, 'serving')}`,
     value: sayExact(portion.exact, item),
-    because: sayScaling(item, recipeServings, servings),
+    because: [
+      sayScaling(item, recipeServings, servings),
+      isPart ? (component.from ? 'as far as the cans go' : 'what the cans do not give') : '',
+      item.within ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole` : '',
+      component.from ? `comes ${component.from}, not bought by itself` : '',
+    ]
+      .filter(Boolean)
+      .join('; '),
     from: [written],
   };
   const measured = measuredStep(component, scaled, system);

@@ -1,5 +1,5 @@
 import type { LockedSheet } from '../kits/locked-sheet';
-import type { SheetComponent, SheetVariant } from '../kits/snapshot';
+import type { SheetComponent } from '../kits/snapshot';
 
 /**
  * What can happen to a kit at the bench: a component goes in or comes out again; the whole kit is called back because
@@ -55,8 +55,9 @@ export interface BenchSheet {
 
 /** The bench's view of a locked sheet, kits made without something first: they are packed before it comes out. */
 export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
-  const variants = sheet.content.variants.filter(
-    (variant): variant is SheetVariant & { components: readonly SheetComponent[] } => Boolean(variant.components),
+  const variants = sheet.content.variants.flatMap(({ components, ...variant }) =>
+    // What is inside something else, the liquid in a can, is not packed.
+    components ? [{ ...variant, components: components.filter(({ isInside }) => !isInside) }] : [],
   );
   const byLetter = new Map(variants.map((variant) => [variant.letter, variant]));
   const needs = (letter: string) => (byLetter.get(letter)?.madeWithout.length ? 0 : 1);

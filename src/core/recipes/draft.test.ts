@@ -106,7 +106,7 @@ describe('an ingredient line', () => {
     ['1 cup gluten-free flour', /^Which food is “gluten-free flour”\?/],
     ['1 cup vegan butter', /^Which food is “vegan butter”\?/],
     ['1 cup dried mango', /^Which food is/],
-    ['1 slice egg', /^How much does one slice weigh\? Known for egg: each, large, without shell\./],
+    ['1 slice egg', /^How much does one slice weigh\? Known for egg: each, large, without shell;/],
     ['–', /^Which food is/],
     ['🍋🍋🍋', /^Which food is it\?/],
     ['', /^Which food is it\?/],

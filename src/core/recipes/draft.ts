@@ -4,6 +4,7 @@ import { lineItem } from './line-item';
 import { type ReadPart, readLine } from './line-reader';
 import type { WrittenAlternative, WrittenLine } from './recipe';
 import { sayItem, saySealed } from './say-item';
+import { usualDetails } from './usual-details';
 
 /** One ingredient of a draft: what was understood, and what a person still has to say. */
 export interface DraftItem {
@@ -35,19 +36,22 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
   const items = read.parts.map((part, index): DraftItem => {
     const { item, open, assumed } = lineItem(part, reference, chosen[index] ?? undefined);
     const alternatives = item ? alternativesOf(part, reference) : [];
+    const usual = item && usualDetails(item, read.text, reference);
     const line = item && {
       ...item,
+      ...usual?.details,
       ...(sameWords(read.text, sayItem(item)) ? {} : { written: read.text }),
       ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
+      ...(part.isSlot && alternatives.length > 0 ? { slot: true as const } : {}),
     };
-    const stands = alternatives.map(({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`);
+    const stands = (part.isSlot ? [] : alternatives).map(({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`);
     const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
     return {
       line,
       say: line ? sayLine(line) : '',
       food: part.food,
       open,
-      assumed: [...assumed, ...optional, ...stands],
+      assumed: [...assumed, ...(usual?.say ?? []), ...optional, ...stands],
       suggestions: part.suggestions,
     };
   });

@@ -3,6 +3,7 @@ import { compare, divide, equals, multiply, ONE, type Rational, toDecimal, toTex
 import { sayNumber } from '../quantity/say';
 import { findUnit, type Unit } from '../quantity/units';
 import { cookedFactor } from '../reference/cooked';
+import { partOf } from '../reference/parts';
 import { findIngredient, type MeasureFact, measuresOf, type Reference, weightOf } from '../reference/reference';
 import type { Span } from './amount-reader';
 import type { ReadPart } from './line-reader';
@@ -64,6 +65,12 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   const { name } = ingredient;
   const measured = part.vague ? tasteOf(part, name, assumed, open) : amountOf(part, name, assumed, open);
   if (!measured || open.length > 0) return { item: undefined, open, assumed };
+  if (part.isReserved && measured.unit.dimension !== 'count') {
+    const { amount, unit } = measured;
+    assumed.push(`poured off the ${name}, not bought`);
+    const item = { ingredient: name, preparation: 'liquid', amount: asWritten(amount), unit: unit.key, reserved: true };
+    return { item: item as WrittenItem, open, assumed };
+  }
   const preparation = preparationOf(part, name, measured.unit, reference, assumed);
   if (preparation === undefined) {
     const known = measuresOf(reference, name).map(sayRow);
@@ -187,7 +194,10 @@ function preparationOf(
   reference: Reference,
   assumed: string[],
 ): string | undefined {
-  const said = part.preparation.toLowerCase();
+  const said = part.preparation
+    .toLowerCase()
+    .replace(/\bwhites\b/, 'white')
+    .replace(/\byolks\b/, 'yolk');
   if (unit.dimension === 'mass') return part.preparation;
   const rows = measuresOf(reference, name).filter((row) =>
     unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension,
@@ -206,8 +216,12 @@ function preparationOf(
   const partly = rows.find((row) => words(row.preparation).some((word) => words(said).includes(word)));
   // Grains, pulses and pasta that nobody calls cooked are raw.
   const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
-  const kinds = new Set(rows.map((row) => row.preparation));
-  const row = near ?? partly ?? plain ?? (kinds.size === 1 ? rows[0] : undefined);
+  // Nobody who writes “eggs” means the whites.
+  const wholes = rows.filter((row) => partOf(name, row.preparation) === undefined);
+  const kinds = new Set(wholes.map((row) => row.preparation));
+  // Juice and zest of one lemon are the whole lemon.
+  const both = /\bjuice\b/.test(said) && /\bzest\b/.test(said) ? plain : undefined;
+  const row = both ?? near ?? partly ?? plain ?? (kinds.size === 1 ? wholes[0] : undefined);
   if (!row) return undefined;
   if (row.preparation !== '') assumed.push(`weighed as ${name}, ${row.preparation}`);
   else if (said !== '' && !/^(?:divided|plus |to |for )/.test(said))

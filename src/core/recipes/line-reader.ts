@@ -35,6 +35,10 @@ export interface ReadPart {
   readonly divided: boolean;
   /** What could stand in its place, as written: "soy milk". */
   readonly alternatives: readonly string[];
+  /** "Any of these": what could stand in its place fills it as well. */
+  readonly isSlot?: boolean;
+  /** It is the liquid of a can of the food. */
+  readonly isReserved?: boolean;
   readonly assumed: readonly string[];
   /** What is wrong with the amount: "1/0" divides by 0; '' when nothing is. */
   readonly problem: string;
@@ -82,6 +86,8 @@ export function tidyLine(text: string): string {
 }
 
 function readParts(line: string, index: FoodIndex): ReadPart[] {
+  const slot = slotOf(line, index) ?? reservedLiquid(line, index);
+  if (slot) return [slot];
   const part = PART_OF.exec(line);
   if (part) {
     const [, what = '', rest = ''] = part;
@@ -102,7 +108,48 @@ function readParts(line: string, index: FoodIndex): ReadPart[] {
   return [readOne(line, index)];
 }
 
-const PART_OF = /^(?:the )?(?:finely grated )?((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) of (.+)$/i;
+/** "500 g any of carrots, courgettes or peppers": the first fills it, the others as well. */
+const ANY_OF =
+  /^(.*?)(?:of )?any (?:(?:one|two|three|mix(?:ture)?|combination) )?of (?:(?:these|those|the following)(?: \p{L}+)*:? ?)?(.+)$/iu;
+
+function slotOf(line: string, index: FoodIndex): ReadPart | undefined {
+  const [, amount = '', foods = ''] = ANY_OF.exec(line) ?? [];
+  const fillings = foods
+    .replace(/^\((.*)\)$/, '$1')
+    .split(/, ?(?:or |and )?| or | and |; ?/i)
+    .filter(Boolean);
+  const [first, ...others] = fillings.filter((food) => surely(food, index));
+  if (first === undefined || others.length === 0) return undefined;
+  const unknown = fillings.filter((food) => !surely(food, index));
+  const part = readOne(`${amount} ${first}`, index);
+  return {
+    ...part,
+    alternatives: others,
+    isSlot: true,
+    assumed: [
+      ...part.assumed,
+      `filled with ${first}; ${others.join(', ')} fill it as well`,
+      ...unknown.map((food) => `“${food}” is not known and does not fill it`),
+    ],
+  };
+}
+
+/** "100 ml reserved chickpea liquid", "the liquid from the canned chickpeas": poured off, where the table has such a can. */
+const LIQUID =
+  /^(.*?)(?:(?:the )?(?:liquid|liquor|brine|juice|water) (?:from|out of|of) (?:the |a )?(?:(?:can|tin|jar)s? of )?(.+)|(?:reserved|saved) (.+?) (?:can )?(?:liquid|liquor|brine|juice|water))$/i;
+
+function reservedLiquid(line: string, index: FoodIndex): ReadPart | undefined {
+  const found = LIQUID.exec(line);
+  const food = (found?.[2] ?? found?.[3] ?? '').replace(/^(?:canned|tinned) /i, '');
+  if (!found || !food) return undefined;
+  const canned = settle(`canned ${food}`, index).ingredient;
+  if (!canned?.startsWith('canned ')) return undefined;
+  const amount = (found[1] ?? '').replace(/\b(?:of|reserved|saved)\b/gi, '').trim();
+  return { ...readOne(`${amount} ${canned}`, index), preparation: 'liquid', isReserved: true };
+}
+
+const PART_OF =
+  /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) of (.+)$/i;
 const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/u;
 /** "1 teaspoon each cumin and paprika" */
 const EACH = /^(\S+ ?\S* \S+?) each (?:of )?(\p{L}[\p{L} ]*?),? (?:and|&) (\p{L}[\p{L} ]*)$/u;
@@ -284,7 +331,8 @@ function around(
   const state = stateOf(said, found.name, index);
   return {
     words: written.join(' '),
-    ingredient: state.name,
+    // The plural is the vegetable: nobody grinds two of the spice.
+    ingredient: state.name === 'ground black pepper' && /^peppers$/i.test(written.join(' ')) ? 'sweet pepper' : state.name,
     part: parts.join(' '),
     before: state.before.join(' ').replace(/^and /i, ''),
     after: [

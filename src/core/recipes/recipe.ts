@@ -1,7 +1,8 @@
 import { parseAmount, parsePositiveAmount } from '../quantity/amount';
 import type { Precision } from '../quantity/measure';
-import { AmountError, compare, ONE, type Rational, rational, toText, ZERO } from '../quantity/rational';
+import { AmountError, compare, multiply, ONE, type Rational, rational, subtract, toDecimal, toText, ZERO } from '../quantity/rational';
 import { readUnit, type Unit } from '../quantity/units';
+import { partOf, partPortion } from '../reference/parts';
 import {
   findIngredient,
   type Ingredient,
@@ -38,15 +39,36 @@ export interface WrittenItem {
   readonly label?: readonly string[];
   /** Both ends of what was written as a range; `amount` is the one that kits use. */
   readonly range?: { readonly least: string; readonly most: string };
+  /** Of a range: the most within it that needs no pack more than its least, so that packs come out whole. */
+  readonly within?: true;
+  /** It is the liquid of a can that another line of the recipe opens: poured off, not bought. */
+  readonly reserved?: true;
   /** The line as it was written. */
   readonly written?: string;
 }
 
+/** Why something stands in for a line. */
+export const SWAP_REASONS = ['allergy or diet', 'price', 'not available', 'at home already', 'less salt'] as const;
+export type SwapReason = (typeof SWAP_REASONS)[number];
+
+/** An item that takes a line's place, with what it brings along. */
+export interface WrittenSwap extends WrittenItem {
+  readonly reason?: SwapReason;
+  /** Further items that it needs: more water for a flour that drinks it. */
+  readonly also?: readonly WrittenItem[];
+  /** How the steps differ with it. */
+  readonly step?: string;
+  /** Minutes that the cooking takes longer with it, or shorter when negative. */
+  readonly minutes?: number;
+}
+
 /** What takes a line's place when it is blocked: another item, complete in itself, or nothing. */
-export type WrittenAlternative = WrittenItem | { readonly omit: true };
+export type WrittenAlternative = WrittenSwap | { readonly omit: true };
 
 export interface WrittenLine extends WrittenItem {
   readonly alternatives?: readonly WrittenAlternative[];
+  /** A flexible slot, "any of these": its alternatives fill it as well as the item that is written first. */
+  readonly slot?: true;
 }
 
 export interface WrittenRecipe {
@@ -74,6 +96,16 @@ export interface Item {
   readonly spare: Rational;
   readonly packGrams: Rational | undefined;
   readonly holdings: Holdings;
+  /** The part of its food that it uses, such as "juice"; undefined when it takes the whole. */
+  readonly part: string | undefined;
+  /** Both ends, where buying chooses within them. */
+  readonly within: { readonly least: Rational; readonly most: Rational } | undefined;
+  /** For liquid poured off: what of a can's net weight is liquid. */
+  readonly liquidPortion: Rational | undefined;
+  /** What it brings along, and how cooking differs with it: only where it stands in for a line. */
+  readonly also: readonly Item[];
+  readonly step: string;
+  readonly minutes: number;
 }
 
 export interface Line {
@@ -98,6 +130,9 @@ export interface RecipeProblem {
 const LARGEST_AMOUNT = rational(10_000);
 const USUAL_DAMPING = rational(3, 4);
 
+/** Grams in a millilitre of the liquid of a can: close to water. */
+const LIQUID_DENSITY = ONE;
+
 /**
  * Reads a written recipe against a reference table: every amount, unit, food, weight and yield, so that computing with
  * it cannot fail later.
@@ -115,7 +150,7 @@ export function readRecipe(
     const path = `lines[${index}]`;
     const item = readItem(line, path, reference, labels, problems);
     const alternatives = (line.alternatives ?? []).map((alternative, k) =>
-      'omit' in alternative ? null : readItem(alternative, `${path}.alternatives[${k}]`, reference, labels, problems),
+      'omit' in alternative ? null : readSwap(alternative, `${path}.alternatives[${k}]`, reference, labels, problems),
     );
     return item && { written: item, alternatives: alternatives.map((a) => a ?? null) };
   });
@@ -126,6 +161,21 @@ export function readRecipe(
 /** The lines that kits are made of: what comes from the tap is neither packed nor bought. */
 export const packedLines = (lines: readonly WrittenLine[], reference: Reference): WrittenLine[] =>
   lines.filter(({ ingredient }) => findIngredient(reference, ingredient)?.aisle !== 'tap');
+
+/** An item that stands in, with everything it brings along. */
+function readSwap(
+  written: WrittenSwap,
+  path: string,
+  reference: Reference,
+  labels: ReadonlyMap<string, readonly string[]>,
+  problems: RecipeProblem[],
+): Item | undefined {
+  const item = readItem(written, path, reference, labels, problems);
+  const also = (written.also ?? []).flatMap(
+    (each, k) => readItem(each, `${path}.also[${k}]`, reference, labels, problems) ?? [],
+  );
+  return item && { ...item, also, step: written.step ?? '', minutes: written.minutes ?? 0 };
+}
 
 function readItem(
   written: WrittenItem,
@@ -166,13 +216,28 @@ function readItem(
     if (!isAvoidanceCode(code))
       problems.push({ path: `${path}.label`, message: `"${code}" is not an allergen code we know.` });
   }
-  const weight = ingredient && unit && read('unit', () => weightOf(reference, ingredient.name, preparation, unit));
+  const weight =
+    ingredient &&
+    unit &&
+    (written.reserved && unit.dimension === 'volume'
+      ? { grams: multiply(unit.size, LIQUID_DENSITY) }
+      : read('unit', () => weightOf(reference, ingredient.name, preparation, unit)));
+  const within = written.within && written.range && readRange(written.range, read);
+  const liquidPortion = written.reserved && ingredient ? liquidOf(reference, ingredient.name) : undefined;
+  if (written.reserved && ingredient && !liquidPortion)
+    problems.push({
+      path: `${path}.ingredient`,
+      message: `How much of ${ingredient.name} is liquid is not known: give it a yield “drained” in the reference table.`,
+    });
   const yields =
     ingredient &&
     optional('yield_preparation', written.yield_preparation, (text) =>
       yieldOf(reference, ingredient.name, text.trim()),
     );
   if (problems.length > before || !ingredient || !amount || !unit || !weight) return undefined;
+  const part = partOf(ingredient.name, preparation);
+  const portion =
+    liquidPortion ?? yields?.portion ?? (part ? partPortion(reference, ingredient.name, part) : undefined);
   return {
     ingredient,
     preparation,
@@ -184,12 +249,41 @@ function readItem(
     precision: written.precision ?? 'normal',
     sealedGrams,
     weight,
-    yieldPortion: yields?.portion ?? ONE,
-    yieldFrom: yields?.from,
+    yieldPortion: portion ?? ONE,
+    yieldFrom:
+      yields?.from ??
+      (portion && {
+        ingredient: ingredient.name,
+        preparation: liquidPortion ? 'its liquid' : (part ?? ''),
+        ediblePortion: toDecimal(portion, 3),
+        source: liquidPortion ? 'what is not left when it is drained' : 'from the weights of one piece',
+      }),
     spare,
     packGrams,
     holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name)),
+    part,
+    within,
+    liquidPortion,
+    also: [],
+    step: '',
+    minutes: 0,
   };
+}
+
+/** Both ends of a range, least first; undefined when they cannot be read, which is then said. */
+function readRange(
+  { least, most }: { readonly least: string; readonly most: string },
+  read: <T>(field: string, reading: () => T) => T | undefined,
+): { least: Rational; most: Rational } | undefined {
+  const from = read('range', () => readBoundedAmount(least));
+  const to = read('range', () => readBoundedAmount(most));
+  return from && to && compare(from, to) <= 0 ? { least: from, most: to } : undefined;
+}
+
+/** The liquid in a can: what is not left when it is drained; undefined where the table does not say. */
+function liquidOf(reference: Reference, ingredient: string): Rational | undefined {
+  const drained = reference.yields.find((row) => row.ingredient === ingredient && row.preparation === 'drained');
+  return drained && subtract(ONE, parseAmount(drained.ediblePortion));
 }
 
 function readBoundedAmount(text: string): Rational {

@@ -299,7 +299,13 @@ export const viewWorking = service({
     }
     const found = computed.sheet.variants.find((candidate) => candidate.letter === variant);
     const place = content.rows[row ?? -1];
-    const component = found?.components?.find((c) => c.dish === place?.dish && c.line === place?.line);
+    const component = found?.components?.find(
+      (c) =>
+        c.dish === place?.dish &&
+        c.line === place?.line &&
+        c.beside === (place?.beside ?? 0) &&
+        (c.beside === 0 || c.option === place?.option),
+    );
     const recipe = computed.dishes[component?.dish ?? -1];
     if (!found || !component || !recipe) throw notFound('number');
     const because = component.option > 0 ? found.avoids : undefined;
