@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { MOST_SERVINGS } from '@/core/kits/kit-case';
-import { PRECISIONS, SCALINGS, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
+import { PRECISIONS, SCALINGS, SWAP_REASONS, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
 import { ADULT, HEATS, TOOLS } from '@/core/recipes/step-plan';
+import type { SubRecipe } from '@/core/recipes/sub-recipes';
 
 /** An exact amount as text; a plain number is taken too, as people write JSON by hand. */
 const amount = z.preprocess(
@@ -25,12 +26,21 @@ const item = {
   pack_grams: amount.optional(),
   label: z.array(code).max(40).optional(),
   range: z.strictObject({ least: amount, most: amount }).optional(),
+  within: z.literal(true).optional(),
+  reserved: z.literal(true).optional(),
   written: z.string().max(500).optional(),
 };
 
 /** An alternative leaves the line out with `omit: true` and nothing else, or is an item complete in itself. */
 export const writtenAlternative = z
-  .strictObject({ omit: z.literal(true, 'omit can only be true.').optional(), ...z.strictObject(item).partial().shape })
+  .strictObject({
+    omit: z.literal(true, 'omit can only be true.').optional(),
+    ...z.strictObject(item).partial().shape,
+    reason: z.enum(SWAP_REASONS).optional(),
+    also: z.array(z.strictObject(item)).max(5, 'At most 5 further items.').optional(),
+    step: z.string().max(500, 'At most 500 characters.').optional(),
+    minutes: z.number().int('Whole minutes.').min(-240).max(240).optional(),
+  })
   .superRefine((alternative, context) => {
     const { omit, ...rest } = alternative;
     if (omit && Object.keys(rest).length > 0) {
@@ -50,6 +60,7 @@ export const writtenAlternative = z
 export const writtenLine = z.strictObject({
   ...item,
   alternatives: z.array(writtenAlternative).max(10).optional(),
+  slot: z.literal(true).optional(),
 }) as unknown as z.ZodType<WrittenLine>;
 
 export const servings = z
@@ -87,7 +98,26 @@ export const settledStep = z.strictObject({
   consumables: z.array(z.string().trim().min(1).max(40)).max(10, 'At most 10.'),
   ahead: z.boolean(),
   lastMinute: z.boolean(),
+  /** Servings that the pan, tray or blender holds at once: more are cooked in turns; null when it holds any number. */
+  batchServings: z
+    .preprocess((value) => (value === '' ? null : value), z.coerce.number().int().min(1).max(500).nullable())
+    .default(null),
 });
+
+/** A recipe that is made for another, as it was when it was taken in: its lines with those of the recipes in it. */
+const subRecipe = z.strictObject({
+  recipeId: z.uuid(),
+  version: z.number().int().min(1),
+  title: z.string().max(120),
+  /** Servings of it that the other needs, and for how many it is written. */
+  servings,
+  of: servings,
+  lines: z.array(writtenLine).max(200),
+  steps: z.array(z.string().max(2000)).max(100),
+  planned: z.array(settledStep).max(100).optional(),
+  /** Recipes in it, however deep. */
+  within: z.array(z.strictObject({ recipeId: z.uuid(), title: z.string().max(120) })).max(50),
+}) as unknown as z.ZodType<SubRecipe>;
 
 /** A recipe as it is kept: what is computed from, and what is read by people. */
 export const recipeBody = z.object({
@@ -101,6 +131,10 @@ export const recipeBody = z.object({
   right: z.array(z.string().max(400)).max(200).optional(),
   /** Steps whose plan somebody settled; the others are read from their words. */
   planned: z.array(settledStep).max(100).optional(),
+  /** Recipes that it is made of beside its own lines. */
+  subRecipes: z.array(subRecipe).max(6, 'At most 6 recipes in one.').optional(),
+  /** What a finished batch weighed, on a civil date: what its servings were corrected by. */
+  weighed: z.strictObject({ grams: z.number().int().min(1), on: z.iso.date(), by: z.string().max(120) }).optional(),
 });
 
 export type RecipeBody = z.infer<typeof recipeBody>;
@@ -115,6 +149,8 @@ export const lineDetails = z.strictObject({
   yield_preparation: item.yield_preparation,
   spare: item.spare,
   pack_grams: item.pack_grams,
+  within: item.within,
+  reserved: item.reserved,
 });
 
 /** A line of a recipe that is being brought in or edited: its words, and what a person chose for it. */
@@ -125,13 +161,22 @@ export const draftedLine = z.object({
   settled: writtenLine.optional(),
   /** Foods chosen by hand, by their place in the line. */
   chosen: z.array(z.string().max(80).nullable()).max(10).default([]),
-  /** Of a range, the end that kits use. */
-  use: z.enum(['least', 'most']).optional(),
+  /** Of a range, the end that kits use, or within it so that packs come out whole. */
+  use: z.enum(['least', 'most', 'packs']).optional(),
   /** In place of what the line had; for the first food in it. */
   details: lineDetails.optional(),
   /** What may stand in where it must be avoided, in order of preference, in place of what the line had. */
   alternatives: z
-    .array(z.object({ text: z.string().max(200), settled: writtenAlternative.optional() }))
+    .array(
+      z.object({
+        text: z.string().max(200),
+        settled: writtenAlternative.optional(),
+        /** Why it stands in, how the steps differ with it, and by how many minutes. */
+        reason: z.enum(SWAP_REASONS).optional(),
+        step: z.string().trim().max(500, 'At most 500 characters.').optional(),
+        minutes: z.number().int('Whole minutes.').min(-240).max(240).optional(),
+      }),
+    )
     .max(10, 'At most 10 alternatives.')
     .optional(),
 });
@@ -142,6 +187,11 @@ export const draftedRecipe = z.object({
   /** What looked like a slip and is right as it is. */
   right: z.array(z.string().max(400)).max(200).default([]),
   planned: z.array(settledStep).max(100).default([]),
+  /** Recipes of the programme that it is made of, and how many servings of each it needs. */
+  subRecipes: z
+    .array(z.object({ recipeId: z.uuid('Choose a recipe.'), servings: z.coerce.number().pipe(servings) }))
+    .max(6, 'At most 6 recipes in one.')
+    .default([]),
   title: z.string().trim().min(1, 'The recipe needs a name.').max(120, 'At most 120 characters.'),
   servings: z.coerce
     .number('Say how many servings it makes.')

@@ -1,4 +1,4 @@
-import { type DraftLine, draftLine, sayLine, withDetails } from '@/core/recipes/draft';
+import { type DraftLine, draftLine, type RangeUse, sayLine, withDetails } from '@/core/recipes/draft';
 import type { DraftAlternative, LineDetails } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
@@ -126,7 +126,7 @@ export interface ChosenLine extends Omit<IncomingLine, 'section'> {
   /** Foods chosen by hand, by their place in the line. */
   readonly chosen?: readonly (string | null)[];
   /** Of a range, the end that kits use. */
-  readonly use?: 'least' | 'most';
+  readonly use?: RangeUse;
 }
 
 /** The line of a draft: as settled by its file, or read; with its details and alternatives. */

@@ -6,6 +6,7 @@ import { groups } from './migrations/0004-groups';
 import { reference } from './migrations/0005-reference';
 import { recipeVersions } from './migrations/0006-recipe-versions';
 import { products } from './migrations/0007-products';
+import { dishes } from './migrations/0008-dishes';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -23,6 +24,7 @@ const MIGRATIONS: readonly Migration[] = [
   reference,
   recipeVersions,
   products,
+  dishes,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

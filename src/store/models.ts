@@ -228,6 +228,7 @@ export function defineModels(sequelize: Sequelize): Models {
       energyKj: whole,
       readAt: moment,
       readBy: reference,
+      inKits: whole,
       version: whole,
     }),
     keepingLimit: table<KeepingLimitRow>('keeping_limit', {
@@ -236,7 +237,7 @@ export function defineModels(sequelize: Sequelize): Models {
       daysWhole: whole,
       daysOpened: whole,
     }),
-    dish: table<DishRow>('dish', { id, sessionId: reference, recipeId: reference, position: whole }),
+    dish: table<DishRow>('dish', { id, sessionId: reference, recipeId: reference, position: whole, fillings: long }),
     enrolment: table<EnrolmentRow>('enrolment', {
       id,
       courseId: reference,

@@ -233,6 +233,8 @@ export interface ProductRow {
   energyKj: number | null;
   readAt: Date | null;
   readBy: string | null;
+  /** 1: it is what the programme buys, and kits take its label. At most one of a food. */
+  inKits: number;
   version: number;
 }
 
@@ -271,6 +273,8 @@ export interface DishRow {
   sessionId: string;
   recipeId: string;
   position: number;
+  /** JSON list of what fills its flexible slots: { written, chosen } by food. */
+  fillings: string;
 }
 
 export interface EnrolmentRow {

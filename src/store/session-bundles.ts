@@ -12,6 +12,8 @@ export interface DishWithRecipe {
   readonly sessionId: string;
   readonly recipeId: string;
   readonly position: number;
+  /** JSON: see DishRow. */
+  readonly fillings: string;
   readonly title: string;
   readonly body: string;
   readonly recipeVersion: number;
@@ -181,9 +183,9 @@ async function dishesWithRecipes(
 ): Promise<DishWithRecipe[]> {
   const rows = await select<DishRow | RecipeRow>(
     db,
-    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, NULL AS title, NULL AS body, NULL AS version
+    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, NULL AS title, NULL AS body, NULL AS version
        FROM ${ofThese('dish')}
-     UNION ALL SELECT r.id, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
+     UNION ALL SELECT r.id, NULL, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
       WHERE r.id IN (SELECT x.recipe_id FROM ${ofThese('dish')})`,
     scope,
   );
@@ -192,15 +194,15 @@ async function dishesWithRecipes(
     .flatMap((dish) => {
       const recipe = dish.sessionId === null ? undefined : recipes.get(dish.recipeId);
       if (dish.sessionId === null || !recipe) return [];
-      const { id, sessionId, recipeId, position } = dish;
-      return [{ id, sessionId, recipeId, position, ...told(recipe) }];
+      const { id, sessionId, recipeId, position, fillings } = dish;
+      return [{ id, sessionId, recipeId, position, fillings, ...told(recipe) }];
     })
     .sort((a, b) => a.position - b.position);
 }
 
 const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVersion: version });
 
-type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position'>;
+type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position' | 'fillings'>;
 
 interface RecipeRow {
   readonly id: string;

@@ -83,6 +83,7 @@ function SheetPart({
                         variant={variant}
                         component={variant.components?.find((candidate) => candidate.row === place)}
                         row={place}
+                        isBeside={Boolean(row.beside)}
                         base={base}
                         pressed={pressed}
                       />
@@ -152,17 +153,21 @@ function Cell({
   variant,
   component,
   row,
+  isBeside,
   base,
   pressed,
 }: {
   variant: SheetVariant;
   component: SheetComponent | undefined;
   row: number;
+  /** A row of what an alternative brings along: kits without that alternative have nothing in it. */
+  isBeside: boolean;
   base: string;
   pressed: string | undefined;
 }) {
   if (!component) {
-    if (variant.components) return <span className="text-base-content/70">left out</span>;
+    if (variant.components)
+      return isBeside ? <span aria-hidden="true">–</span> : <span className="text-base-content/70">left out</span>;
     const refusal = variant.refusals.find((candidate) => candidate.row === row);
     return refusal ? (
       <span className="font-semibold text-error">no safe choice: {refusal.blockedBy.join(', ')}</span>
@@ -173,7 +178,7 @@ function Cell({
   const address = `${variant.letter}.${row}`;
   return (
     <>
-      {component.option > 0 && <span className="block text-xs font-bold">instead: {component.name}</span>}
+      {component.option > 0 && !isBeside && <span className="block text-xs font-bold">instead: {component.name}</span>}
       <Link
         href={`${base}${base === '?' ? '' : '&'}working=${address}`}
         scroll={false}
@@ -184,6 +189,7 @@ function Cell({
       >
         {component.say}
       </Link>
+      {component.from && <span className="block text-xs">{component.from}</span>}
       {!component.say.includes(component.sayGrams) && (
         <span className="block text-xs text-base-content/80">{component.sayGrams}</span>
       )}

@@ -1,10 +1,13 @@
-import type { WrittenItem, WrittenLine } from '@/core/recipes/recipe';
+import type { WrittenItem, WrittenLine, WrittenSwap } from '@/core/recipes/recipe';
 import { sayItem as say, saySealed } from '@/core/recipes/say-item';
 
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {
   return [
-    item.range ? `${item.range.least} to ${item.range.most} written, kits use ${item.amount}` : '',
+    item.range
+      ? `${item.range.least} to ${item.range.most} written, kits use ${item.within ? 'what makes packs come out whole' : item.amount}`
+      : '',
+    item.reserved ? 'poured off the can, not bought' : '',
     item.scaling && item.scaling !== 'linear'
       ? `scales ${item.scaling}${item.batch_servings ? ` of ${item.batch_servings}` : ''}`
       : '',
@@ -19,6 +22,17 @@ function notes(item: WrittenItem): string[] {
   ].filter(Boolean);
 }
 
+/** What stands in, with what it brings along and how cooking differs with it. */
+const saySwap = ({ also = [], reason, step, minutes, ...item }: WrittenSwap) =>
+  [
+    [item, ...also].map(say).join(' and '),
+    reason ? `for ${reason}` : '',
+    step ?? '',
+    minutes ? `${Math.abs(minutes)} min ${minutes > 0 ? 'longer' : 'shorter'}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
 /** A recipe's lines as they were understood, with their alternatives. */
 export function RecipeLines({ lines }: { lines: readonly WrittenLine[] }) {
   return (
@@ -32,7 +46,8 @@ export function RecipeLines({ lines }: { lines: readonly WrittenLine[] }) {
           {line.written && <span className="block text-sm text-base-content/80">written “{line.written}”</span>}
           {line.alternatives?.map((alternative) => (
             <span key={'omit' in alternative ? 'omit' : say(alternative)} className="block pl-4 text-sm">
-              or, where it must be avoided: {'omit' in alternative ? 'leave it out' : say(alternative)}
+              {line.slot ? 'or, to fill it: ' : 'or, where it must be avoided: '}
+              {'omit' in alternative ? 'leave it out' : saySwap(alternative)}
             </span>
           ))}
         </li>

@@ -15,6 +15,10 @@ export interface DishNeed {
   readonly unknown: readonly string[];
 }
 
+/** " (10 minutes longer)" where cooking takes longer with it, or shorter. */
+const sayLonger = (minutes: number) =>
+  minutes === 0 ? '' : ` (${Math.abs(minutes)} minutes ${minutes > 0 ? 'longer' : 'shorter'})`;
+
 /** What a dish means for the avoidances of a roll: one entry for each kind of need that it touches. */
 export function dishNeeds(recipe: Recipe, people: readonly { readonly wishes: readonly Wish[] }[]): DishNeed[] {
   const needs = new Map<string, { avoids: string[]; unknown: string[]; people: number }>();
@@ -35,8 +39,12 @@ export function dishNeeds(recipe: Recipe, people: readonly { readonly wishes: re
       const written = line?.written.ingredient.name ?? '';
       if (option === 'refused') return { blocked: written };
       if (option === 'omit') return { replaced: `without ${written}` };
-      const other = option === 0 ? undefined : line?.alternatives[option - 1]?.ingredient.name;
-      return other ? { replaced: `${other} instead of ${written}` } : {};
+      const other = option === 0 ? undefined : line?.alternatives[option - 1];
+      return other
+        ? {
+            replaced: `${[other, ...other.also].map(({ ingredient }) => ingredient.name).join(' and ')} instead of ${written}${sayLonger(other.minutes)}`,
+          }
+        : {};
     });
     const replaced = told.flatMap((each) => ('replaced' in each && each.replaced ? [each.replaced] : []));
     const blocked = told.flatMap((each) => ('blocked' in each && each.blocked ? [each.blocked] : []));

@@ -42,7 +42,14 @@ export function withPouredLiquid(
     return [
       ...(sign(poured) > 0 ? [{ ...component, from, isInside, portion: portion(item, share) }] : []),
       more
-        ? { ...component, option: more.option, beside, item: more.item, portion: portion(more.item, rest), isTopUp: true }
+        ? {
+            ...component,
+            option: more.option,
+            beside,
+            item: more.item,
+            portion: portion(more.item, rest),
+            isTopUp: true,
+          }
         : { ...component, beside, portion: portion(item, rest), isTopUp: true },
     ];
   });

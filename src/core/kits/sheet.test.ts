@@ -143,7 +143,7 @@ function packedOf(sheet: KitSheet, ingredient: string) {
   return sheet.variants
     .flatMap((variant) =>
       (variant.components ?? [])
-        .filter((component) => component.item.ingredient.name === ingredient)
+        .filter(({ item, from }) => item.ingredient.name === ingredient && from === undefined)
         .map((component) => multiply(component.portion.grams, rational(variant.participants.length))),
     )
     .reduce(add, ZERO);

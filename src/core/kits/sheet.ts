@@ -4,8 +4,8 @@ import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
 import { measurerOf } from './portion';
 import { type Total, totalsOf } from './totals';
-import { withinRanges } from './within-ranges';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
+import { withinRanges } from './within-ranges';
 
 /** One person of the roll as kits see them. */
 export interface Participant {

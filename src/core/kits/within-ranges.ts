@@ -13,7 +13,11 @@ const STEPS = 8;
  * pack more than its least, so that packs come out whole and nothing is left over that could have been eaten. Lines are
  * settled one after the other. Where a food comes in no packs, the amount stays as the recipe says.
  */
-export function withinRanges(dishes: readonly Recipe[], groups: readonly Group[], measurer: Measurer): readonly Recipe[] {
+export function withinRanges(
+  dishes: readonly Recipe[],
+  groups: readonly Group[],
+  measurer: Measurer,
+): readonly Recipe[] {
   const places = dishes.flatMap((recipe, dish) =>
     recipe.lines.flatMap((line, index) => (line.written.within ? [{ dish, index, item: line.written }] : [])),
   );

@@ -77,7 +77,9 @@ export function componentWorking(
     because: [
       sayScaling(item, recipeServings, servings),
       isPart ? (component.from ? 'as far as the cans go' : 'what the cans do not give') : '',
-      item.within ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole` : '',
+      item.within
+        ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole`
+        : '',
       component.from ? `comes ${component.from}, not bought by itself` : '',
     ]
       .filter(Boolean)

@@ -50,7 +50,13 @@ export interface BenchSheet {
   /** The groups it is packed for, in order of when they meet; none where there is only one. */
   readonly groups: readonly string[];
   /** Component rows in packing order, each with the dish it belongs to. */
-  readonly rows: readonly { readonly row: number; readonly name: string; readonly dish: string }[];
+  readonly rows: readonly {
+    readonly row: number;
+    readonly name: string;
+    readonly dish: string;
+    /** It comes only with an alternative: kits without that have nothing in this row. */
+    readonly isBeside: boolean;
+  }[];
 }
 
 /** The bench's view of a locked sheet, kits made without something first: they are packed before it comes out. */
@@ -88,7 +94,16 @@ export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
       .sort((a, b) => (`${a.date} ${a.startsAt}` < `${b.date} ${b.startsAt}` ? -1 : 1))
       .map(({ name }) => name),
     rows: sheet.content.rows.flatMap((row, index) =>
-      used.has(index) ? [{ row: index, name: row.name, dish: sheet.content.input.dishes[row.dish]?.title ?? '' }] : [],
+      used.has(index)
+        ? [
+            {
+              row: index,
+              name: row.name,
+              dish: sheet.content.input.dishes[row.dish]?.title ?? '',
+              isBeside: Boolean(row.beside),
+            },
+          ]
+        : [],
     ),
   };
 }

@@ -1,3 +1,4 @@
+import { grownOnlyNow } from '../reference/season';
 import type { FitVerdict } from './fit';
 
 /** What a dish brings to a course. */
@@ -57,6 +58,7 @@ const POINTS = {
   stock: 6,
   offer: 3,
   menu: 5,
+  season: 1,
   shared: 3,
   repeated: -40,
   proposedToo: -15,
@@ -162,6 +164,8 @@ function proposalOf(
   add(POINTS.offer, onOffer.length, `on offer: ${onOffer.join(', ')}`);
   const onMenu = dish.ingredients.filter((food) => session.onMenu?.has(food));
   add(POINTS.menu, Math.min(1, onMenu.length), `meets the school’s menu: ${onMenu.join(', ')}`);
+  const inSeasonNow = dish.ingredients.filter((food) => grownOnlyNow(food, Number(session.date.slice(5, 7))));
+  add(POINTS.season, Math.min(2, inSeasonNow.length), `in season: ${inSeasonNow.join(', ')}`);
   const elsewhere = new Set(others.flatMap(({ id, ingredients }) => (id === dish.id ? [] : ingredients)));
   const shared = [...dish.leftOver.keys()].filter((food) => elsewhere.has(food));
   add(

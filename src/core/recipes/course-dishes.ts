@@ -136,9 +136,9 @@ function leftOverOf(recipe: Recipe, people: CourseDishes['people']): Map<string,
 /** Whether a dish suits a session of the course. */
 export const fitOfSession = (
   facts: DishFacts,
-  session: Omit<CourseSession, 'id' | 'date' | 'chosen'>,
+  session: Omit<CourseSession, 'id' | 'chosen'>,
   ages: readonly number[],
-): Fit => fitOf(facts, { ...session, ages });
+): Fit => fitOf(facts, { ...session, month: Number(session.date.slice(5, 7)), ages });
 
 /** Dishes for the sessions of a course, ranked with reasons, and what the course then covers. */
 export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {

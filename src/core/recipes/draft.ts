@@ -2,9 +2,12 @@ import type { Reference } from '../reference/reference';
 import { DETAILS, type DraftAlternative, LEAVE_OUT, type LineDetails } from './line-details';
 import { lineItem } from './line-item';
 import { type ReadPart, readLine } from './line-reader';
-import type { WrittenAlternative, WrittenLine } from './recipe';
+import type { WrittenAlternative, WrittenItem, WrittenLine, WrittenSwap } from './recipe';
 import { sayItem, saySealed } from './say-item';
 import { usualDetails } from './usual-details';
+
+/** How a range is used: one of its ends, or within it so that packs come out whole. */
+export type RangeUse = 'least' | 'most' | 'packs';
 
 /** One ingredient of a draft: what was understood, and what a person still has to say. */
 export interface DraftItem {
@@ -44,7 +47,9 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
       ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
       ...(part.isSlot && alternatives.length > 0 ? { slot: true as const } : {}),
     };
-    const stands = (part.isSlot ? [] : alternatives).map(({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`);
+    const stands = (part.isSlot ? [] : alternatives).map(
+      ({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`,
+    );
     const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
     return {
       line,
@@ -78,7 +83,7 @@ function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAl
 /**
  * An item with the details and alternatives that a person gave it, in place of those it had.
  *
- * @param use the end of a range that kits use
+ * @param use the end of a range that kits use, or whatever makes packs come out whole
  * @returns the item; open when an alternative cannot be read
  */
 export function withDetails(
@@ -86,12 +91,15 @@ export function withDetails(
   reference: Reference,
   details: LineDetails | undefined,
   alternatives: readonly DraftAlternative[] | undefined,
-  use?: 'least' | 'most',
+  use?: RangeUse,
 ): DraftItem {
   if (!item.line) return item;
   const open: string[] = [];
   let line = item.line;
-  if (use && line.range) line = { ...line, amount: line.range[use] };
+  if (use && line.range) {
+    const { within: _, ...rest } = line;
+    line = use === 'packs' ? { ...rest, within: true } : { ...rest, amount: line.range[use] };
+  }
   if (details) {
     const rest = Object.fromEntries(
       Object.entries(line).filter(([name]) => !(DETAILS as readonly string[]).includes(name)),
@@ -102,18 +110,37 @@ export function withDetails(
     const { alternatives: _, ...rest } = line;
     const read = alternatives
       .filter(({ text }) => text.trim() !== '')
-      .flatMap(({ text, settled }): WrittenAlternative[] => {
-        if (settled) return [settled];
+      .flatMap(({ text, settled, reason, step, minutes }): WrittenAlternative[] => {
+        if (settled && 'omit' in settled) return [settled];
         if (text.trim().toLowerCase() === LEAVE_OUT) return [{ omit: true }];
-        const [part] = readLine(text, reference).parts;
-        const own = part && lineItem(part, reference);
-        if (own?.item) return [own.item];
-        open.push(...(own?.open ?? ['It cannot be read.']).map((question) => `Alternative “${text}”: ${question}`));
-        return [];
+        const [item, ...also] = settled ? [settled, ...(settled.also ?? [])] : readSwapItems(text, reference, open);
+        if (!item) return [];
+        const { reason: _, step: __, minutes: ___, also: ____, ...own } = item as WrittenSwap;
+        return [
+          {
+            ...own,
+            ...(reason ? { reason } : {}),
+            ...(also.length > 0 ? { also } : {}),
+            ...(step ? { step } : {}),
+            ...(minutes ? { minutes } : {}),
+          },
+        ];
       });
     line = { ...rest, ...(read.length > 0 ? { alternatives: read } : {}) };
   }
   return { ...item, line: open.length > 0 ? undefined : line, say: sayLine(line), open: [...item.open, ...open] };
+}
+
+/** What stands in, and what it brings along; nothing when any of it is open, which is then told. */
+function readSwapItems(text: string, reference: Reference, open: string[]): WrittenItem[] {
+  const items = text.split(';').map((words) => {
+    const [part] = readLine(words, reference).parts;
+    const own = part && lineItem(part, reference);
+    if (!own?.item)
+      open.push(...(own?.open ?? ['It cannot be read.']).map((question) => `Alternative “${text}”: ${question}`));
+    return own?.item;
+  });
+  return items.flatMap((item) => item ?? []).slice(0, items.includes(undefined) ? 0 : undefined);
 }
 
 /** Whether two ways of writing a line hold the same words, numbers aside. */

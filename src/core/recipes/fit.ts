@@ -2,10 +2,11 @@ import type { DishNeed } from '../kits/dish-needs';
 import { isHomeKit, type Mode } from '../plan/mode';
 import { type EquipmentCounts, sayEquipment } from '../plan/place';
 import { sayMoney } from '../quantity/say';
+import { inSeason } from '../reference/season';
 import { avoidanceLabel } from '../safety/avoidances';
 import { cautionsOf } from './cautions';
 import type { Known } from './cost';
-import { ADULT, type PlannedStep } from './step-plan';
+import { ADULT, inBatches, type PlannedStep } from './step-plan';
 import { type Hands, type StepSchedule, scheduleSteps } from './step-schedule';
 
 /** A class that a dish is held against. */
@@ -23,6 +24,8 @@ export interface ClassFacts {
   readonly budget?: number | undefined;
   /** Servings of an average kit. */
   readonly servings?: number | undefined;
+  /** The month of the class, 1 to 12; undefined where it has no date yet. */
+  readonly month?: number | undefined;
   /** A place with an open fire instead of burners. */
   readonly isFire: boolean;
 }
@@ -40,7 +43,7 @@ export type FitVerdict = 'fits' | 'with care' | 'does not fit';
 
 /** One thing that was looked at. */
 export interface FitFinding {
-  readonly about: 'time' | 'age' | 'tasks' | 'heat' | 'tools' | 'home' | 'needs' | 'cost' | 'cautions';
+  readonly about: 'time' | 'age' | 'tasks' | 'heat' | 'tools' | 'home' | 'needs' | 'cost' | 'season' | 'cautions';
   readonly verdict: FitVerdict;
   /** In one sentence, with its numbers. */
   readonly say: string;
@@ -78,11 +81,13 @@ export function fitOf(dish: DishFacts, session: ClassFacts): Fit {
   const stations = atHome || isDemo ? 1 : stationsOf(session, cooks);
   const perStation = atHome || isDemo ? 1 : Math.ceil(cooks / stations);
   const burners = session.equipment?.burners;
-  const schedule = quickSchedule(dish.steps, {
+  // What a pan does not hold at once is cooked in turns.
+  const steps = inBatches(dish.steps, Math.max(1, isDemo ? 1 : perStation * (session.servings ?? 1)));
+  const schedule = quickSchedule(steps, {
     cooks: Math.min(perStation, 4),
     ...(atHome || burners === undefined ? {} : { heats: { hob: Math.max(1, Math.floor(burners / stations)) } }),
   });
-  const time = timeFinding(dish.steps, schedule, session);
+  const time = timeFinding(steps, schedule, session);
   const findings = [
     time.finding,
     ...ageFindings(dish.steps, session),
@@ -90,6 +95,7 @@ export function fitOf(dish: DishFacts, session: ClassFacts): Fit {
     ...(atHome ? homeFindings(dish) : placeFindings(dish.steps, session, stations)),
     ...needsFindings(dish),
     ...costFindings(dish, session),
+    ...seasonFindings(dish, session),
     ...cautionFindings(dish, session),
   ];
   const has = (verdict: FitVerdict) => findings.some((each) => each.verdict === verdict);
@@ -267,6 +273,23 @@ function costFindings({ cost }: DishFacts, { budget, servings }: ClassFacts): Fi
     { about: 'cost', verdict, say: `${each}: ${sayMoney(kit)} an average kit of the ${sayMoney(budget)} there is.` },
   ];
 }
+
+/** What is fresh and grows here now, and what does not: dearer, and from far away. It never forbids a dish. */
+function seasonFindings({ ingredients }: DishFacts, { month }: ClassFacts): FitFinding[] {
+  if (month === undefined) return [];
+  const now = ingredients.filter((name) => inSeason(name, month) === true);
+  const not = ingredients.filter((name) => inSeason(name, month) === false);
+  if (now.length + not.length === 0) return [];
+  const say = [
+    now.length > 0 ? `in season: ${now.join(', ')}` : '',
+    not.length > 0 ? `out of season: ${not.join(', ')}` : '',
+  ]
+    .filter(Boolean)
+    .join('; ');
+  return [{ about: 'season', verdict: 'fits', say: `${capital(say)}. Your growers know better.` }];
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function cautionFindings({ ingredients, steps }: DishFacts, { ages }: ClassFacts): FitFinding[] {
   const youngest = Math.min(...ages);

@@ -1,4 +1,4 @@
-import type { WrittenAlternative, WrittenItem, WrittenLine } from './recipe';
+import type { WrittenAlternative, WrittenItem, WrittenLine, WrittenSwap } from './recipe';
 import { sayItem } from './say-item';
 
 /** What a line's words do not say of it. */
@@ -14,6 +14,8 @@ export const DETAILS = [
   'yield_preparation',
   'spare',
   'pack_grams',
+  'within',
+  'reserved',
 ] as const;
 
 /** The details of a line, without what its words say. */
@@ -21,7 +23,8 @@ export const detailsOf = (line: WrittenItem): LineDetails =>
   Object.fromEntries(DETAILS.flatMap((name) => (line[name] === undefined ? [] : [[name, line[name]]])));
 
 /** An alternative as it is being written; settled while its words are as they were. */
-export interface DraftAlternative {
+export interface DraftAlternative extends Pick<WrittenSwap, 'reason' | 'step' | 'minutes'> {
+  /** What stands in; what it brings along behind a semicolon: "2 Tbsp ground flaxseed; 3 Tbsp water". */
   readonly text: string;
   readonly settled?: WrittenAlternative;
 }
@@ -31,4 +34,14 @@ export const LEAVE_OUT = 'leave it out';
 
 /** The alternatives of a line, as they are written. */
 export const alternativesAsWritten = (line: WrittenLine): DraftAlternative[] =>
-  (line.alternatives ?? []).map((settled) => ({ text: 'omit' in settled ? LEAVE_OUT : sayItem(settled), settled }));
+  (line.alternatives ?? []).map((settled) => {
+    if ('omit' in settled) return { text: LEAVE_OUT, settled };
+    const { reason, step, minutes, also = [] } = settled;
+    return {
+      text: [settled, ...also].map(sayItem).join('; '),
+      settled,
+      ...(reason ? { reason } : {}),
+      ...(step ? { step } : {}),
+      ...(minutes ? { minutes } : {}),
+    };
+  });

@@ -332,7 +332,8 @@ function around(
   return {
     words: written.join(' '),
     // The plural is the vegetable: nobody grinds two of the spice.
-    ingredient: state.name === 'ground black pepper' && /^peppers$/i.test(written.join(' ')) ? 'sweet pepper' : state.name,
+    ingredient:
+      state.name === 'ground black pepper' && /^peppers$/i.test(written.join(' ')) ? 'sweet pepper' : state.name,
     part: parts.join(' '),
     before: state.before.join(' ').replace(/^and /i, ''),
     after: [

@@ -1,6 +1,17 @@
 import { parseAmount, parsePositiveAmount } from '../quantity/amount';
 import type { Precision } from '../quantity/measure';
-import { AmountError, compare, multiply, ONE, type Rational, rational, subtract, toDecimal, toText, ZERO } from '../quantity/rational';
+import {
+  AmountError,
+  compare,
+  multiply,
+  ONE,
+  type Rational,
+  rational,
+  subtract,
+  toDecimal,
+  toText,
+  ZERO,
+} from '../quantity/rational';
 import { readUnit, type Unit } from '../quantity/units';
 import { partOf, partPortion } from '../reference/parts';
 import {

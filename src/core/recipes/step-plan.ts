@@ -44,6 +44,8 @@ export interface StepPlan {
   readonly ahead: boolean;
   /** Added or done at the last minute: it travels and waits apart. */
   readonly lastMinute: boolean;
+  /** Servings that the pan, tray or blender holds at once; null where it holds any number. */
+  readonly batchServings: number | null;
 }
 
 /** A step whose plan a person settled: kept with its words, and naming the steps before it by theirs. */
@@ -62,3 +64,17 @@ export interface PlannedStep extends StepPlan {
   /** The text names no minutes: they are an estimate. */
   readonly estimated: boolean;
 }
+
+/**
+ * Steps as they are when so many servings are made: what holds fewer at once is done in turns, by hand and alone.
+ *
+ * @param servings made at one place to cook, > 0
+ */
+export const inBatches = <S extends Pick<StepPlan, 'handsOn' | 'handsOff' | 'batchServings'>>(
+  steps: readonly S[],
+  servings: number,
+): S[] =>
+  steps.map((step) => {
+    const turns = step.batchServings ? Math.ceil(servings / step.batchServings) : 1;
+    return turns === 1 ? step : { ...step, handsOn: step.handsOn * turns, handsOff: step.handsOff * turns };
+  });

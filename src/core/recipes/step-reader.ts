@@ -25,7 +25,14 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
       const places = own.after.map((words) => steps.indexOf(words));
       // Where one of them was reworded since, the order is read again.
       const after = places.includes(-1) ? (order[at] ?? []) : places;
-      return { ...own, after, uses: uses[at] ?? [], isRead: false, estimated: false };
+      return {
+        ...own,
+        batchServings: own.batchServings ?? null,
+        after,
+        uses: uses[at] ?? [],
+        isRead: false,
+        estimated: false,
+      };
     }
     const heat = heatOf(text);
     const tools = TOOL_WORDS.flatMap(([tool, test]) => (test.test(text) ? [tool] : []));
@@ -41,6 +48,7 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
       consumables: CONSUMABLES.flatMap(([name, test]) => (test.test(text) ? [name] : [])),
       ahead: AHEAD.test(text),
       lastMinute: LAST_MINUTE.test(text),
+      batchServings: null,
       uses: uses[at] ?? [],
       isRead: true,
     };

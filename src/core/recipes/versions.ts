@@ -3,6 +3,7 @@ import { compare, divide, equals, multiply, ONE, rational, subtract, toDecimal }
 import type { WrittenAlternative, WrittenItem, WrittenLine } from './recipe';
 import { sayItem } from './say-item';
 import { ADULT, type SettledStep } from './step-plan';
+import type { SubRecipe } from './sub-recipes';
 
 /** What of a recipe is told apart between two versions. */
 export interface RecipeState {
@@ -11,6 +12,7 @@ export interface RecipeState {
   readonly lines: readonly WrittenLine[];
   readonly steps: readonly string[];
   readonly planned?: readonly SettledStep[];
+  readonly subRecipes?: readonly SubRecipe[];
 }
 
 /**
@@ -22,8 +24,19 @@ export function recipeDifferences(before: RecipeState, after: RecipeState): stri
     ...(before.title === after.title ? [] : [`now called “${after.title}”`]),
     ...(before.servings === after.servings ? [] : [`${after.servings} servings, was ${before.servings}`]),
     ...lineDifferences(before.lines, after.lines),
+    ...subDifferences(before.subRecipes, after.subRecipes),
     ...stepDifferences(before.steps, after.steps),
     ...planDifferences(before, after),
+  ];
+}
+
+function subDifferences(before: readonly SubRecipe[] = [], after: readonly SubRecipe[] = []): string[] {
+  const say = ({ servings, title, version }: SubRecipe) => `${servings} servings of ${title}, version ${version}`;
+  const was = before.map(say);
+  const now = after.map(say);
+  return [
+    ...now.filter((each) => !was.includes(each)).map((each) => `made of ${each}`),
+    ...was.filter((each) => !now.includes(each)).map((each) => `no longer made of ${each}`),
   ];
 }
 
@@ -75,6 +88,8 @@ const DETAILS: readonly (readonly [keyof WrittenItem, (value: unknown) => string
   ['yield_preparation', (value) => `bought to be ${usual(value)}`],
   ['spare', (value) => `spare ${value ?? 'none'}`],
   ['pack_grams', (value) => `packs: ${grams(value)}`],
+  ['within', (value) => (value ? 'chosen within its range so that packs come out whole' : 'one amount for all')],
+  ['reserved', (value) => (value ? 'poured off the can' : 'bought by itself')],
 ];
 
 /** " (20 % more)" where both amounts are in one unit. */
@@ -88,7 +103,17 @@ function sayGrowth(old: WrittenLine, line: WrittenLine): string {
 }
 
 const saysOf = (alternatives: readonly WrittenAlternative[] = []) =>
-  alternatives.map((each) => ('omit' in each ? 'left out' : sayItem(each)));
+  alternatives.map((each) =>
+    'omit' in each
+      ? 'left out'
+      : [
+          [each, ...(each.also ?? [])].map(sayItem).join(' and '),
+          each.step ? `“${each.step}”` : '',
+          each.minutes ? `${each.minutes} min` : '',
+        ]
+          .filter(Boolean)
+          .join(', '),
+  );
 
 function stepDifferences(before: readonly string[], after: readonly string[]): string[] {
   const kept = new Set(before.filter((step) => after.includes(step)));

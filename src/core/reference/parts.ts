@@ -11,7 +11,9 @@ interface Parts {
   readonly rest?: string;
 }
 
-const BY_FOOD = new Map((facts as readonly Parts[]).flatMap((row) => row.ingredients.map((name) => [name, row] as const)));
+const BY_FOOD = new Map(
+  (facts as readonly Parts[]).flatMap((row) => row.ingredients.map((name) => [name, row] as const)),
+);
 
 /**
  * The part of a food that a preparation uses; undefined when it takes the whole.

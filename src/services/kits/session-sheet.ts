@@ -6,6 +6,8 @@ import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetC
 import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { packedLines } from '@/core/recipes/recipe';
+import { type Filling, withFillings } from '@/core/recipes/slots';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { TYPICAL } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
@@ -72,19 +74,24 @@ function writtenOnce<T extends object>(value: T, write: (value: T) => unknown): 
 }
 
 /** Everything that a sheet is computed from, as one short text. */
-function markOf(bundle: SessionBundle, { measureSystem, reference }: Programme, meanings: Meanings): string {
+function markOf(
+  bundle: SessionBundle,
+  { measureSystem, reference, labels: usual }: Programme,
+  meanings: Meanings,
+): string {
   const { session, dishes, enrolments, labels, exclusions, sheet } = bundle;
   return JSON.stringify([
     measureSystem,
     reference === TYPICAL ? '' : writtenOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
     writtenOnce(meanings, (all) => [...all]),
     labels,
+    writtenOnce(usual, (all) => [...all]),
     exclusions,
     sheet?.fingerprint,
     session.groupName,
     session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
     // A recipe's version rises with each change of it.
-    dishes.map(({ id, title, recipeId, recipeVersion }) => [id, title, recipeId, recipeVersion]),
+    dishes.map(({ id, title, recipeId, recipeVersion, fillings }) => [id, title, recipeId, recipeVersion, fillings]),
     writtenOnce(enrolments, (rows) =>
       rows.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status, row.groupId]),
     ),
@@ -122,10 +129,15 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const input: SheetInput = {
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => {
-      const { servings, lines } = JSON.parse(dish.body) as RecipeBody;
-      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(lines, programme.reference) } };
+      const { servings, lines } = wholeRecipe(JSON.parse(dish.body) as RecipeBody);
+      const filled = withFillings(lines, JSON.parse(dish.fillings) as Filling[]);
+      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(filled, programme.reference) } };
     }),
-    labels: Object.fromEntries(bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]])),
+    // What the session itself says of a product stands before what the programme usually buys.
+    labels: Object.fromEntries([
+      ...[...programme.labels].map(([ingredient, { allergens }]) => [ingredient, allergens] as const),
+      ...bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]] as const),
+    ]),
     reference: programme.reference,
   };
   const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));

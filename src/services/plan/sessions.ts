@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
+import type { RecipeBody } from '@/contracts/recipe';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import type { Booking } from '@/core/plan/conflicts';
 import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
 import { moveAlong } from '@/core/plan/sitting';
+import { type Filling, slotsOf } from '@/core/recipes/slots';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { freshSession } from '@/store/fresh';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow } from '@/store/rows';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { groupsOf } from '@/store/sittings';
@@ -15,6 +18,7 @@ import { type Context, service } from '../access/gate';
 import { markedDone, sessionThread } from '../countdown/session-thread';
 import { notFound, ServiceError, stale } from '../errors';
 import { sessionSheet } from '../kits/session-sheet';
+import { syncCallBacks } from '../packing/call-backs';
 import { loadProgramme } from '../programme/load';
 import { changeSessions, definedOf, placeIdOf } from './changes';
 import { checkTeacher, loadCourse } from './courses';
@@ -296,7 +300,7 @@ export const addDish = service({
         const recipe = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
         if (!recipe) throw notFound('recipe');
         const position = Math.max(0, ...bundle.dishes.map((dish) => dish.position)) + 1;
-        await insert(db, db.models.dish, [{ id: context.ids(), sessionId, recipeId, position }]);
+        await insert(db, db.models.dish, [{ id: context.ids(), sessionId, recipeId, position, fillings: '[]' }]);
         await logChange(context, db, 'chose a dish', 'session', sessionId, { recipeId, title: recipe.title });
       });
     } catch (error) {
@@ -304,6 +308,32 @@ export const addDish = service({
       throw error;
     }
   },
+});
+
+export const fillSlot = service({
+  title: 'Choose what fills a flexible slot of a dish',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    dishId: z.uuid(),
+    written: z.string().min(1).max(80),
+    chosen: z.string().min(1).max(80),
+  }),
+  run: (context, { sessionId, dishId, written, chosen }) =>
+    context.store.transaction(async (db) => {
+      const bundle = await loadBundle(context, sessionId, db);
+      const dish = bundle.dishes.find(({ id }) => id === dishId);
+      if (!dish) throw notFound('dish');
+      const slot = slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).find(
+        (each) => each.written === written,
+      );
+      if (!slot?.foods.includes(chosen)) throw new ServiceError('invalid', `${chosen} is not one of what may fill it.`);
+      const others = (JSON.parse(dish.fillings) as Filling[]).filter((each) => each.written !== written);
+      const fillings = JSON.stringify(chosen === written ? others : [...others, { written, chosen }]);
+      await change(db, 'UPDATE dish SET fillings = :fillings WHERE id = :dishId', { fillings, dishId });
+      await logChange(context, db, 'filled a slot', 'session', sessionId, { dish: dish.title, written, chosen });
+      await syncCallBacks(context, db, { sessionId });
+    }),
 });
 
 export const removeDish = service({

@@ -11,7 +11,17 @@ import { notFound } from '../errors';
 export type Meanings = ReadonlyMap<string, readonly string[]>;
 
 /** A programme with the figures its kits are computed from: the typical ones, its own foods, its own weighings. */
-export type Programme = ProgrammeRow & { readonly reference: Reference };
+export type Programme = ProgrammeRow & {
+  readonly reference: Reference;
+  /** Recorded labels of the products that the programme usually buys, by food. */
+  readonly labels: ReadonlyMap<string, UsualLabel>;
+};
+
+/** A product whose label kits take wherever a session says nothing else. */
+export interface UsualLabel {
+  readonly product: string;
+  readonly allergens: readonly string[];
+}
 
 /** When the programme's shops are open and its crew works. */
 export type Hours = ReturnType<typeof programmeHours>;
@@ -35,6 +45,8 @@ export async function loadProgramme(
            FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
           WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL
          UNION ALL SELECT 'food', name, body FROM own_food WHERE programme_id = :programmeId
+         UNION ALL SELECT 'label', ingredient, JSON_ARRAY(name, JSON_COMPACT(allergens))
+           FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL
          UNION ALL SELECT 'limit', ingredient, CONCAT_WS('|', COALESCE(days_whole, ''), COALESCE(days_opened, ''))
            FROM keeping_limit WHERE programme_id = :programmeId
          UNION ALL SELECT 'weighing', CONCAT_WS('|', ingredient, preparation, measure), CONCAT_WS('|', grams, DATE(at)) FROM (
@@ -48,7 +60,11 @@ export async function loadProgramme(
   const { kind: _kind, a: _a, b: _b, ...programme } = first;
   const of = (kind: Kind) => rows.filter((row) => row.kind === kind);
   return {
-    programme: { ...programme, reference: referenceOf(of('food'), of('weighing'), of('limit')) },
+    programme: {
+      ...programme,
+      reference: referenceOf(of('food'), of('weighing'), of('limit')),
+      labels: labelsOf(of('label')),
+    },
     meanings: new Map(of('meaning').map(({ a, b }) => [a, JSON.parse(b) as string[]])),
     hours: hoursOf(
       programme.workHours,
@@ -57,7 +73,25 @@ export async function loadProgramme(
   };
 }
 
-type Kind = 'meaning' | 'rest' | 'food' | 'weighing' | 'limit';
+type Kind = 'meaning' | 'rest' | 'food' | 'weighing' | 'limit' | 'label';
+
+/** Labels made ready before: the same rows give the same object. */
+const usual = new Map<string, ReadonlyMap<string, UsualLabel>>();
+
+function labelsOf(rows: readonly Told[]): ReadonlyMap<string, UsualLabel> {
+  const mark = JSON.stringify(rows.map(({ a, b }) => [a, b]));
+  const known = usual.get(mark);
+  if (known) return known;
+  if (usual.size > 50) usual.clear();
+  const labels = new Map(
+    rows.map(({ a, b }) => {
+      const [product, allergens] = JSON.parse(b) as [string, readonly string[] | string];
+      return [a, { product, allergens: typeof allergens === 'string' ? JSON.parse(allergens) : allergens }] as const;
+    }),
+  );
+  usual.set(mark, labels);
+  return labels;
+}
 
 /** Tables made ready before, by what they were made of: the same rows give the same object. */
 const tables = new Map<string, Reference>();

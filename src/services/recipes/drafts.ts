@@ -5,15 +5,16 @@ import { alternativesAsWritten, detailsOf } from '@/core/recipes/line-details';
 import { readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
 import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
+import { circleOf, type SubRecipe, wholeRecipe } from '@/core/recipes/sub-recipes';
 import type { Reference } from '@/core/reference/reference';
 import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipe-any';
 import { FileRefused } from '@/formats/text';
 import { readRecipes } from '@/workers/read-recipes';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
-import { ServiceError } from '../errors';
+import { notFound, ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
-import { addRecipe, loadRecipe, saveVersion } from './saved';
+import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export type { DraftedLine };
 
@@ -63,7 +64,8 @@ const readDrafted = (line: z.output<typeof draftedLine>, reference: Reference): 
 /** The body of a drafted recipe. @throws ServiceError naming every line that is open or cannot be computed with */
 async function bodyOfDraft(
   context: Context,
-  { servings, description, lines, steps: typed, right, estimated, planned }: z.output<typeof draftedRecipe>,
+  { servings, description, lines, steps: typed, right, estimated, planned, subRecipes }: z.output<typeof draftedRecipe>,
+  before?: Pick<SavedRecipe, 'id' | 'title' | 'body'>,
 ): Promise<RecipeBody> {
   const { reference } = (await loadProgramme(context)).programme;
   const read = lines.map((line) => readDrafted(line, reference));
@@ -80,8 +82,10 @@ async function bodyOfDraft(
   if (problems.length > 0)
     throw new ServiceError('invalid', 'The recipe cannot be computed with yet. Nothing was saved.', problems);
   const steps = typed.map((step) => step.trim()).filter(Boolean);
+  const subs = await subRecipesOf(context, subRecipes, before);
   // A step in other words is read anew.
   const settled = planned.filter(({ text }) => steps.includes(text));
+  const weighed = before?.body.servings === servings ? before.body.weighed : undefined;
   return {
     servings,
     ...(description ? { description } : {}),
@@ -90,8 +94,85 @@ async function bodyOfDraft(
     ...(right.length > 0 ? { right } : {}),
     ...(settled.length > 0 ? { planned: settled } : {}),
     ...(estimated ? { estimated } : {}),
+    ...(subs.length > 0 ? { subRecipes: subs } : {}),
+    ...(weighed ? { weighed } : {}),
   };
 }
+
+/**
+ * The recipes in a recipe, as they are pinned: those that were in it before stay at their version.
+ *
+ * @throws ServiceError when one of them is made of the recipe itself
+ */
+async function subRecipesOf(
+  context: Context,
+  wanted: z.output<typeof draftedRecipe>['subRecipes'],
+  before: Pick<SavedRecipe, 'id' | 'title' | 'body'> | undefined,
+): Promise<SubRecipe[]> {
+  const pinned = before?.body.subRecipes ?? [];
+  const subs: SubRecipe[] = [];
+  for (const { recipeId, servings } of wanted) {
+    if (subs.some((each) => each.recipeId === recipeId))
+      throw new ServiceError(
+        'invalid',
+        'A recipe is named twice among those this one is made of: add their servings up.',
+      );
+    const known = pinned.find((each) => each.recipeId === recipeId);
+    const sub = known ? { ...known, servings } : await pin(context, recipeId, servings);
+    const circle = circleOf(before, sub);
+    if (circle) throw new ServiceError('invalid', `${circle} Nothing was saved.`);
+    subs.push(sub);
+  }
+  return subs;
+}
+
+/** A recipe as it is now, to be taken into another. */
+async function pin(context: Context, recipeId: string, servings: number): Promise<SubRecipe> {
+  const { title, version, body } = await loadRecipe(context, context.store.db, recipeId);
+  const { lines, steps, planned } = wholeRecipe(body);
+  const within = (body.subRecipes ?? []).flatMap((sub) => [
+    { recipeId: sub.recipeId, title: sub.title },
+    ...sub.within,
+  ]);
+  return {
+    recipeId,
+    version,
+    title,
+    servings,
+    of: body.servings,
+    lines,
+    steps,
+    ...(planned ? { planned } : {}),
+    within,
+  };
+}
+
+export const takeNewest = service({
+  title: 'Take the newest version of a recipe into one that is made of it',
+  roles: ['coordinator'],
+  input: z.object({ recipeId: z.uuid(), version: z.coerce.number().int(), subId: z.uuid() }),
+  run: (context, { recipeId, version, subId }) =>
+    context.store.transaction(async (db) => {
+      const recipe = await loadRecipe(context, db, recipeId);
+      const subs = recipe.body.subRecipes ?? [];
+      const sub = subs.find((each) => each.recipeId === subId);
+      if (!sub) throw notFound('recipe');
+      const newest = await pin(context, subId, sub.servings);
+      const circle = circleOf(recipe, newest);
+      if (circle) throw new ServiceError('invalid', `${circle} Nothing was saved.`);
+      const subRecipes = subs.map((each) => (each === sub ? newest : each));
+      await saveVersion(context, db, {
+        id: recipeId,
+        version,
+        title: recipe.title,
+        body: { ...recipe.body, subRecipes },
+      });
+      await logChange(context, db, 'took the newest version', 'recipe', recipeId, {
+        of: newest.title,
+        version: newest.version,
+      });
+    }),
+});
 
 export const saveDraft = service({
   title: 'Save a recipe that was brought in line by line',
@@ -119,7 +200,8 @@ export const editRecipe = service({
       alternatives: alternativesAsWritten(settled),
     }));
     const { servings, description = '', steps, estimated = false, right = [], planned = [] } = body;
-    return { version, title, servings, description, lines, steps, estimated, right, planned };
+    const subRecipes = (body.subRecipes ?? []).map((sub) => ({ recipeId: sub.recipeId, servings: sub.servings }));
+    return { version, title, servings, description, lines, steps, estimated, right, planned, subRecipes };
   },
 });
 
@@ -133,7 +215,8 @@ export const saveEdited = service({
     asVariation: z.boolean().default(false),
   }),
   run: async (context, { recipeId, version, asVariation, ...draft }) => {
-    const body = await bodyOfDraft(context, draft);
+    const from = await loadRecipe(context, context.store.db, recipeId);
+    const body = await bodyOfDraft(context, draft, asVariation ? { ...from, id: '' } : from);
     return context.store.transaction(async (db) => {
       const before = await loadRecipe(context, db, recipeId);
       if (asVariation) {

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
 import { canonicalJson, type LockedSheet } from '@/core/kits/locked-sheet';
 import { packedLines } from '@/core/recipes/recipe';
+import { type Filling, withFillings } from '@/core/recipes/slots';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { recipeDifferences } from '@/core/recipes/versions';
-import { select } from '@/store/query';
+import { find, select } from '@/store/query';
 import { service } from '../access/gate';
 import { loadProgramme } from '../programme/load';
 import { figuresOf } from './products';
@@ -35,29 +37,47 @@ export const viewHistory = service({
       'SELECT id, title FROM recipe WHERE parent_id = :recipeId ORDER BY title',
       { recipeId },
     );
+    const inside = recipe.body.subRecipes ?? [];
+    const newest = inside.length > 0 ? await find(db, db.models.recipe, { id: inside.map((sub) => sub.recipeId) }) : [];
     return {
       ...(await recipeView(context, recipe, programme)),
       figures: await figuresOf(context, recipe, programme),
       versions,
       variations,
+      /** Of each recipe in it, the version that is the newest now. */
+      madeOf: inside.map(({ recipeId: id, title, version, servings }) => ({
+        id,
+        title,
+        version,
+        servings,
+        newest: newest.find((row) => row.id === id)?.version ?? version,
+      })),
       behind: await sheetsBehind(),
     };
 
     /** Sheets of sessions still to come that were locked with another version: they keep it until it is accepted there. */
     async function sheetsBehind() {
       const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-      const sheets = await select<{ id: string; title: string; date: string; dishId: string; snapshot: string }>(
+      const sheets = await select<{
+        id: string;
+        title: string;
+        date: string;
+        dishId: string;
+        fillings: string;
+        snapshot: string;
+      }>(
         db,
-        `SELECT s.id, s.title, s.date, d.id AS dishId, k.snapshot FROM dish d JOIN session s ON s.id = d.session_id
+        `SELECT s.id, s.title, s.date, d.id AS dishId, d.fillings, k.snapshot FROM dish d JOIN session s ON s.id = d.session_id
            JOIN kit_sheet k ON k.session_id = s.id
            LEFT JOIN kit_sheet n ON n.session_id = s.id AND n.revision > k.revision
           WHERE d.recipe_id = :recipeId AND s.date >= :today AND s.status = 'planned' AND n.id IS NULL`,
         { recipeId, today },
       );
-      const { servings, lines } = recipe.body;
-      const now = canonicalJson({ servings, lines: packedLines(lines, programme.reference) });
+      const { servings, lines } = wholeRecipe(recipe.body);
       return sheets
-        .filter(({ dishId, snapshot }) => {
+        .filter(({ dishId, fillings, snapshot }) => {
+          const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
+          const now = canonicalJson({ servings, lines: packedLines(filled, programme.reference) });
           const { input } = (JSON.parse(snapshot) as LockedSheet).content;
           const dish = input.dishes.find(({ id }) => id === dishId);
           return dish && canonicalJson({ servings: dish.recipe.servings, lines: dish.recipe.lines }) !== now;

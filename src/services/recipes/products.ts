@@ -3,13 +3,15 @@ import { keepingLimit, newProduct } from '@/contracts/reference';
 import { parsePositiveAmount } from '@/core/quantity/amount';
 import { type Product, servingFigures } from '@/core/recipes/cost';
 import { packedLines, readRecipe } from '@/core/recipes/recipe';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { findIngredient, TYPICAL } from '@/core/reference/reference';
-import { find, insert, remove } from '@/store/query';
+import { change, find, findOne, insert, remove } from '@/store/query';
 import type { ProductRow } from '@/store/rows';
 import { isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
+import { syncCallBacks } from '../packing/call-backs';
 import { loadProgramme, type Programme } from '../programme/load';
 import type { SavedRecipe } from './saved';
 
@@ -63,7 +65,7 @@ export const addProduct = service({
       await context.store.transaction(async (db) => {
         const id = context.ids();
         await insert(db, db.models.product, [
-          { id, programmeId, ingredient: food.name, ...product, ...read, version: 1 },
+          { id, programmeId, ingredient: food.name, ...product, ...read, inKits: 0, version: 1 },
         ]);
         await logChange(context, db, 'added', 'product', id, { ingredient: food.name, ...product, labelRead });
       });
@@ -78,6 +80,36 @@ export const addProduct = service({
   },
 });
 
+export const setKitLabel = service({
+  title: 'Say that kits take the label of a product',
+  roles: ['coordinator'],
+  input: z.object({ productId: z.uuid(), use: z.boolean() }),
+  run: (context, { productId, use }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      const product = await findOne(db, db.models.product, { id: productId, programmeId });
+      if (!product) throw notFound('product');
+      if (use && product.allergens === null)
+        throw new ServiceError('invalid', `Nobody has read the label of ${product.name} yet: read it first.`);
+      const { ingredient, name } = product;
+      // One product of a food at most: two labels would not say which of them is in the kit.
+      await change(
+        db,
+        'UPDATE product SET in_kits = 0 WHERE programme_id = :programmeId AND ingredient = :ingredient',
+        {
+          programmeId,
+          ingredient,
+        },
+      );
+      if (use) await change(db, 'UPDATE product SET in_kits = 1 WHERE id = :productId', { productId });
+      await logChange(context, db, use ? 'uses the label' : 'no longer uses the label', 'product', productId, {
+        ingredient,
+        name,
+      });
+      await syncCallBacks(context, db, 'all');
+    }),
+});
+
 export const removeProduct = service({
   title: 'Take a product away',
   roles: ['coordinator'],
@@ -87,6 +119,7 @@ export const removeProduct = service({
       const { programmeId } = context.actor;
       if ((await remove(db, db.models.product, { id: productId, programmeId })) === 0) throw notFound('product');
       await logChange(context, db, 'took away', 'product', productId);
+      await syncCallBacks(context, db, 'all');
     }),
 });
 
@@ -119,6 +152,7 @@ export const tightenKeeping = service({
 
 /** What a serving of a recipe costs and holds; undefined while it cannot be computed with. */
 export async function figuresOf(context: Context, { body }: SavedRecipe, { reference }: Programme) {
-  const reading = readRecipe({ servings: body.servings, lines: packedLines(body.lines, reference) }, reference);
+  const { servings, lines } = wholeRecipe(body);
+  const reading = readRecipe({ servings, lines: packedLines(lines, reference) }, reference);
   return 'recipe' in reading ? servingFigures(reading.recipe, await loadProducts(context)) : undefined;
 }

@@ -4,7 +4,9 @@ import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapsho
 import { cautionsOf } from '@/core/recipes/cautions';
 import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
+import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
 import { checkRecipe, type Slip } from '@/core/recipes/slips';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { writeRecipeCsv } from '@/formats/recipe-csv';
 import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { FileRefused } from '@/formats/text';
@@ -58,7 +60,8 @@ export const viewRecipe = service({
 });
 
 /** What smells like a slip in a recipe, without what somebody said is right as it is. */
-function slipsOf({ servings, lines, steps, right = [] }: RecipeBody, { reference, safetyProfile }: Programme): Slip[] {
+function slipsOf(body: RecipeBody, { reference, safetyProfile }: Programme): Slip[] {
+  const { servings, lines, steps, right = [] } = wholeRecipe(body);
   const checked = lines.map((line) => ({
     text: sayItem(line),
     items: [{ line, open: [], food: line.ingredient }],
@@ -98,13 +101,48 @@ export const confirmServings = service({
     }),
 });
 
+export const weighBatch = service({
+  title: 'Correct the servings of a recipe by weighing a finished batch',
+  roles: ['coordinator'],
+  input: z.object({
+    recipeId: z.uuid(),
+    version: z.coerce.number().int(),
+    grams: z.coerce
+      .number('Write the weight in grams.')
+      .int('Whole grams.')
+      .min(20, 'At least 20 g: with the empty pot taken off.')
+      .max(500_000, 'At most 500 kg.'),
+    /** How many times the recipe the batch was. */
+    times: z.coerce.number('Write a number.').min(0.1, 'More than nothing.').max(100).default(1),
+    role: z.enum(ROLES_OF_DISH),
+    eater: z.enum(EATERS),
+  }),
+  run: (context, { recipeId, version, grams, times, role, eater }) =>
+    context.store.transaction(async (db) => {
+      const { title, body } = await loadRecipe(context, db, recipeId);
+      const one = Math.round(grams / times);
+      const servings = estimateServings(one, role, eater);
+      const { timeZone } = (await loadProgramme(context, db)).programme;
+      const on = context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+      const { estimated: _, ...rest } = body;
+      const weighed = { grams: one, on, by: `${role}, ${eater}` };
+      await saveVersion(context, db, { id: recipeId, version, title, body: { ...rest, servings, weighed } });
+      await logChange(context, db, 'weighed a batch', 'recipe', recipeId, {
+        ...weighed,
+        before: body.servings,
+        servings,
+      });
+      return { servings, before: body.servings };
+    }),
+});
+
 export const exportRecipe = service({
   title: 'Take out a recipe as JSON-LD',
   roles: ['coordinator', 'instructor'],
   input: z.object({ recipeId: z.uuid() }),
   run: async (context, input) => {
     const { title, body } = await viewRecipe(context, input);
-    return { title, text: writeRecipeFile(title, body) };
+    return { title, text: writeRecipeFile(title, wholeRecipe(body)) };
   },
 });
 
@@ -114,7 +152,7 @@ export const exportRecipeTable = service({
   input: z.object({ recipeId: z.uuid() }),
   run: async (context, { recipeId }) => {
     const { title, body } = await loadRecipe(context, context.store.db, recipeId);
-    return { title, text: writeRecipeCsv(title, body) };
+    return { title, text: writeRecipeCsv(title, wholeRecipe(body)) };
   },
 });
 
@@ -127,7 +165,8 @@ export const viewCard = service({
     system: z.enum(['us', 'metric']).optional(),
   }),
   run: async (context, { recipeId, servings: asked, system: wanted }) => {
-    const { title, body } = await viewRecipe(context, { recipeId });
+    const { title, body: own } = await viewRecipe(context, { recipeId });
+    const body = wholeRecipe(own);
     const { reference, measureSystem } = (await loadProgramme(context)).programme;
     const servings = asked ?? body.servings;
     const system = wanted ?? measureSystem;
@@ -177,7 +216,10 @@ export const previewRecipeFile = service({
 export const saveRecipe = service({
   title: 'Save a recipe',
   roles: ['coordinator'],
-  input: z.object({ title: z.string().trim().min(1, 'The recipe needs a name.').max(120), body: recipeBody }),
+  input: z.object({
+    title: z.string().trim().min(1, 'The recipe needs a name.').max(120),
+    body: recipeBody.omit({ subRecipes: true }),
+  }),
   run: async (context, { title, body }) => {
     const reading = readRecipe(body, (await loadProgramme(context)).programme.reference);
     if ('problems' in reading) {

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { settledStep } from '@/contracts/recipe';
+import { inBatches } from '@/core/recipes/step-plan';
 import { planSteps } from '@/core/recipes/step-reader';
 import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/step-schedule';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { ServiceError } from '../errors';
@@ -12,15 +14,11 @@ import { loadRecipe, type SavedRecipe, saveVersion } from './saved';
 export const stepsOf = (
   { body }: Pick<SavedRecipe, 'body'>,
   reference: Awaited<ReturnType<typeof loadProgramme>>['programme']['reference'],
-) =>
-  planSteps(
-    {
-      steps: body.steps,
-      ingredients: body.lines.map(({ ingredient }) => ingredient),
-      ...(body.planned ? { settled: body.planned } : {}),
-    },
-    reference,
-  );
+) => {
+  const { steps, lines, planned } = wholeRecipe(body);
+  const ingredients = [...new Set(lines.map(({ ingredient }) => ingredient))];
+  return planSteps({ steps, ingredients, ...(planned ? { settled: planned } : {}) }, reference);
+};
 
 /** So many pairs of hands at one dish are looked at side by side. */
 const MOST_HANDS = 4;
@@ -28,18 +26,27 @@ const MOST_HANDS = 4;
 export const viewSteps = service({
   title: 'See the steps of a recipe, their order and the shortest time',
   roles: ['coordinator', 'instructor'],
-  input: z.object({ recipeId: z.uuid(), hands: z.coerce.number().int().min(1).max(20).default(1) }),
-  run: async (context, { recipeId, hands }) => {
+  input: z.object({
+    recipeId: z.uuid(),
+    hands: z.coerce.number().int().min(1).max(20).default(1),
+    /** Made at one place to cook; as written where left out. */
+    servings: z.coerce.number().int().min(1).max(500).optional(),
+  }),
+  run: async (context, { recipeId, hands, servings: wanted }) => {
     const recipe = await loadRecipe(context, context.store.db, recipeId);
     const { reference } = (await loadProgramme(context)).programme;
     const steps = stepsOf(recipe, reference);
-    const { id, title, version } = recipe;
+    const { id, title, version, body } = recipe;
+    const servings = wanted ?? body.servings;
+    const timed = inBatches(steps, servings);
     const counts = [...new Set([...Array.from({ length: MOST_HANDS }, (_, n) => n + 1), hands])];
     const schedules = counts.map((cooks): StepSchedule & { cooks: number } => ({
       cooks,
-      ...scheduleSteps(steps, { cooks }),
+      ...scheduleSteps(timed, { cooks }),
     }));
-    return { id, title, version, steps, hands, schedules };
+    const own = new Set(body.steps);
+    const told = steps.map((step) => ({ ...step, isOwn: own.has(step.text) }));
+    return { id, title, version, steps: told, hands, servings, schedules };
   },
 });
 
@@ -60,13 +67,16 @@ export const settleStep = service({
     const { reference } = (await loadProgramme(context)).programme;
     return context.store.transaction(async (db) => {
       const recipe = await loadRecipe(context, db, recipeId);
-      const { steps, planned = [] } = recipe.body;
+      const { planned = [] } = recipe.body;
+      const { steps } = wholeRecipe(recipe.body);
       const text = steps[step];
       if (text === undefined || plan?.after.some((at) => steps[at] === undefined))
         throw new ServiceError(
           'stale',
           'The steps were changed by someone else while you were editing. Look at them again.',
         );
+      if (!recipe.body.steps.includes(text))
+        throw new ServiceError('invalid', 'This step belongs to another recipe: settle it there.');
       const others = planned.filter((each) => each.text !== text);
       const settled = plan ? [{ ...plan, text, after: plan.after.flatMap((at) => steps[at] ?? []) }] : [];
       const body = { ...recipe.body, planned: [...others, ...settled] };

@@ -8,6 +8,7 @@ import {
   dishFactsOf,
   fitOfSession,
 } from '@/core/recipes/course-dishes';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { foodsIn, readMenuCsv } from '@/formats/menu-csv';
 import { find, select } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
@@ -69,7 +70,7 @@ const sum = (people: readonly { readonly servings: number }[]) =>
   people.reduce((total, each) => total + each.servings, 0);
 
 const dishRecipe = (id: string, title: string, body: string): DishRecipe => {
-  const { servings, lines, steps, planned } = JSON.parse(body) as RecipeBody;
+  const { servings, lines, steps, planned } = wholeRecipe(JSON.parse(body) as RecipeBody);
   return { id, title, servings, lines, steps, planned };
 };
 

@@ -22,6 +22,7 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
       component: variant.components.find((candidate) => candidate.row === step.row),
       kits: sheet.kits.filter((kit) => kit.variant === variant.letter),
     }))
+    .filter(({ component }) => component || !step.isBeside)
     // Kits made without something first: they are closed and set apart before it comes out.
     .sort((a, b) => Number(b.variant.madeWithout.length > 0) - Number(a.variant.madeWithout.length > 0));
   const isIn = (kit: BenchKit, key: string) => packed.get(kit.id)?.has(key) ?? false;
@@ -52,7 +53,8 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
                     {!component.say.includes(component.sayGrams) && (
                       <span className="ml-3 text-2xl">{component.sayGrams}</span>
                     )}
-                    {component.option > 0 && (
+                    {component.from && <span className="ml-3 text-2xl">{component.from}</span>}
+                    {component.option > 0 && component.name !== step.name && (
                       <span className="ml-3 text-2xl font-bold text-primary">{component.name} instead</span>
                     )}
                   </p>

@@ -2,6 +2,7 @@
 
 import { CircleHelp, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import type { RangeUse } from '@/core/recipes/draft';
 import { alternativesAsWritten, detailsOf } from '@/core/recipes/line-details';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/action-form';
@@ -16,7 +17,7 @@ export interface EditedLine extends DraftedLine {
   /** Foods chosen by hand, by their place in the line. */
   readonly chosen: readonly (string | null)[];
   /** Of a range, the end that kits use. */
-  readonly use?: 'least' | 'most';
+  readonly use?: RangeUse;
 }
 
 /** A line as the server takes it. */
@@ -163,14 +164,22 @@ export function DraftLineRow({
                 <button
                   key={end}
                   type="button"
-                  className={`btn btn-sm ${first.line?.amount === amount ? 'btn-primary' : ''}`}
-                  aria-pressed={first.line?.amount === amount}
+                  className={`btn btn-sm ${!first.line?.within && first.line?.amount === amount ? 'btn-primary' : ''}`}
+                  aria-pressed={!first.line?.within && first.line?.amount === amount}
                   onClick={() => again({ ...line, use: end })}
                 >
                   {amount}
                 </button>
               );
             })}
+            <button
+              type="button"
+              className={`btn btn-sm ${first.line.within ? 'btn-primary' : ''}`}
+              aria-pressed={first.line.within === true}
+              onClick={() => again({ ...line, use: 'packs' })}
+            >
+              what makes packs come out whole
+            </button>
           </p>
         )}
         {first && (first.line || line.details) && (

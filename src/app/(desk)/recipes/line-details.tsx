@@ -3,6 +3,7 @@
 import type { Precision } from '@/core/quantity/measure';
 import { type DraftAlternative, LEAVE_OUT, type LineDetails } from '@/core/recipes/line-details';
 import type { Scaling } from '@/core/recipes/recipe';
+import { SWAP_REASONS } from '@/core/recipes/recipe';
 import { Field } from '@/ui/field';
 
 /** How each way of scaling is told. */
@@ -50,10 +51,16 @@ export function LineDetailsFields({
       }
     />
   );
-  const swap = (place: number, value: string) =>
+  /** The alternative at a place with other words, or with other things said of it. */
+  const swap = (place: number, given: Partial<DraftAlternative>) =>
     change({
-      alternatives: alternatives
-        .map((each, index) => (index === place ? { text: value.trim() } : each))
+      alternatives: [...alternatives, { text: '' }]
+        .map((each, index) => {
+          if (index !== place) return each;
+          // In other words it is read anew.
+          const { settled, ...rest } = each;
+          return given.text === undefined ? { ...each, ...given } : { ...rest, ...given };
+        })
         .filter((each) => each.text !== ''),
     });
   return (
@@ -103,18 +110,82 @@ export function LineDetailsFields({
         <fieldset className="flex flex-col gap-1 sm:col-span-2">
           <legend className="mb-1 font-semibold">Where it must be avoided, the first of these that is safe</legend>
           {[...alternatives, { text: '' }].map((each, index) => (
-            <input
-              key={`${index} ${each.text}`}
-              className="input input-sm w-full"
-              aria-label={`Alternative ${index + 1} of line ${number}`}
-              defaultValue={each.text}
-              maxLength={200}
-              placeholder={`3/4 cup soy milk; or “${LEAVE_OUT}”`}
-              onBlur={(event) => event.target.value.trim() !== each.text && swap(index, event.target.value)}
-            />
+            <span key={`${index} ${each.text}`} className="flex flex-wrap gap-2">
+              <input
+                className="input input-sm min-w-48 flex-1"
+                aria-label={`Alternative ${index + 1} of line ${number}`}
+                defaultValue={each.text}
+                maxLength={200}
+                placeholder={`3/4 cup soy milk; what it brings along behind a semicolon; or “${LEAVE_OUT}”`}
+                onBlur={(event) =>
+                  event.target.value.trim() !== each.text && swap(index, { text: event.target.value.trim() })
+                }
+              />
+              {each.text !== '' && each.text !== LEAVE_OUT && (
+                <SwapFields
+                  of={`alternative ${index + 1} of line ${number}`}
+                  swap={each}
+                  change={(given) => swap(index, given)}
+                />
+              )}
+            </span>
           ))}
         </fieldset>
       </div>
     </details>
+  );
+}
+
+/** Why something stands in, and how cooking differs with it. */
+function SwapFields({
+  of,
+  swap,
+  change,
+}: {
+  of: string;
+  swap: DraftAlternative;
+  change: (given: Pick<DraftAlternative, 'reason' | 'step' | 'minutes'>) => void;
+}) {
+  return (
+    <>
+      <select
+        className="select select-sm w-40"
+        aria-label={`Reason for ${of}`}
+        value={swap.reason ?? ''}
+        onChange={(event) =>
+          change({ reason: SWAP_REASONS.find((reason) => reason === event.target.value) ?? 'allergy or diet' })
+        }
+      >
+        <option value="" disabled>
+          for any reason
+        </option>
+        {SWAP_REASONS.map((reason) => (
+          <option key={reason}>{reason}</option>
+        ))}
+      </select>
+      <input
+        className="input input-sm min-w-40 flex-1"
+        aria-label={`How the steps differ with ${of}`}
+        placeholder="how the steps differ with it"
+        maxLength={500}
+        defaultValue={swap.step ?? ''}
+        onBlur={(event) =>
+          event.target.value.trim() !== (swap.step ?? '') && change({ step: event.target.value.trim() })
+        }
+      />
+      <input
+        className="input input-sm w-28"
+        type="number"
+        min={-240}
+        max={240}
+        aria-label={`Minutes longer with ${of}`}
+        placeholder="min longer"
+        defaultValue={swap.minutes ?? ''}
+        onBlur={(event) => {
+          const minutes = Math.round(Number(event.target.value)) || 0;
+          if (minutes !== (swap.minutes ?? 0)) change({ minutes });
+        }}
+      />
+    </>
   );
 }

@@ -23,6 +23,14 @@ export interface Incoming {
   readonly right?: readonly string[];
   /** Steps whose plan was settled. */
   readonly planned?: readonly SettledStep[];
+  /** Recipes that it is made of, and how many servings of each it needs. */
+  readonly subRecipes?: readonly { readonly recipeId: string; readonly servings: number }[];
+}
+
+/** A recipe of the programme that another can be made of. */
+export interface OtherRecipe {
+  readonly id: string;
+  readonly title: string;
 }
 
 interface Draft extends Omit<Incoming, 'lines' | 'servings'> {
@@ -43,10 +51,12 @@ export function RecipeEditor({
   incoming,
   heading,
   savings,
+  others,
 }: {
   incoming: Incoming;
   heading: string;
   savings: readonly Saving[];
+  others: readonly OtherRecipe[];
 }) {
   const [draft, setDraft] = useState<Draft>(() => ({
     ...incoming,
@@ -141,6 +151,13 @@ export function RecipeEditor({
       >
         Add a line
       </button>
+      {others.length > 0 && (
+        <SubRecipeFields
+          others={others}
+          subRecipes={draft.subRecipes ?? []}
+          change={(subRecipes) => change({ subRecipes })}
+        />
+      )}
       {shown.length > 0 && (
         <div className="mt-4">
           <h3 className="mb-2 text-lg font-bold">What an experienced cook would ask</h3>
@@ -195,6 +212,63 @@ export function RecipeEditor({
   );
 }
 
+/** Recipes of the programme that this one is made of: the dough, the sauce. */
+function SubRecipeFields({
+  others,
+  subRecipes,
+  change,
+}: {
+  others: readonly OtherRecipe[];
+  subRecipes: NonNullable<Incoming['subRecipes']>;
+  change: (subRecipes: NonNullable<Incoming['subRecipes']>) => void;
+}) {
+  const free = others.filter(({ id }) => subRecipes.every(({ recipeId }) => recipeId !== id));
+  return (
+    <fieldset className="mt-3 flex flex-col gap-2">
+      <legend className="mb-1 font-semibold">Made of other recipes: a dough, a sauce</legend>
+      {subRecipes.map(({ recipeId, servings }) => {
+        const title = others.find(({ id }) => id === recipeId)?.title ?? 'A recipe that is gone';
+        const rest = subRecipes.filter((each) => each.recipeId !== recipeId);
+        return (
+          <span key={recipeId} className="flex flex-wrap items-center gap-2">
+            <input
+              type="number"
+              min={1}
+              max={500}
+              className="input input-sm w-24"
+              aria-label={`Servings of ${title}`}
+              value={servings}
+              onChange={(event) => {
+                const wanted = Math.max(1, Math.min(500, Number(event.target.value) || 1));
+                change(subRecipes.map((each) => (each.recipeId === recipeId ? { recipeId, servings: wanted } : each)));
+              }}
+            />
+            servings of {title}
+            <button type="button" className="btn btn-sm" onClick={() => change(rest)} aria-label={`Take out ${title}`}>
+              Take out
+            </button>
+          </span>
+        );
+      })}
+      <select
+        className="select select-sm w-72 max-w-full"
+        aria-label="Add a recipe that it is made of"
+        value=""
+        onChange={(event) => change([...subRecipes, { recipeId: event.target.value, servings: 4 }])}
+      >
+        <option value="" disabled>
+          Add a recipe …
+        </option>
+        {free.map(({ id, title }) => (
+          <option key={id} value={id}>
+            {title}
+          </option>
+        ))}
+      </select>
+    </fieldset>
+  );
+}
+
 /** How many it serves, estimated from what it weighs, by what it is at the table and who eats it. */
 function Estimate({ grams, take }: { grams: number | null; take: (servings: number) => void }) {
   const [eater, setEater] = useState<Eater>('children');
@@ -242,8 +316,9 @@ const emptyLine = (id: number): EditedLine => ({
 const nextId = (lines: readonly EditedLine[]) => Math.max(0, ...lines.map(({ id }) => id)) + 1;
 
 /** A draft as the server takes it. */
-const sendable = ({ title, servings, estimated, description, steps, lines, planned = [] }: Draft) => ({
+const sendable = ({ title, servings, estimated, description, steps, lines, planned = [], subRecipes = [] }: Draft) => ({
   planned,
+  subRecipes,
   title,
   servings,
   estimated,

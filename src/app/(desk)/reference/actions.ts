@@ -2,7 +2,7 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
-import { addProduct, removeProduct, tightenKeeping } from '@/services/recipes/products';
+import { addProduct, removeProduct, setKitLabel, tightenKeeping } from '@/services/recipes/products';
 import { addFood, readScale, weighFood } from '@/services/recipes/reference-table';
 import type { FormState } from '@/ui/action-form';
 
@@ -42,6 +42,13 @@ export async function addPack(ingredient: string, _state: FormState | null, data
     };
     await call(addProduct, sent as never);
     return 'Added.';
+  });
+}
+
+export async function labelInKits(productId: string, use: boolean): Promise<void> {
+  await attempt(async () => {
+    await call(setKitLabel, { productId, use });
+    return undefined;
   });
 }
 

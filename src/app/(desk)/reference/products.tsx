@@ -3,7 +3,7 @@ import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
 import type { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
 import { Field } from '@/ui/field';
-import { addPack, keepFewerDays, removePack } from './actions';
+import { addPack, keepFewerDays, labelInKits, removePack } from './actions';
 
 type Listed = Awaited<ReturnType<typeof listProducts>>;
 
@@ -34,15 +34,35 @@ export function Products({
               <span className="block text-sm">{sayProduct(product)}</span>
             </span>
             {mayChange && (
-              <form action={removePack.bind(null, product.id)}>
-                <button type="submit" className="btn btn-sm" aria-label={`Take ${product.name} away`}>
-                  Take away
-                </button>
-              </form>
+              <span className="flex shrink-0 gap-1">
+                {product.allergens !== null && (
+                  <form action={labelInKits.bind(null, product.id, product.inKits !== 1)}>
+                    <button
+                      type="submit"
+                      className={`btn btn-sm ${product.inKits === 1 ? 'btn-primary' : ''}`}
+                      aria-pressed={product.inKits === 1}
+                      aria-label={`Kits take the label of ${product.name}`}
+                    >
+                      In kits
+                    </button>
+                  </form>
+                )}
+                <form action={removePack.bind(null, product.id)}>
+                  <button type="submit" className="btn btn-sm" aria-label={`Take ${product.name} away`}>
+                    Take away
+                  </button>
+                </form>
+              </span>
             )}
           </li>
         ))}
       </ul>
+      {products.some(({ inKits }) => inKits === 1) && (
+        <p className="mt-2 text-sm">
+          Kits take the label of the one marked “In kits”, unless a session records another. Read every new pack: makers
+          change what is in it.
+        </p>
+      )}
       {mayChange && (
         <>
           <details className="mt-3">

@@ -3,11 +3,13 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayMoney } from '@/core/quantity/say';
 import type { Known, ServingFigures } from '@/core/recipes/cost';
+import { EATERS, ROLES_OF_DISH } from '@/core/recipes/serving-size';
+import { takeNewest } from '@/services/recipes/drafts';
 import { viewHistory } from '@/services/recipes/history';
-import { confirmServings, settleSlip } from '@/services/recipes/recipes';
+import { confirmServings, settleSlip, weighBatch } from '@/services/recipes/recipes';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { Choice, Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipe-lines';
 import { SlipList } from '@/ui/slip-list';
@@ -32,6 +34,24 @@ async function settle(recipeId: string, version: number, key: string): Promise<v
   'use server';
   await attempt(async () => {
     await call(settleSlip, { recipeId, version, key });
+    return undefined;
+  });
+}
+
+async function weigh(recipeId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    const { servings, before } = await call(weighBatch, { ...fields(data), recipeId, version } as never);
+    return servings === before
+      ? `${servings} servings, as it was written.`
+      : `${servings} servings; it was ${before}. Kits that are not locked are computed with it.`;
+  });
+}
+
+async function takeSub(recipeId: string, version: number, subId: string): Promise<void> {
+  'use server';
+  await attempt(async () => {
+    await call(takeNewest, { recipeId, version, subId });
     return undefined;
   });
 }
@@ -144,6 +164,28 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
             Ingredients
           </h2>
           <RecipeLines lines={body.lines} />
+          {history.madeOf.length > 0 && (
+            <ul className="mt-3 border-t border-base-300 pt-3" aria-label="Made of other recipes">
+              {history.madeOf.map((sub) => (
+                <li key={sub.id} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
+                  <span>
+                    <b>{sub.servings} servings</b> of{' '}
+                    <Link href={`/recipes/${sub.id}`} className="link">
+                      {sub.title}
+                    </Link>
+                    , version {sub.version}
+                  </span>
+                  {sub.newest > sub.version && actor.role === 'coordinator' && (
+                    <form action={takeSub.bind(null, recipeId, version, sub.id)}>
+                      <button type="submit" className="btn btn-sm">
+                        Take version {sub.newest} of {sub.title}
+                      </button>
+                    </form>
+                  )}
+                </li>
+              ))}
+            </ul>
+          )}
         </section>
         <section className="sheet h-fit p-5" aria-labelledby="steps">
           <h2 id="steps" className="mb-2 text-xl font-bold">
@@ -156,6 +198,39 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
             ))}
           </ol>
         </section>
+        {actor.role === 'coordinator' && (
+          <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="weigh">
+            <h2 id="weigh" className="mb-1 text-xl font-bold">
+              Weigh a finished batch
+            </h2>
+            <p className="mb-3 text-sm">
+              {body.weighed
+                ? `On ${sayShortDate(body.weighed.on)} a batch weighed ${body.weighed.grams} g (${body.weighed.by}).`
+                : 'Nobody has weighed it yet. The weight says better than any estimate how many it serves.'}
+            </p>
+            <ActionForm
+              action={weigh.bind(null, recipeId, version)}
+              label="Weigh a finished batch"
+              className="flex flex-wrap items-end gap-2"
+            >
+              <Field label="Grams, without the pot" name="grams" type="number" min={20} required />
+              <Field label="Times the recipe" name="times" type="number" min={0.1} step={0.1} defaultValue={1} />
+              <Choice label="At the table" name="role" defaultValue="main">
+                {ROLES_OF_DISH.map((role) => (
+                  <option key={role}>{role}</option>
+                ))}
+              </Choice>
+              <Choice label="For" name="eater" defaultValue="children">
+                {EATERS.map((eater) => (
+                  <option key={eater}>{eater}</option>
+                ))}
+              </Choice>
+              <button type="submit" className="btn">
+                Correct the servings
+              </button>
+            </ActionForm>
+          </section>
+        )}
         <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="versions">
           <h2 id="versions" className="mb-2 text-xl font-bold">
             Versions

@@ -1,6 +1,7 @@
 import Link from 'next/link';
+import { listRecipes } from '@/services/recipes/recipes';
 import { PageTitle } from '@/ui/page';
-import { requireMember } from '../../../access';
+import { call, requireMember } from '../../../access';
 import { saveIncoming } from '../actions';
 import { RecipeImport } from './recipe-import';
 
@@ -8,6 +9,7 @@ export const metadata = { title: 'Bring in a recipe' };
 
 export default async function ImportRecipe({ searchParams }: { searchParams: Promise<{ session?: string }> }) {
   await requireMember();
+  const others = await call(listRecipes, {});
   const { session } = await searchParams;
   return (
     <>
@@ -16,7 +18,11 @@ export default async function ImportRecipe({ searchParams }: { searchParams: Pro
           Back
         </Link>
       </PageTitle>
-      <RecipeImport save={saveIncoming.bind(null, session)} forSession={Boolean(session)} />
+      <RecipeImport
+        save={saveIncoming.bind(null, session)}
+        forSession={Boolean(session)}
+        others={others.map(({ id, title }) => ({ id, title }))}
+      />
     </>
   );
 }

@@ -6,7 +6,7 @@ import { FormMessage, type FormState } from '@/ui/action-form';
 import { sendForReading } from '@/ui/read-file';
 import { saveOne } from '../actions';
 import { isOpen } from '../draft-line';
-import { type Incoming, RecipeEditor } from '../recipe-editor';
+import { type Incoming, type OtherRecipe, RecipeEditor } from '../recipe-editor';
 
 /** One of the recipes that came in together, or why it cannot be used. */
 interface Found {
@@ -19,9 +19,11 @@ interface Found {
 export function RecipeImport({
   save,
   forSession,
+  others,
 }: {
   save: (draft: unknown) => Promise<FormState>;
   forSession: boolean;
+  others: readonly OtherRecipe[];
 }) {
   const [found, setFound] = useState<readonly Found[]>([]);
   const [open, setOpen] = useState<number | null>(null);
@@ -149,6 +151,7 @@ export function RecipeImport({
           key={`${reading} ${open}`}
           incoming={chosen}
           heading="What was understood"
+          others={others}
           savings={[
             {
               label: forSession && found.length === 1 ? 'Save and add to the session' : 'Save recipe',

@@ -3,10 +3,13 @@ import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
+import type { RecipeBody } from '@/contracts/recipe';
 import type { Outdoor } from '@/core/plan/place';
+import { type Filling, slotsOf } from '@/core/recipes/slots';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { listTeachers } from '@/services/plan/courses';
 import { listPlaces } from '@/services/plan/places';
-import { addDish, editSession, fallBack, removeDish } from '@/services/plan/sessions';
+import { addDish, editSession, fallBack, fillSlot, removeDish } from '@/services/plan/sessions';
 import { splitSession } from '@/services/plan/split';
 import { listRecipes } from '@/services/recipes/recipes';
 import { viewSuits } from '@/services/recipes/suits';
@@ -52,6 +55,23 @@ async function choose(sessionId: string, _state: FormState | null, data: FormDat
     return undefined;
   });
 }
+
+async function fill(
+  sessionId: string,
+  dishId: string,
+  written: string,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(fillSlot, { sessionId, dishId, written, chosen: fields(data).chosen ?? '' });
+    return 'Filled. The kit sheet is calculated with it; every avoidance is checked again.';
+  });
+}
+
+const filledWith = (fillings: string, written: string) =>
+  (JSON.parse(fillings) as Filling[]).find((each) => each.written === written)?.chosen ?? written;
 
 async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
   'use server';
@@ -99,6 +119,27 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                     <span className="block text-sm">
                       {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
                     </span>
+                    {slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).map((slot) => (
+                      <ActionForm
+                        key={slot.written}
+                        action={fill.bind(null, sessionId, dish.id, slot.written)}
+                        label={`What fills ${slot.written} of ${dish.title}`}
+                        className="my-1 flex flex-wrap items-end gap-2"
+                      >
+                        <Choice
+                          label="Any of these"
+                          name="chosen"
+                          defaultValue={filledWith(dish.fillings, slot.written)}
+                        >
+                          {slot.foods.map((food) => (
+                            <option key={food}>{food}</option>
+                          ))}
+                        </Choice>
+                        <button type="submit" className="btn btn-sm">
+                          Fill with it
+                        </button>
+                      </ActionForm>
+                    ))}
                     {fit && <FitFindings fit={fit} />}
                   </div>
                   <form

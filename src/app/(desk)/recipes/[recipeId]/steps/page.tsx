@@ -23,7 +23,10 @@ async function settle(
     const sent = fields(data);
     const plan = {
       ...Object.fromEntries(
-        ['handsOn', 'handsOff', 'heat', 'fromAge', 'mayWait', 'done'].map((name) => [name, sent[name]]),
+        ['handsOn', 'handsOff', 'heat', 'fromAge', 'mayWait', 'done', 'batchServings'].map((name) => [
+          name,
+          sent[name],
+        ]),
       ),
       tools: data.getAll('tools'),
       after: data.getAll('after'),
@@ -52,12 +55,17 @@ export default async function Steps({
   searchParams,
 }: {
   params: Promise<{ recipeId: string }>;
-  searchParams: Promise<{ hands?: string }>;
+  searchParams: Promise<{ hands?: string; servings?: string }>;
 }) {
   const { recipeId } = await params;
   const { actor } = await requireMember();
-  const hands = Math.min(20, Math.max(1, Number((await searchParams).hands) || 1));
-  const { title, version, steps, schedules } = await orNotFound(call(viewSteps, { recipeId, hands }));
+  const asked = await searchParams;
+  const hands = Math.min(20, Math.max(1, Number(asked.hands) || 1));
+  const wanted = Number(asked.servings);
+  const { title, version, steps, schedules, servings } = await orNotFound(
+    call(viewSteps, { recipeId, hands, ...(wanted >= 1 && wanted <= 500 ? { servings: Math.floor(wanted) } : {}) }),
+  );
+  const turns = steps.filter(({ batchServings }) => batchServings !== null && batchServings < servings);
   const schedule = schedules.find(({ cooks }) => cooks === hands);
   return (
     <>
@@ -79,12 +87,14 @@ export default async function Steps({
                 ? 'No order is shorter.'
                 : `No order that was tried is shorter; at most ${schedule.atMostShorterBy} minutes could still be saved.`}{' '}
               Hygiene, eating and cleaning come on top.
+              {turns.length > 0 &&
+                ` Made for ${servings}: ${turns.map(({ batchServings }) => `${Math.ceil(servings / (batchServings ?? 1))} turns of ${batchServings} servings`).join(', ')}, what the pan or tray holds.`}
             </p>
             <nav className="no-print mb-4 flex flex-wrap gap-2" aria-label="Pairs of hands at the dish">
               {schedules.map(({ cooks, minutes }) => (
                 <Link
                   key={cooks}
-                  href={`/recipes/${recipeId}/steps?hands=${cooks}`}
+                  href={`/recipes/${recipeId}/steps?hands=${cooks}&servings=${servings}`}
                   className={`btn btn-sm ${cooks === hands ? 'btn-primary' : ''}`}
                   aria-current={cooks === hands ? 'true' : undefined}
                 >
@@ -92,6 +102,20 @@ export default async function Steps({
                 </Link>
               ))}
             </nav>
+            <form className="no-print mb-4 flex items-end gap-2" aria-label="How many it is made for">
+              <input type="hidden" name="hands" value={hands} />
+              <Field
+                label="Made for, servings"
+                name="servings"
+                type="number"
+                min={1}
+                max={500}
+                defaultValue={servings}
+              />
+              <button type="submit" className="btn">
+                Show
+              </button>
+            </form>
             <StepBoard steps={steps} schedule={schedule} />
           </section>
           <ol className="flex flex-col gap-4">
@@ -106,7 +130,10 @@ export default async function Steps({
                     {step.estimated ? 'Read from its words; the minutes are an estimate.' : 'Read from its words.'}
                   </p>
                 )}
-                {actor.role === 'coordinator' && (
+                {!step.isOwn && (
+                  <p className="text-sm text-base-content/80">Of a recipe that this one is made of: settled there.</p>
+                )}
+                {actor.role === 'coordinator' && step.isOwn && (
                   <details className="no-print mt-2">
                     <summary className="cursor-pointer text-sm font-semibold" aria-label={`Settle step ${at + 1}`}>
                       Settle it
@@ -132,12 +159,14 @@ export default async function Steps({
 /** All that is known of a step, in a sentence. */
 function sayStep(step: PlannedStep): string {
   const { handsOn, handsOff, heat, fromAge, tools, mayWait, done, consumables, ahead, lastMinute, after } = step;
+  const { batchServings } = step;
   return [
     handsOff > 0 ? `${handsOn} min by hand, then ${handsOff} min alone` : `${handsOn} min by hand`,
     heat === 'none' ? '' : `over or in: ${heat}`,
     fromAge >= ADULT ? 'an adult does it' : `from ${fromAge} years, an adult in the room`,
     after.length > 0 ? `after ${after.map((place) => place + 1).join(', ')}` : 'can begin at once',
     tools.length > 0 ? tools.join(', ') : '',
+    batchServings === null ? '' : `in turns of ${batchServings} servings`,
     mayWait === null ? '' : `may wait ${mayWait} min`,
     done ? `done ${done}` : '',
     consumables.length > 0 ? `uses up ${consumables.join(', ')}` : '',
@@ -204,6 +233,15 @@ function StepForm({
           max={2880}
           defaultValue={step.mayWait ?? ''}
           hint="empty: it keeps"
+        />
+        <Field
+          label="Holds at once, servings"
+          name="batchServings"
+          type="number"
+          min={1}
+          max={500}
+          defaultValue={step.batchServings ?? ''}
+          hint="a pan, tray or blender; empty: any"
         />
         <Field label="Done when" name="done" maxLength={120} defaultValue={step.done} />
         <Field

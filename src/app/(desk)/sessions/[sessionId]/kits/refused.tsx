@@ -1,6 +1,8 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import type { SheetContent, SheetVariant } from '@/core/kits/snapshot';
 import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
+import { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
 import { leaveKitOut, putKitBack, saveLabel, takeLabelBack } from './actions';
 
@@ -13,13 +15,16 @@ interface Props {
 }
 
 /** What stands between the sheet and its lock: refused kits with what would resolve each, and what was resolved so far. */
-export function Refused({ sessionId, courseId, draft, leftOut, labels }: Props) {
+export async function Refused({ sessionId, courseId, draft, leftOut, labels }: Props) {
   const refused = draft.variants.filter((variant) => !variant.components);
   const blocking = [...new Set(refused.flatMap((variant) => variant.refusals.map((refusal) => refusal.ingredient)))];
   const brandOnly = blocking.filter((name) => {
     const food = draft.input.reference.ingredients.find((ingredient) => ingredient.name === name);
     return food && food.mayContain.length > 0;
   });
+  const known = await Promise.all(
+    brandOnly.map(async (ingredient) => ({ ingredient, ...(await call(listProducts, { ingredient })) })),
+  );
   return (
     <section
       className={`no-print rounded-box border border-l-4 bg-base-100 p-4 ${refused.length > 0 ? 'border-error' : 'border-base-300'}`}
@@ -42,8 +47,32 @@ export function Refused({ sessionId, courseId, draft, leftOut, labels }: Props) 
             A recorded label says what this product contains, in place of what brands may add. Read it off the pack
             itself.
           </p>
-          {brandOnly.map((ingredient) => (
-            <LabelForm key={ingredient} sessionId={sessionId} ingredient={ingredient} />
+          {known.map(({ ingredient, products }) => (
+            <LabelForm key={ingredient} sessionId={sessionId} ingredient={ingredient}>
+              {products.map(
+                ({ id, name, allergens, readAt }) =>
+                  allergens &&
+                  readAt && (
+                    <ActionForm
+                      key={id}
+                      action={saveLabel.bind(null, sessionId, ingredient)}
+                      label={`Label of ${name}`}
+                      className="flex flex-wrap items-center gap-2"
+                    >
+                      <input type="hidden" name="product" value={name} />
+                      {allergens.map((code) => (
+                        <input key={code} type="hidden" name="allergens" value={code} />
+                      ))}
+                      <button type="submit" className="btn btn-sm">
+                        Use the label of {name}
+                      </button>
+                      <span className="text-sm">
+                        read {readAt.toISOString().slice(0, 10)}, {sayAllergens(allergens)}
+                      </span>
+                    </ActionForm>
+                  ),
+              )}
+            </LabelForm>
           ))}
         </div>
       )}
@@ -148,10 +177,19 @@ function RefusedVariant({
   );
 }
 
-function LabelForm({ sessionId, ingredient }: { sessionId: string; ingredient: string }) {
+function LabelForm({
+  sessionId,
+  ingredient,
+  children,
+}: {
+  sessionId: string;
+  ingredient: string;
+  children: React.ReactNode;
+}) {
   return (
     <details className="rounded-field border border-base-300 px-3 py-1">
       <summary className="cursor-pointer py-1 font-semibold">Label of the {ingredient}</summary>
+      {children}
       <ActionForm
         action={saveLabel.bind(null, sessionId, ingredient)}
         label={`Label of the ${ingredient}`}
