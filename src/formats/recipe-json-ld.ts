@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
 import { draftLine } from '@/core/recipes/draft';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
+import { withBatches } from '@/core/recipes/usual-details';
 import type { Reference } from '@/core/reference/reference';
 import type { IncomingLine, IncomingRecipe } from './recipe-any';
 import { decodeText, FileRefused } from './text';
@@ -42,7 +43,7 @@ export function readRecipeFile(
     });
   }
   const assumed: string[] = [];
-  const lines = linesOf(node, reference, problems, assumed);
+  const lines = withBatches(linesOf(node, reference, problems, assumed), servings ?? 1);
   if (problems.length === 0) {
     const reading = readRecipe({ servings: servings ?? 1, lines }, reference);
     const place = (node[LINES] ?? node[`${NAMESPACE}lines`]) ? LINES : 'recipeIngredient';

@@ -16,7 +16,7 @@ export interface Unit {
 }
 
 /** Pieces that reference weights are given for. */
-const PIECES = ['each', 'clove', 'stalk', 'slice'] as const;
+const PIECES = ['each', 'clove', 'stalk', 'slice', 'bunch', 'head', 'handful', 'leaf', 'sprig', 'spear'] as const;
 
 /** Where a symbol repeats across systems, the first of these wins: spoons, cups and pints are US. */
 const SYSTEMS = ['us', 'avoirdupois', 'convention', 'metric', 'imperial'];

@@ -93,6 +93,7 @@ const PIECES: Readonly<Record<string, string>> = {
   rasher: 'slice',
   wedge: 'wedge',
   drop: 'drop',
+  spear: 'spear',
 };
 
 /** Pieces that are packs: a measure beside them says what one holds. */
@@ -113,6 +114,7 @@ function spellNumbers(line: string): string {
     .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|~|≈)\s*/i, '')
     .replace(/^half a dozen\b/i, '6')
     .replace(/^(?:a|one|1) dozen\b/i, '12')
+    .replace(/^two dozen\b/i, '24')
     .replace(/^(\d+) dozen\b/i, (_, count) => String(Number(count) * 12))
     .replace(/^a couple(?: of)?\b/i, '2')
     .replace(/^(?:one[- ])?half(?: of)? (?:an?|the)\b/i, '1/2')
@@ -141,7 +143,12 @@ export function readAmount(line: string): ReadAmount {
     if (!pattern.test(line)) continue;
     const rest = line.replace(pattern, '');
     const unit = takeUnit(rest, assumed);
-    return { ...nothing(), vague, rest: ofLess(unit && unit.unit === undefined ? unit.rest : rest), assumed };
+    return {
+      ...nothing(),
+      vague,
+      rest: ofLess(unit && (unit.unit?.dimension ?? 'count') === 'count' ? unit.rest : rest),
+      assumed,
+    };
   }
   // "1-1/2" and "1 and 1/2" are one and a half.
   const spelled = spellNumbers(line).replace(/^(\d+)(?:-| and | & )(\d+ ?\/ ?\d+)(?![\d/])/i, '$1 $2');
@@ -153,7 +160,8 @@ export function readAmount(line: string): ReadAmount {
     // "pinch salt", "small handful raisins": one of it is meant.
     const size = SIZE.exec(spelled)?.[0] ?? '';
     const unit = takeUnit(spelled.slice(size.length), assumed);
-    if (!unit || (unit.unit && !/pinch|dash|smidgen/.test(unit.key))) return { ...nothing(), rest: line };
+    if (!unit || (unit.unit && unit.unit.dimension !== 'count' && !/pinch|dash|smidgen/.test(unit.key)))
+      return { ...nothing(), rest: line };
     const one = { least: ONE, most: ONE };
     return {
       ...nothing(),

@@ -55,7 +55,7 @@ const POINTS = {
   group: 4,
   family: 6,
   skill: 3,
-  stock: 6,
+  stock: 7,
   offer: 3,
   menu: 5,
   season: 1,

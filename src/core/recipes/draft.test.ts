@@ -35,8 +35,35 @@ describe('an ingredient line', () => {
     // The lower end is for what burns or salts, not for the vegetable.
     ['2-3 sweet peppers', '3 each sweet pepper, medium, trimmed'],
     ['1 cup + 2 Tbsp flour', '1 1/8 cup plain wheat flour'],
+    ['6-8 large basil leaves, torn', '8 leaf fresh basil'],
+    ['2 sticks celery, sliced', '2 stalk celery, medium'],
+    ['3 peppers, sliced', '3 each sweet pepper, medium, trimmed'],
+    ['2 egg whites', '2 each egg, white'],
+    ['grated zest of 2 lemons', '2 each lemon, zest of one'],
+    ['zest and juice of 1 lemon', '1 each lemon'],
+    ['2 lemons, juiced', '2 each lemon, juice of one'],
+    ['100 ml reserved chickpea liquid', '100 ml canned chickpeas, liquid'],
+    ['4 cod fillets (125 g each)', '500 g white fish fillet'],
   ])('becomes what can be computed with: %s', (text, wanted) => {
     expect(line(text)).toBe(wanted);
+  });
+
+  it.each([
+    ['3 eggs', { scaling: 'whole' }, 'kept in whole pieces'],
+    ['1 tsp salt', { scaling: 'damped', precision: 'tight' }, 'grows by less than the servings'],
+    ['2 tsp baking powder', { precision: 'tight' }, 'measured tightly'],
+    ['1 Tbsp olive oil, for frying', { scaling: 'per batch' }, 'by the pan'],
+    ['1 cup canned chickpeas, drained', { yield_preparation: 'drained' }, 'bought to be drained: 0.6'],
+    ['2 cups grated carrots', { precision: 'loose' }, 'bought to be peeled and trimmed'],
+  ])('is scaled, measured and bought as is usual for its kind, and says so: %s', (text, details, said) => {
+    expect(item(text).line).toMatchObject(details);
+    expect(item(text).assumed.join('; ')).toContain(said);
+  });
+
+  it('with a flexible slot names what fills it first, and what fills it as well', () => {
+    const { line: read, assumed } = item('500 g of any of these vegetables: carrots, courgettes or moonroot');
+    expect(read).toMatchObject({ ingredient: 'carrot', slot: true, alternatives: [{ ingredient: 'courgette' }] });
+    expect(assumed).toContain('“moonroot” is not known and does not fill it');
   });
 
   it('keeps both ends of a range and its words, and kits use the end that was chosen', () => {
@@ -99,7 +126,7 @@ describe('an ingredient line', () => {
   it.each([
     ['some sweet pepper', /^How much sweet pepper\?/],
     ['1 can tuna', /^How much is one can of canned tuna\?/],
-    ['a handful of spinach', /^How much is one handful of spinach\?/],
+    ['a handful of grapes', /^How much is one handful of grapes\?|^How much does one handful weigh\?/],
     ['3-2 cups milk', /^The range runs backwards: 3 to 2/],
     ['1/0 cup milk', /divides by 0/],
     ['some rice', /^How much long-grain white rice\?/],

@@ -63,7 +63,9 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     return { item: undefined, open, assumed };
   }
   const { name } = ingredient;
-  const measured = part.vague ? tasteOf(part, name, assumed, open) : amountOf(part, name, assumed, open);
+  const measured = part.vague
+    ? tasteOf(part, name, assumed, open)
+    : amountOf(part, name, measuresOf(reference, name), assumed, open);
   if (!measured || open.length > 0) return { item: undefined, open, assumed };
   if (part.isReserved && measured.unit.dimension !== 'count') {
     const { amount, unit } = measured;
@@ -139,7 +141,13 @@ function tasteOf(part: ReadPart, name: string, assumed: string[], open: string[]
   return { amount, unit: findUnit(unit) as Unit };
 }
 
-function amountOf(part: ReadPart, name: string, assumed: string[], open: string[]): MeasuredPart | undefined {
+function amountOf(
+  part: ReadPart,
+  name: string,
+  measuresKnown: readonly MeasureFact[],
+  assumed: string[],
+  open: string[],
+): MeasuredPart | undefined {
   const amount = oneOf(part.amount as Span, name, assumed, open);
   if (!amount) return undefined;
   const { unit } = part.unit ?? {};
@@ -154,15 +162,26 @@ function amountOf(part: ReadPart, name: string, assumed: string[], open: string[
   const range = equals(least, most)
     ? {}
     : { range: { least: asWritten(toText(least)), most: asWritten(toText(most)) } };
-  if (unit) return { amount: toText(amount), unit, ...range };
+  const isLeaves = part.unit?.key === 'each' && /\blea(?:f|ves)\b/i.test(part.food);
+  if (unit && !isLeaves) return { amount: toText(amount), unit, ...range };
   // A measure in brackets says how much a piece is: "1 onion (about 110 g)" needs it only where pieces have no weight.
   const [also] = part.also;
-  const word = part.unit?.key ?? 'each';
+  const word =
+    isLeaves && measuresKnown.some(({ measure }) => measure === 'leaf') ? 'leaf' : (part.unit?.key ?? 'each');
   if (also && word !== 'each') {
     assumed.push(`taken by its measure, ${sayNumber(also.amount.least)} ${also.unit.key}`);
     return { amount: toText(also.amount.least), unit: also.unit };
   }
   const piece = findUnit(word);
+  const isWeighed = measuresKnown.some(({ measure }) => measure === word);
+  if (also && !isWeighed) {
+    const isEach = part.alsoEach;
+    const total = isEach ? multiply(also.amount.least, amount) : also.amount.least;
+    assumed.push(
+      `taken by its measure in brackets, ${sayNumber(total)} ${also.unit.key}${isEach ? '' : ' for all of them'}`,
+    );
+    return { amount: toText(total), unit: also.unit };
+  }
   if (piece && also)
     assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
   if (piece) return { amount: toText(amount), unit: piece, ...range };
@@ -197,7 +216,9 @@ function preparationOf(
   const said = part.preparation
     .toLowerCase()
     .replace(/\bwhites\b/, 'white')
-    .replace(/\byolks\b/, 'yolk');
+    .replace(/\byolks\b/, 'yolk')
+    .replace(/\bjuiced\b/, 'juice')
+    .replace(/\bzested\b/, 'zest');
   if (unit.dimension === 'mass') return part.preparation;
   const rows = measuresOf(reference, name).filter((row) =>
     unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension,
@@ -217,7 +238,8 @@ function preparationOf(
   // Grains, pulses and pasta that nobody calls cooked are raw.
   const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
   // Nobody who writes “eggs” means the whites.
-  const wholes = rows.filter((row) => partOf(name, row.preparation) === undefined);
+  const usual = partOf(name, '');
+  const wholes = rows.filter((row) => partOf(name, row.preparation) === usual);
   const kinds = new Set(wholes.map((row) => row.preparation));
   // Juice and zest of one lemon are the whole lemon.
   const both = /\bjuice\b/.test(said) && /\bzest\b/.test(said) ? plain : undefined;

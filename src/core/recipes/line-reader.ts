@@ -23,6 +23,8 @@ export interface ReadPart {
   readonly pack: Measured | undefined;
   /** The same amount in other words: "(240 ml)". */
   readonly also: readonly Measured[];
+  /** That amount is of each piece, not of all of them: "(125 g each)". */
+  readonly alsoEach?: boolean;
   /** The words taken for the food. */
   readonly food: string;
   /** The food of the reference table; undefined when none is surely meant. */
@@ -100,7 +102,7 @@ function readParts(line: string, index: FoodIndex): ReadPart[] {
     if (sides.every((side) => surely(side, index)))
       return sides.map((side) => ({ ...readOne(side, index), vague: 'to taste' }));
   }
-  const each = EACH.exec(line);
+  const each = EACH.exec(line) ?? PINCH_OF.exec(line);
   if (each) {
     const [, amount = '', first = '', second = ''] = each;
     if (surely(first, index)) return [readOne(`${amount} ${first}`, index), readOne(`${amount} ${second}`, index)];
@@ -151,6 +153,9 @@ function reservedLiquid(line: string, index: FoodIndex): ReadPart | undefined {
 const PART_OF =
   /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) of (.+)$/i;
 const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/u;
+/** "Pinch of salt and pepper": as much of each. */
+const PINCH_OF =
+  /^((?:an? |1 )?(?:generous |good |small )?(?:pinch|dash)) (?:each )?of (\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/iu;
 /** "1 teaspoon each cumin and paprika" */
 const EACH = /^(\S+ ?\S* \S+?) each (?:of )?(\p{L}[\p{L} ]*?),? (?:and|&) (\p{L}[\p{L} ]*)$/u;
 const TO_TASTE = /,? ?(?:or )?(?:to|for) taste$/i;
@@ -161,13 +166,19 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   const measures: Measured[] = [];
   const alternatives: string[] = [];
   let optional = false;
+  let alsoEach = false;
   // What stands in brackets: a measure, "optional", an alternative, or how it is prepared.
   let line = written.replace(/ ?[([]([^()[\]]*)[)\]]/g, (_, inside: string) => {
     const text = inside.trim();
     if (/^optional$/i.test(text)) optional = true;
     else if (/^or /i.test(text)) alternatives.push(text.slice(3));
     else {
-      const found = text.split(/[;,]| \/ | or /).map(readMeasure);
+      const each = / ?\b(?:each|apiece)$/i;
+      if (each.test(text)) alsoEach = true;
+      const found = text
+        .replace(each, '')
+        .split(/[;,]| \/ | or /)
+        .map(readMeasure);
       if (found[0]) measures.push(...found.flatMap((each) => each ?? []));
       else if (/\p{L}{3}/u.test(text)) return `, ${text} `;
     }
@@ -204,6 +215,7 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
     vague,
     pack,
     also: [...found.also, ...(pack === measures[0] ? measures.slice(1) : measures)],
+    ...(alsoEach ? { alsoEach } : {}),
     food: food.words,
     ingredient: food.ingredient,
     suggestions: food.ingredient ? [] : nearFoods(food.words || rest, index),
@@ -241,7 +253,7 @@ interface Settled {
 }
 
 /** Where what a food is made with or meant for begins. */
-const PREPOSITION = /^(?:in|for|with|from|at|to|without|on|into|cut|torn|plus|about|such|like|per)$/i;
+const PREPOSITION = /^(?:in|for|with|from|at|to|without|on|into|cut|torn|plus|about|such|like|per|dissolved)$/i;
 
 /** Finds the food in what is left of a line, and sorts the words around it. */
 function settle(text: string, index: FoodIndex): Settled {
@@ -350,7 +362,7 @@ function around(
 
 /** "Dried" is the same food only where it is weighed raw; "canned" only where the food of the table is. */
 function belongs(word: string, name: string, { raw }: FoodIndex): boolean {
-  if (/^(?:dry|dried)$/i.test(word)) return raw.has(name);
+  if (/^(?:dry|dried)$/i.test(word)) return raw.has(name) || /pasta|noodles|spaghetti/.test(name);
   return /^(?:canned|tinned)$/i.test(word) && name.startsWith('canned ');
 }
 
@@ -381,6 +393,7 @@ const QUALIFIERS = list(`
   squeezed zested juiced torn flaked blanched steamed boiled poached fried grilled baked thawed defrosted frozen chilled cold
   warm hot boiling lukewarm iced tepid heaped level rounded scant whole split cut scrubbed washed cleaned thin thick fine coarse
   best-quality unpeeled unsalted salted skinned filleted smoked cured pressed soaked
+  fast-action easy-blend easy-bake quick instant active
   leftover stale day-old young tender firm soft crisp crunchy smooth free-range reduced-fat low-fat low-sodium
   firmly-packed lightly-beaten white-part-only natural pure
 `);

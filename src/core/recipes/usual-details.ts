@@ -2,7 +2,7 @@ import { findUnit } from '../quantity/units';
 import { partOf, partPortion } from '../reference/parts';
 import { findIngredient, type Reference } from '../reference/reference';
 import type { LineDetails } from './line-details';
-import type { WrittenItem } from './recipe';
+import type { WrittenItem, WrittenLine } from './recipe';
 
 /** What a kind of ingredient is usually given, and how that is told. */
 interface Usual {
@@ -17,9 +17,8 @@ const STRONG =
   /^salt$|chilli|(?:black|white|cayenne) pepper$|^ground (?:cloves|nutmeg|cinnamon|cardamom)|sesame oil|fish sauce|soy sauce/;
 /** Aromatics whose pieces nobody divides. */
 const WHOLE_PIECES = new Set(['clove', 'sprig', 'leaf', 'star', 'pod']);
-/** Pan oil goes by the pan: an ordinary pan feeds four. Ours. */
+/** Pan oil goes by the pan. */
 const PAN = /\b(?:for|to) (?:fry|frying|greasing|grease|the pan|the tin|cooking|brushing)\b/;
-const PAN_SERVINGS = 4;
 
 /**
  * How a line of text scales, is measured and bought where it does not say: whole cloves and eggs, salt and chilli by less
@@ -34,8 +33,8 @@ export function usualDetails(item: WrittenItem, words: string, reference: Refere
   const say: string[] = [];
   const isCounted = unit.dimension === 'count';
   if (food.plateGroup === 'fat' && PAN.test(words)) {
-    Object.assign(details, { scaling: 'per batch', batch_servings: PAN_SERVINGS });
-    say.push(`by the pan, one for ${PAN_SERVINGS} servings`);
+    details.scaling = 'per batch';
+    say.push('by the pan: one for the servings that the recipe is written for');
   } else if (isCounted && (WHOLE_PIECES.has(unit.key) || food.name === 'egg')) {
     details.scaling = 'whole';
     say.push('kept in whole pieces');
@@ -56,6 +55,12 @@ export function usualDetails(item: WrittenItem, words: string, reference: Refere
   }
   return { details, say };
 }
+
+/** Lines that go by the pan or tray and do not say how many servings one holds: as many as the recipe is written for. */
+export const withBatches = (lines: readonly WrittenLine[], servings: number): WrittenLine[] =>
+  lines.map((line) =>
+    line.scaling === 'per batch' && line.batch_servings === undefined ? { ...line, batch_servings: servings } : line,
+  );
 
 /** What is lost of a food before it is measured: weights in the table are of what is eaten. */
 function lossOf({ ingredient, preparation = '' }: WrittenItem, reference: Reference) {

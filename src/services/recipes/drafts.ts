@@ -6,6 +6,7 @@ import { readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';
 import { batchGrams, checkRecipe, type Slip } from '@/core/recipes/slips';
 import { circleOf, type SubRecipe, wholeRecipe } from '@/core/recipes/sub-recipes';
+import { withBatches } from '@/core/recipes/usual-details';
 import type { Reference } from '@/core/reference/reference';
 import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipe-any';
 import { FileRefused } from '@/formats/text';
@@ -74,7 +75,12 @@ async function bodyOfDraft(
     items.flatMap((item) => item.open.map((message) => ({ where: where(index), message }))),
   );
   if (open.length > 0) throw new ServiceError('invalid', 'Some lines are still open. Nothing was saved.', open);
-  const written = read.map(({ items }) => items.flatMap(({ line }) => line ?? []));
+  const written = read.map(({ items }) =>
+    withBatches(
+      items.flatMap(({ line }) => line ?? []),
+      servings,
+    ),
+  );
   const problems = written.flatMap((own, index) => {
     const reading = readRecipe({ servings, lines: own }, reference);
     return 'problems' in reading ? reading.problems.map(({ message }) => ({ where: where(index), message })) : [];
