@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
+import type { ExtrasWanted } from '@/core/kits/extras';
 import { benchSheet } from '@/core/packing/progress';
 import { ruleOf } from '@/core/plan/cadence-rule';
 import type { Weekday } from '@/core/plan/civil';
@@ -18,7 +19,8 @@ import { addCourse, editCourse } from '@/services/plan/courses';
 import { addGroup } from '@/services/plan/groups';
 import { addPlace, setTravel } from '@/services/plan/places';
 import { laySeason } from '@/services/plan/season';
-import { addDish, addSession } from '@/services/plan/sessions';
+import { addDish, addSession, loadBundle, setExtras } from '@/services/plan/sessions';
+import { editRecipe, saveEdited } from '@/services/recipes/drafts';
 import { previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
 import { addPerson, previewRollFile, saveRoll, setStatus, viewRoll } from '@/services/roll/roll';
 import { contextFor } from '@/services/runtime';
@@ -45,6 +47,9 @@ interface DemoSession {
   readonly done?: readonly string[];
   readonly takeUp?: readonly string[];
   readonly cookByInDays?: number;
+  /** What is made beside its kits, and dishes of which a batch is finished before class, by title. */
+  readonly extras?: ExtrasWanted;
+  readonly swapIns?: Readonly<Record<string, number>>;
 }
 
 /** A season that goes on from the first sessions, on their weekday. */
@@ -104,6 +109,8 @@ interface DemoProgramme {
   readonly closures: readonly DemoClosure[];
   readonly schoolCalendar: { readonly name: string; readonly days: readonly DemoClosure[] };
   readonly recipes: readonly string[];
+  /** Recipes that are made of others. */
+  readonly madeOf: readonly { readonly recipe: string; readonly of: string; readonly servings: number }[];
   readonly courses: readonly DemoCourse[];
 }
 
@@ -138,6 +145,13 @@ export async function loadDemo(store: Store): Promise<void> {
     const preview = await previewRecipeFile(context, { bytes: new Uint8Array(read(`recipes/${file}.json`)) });
     if ('problems' in preview) throw new Error(`${file}: ${JSON.stringify(preview.problems)}`);
     recipes.set(preview.file.title, await saveRecipe(context, preview.file));
+  }
+  for (const { recipe, of, servings } of demo.madeOf) {
+    const recipeId = recipes.get(recipe) ?? '';
+    const { lines, ...draft } = await editRecipe(context, { recipeId });
+    const subRecipes = [{ recipeId: recipes.get(of) ?? '', servings }];
+    const written = lines.map(({ items: _, ...line }) => line);
+    await saveEdited(context, { recipeId, ...draft, lines: written, subRecipes } as never);
   }
   const today = Temporal.Now.plainDateISO(timeZone);
   await loadPlaces(context, demo, today);
@@ -241,13 +255,19 @@ async function loadSeason(context: Context, courseId: string, season: DemoSeason
 
 async function loadSession(context: Context, courseId: string, session: DemoSession, around: Around): Promise<void> {
   const { recipes, today } = around;
-  const { inDays, dishes, lock, shoppingDone, packRows, done, takeUp, cookByInDays, ...plan } = session;
+  const { inDays, dishes, lock, shoppingDone, packRows, done, takeUp, cookByInDays, extras, swapIns, ...plan } =
+    session;
   const date = today.add({ days: inDays }).toString();
   const cookBy = cookByInDays === undefined ? null : today.add({ days: cookByInDays }).toString();
   const sessionId = await addSession(context, { courseId, ...plan, date, cookBy } as never);
   for (const job of done ?? []) await markJob(context, { sessionId, job, done: true });
   for (const job of takeUp ?? []) await changeJob(context, { sessionId, job, for: 'session', on: true } as never);
   for (const dish of dishes) await addDish(context, { sessionId, recipeId: recipes.get(dish) ?? '' });
+  if (extras || swapIns) {
+    const bundle = await loadBundle(context, sessionId);
+    const servings = bundle.dishes.map(({ id, title }) => [id, swapIns?.[title] ?? 0]);
+    await setExtras(context, { sessionId, ...extras, swapIns: Object.fromEntries(servings) } as never);
+  }
   if (!lock) return;
   const { sheet } = await viewKitSheet(context, { sessionId });
   await lockKitSheet(context, { sessionId, basis: sheet.basis });

@@ -46,6 +46,7 @@ export const freshSession = (given: GivenSession & Partial<SessionRow>): Session
   cookBy: null,
   because: '',
   jobs: '{}',
+  extras: '{}',
   version: 1,
   ...given,
 });

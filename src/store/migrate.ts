@@ -7,6 +7,7 @@ import { reference } from './migrations/0005-reference';
 import { recipeVersions } from './migrations/0006-recipe-versions';
 import { products } from './migrations/0007-products';
 import { dishes } from './migrations/0008-dishes';
+import { extras } from './migrations/0009-extras';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -25,6 +26,7 @@ const MIGRATIONS: readonly Migration[] = [
   recipeVersions,
   products,
   dishes,
+  extras,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

@@ -186,6 +186,7 @@ export function defineModels(sequelize: Sequelize): Models {
       cookBy: DataTypes.DATEONLY,
       because: text,
       jobs: long,
+      extras: long,
       version: whole,
     }),
     recipe: table<RecipeRow>('recipe', {
@@ -237,7 +238,14 @@ export function defineModels(sequelize: Sequelize): Models {
       daysWhole: whole,
       daysOpened: whole,
     }),
-    dish: table<DishRow>('dish', { id, sessionId: reference, recipeId: reference, position: whole, fillings: long }),
+    dish: table<DishRow>('dish', {
+      id,
+      sessionId: reference,
+      recipeId: reference,
+      position: whole,
+      fillings: long,
+      swapIn: whole,
+    }),
     enrolment: table<EnrolmentRow>('enrolment', {
       id,
       courseId: reference,

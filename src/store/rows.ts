@@ -84,6 +84,8 @@ export interface SessionRow {
   because: string;
   /** JSON: what is changed about this session's jobs. */
   jobs: string;
+  /** JSON of what is made beside its kits (see ExtrasWanted). */
+  extras: string;
   version: number;
 }
 
@@ -275,6 +277,8 @@ export interface DishRow {
   position: number;
   /** JSON list of what fills its flexible slots: { written, chosen } by food. */
   fillings: string;
+  /** Servings made before class, to be shown or eaten; 0 for none. */
+  swapIn: number;
 }
 
 export interface EnrolmentRow {

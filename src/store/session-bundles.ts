@@ -14,6 +14,7 @@ export interface DishWithRecipe {
   readonly position: number;
   /** JSON: see DishRow. */
   readonly fillings: string;
+  readonly swapIn: number;
   readonly title: string;
   readonly body: string;
   readonly recipeVersion: number;
@@ -104,7 +105,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   const sessions = await select<SessionWithSheet>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
-            s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs,
+            s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs, s.extras,
             s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
             p.outdoor, ${WITH_SITTINGS},
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
@@ -183,9 +184,9 @@ async function dishesWithRecipes(
 ): Promise<DishWithRecipe[]> {
   const rows = await select<DishRow | RecipeRow>(
     db,
-    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, NULL AS title, NULL AS body, NULL AS version
+    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, x.swap_in AS swapIn, NULL AS title, NULL AS body, NULL AS version
        FROM ${ofThese('dish')}
-     UNION ALL SELECT r.id, NULL, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
+     UNION ALL SELECT r.id, NULL, NULL, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
       WHERE r.id IN (SELECT x.recipe_id FROM ${ofThese('dish')})`,
     scope,
   );
@@ -194,15 +195,15 @@ async function dishesWithRecipes(
     .flatMap((dish) => {
       const recipe = dish.sessionId === null ? undefined : recipes.get(dish.recipeId);
       if (dish.sessionId === null || !recipe) return [];
-      const { id, sessionId, recipeId, position, fillings } = dish;
-      return [{ id, sessionId, recipeId, position, fillings, ...told(recipe) }];
+      const { id, sessionId, recipeId, position, fillings, swapIn } = dish;
+      return [{ id, sessionId, recipeId, position, fillings, swapIn, ...told(recipe) }];
     })
     .sort((a, b) => a.position - b.position);
 }
 
 const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVersion: version });
 
-type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position' | 'fillings'>;
+type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position' | 'fillings' | 'swapIn'>;
 
 interface RecipeRow {
   readonly id: string;

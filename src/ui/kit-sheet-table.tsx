@@ -1,10 +1,18 @@
 import Link from 'next/link';
+import type { ExtraKind } from '@/core/kits/extras';
 import { byGroup } from '@/core/kits/sheet';
 import type { SheetComponent, SheetContent, SheetPerson, SheetVariant } from '@/core/kits/snapshot';
 import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
 const NAMES_SHOWN = 14;
+/** How extras are told apart from the kits of the roll. */
+const EXTRA_WORDS: Readonly<Record<ExtraKind, string>> = {
+  'swap-in': 'swap-in batch',
+  tasters: 'to taste',
+  crew: 'for the crew',
+  reserve: 'in reserve',
+};
 /** Variants side by side on one page; more start another table. */
 const VARIANTS_ACROSS = 6;
 
@@ -54,10 +62,14 @@ function SheetPart({
               <th key={variant.key} scope="col" className="min-w-0">
                 <span className="font-display text-2xl font-bold">{variant.letter}</span>
                 <span className="ml-2 text-sm font-semibold">
-                  {sayCount(variant.participants.length, 'kit')}, feeding {variant.servings}
+                  {variant.extra ? EXTRA_WORDS[variant.extra] : sayCount(variant.participants.length, 'kit')}
+                  {variant.extra === 'reserve' ? ` × ${variant.participants.length}` : ''}, feeding {variant.servings}
                 </span>
                 {variant.madeWithout.length > 0 && (
                   <span className="block font-bold">made without {variant.madeWithout.join(', ')}</span>
+                )}
+                {variant.notFor && variant.notFor.length > 0 && (
+                  <span className="block font-bold text-error">not for who avoids {variant.notFor.join(', ')}</span>
                 )}
                 {!variant.components && <span className="block font-bold text-error">refused</span>}
               </th>
@@ -167,7 +179,11 @@ function Cell({
 }) {
   if (!component) {
     if (variant.components)
-      return isBeside ? <span aria-hidden="true">–</span> : <span className="text-base-content/70">left out</span>;
+      return isBeside || variant.extra === 'swap-in' ? (
+        <span aria-hidden="true">–</span>
+      ) : (
+        <span className="text-base-content/70">left out</span>
+      );
     const refusal = variant.refusals.find((candidate) => candidate.row === row);
     return refusal ? (
       <span className="font-semibold text-error">no safe choice: {refusal.blockedBy.join(', ')}</span>

@@ -38,6 +38,7 @@ describe('the usual jobs', () => {
       modes: MODES,
       outdoor: { lightingMinutes: 60, decideHours: 24 },
       course: { thaw: { on: true }, 'cook-ahead': { on: true } },
+      swapIns: 1,
     });
     expect(inOrder(jobsOf(all, HOURS, new Set()))).toHaveLength(JOBS.length);
   });

@@ -28,6 +28,8 @@ export interface JobTemplate {
   readonly onRequest?: boolean;
   /** Only under open sky, and then always. */
   readonly outdoor?: boolean;
+  /** Only where a dish is made before class, and then always. */
+  readonly swapIn?: boolean;
   /** Done once for each group that the session is given to; the others are done once for all. */
   readonly perGroup?: boolean;
 }
@@ -123,6 +125,18 @@ export const JOBS: readonly JobTemplate[] = [
     onRequest: true,
   },
   {
+    key: 'swap-in',
+    title: 'Make the swap-ins, cool them within two hours, chill',
+    stage: 'packing',
+    after: ['buying', 'receive', 'thaw'],
+    effort: { fixed: 90 },
+    hours: 'crew',
+    modes: TAUGHT,
+    perGroup: true,
+    few: true,
+    swapIn: true,
+  },
+  {
     key: 'packing',
     title: 'Pack',
     stage: 'packing',
@@ -214,10 +228,22 @@ export const JOBS: readonly JobTemplate[] = [
     outdoor: true,
   },
   {
+    key: 'reheat',
+    title: 'Reheat the swap-ins through, once',
+    stage: 'classday',
+    after: ['swap-in', 'set-up'],
+    effort: { fixed: 30 },
+    hours: 'any',
+    modes: TAUGHT,
+    perGroup: true,
+    few: true,
+    swapIn: true,
+  },
+  {
     key: 'classday',
     title: 'Teach',
     stage: 'classday',
-    after: ['set-up', 'deliver', 'fire'],
+    after: ['set-up', 'deliver', 'fire', 'swap-in', 'reheat'],
     effort: { fixed: 0 },
     hours: 'any',
     modes: TAUGHT,
@@ -281,6 +307,8 @@ export interface JobSession {
   readonly participants: number;
   readonly kits: number;
   readonly dishes: number;
+  /** Dishes of which a batch is finished before class. */
+  readonly swapIns?: number;
   /** Days before the session that the roll closes. */
   readonly rollClosesDays: number;
   /** By when families cook what they get after the lesson; null for a week after it. */
@@ -332,10 +360,12 @@ const HOME_BEFORE = 2;
 export function jobChoices(session: JobSession): { template: JobTemplate; on: boolean }[] {
   const small = session.participants <= SMALL_CLASS;
   const isOutdoor = [session, ...(session.groups ?? [])].some(({ outdoor }) => outdoor !== null);
-  const fits = ({ modes, outdoor }: JobTemplate) =>
-    modes.some((mode) => session.modes.includes(mode)) && (!outdoor || isOutdoor);
+  const fits = ({ modes, outdoor, swapIn }: JobTemplate) =>
+    modes.some((mode) => session.modes.includes(mode)) &&
+    (!outdoor || isOutdoor) &&
+    (!swapIn || (session.swapIns ?? 0) > 0);
   return JOBS.filter(fits).map((template) => {
-    if (template.outdoor) return { template, on: true };
+    if (template.outdoor || template.swapIn) return { template, on: true };
     const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;
     return { template, on: asked ?? (template.onRequest ? false : small ? template.few : true) };
   });
@@ -510,6 +540,7 @@ function timesOf(key: string, session: JobSession, { start, last, isTaught, cook
 function groupTimesOf(key: string, sitting: JobSitting, { start, cookBy, online, later }: Frame): Times {
   switch (key) {
     case 'cook-ahead':
+    case 'swap-in':
       return later
         ? {}
         : {
@@ -544,6 +575,8 @@ function groupTimesOf(key: string, sitting: JobSitting, { start, cookBy, online,
       };
     case 'send-later':
       return { finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } };
+    case 'reheat':
+      return { notBefore: { at: start - 120, why: 'what is reheated is kept hot, two hours at most' } };
     case 'set-up':
       return { notBefore: { at: start - 180, why: 'the room is set up on the day' } };
     case 'weather': {

@@ -2,6 +2,7 @@ import { METRIC_TOOLS, US_TOOLS } from '../quantity/measure';
 import type { MeasureSystem } from '../quantity/say';
 import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
+import { chooseExtra, type Extra, type ExtraKind, type Extras, extraName } from './extras';
 import { measurerOf } from './portion';
 import { type Total, totalsOf } from './totals';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
@@ -31,6 +32,9 @@ export interface Variant {
   readonly refusals: readonly Refusal[];
   /** Wishes nobody has given a meaning to yet: they refuse the kit. */
   readonly unknownWishes: readonly string[];
+  /** What it is, when it is not for people of the roll; and which of their avoidances it does not meet. */
+  readonly extra?: ExtraKind;
+  readonly notFor?: readonly string[];
 }
 
 export interface KitSheet {
@@ -71,6 +75,31 @@ export interface Group {
   readonly choice: Choice;
   readonly unknown: readonly string[];
   readonly participants: Participant[];
+  readonly extra?: ExtraKind;
+  readonly notFor?: readonly string[];
+}
+
+const NO_EXTRAS: Extras = { made: [], avoided: [], unknown: [] };
+
+/** An extra as kits that are made alike: each is somebody who is not on the roll. */
+function extraGroup(extra: Extra, dishes: readonly Recipe[], extras: Extras, titles: readonly string[]): Group {
+  const { avoids, choice, notFor } = chooseExtra(extra, dishes, extras);
+  const { id, kind, servings, count } = extra;
+  return {
+    key: `${id}|${servings}|${choice.effective.join(' ')}`,
+    servings,
+    avoids,
+    choice,
+    unknown: [],
+    participants: Array.from({ length: count }, (_, at) => ({
+      id: `${id}#${at + 1}`,
+      name: extraName(extra, at + 1, titles),
+      servings,
+      wishes: [],
+    })),
+    extra: kind,
+    notFor,
+  };
 }
 
 /**
@@ -81,6 +110,8 @@ export interface Group {
  * @param dishes the session's recipes, in order
  * @param participants who gets a kit
  * @param letters letters given before, by variant key; new variants get the next free letter
+ * @param extras what is made beside the kits of the roll
+ * @param titles of the dishes, for naming a swap-in
  * @throws AmountError when an amount is beyond what can be measured or counted
  */
 export function kitSheet(
@@ -88,14 +119,19 @@ export function kitSheet(
   participants: readonly Participant[],
   system: MeasureSystem,
   letters: ReadonlyMap<string, string> = new Map(),
+  extras: Extras = NO_EXTRAS,
+  titles: readonly string[] = [],
 ): KitSheet {
-  const groups = gather(dishes, participants);
+  const people = gather(dishes, participants);
+  const groups = [
+    ...people.sort(byNeedThenSize),
+    ...extras.made.map((extra) => extraGroup(extra, dishes, extras, titles)),
+  ];
   const measurer = measurerOf(toolsFor(system));
   const calculator = kitCalculator(withinRanges(dishes, groups, measurer), measurer);
-  const ordered = groups.sort(byNeedThenSize);
   const given = new Map(letters);
   const taken = new Set(letters.values());
-  const variants = ordered.map((group): Variant => {
+  const variants = groups.map((group): Variant => {
     const contents = calculator.contents(group.servings, group.avoids, group.choice);
     return {
       key: group.key,
@@ -106,6 +142,7 @@ export function kitSheet(
       components: group.unknown.length > 0 ? undefined : contents.components,
       refusals: contents.refusals ?? [],
       unknownWishes: group.unknown,
+      ...(group.extra ? { extra: group.extra, notFor: group.notFor ?? [] } : {}),
     };
   });
   const packed = variants.flatMap(({ participants: people, components }) =>

@@ -3,6 +3,7 @@ import { type MeasureSystem, sayGrams } from '../quantity/say';
 import { type Item, type Recipe, type RecipeProblem, readRecipe, type WrittenRecipe } from '../recipes/recipe';
 import { excerpt, type Reference } from '../reference/reference';
 import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
+import type { ExtraKind, Extras } from './extras';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
@@ -22,6 +23,8 @@ export interface SheetInput {
   /** Product labels recorded for this session: allergen codes by food. */
   readonly labels: Readonly<Record<string, readonly string[]>>;
   readonly reference: Reference;
+  /** What is made beside the kits of the roll. */
+  readonly extras?: Extras;
 }
 
 /** One person's kit. Its id and number stay the same from revision to revision. */
@@ -79,6 +82,9 @@ export interface SheetVariant {
   readonly contains: readonly string[];
   readonly mayContain: readonly string[];
   readonly participants: readonly SheetPerson[];
+  /** What it is, when it is not for people of the roll; and in words, whom of the roll it is not for. */
+  readonly extra?: ExtraKind;
+  readonly notFor?: readonly string[];
 }
 
 /** Who a kit is for. */
@@ -149,7 +155,8 @@ export function computeSheet(
     else problems.push(...reading.problems.map((problem) => ({ ...problem, dish: dish.title })));
   }
   if (problems.length > 0) return { problems };
-  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters) };
+  const titles = input.dishes.map(({ title }) => title);
+  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters, input.extras, titles) };
 }
 
 /** The plain form of a computed sheet. */
@@ -228,6 +235,7 @@ function plainVariant(variant: Variant, input: SheetInput, rowOf: RowOf): SheetV
     participants: variant.participants.map(({ id, name, group }) =>
       group === undefined ? { id, name } : { id, name, group },
     ),
+    ...(variant.extra ? { extra: variant.extra, notFor: (variant.notFor ?? []).map(avoidanceLabel) } : {}),
   };
 }
 
@@ -272,8 +280,8 @@ function plainTotal(total: Total): SheetTotal {
 
 /** Computes a sheet again from its plain form: what the working of a locked sheet is drawn from. */
 export function recomputeSheet(content: SheetContent): Computed | undefined {
-  const participants = content.variants.flatMap(({ participants: people, servings, avoids }) =>
-    people.map((person) => ({ ...person, servings, wishes: [{ asWritten: '', codes: avoids }] })),
+  const participants = content.variants.flatMap(({ participants: people, servings, avoids, extra }) =>
+    (extra ? [] : people).map((person) => ({ ...person, servings, wishes: [{ asWritten: '', codes: avoids }] })),
   );
   const letters = new Map(content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = computeSheet(content.input, participants, letters);

@@ -320,6 +320,7 @@ describe('another programme', () => {
       'Find dishes for the sessions of a course': { courseId },
       'Take a product away': { productId: v7() },
       'Say that kits take the label of a product': { productId: v7(), use: true },
+      'Say what is made beside the kits: swap-ins, tasters, crew, reserve': { sessionId, crew: 2 },
       'Choose what fills a flexible slot of a dish': { sessionId, dishId: v7(), written: 'carrot', chosen: 'kale' },
       'Correct the servings of a recipe by weighing a finished batch': {
         recipeId,

@@ -64,6 +64,7 @@ export function sessionFacts(
     timeZone,
     modes: [...modes],
     dishes: bundle.dishes.length,
+    swapIns: bundle.dishes.filter(({ swapIn }) => swapIn > 0).length,
     participants: enrolled.length,
     rollClosesDays: session.rollClosesDays,
     cookBy: session.cookBy,

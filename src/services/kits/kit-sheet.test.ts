@@ -3,6 +3,7 @@ import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
+import { setExtras } from '../plan/sessions';
 import { giveMeaning } from '../programme/programme';
 import { addPerson, editPerson, setStatus, viewRoll } from '../roll/roll';
 import { exportSheet, leaveOut, lockKitSheet, putBack, recordLabel, viewKitSheet, viewWorking } from './kit-sheet';
@@ -135,6 +136,40 @@ describe('locking', () => {
     ).rejects.toThrow('kit_sheet is append-only');
     await expect(store.db.models.kitSheet.destroy({ where: { sessionId } })).rejects.toThrow('append-only');
     await expect(store.db.models.change.destroy({ where: {} })).rejects.toThrow('change_log is append-only');
+  });
+});
+
+describe('what is made beside the kits', () => {
+  it('is locked, numbered, packed and labelled with them, and falls away again as a difference', async () => {
+    const { sessionId, basis } = await newSession(context, [{ name: 'Ada' }, { name: 'Cleo', avoids: 'milk' }]);
+    const [dish] = (await viewKitSheet(context, { sessionId })).bundle.dishes;
+    await setExtras(context, { sessionId, reserve: '1', crew: '2', swapIns: { [dish?.id ?? '']: '4' } } as never);
+    await lockKitSheet(context, { sessionId, basis: await basis() });
+    const { locked } = (await viewKitSheet(context, { sessionId })).sheet;
+    expect(locked?.kits.map(({ number, name }) => [number, name])).toEqual([
+      [1, 'Ada'],
+      [2, 'Cleo'],
+      [3, `Swap-in: ${dish?.title}`],
+      [4, 'Crew'],
+      [5, 'Reserve 1'],
+    ]);
+    await setExtras(context, { sessionId, crew: '2' } as never);
+    expect(
+      (await viewKitSheet(context, { sessionId })).sheet.differences.map(({ kind, names }) => [kind, names]),
+    ).toEqual([
+      ['removed', [`Swap-in: ${dish?.title}`]],
+      ['removed', ['Reserve 1']],
+    ]);
+  });
+
+  it('is refused when it is not a number of portions', async () => {
+    const { sessionId } = await newSession(context, [{ name: 'Ada' }]);
+    await expect(setExtras(context, { sessionId, crew: '-1' } as never)).rejects.toMatchObject({
+      problems: [{ where: 'crew' }],
+    });
+    await expect(setExtras(context, { sessionId, reserve: 'some' } as never)).rejects.toMatchObject({
+      problems: [{ where: 'reserve' }],
+    });
   });
 });
 

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { RecipeBody } from '@/contracts/recipe';
+import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
 import { canonicalJson, type LockedSheet, type SheetDifference, sheetDifferences } from '@/core/kits/locked-sheet';
 import type { Participant } from '@/core/kits/sheet';
 import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetContent } from '@/core/kits/snapshot';
@@ -91,7 +92,15 @@ function markOf(
     session.groupName,
     session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
     // A recipe's version rises with each change of it.
-    dishes.map(({ id, title, recipeId, recipeVersion, fillings }) => [id, title, recipeId, recipeVersion, fillings]),
+    dishes.map(({ id, title, recipeId, recipeVersion, fillings, swapIn }) => [
+      id,
+      title,
+      recipeId,
+      recipeVersion,
+      fillings,
+      swapIn,
+    ]),
+    session.extras,
     writtenOnce(enrolments, (rows) =>
       rows.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status, row.groupId]),
     ),
@@ -126,6 +135,10 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     const reason = reasons.get(id);
     return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
   });
+  const made = extrasOf(
+    JSON.parse(bundle.session.extras) as ExtrasWanted,
+    bundle.dishes.map(({ swapIn }) => swapIn),
+  );
   const input: SheetInput = {
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => {
@@ -139,6 +152,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
       ...bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]] as const),
     ]),
     reference: programme.reference,
+    ...(made.length > 0 ? { extras: extrasFor(made, participants) } : {}),
   };
   const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);

@@ -300,7 +300,9 @@ export const addDish = service({
         const recipe = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
         if (!recipe) throw notFound('recipe');
         const position = Math.max(0, ...bundle.dishes.map((dish) => dish.position)) + 1;
-        await insert(db, db.models.dish, [{ id: context.ids(), sessionId, recipeId, position, fillings: '[]' }]);
+        await insert(db, db.models.dish, [
+          { id: context.ids(), sessionId, recipeId, position, fillings: '[]', swapIn: 0 },
+        ]);
         await logChange(context, db, 'chose a dish', 'session', sessionId, { recipeId, title: recipe.title });
       });
     } catch (error) {
@@ -308,6 +310,41 @@ export const addDish = service({
       throw error;
     }
   },
+});
+
+const portions = z.coerce
+  .number('Write a number.')
+  .int('A whole number.')
+  .min(0, 'Not less than 0.')
+  .max(200, 'At most 200.')
+  .default(0);
+
+export const setExtras = service({
+  title: 'Say what is made beside the kits: swap-ins, tasters, crew, reserve',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    tasters: portions,
+    crew: portions,
+    reserve: portions,
+    reserveServings: portions.pipe(z.number().min(1, 'At least 1 serving.')).optional(),
+    /** Servings made before class, by dish. */
+    swapIns: z.record(z.uuid(), portions).default({}),
+  }),
+  run: (context, { sessionId, swapIns, ...wanted }) =>
+    context.store.transaction(async (db) => {
+      const { dishes } = await loadBundle(context, sessionId, db);
+      for (const { id } of dishes)
+        await change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', { id, servings: swapIns[id] ?? 0 });
+      await change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', {
+        sessionId,
+        extras: JSON.stringify(wanted),
+      });
+      await logChange(context, db, 'changed what is made beside the kits', 'session', sessionId, {
+        ...wanted,
+        swapIns,
+      });
+    }),
 });
 
 export const fillSlot = service({

@@ -20,6 +20,7 @@ import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
 import { PlanCheck } from '../../calendar/plan-check';
+import { Extras } from './extras';
 
 export const metadata = { title: 'Session' };
 
@@ -191,6 +192,11 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             </div>
           )}
         </section>
+        <Extras
+          sessionId={sessionId}
+          bundle={bundle}
+          needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
+        />
         <section className="sheet h-fit p-5" aria-labelledby="plan-title">
           <h2 id="plan-title" className="mb-3 text-xl font-bold">
             Date, place and mode
