@@ -124,6 +124,16 @@ function SheetPart({
               </td>
             ))}
           </tr>
+          {variants.some(({ steps }) => steps) && (
+            <tr className="whitespace-normal align-top text-base-content">
+              <th scope="row">Steps that differ</th>
+              {variants.map((variant) => (
+                <td key={variant.key} className="font-normal">
+                  {variant.steps?.join('; ') ?? 'as written'}
+                </td>
+              ))}
+            </tr>
+          )}
           <tr className="whitespace-normal align-top text-base-content">
             <th scope="row">People</th>
             {variants.map((variant) => (

@@ -1,6 +1,6 @@
 import type { Recipe } from '../recipes/recipe';
-import type { Wish } from '../safety/avoidances';
-import { type Choice, choose } from './variant';
+import { blockersOf, type Wish } from '../safety/avoidances';
+import { type Choice, choose, chosenItems } from './variant';
 
 /** What is made beside the kits of the roll: a batch finished before class, food to taste, the crew's, kits in reserve. */
 export const EXTRA_KINDS = ['swap-in', 'tasters', 'crew', 'reserve'] as const;
@@ -101,7 +101,8 @@ export function chooseExtra(
   // What alone has no way out is given up first; if the others still stand in each other's way, all are.
   const possible = kind === 'crew' ? [] : avoided.filter((code) => isSafe([code]));
   const avoids = isSafe(possible) ? possible : [];
-  const { effective } = choose(made, avoided);
-  const notFor = [...effective.filter((code) => !avoids.includes(code)), ...unknown];
-  return { avoids, choice: only(choose(dishes, avoids)), notFor };
+  const choice = only(choose(dishes, avoids));
+  const items = chosenItems(choice, dishes);
+  const held = (code: string) => items.some(({ holdings }) => blockersOf(holdings, [code]).length > 0);
+  return { avoids, choice, notFor: [...avoided.filter(held), ...unknown] };
 }

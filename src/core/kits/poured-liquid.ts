@@ -41,16 +41,14 @@ export function withPouredLiquid(
     const beside = item.also.length + 1;
     return [
       ...(sign(poured) > 0 ? [{ ...component, from, isInside, portion: portion(item, share) }] : []),
-      more
-        ? {
-            ...component,
-            option: more.option,
-            beside,
-            item: more.item,
-            portion: portion(more.item, rest),
-            isTopUp: true,
-          }
-        : { ...component, beside, portion: portion(item, rest), isTopUp: true },
+      ...(more ? [more.item, ...more.item.also] : [item]).map((each, at) => ({
+        ...component,
+        option: more?.option ?? component.option,
+        beside: beside + at,
+        item: each,
+        portion: portion(each, rest),
+        isTopUp: true,
+      })),
     ];
   });
 }

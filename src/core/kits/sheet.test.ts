@@ -70,11 +70,12 @@ describe('every kit sheet', () => {
         for (const variant of variants) {
           for (const component of variant.components ?? []) {
             const written = recipes[component.dish]?.lines[component.line] as WrittenLine;
+            // Behind the alternatives comes the food itself, cut small for small children.
             const used = (
-              component.option === 0 ? written : written.alternatives?.[component.option - 1]
+              component.option === 0 ? written : (written.alternatives?.[component.option - 1] ?? written)
             ) as WrittenItem;
             const food = TYPICAL.ingredients.find(({ name }) => name === used.ingredient);
-            const holdings = food && holdingsOf(food, used.label);
+            const holdings = food && holdingsOf(food, used.label, component.item.preparation);
             for (const code of variant.participants.flatMap(codesOf)) {
               expect(holdings?.contains.has(code) || holdings?.mayContain.has(code)).toBe(false);
             }

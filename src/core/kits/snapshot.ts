@@ -82,6 +82,8 @@ export interface SheetVariant {
   readonly contains: readonly string[];
   readonly mayContain: readonly string[];
   readonly participants: readonly SheetPerson[];
+  /** How the steps differ with what stands in: "Let the dough rest (10 min longer)". */
+  readonly steps?: readonly string[];
   /** What it is, when it is not for people of the roll; and in words, whom of the roll it is not for. */
   readonly extra?: ExtraKind;
   readonly notFor?: readonly string[];
@@ -235,8 +237,19 @@ function plainVariant(variant: Variant, input: SheetInput, rowOf: RowOf): SheetV
     participants: variant.participants.map(({ id, name, group }) =>
       group === undefined ? { id, name } : { id, name, group },
     ),
+    ...stepsOf(components ?? []),
     ...(variant.extra ? { extra: variant.extra, notFor: (variant.notFor ?? []).map(avoidanceLabel) } : {}),
   };
+}
+
+/** How cooking differs with what stands in; nothing where it does not. */
+function stepsOf(components: readonly Component[]): { steps?: string[] } {
+  const steps = components.flatMap(({ item: { step, minutes, ingredient }, beside }) => {
+    if (beside > 0 || (step === '' && minutes === 0)) return [];
+    const time = minutes === 0 ? '' : `${Math.abs(minutes)} min ${minutes > 0 ? 'longer' : 'shorter'}`;
+    return [`${ingredient.name}: ${[step, time].filter(Boolean).join(' · ')}`];
+  });
+  return steps.length > 0 ? { steps } : {};
 }
 
 function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): SheetComponent {

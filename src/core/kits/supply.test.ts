@@ -167,6 +167,7 @@ describe('an alternative that brings a second swap with it', () => {
   it('packs and buys both, in a row of its own', () => {
     const { content, total, said } = sheetOf([flour], [{ servings: 4, avoids: 'wheat' }, { servings: 4 }]);
     expect(content.rows.map(({ name }) => name)).toEqual(['plain wheat flour', 'egg, large, without shell']);
+    expect(content.variants[1]?.steps).toEqual(['maize meal: Let the dough rest for ten minutes. · 10 min longer']);
     expect(said(1)).toEqual(['250 g maize meal', '1 egg, large, without shell']);
     expect(total('egg')?.pieces).toBe(1);
   });

@@ -85,6 +85,18 @@ export function choose(dishes: readonly Recipe[], avoids: readonly string[]): Ch
 const itemAt = (line: Line, option: number): Item | null =>
   option === 0 ? line.written : (line.alternatives[option - 1] ?? null);
 
+/** Everything that a choice may put into a kit: items, what they bring along, and what tops up a can's liquid. */
+export const chosenItems = ({ options, topUps }: Choice, dishes: readonly Recipe[]): Item[] =>
+  dishes.flatMap((recipe, dish) =>
+    recipe.lines.flatMap((line, index) => {
+      const chosen = [options[dish]?.[index], options[dish]?.[index] === 'omit' ? undefined : topUps[dish]?.[index]];
+      return chosen.flatMap((option) => {
+        const item = typeof option === 'number' ? itemAt(line, option) : undefined;
+        return item ? [item, ...item.also] : [];
+      });
+    }),
+  );
+
 /** The avoided codes that an item, or what it brings along, holds or may hold, sorted. */
 const blockedBy = (item: Item, avoids: readonly string[]): string[] =>
   item.also.length === 0

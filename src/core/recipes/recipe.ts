@@ -25,6 +25,7 @@ import {
   yieldOf,
 } from '../reference/reference';
 import { type Holdings, holdingsOf, isAvoidanceCode } from '../safety/avoidances';
+import { cutForSmall } from '../safety/care';
 
 /** How a line grows with the servings of a kit. */
 export type Scaling = 'linear' | 'whole' | 'damped' | 'per batch' | 'per kit';
@@ -163,7 +164,7 @@ export function readRecipe(
     const alternatives = (line.alternatives ?? []).map((alternative, k) =>
       'omit' in alternative ? null : readSwap(alternative, `${path}.alternatives[${k}]`, reference, labels, problems),
     );
-    return item && { written: item, alternatives: alternatives.map((a) => a ?? null) };
+    return item && { written: item, alternatives: [...alternatives.map((a) => a ?? null), ...cutSmall(item)] };
   });
   if (problems.length > 0) return { problems };
   return { recipe: { servings: written.servings, lines: lines as Line[] } };
@@ -172,6 +173,21 @@ export function readRecipe(
 /** The lines that kits are made of: what comes from the tap is neither packed nor bought. */
 export const packedLines = (lines: readonly WrittenLine[], reference: Reference): WrittenLine[] =>
   lines.filter(({ ingredient }) => findIngredient(reference, ingredient)?.aisle !== 'tap');
+
+/** The same food cut for small children, as the last that may stand in: only where that makes it safe. */
+function cutSmall(item: Item): Item[] {
+  const { ingredient, preparation, holdings } = item;
+  const cut = cutForSmall(ingredient.name, preparation);
+  if (!cut) return [];
+  const without = (codes: ReadonlySet<string>) => new Set([...codes].filter((code) => code !== 'CHOKING'));
+  return [
+    {
+      ...item,
+      preparation: [preparation, cut].filter(Boolean).join(', '),
+      holdings: { contains: without(holdings.contains), mayContain: without(holdings.mayContain) },
+    },
+  ];
+}
 
 /** An item that stands in, with everything it brings along. */
 function readSwap(
@@ -271,7 +287,7 @@ function readItem(
       }),
     spare,
     packGrams,
-    holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name)),
+    holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name), preparation),
     part,
     within,
     liquidPortion,

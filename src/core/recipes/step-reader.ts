@@ -202,7 +202,7 @@ function lastMatch(text: string, words: RegExp): number {
  */
 const USUAL: readonly (readonly [test: RegExp, minutes: number, perFood: number])[] = [
   [/\b(?:chop|dice|slice|cut|halve|quarter|shred|mince|trim|tear)/i, 2, 2],
-  [/\b(?:grate|peel|zest)/i, 1, 2],
+  [/\b(?:grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i, 1, 2],
   [/\b(?:wash|rinse|drain)/i, 2, 0],
   [/\b(?:mix|stir|whisk|combine|fold|toss|beat|cream|layer|fill|spread|mash)/i, 3, 0],
   [/\b(?:knead|roll|shape|form|press|thread)/i, 5, 0],
@@ -243,7 +243,7 @@ const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
   ['knife', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|knife|claw)/i],
   ['board', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|board)/i],
   ['peeler', /\bpeel/i],
-  ['grater', /\b(?:grate|zest)/i],
+  ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
   ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
   ['whisk', /\bwhisk/i],
   ['sieve', /\b(?:sieve|strain|drain|sift|colander)/i],
@@ -268,7 +268,12 @@ function ageOf(text: string, heat: Heat): number {
   // Nobody can tell from a step whether what is blended is still hot.
   if (/\b(?:blend|blitz|purée|puree|liquidis)/i.test(text)) return ADULT;
   if (heat !== 'none') return 10;
-  if (/\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest)/i.test(text)) return 7;
+  if (
+    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+      text,
+    )
+  )
+    return 7;
   return 3;
 }
 

@@ -79,7 +79,18 @@ describe('a flexible slot', () => {
       'courgette',
     ]);
     expect(salt).toBe(lines[1]);
-    expect(slotsOf(lines)).toEqual([{ written: 'carrot', foods: ['carrot', 'courgette', 'celery'] }]);
+    expect(slotsOf(lines)).toEqual([{ written: 'carrot', isSlot: true, foods: ['carrot', 'courgette', 'celery'] }]);
+  });
+
+  it('is like a swap for its price: chosen by a person, while one for an allergy is left to the kits', () => {
+    const butter = { ingredient: 'butter', amount: '50', unit: 'g' };
+    const oil = { ingredient: 'olive oil', amount: '40', unit: 'g' };
+    const [cheap] = withFillings(
+      [{ ...butter, alternatives: [{ ...oil, reason: 'price' }] }],
+      [{ written: 'butter', chosen: 'olive oil' }],
+    );
+    expect(cheap).toMatchObject({ ingredient: 'olive oil', alternatives: [butter] });
+    expect(slotsOf([{ ...butter, alternatives: [{ ...oil, reason: 'allergy or diet' }] }])).toEqual([]);
   });
 
   it('stays as it was written where the filling is none of its foods', () => {

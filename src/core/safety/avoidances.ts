@@ -1,11 +1,13 @@
 import words from '../reference/facts/avoidance-words.json';
 import facts from '../reference/facts/avoidances.json';
 import type { Ingredient } from '../reference/reference';
+import { careOf } from './care';
 
 /** Something a kit must not hold: an allergen, or what a diet or faith leaves out. All are handled alike. */
 export interface Avoidance {
   readonly code: string;
-  readonly kind: 'allergen' | 'diet';
+  /** Care is for an age or a condition: what a preparation may lift. */
+  readonly kind: 'allergen' | 'diet' | 'care';
   /** As printed in words: "milk", "tree nuts". */
   readonly label: string;
   /** What holds this also holds these. */
@@ -53,10 +55,17 @@ export interface Holdings {
  *
  * @param label allergens on the recorded label of the product used; replaces the food's allergens, known and unknown,
  *   never its diet facts
+ * @param preparation how it comes: what is cut small enough is no longer a choking risk
  */
-export function holdingsOf(ingredient: Ingredient, label?: readonly string[]): Holdings {
-  const contains = withImplied([...(label ?? ingredient.contains), ...ingredient.diet, foodCode(ingredient.name)]);
-  const unknown = withImplied([...(label ? [] : ingredient.mayContain), ...ingredient.dietCheck]);
+export function holdingsOf(ingredient: Ingredient, label?: readonly string[], preparation = ''): Holdings {
+  const care = careOf(ingredient.name, preparation);
+  const contains = withImplied([
+    ...(label ?? ingredient.contains),
+    ...ingredient.diet,
+    ...care.contains,
+    foodCode(ingredient.name),
+  ]);
+  const unknown = withImplied([...(label ? [] : ingredient.mayContain), ...ingredient.dietCheck, ...care.check]);
   return { contains, mayContain: new Set([...unknown].filter((code) => !contains.has(code))) };
 }
 

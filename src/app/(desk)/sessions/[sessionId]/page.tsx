@@ -128,7 +128,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                         className="my-1 flex flex-wrap items-end gap-2"
                       >
                         <Choice
-                          label="Any of these"
+                          label={slot.isSlot ? 'Any of these' : `Instead of ${slot.written}`}
                           name="chosen"
                           defaultValue={filledWith(dish.fillings, slot.written)}
                         >

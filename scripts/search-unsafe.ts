@@ -1,0 +1,165 @@
+// npm run search-unsafe [-- rolls seed]: makes rolls and recipes by chance, computes their kit sheets, and looks in every kit
+// for what its person must avoid. Judged by the tables alone, with none of the code that chooses. Prints its seed.
+import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
+import { computeSheet, type SheetInput } from '@/core/kits/snapshot';
+import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe';
+import { withFillings } from '@/core/recipes/slots';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { TYPICAL } from '@/core/reference/reference';
+import avoidances from '../src/core/reference/facts/avoidances.json';
+import care from '../src/core/reference/facts/care.json';
+import ingredients from '../src/core/reference/facts/ingredients.json';
+
+const rolls = Number(process.argv[2] ?? 100_000);
+const seed = Number(process.argv[3] ?? Date.now() % 2 ** 31);
+
+/** A well-mixed stream of numbers from 0 to 1 (mulberry32): the same for the same seed. */
+function chanceOf(start: number): () => number {
+  let state = start >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+const chance = chanceOf(seed);
+const upTo = (most: number) => Math.floor(chance() * (most + 1));
+const oneOf = <T>(list: readonly T[]): T => list[Math.floor(chance() * list.length)] as T;
+const times = <T>(count: number, make: () => T): T[] => Array.from({ length: count }, make);
+
+const CODES = avoidances.map(({ code }) => code);
+const ALLERGENS = avoidances.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+const FOODS = new Map(ingredients.map((food) => [food.name, food]));
+
+// Judged here: what a food holds, by the tables and the recorded label, and nothing else.
+const implied = new Map(avoidances.map(({ code, implies }) => [code, implies]));
+function heldBy(name: string, preparation: string, label: readonly string[] | undefined): Set<string> {
+  const food = FOODS.get(name);
+  if (!food) throw new Error(`${name} is not in the table`);
+  const held = new Set([
+    ...(label ?? [...food.contains, ...food.mayContain]),
+    ...food.diet,
+    ...food.dietCheck,
+    `food:${name}`,
+  ]);
+  for (const { code, ingredients: foods, lifted } of care)
+    if (foods.includes(name) && !lifted.some((word) => preparation.includes(word))) held.add(code);
+  for (const code of held) for (const more of implied.get(code) ?? []) held.add(more);
+  return held;
+}
+
+const MEASURES = TYPICAL.measures;
+const item = (): WrittenItem => {
+  const { ingredient, preparation, measure } = oneOf(MEASURES);
+  const label = chance() < 0.15 ? { label: times(upTo(2), () => oneOf(ALLERGENS)) } : {};
+  const sealed = chance() < 0.1 ? { sealed_grams: '400' } : {};
+  return { ingredient, preparation, amount: String(1 + upTo(4)), unit: measure, ...label, ...sealed };
+};
+
+function line(): WrittenLine {
+  const cans = TYPICAL.yields.filter((row) => row.preparation === 'drained');
+  const alternatives = times(upTo(3), (): WrittenAlternative => {
+    if (chance() < 0.1) return { omit: true };
+    return chance() < 0.2 ? { ...item(), also: times(1 + upTo(1), item) } : item();
+  });
+  if (chance() < 0.12) {
+    const liquid = {
+      ingredient: oneOf(cans).ingredient,
+      preparation: 'liquid',
+      amount: '100',
+      unit: 'ml',
+      reserved: true as const,
+    };
+    return { ...liquid, alternatives };
+  }
+  return { ...item(), alternatives, ...(chance() < 0.15 ? { slot: true as const } : {}) };
+}
+
+const lines = () => times(1 + upTo(4), line);
+
+function recipe() {
+  const own = lines();
+  const inner = {
+    recipeId: 'inner',
+    version: 1,
+    title: 'Inner',
+    servings: 2,
+    of: 4,
+    lines: lines(),
+    steps: [],
+    within: [],
+  };
+  const whole = wholeRecipe({ servings: 4, lines: own, steps: [], ...(chance() < 0.2 ? { subRecipes: [inner] } : {}) });
+  const fillings = whole.lines.flatMap(({ ingredient, slot, alternatives = [] }) => {
+    const other = oneOf(alternatives);
+    return slot && other && !('omit' in other) ? [{ written: ingredient, chosen: other.ingredient }] : [];
+  });
+  return { servings: 4, lines: withFillings(whole.lines, chance() < 0.5 ? fillings : []) };
+}
+
+/** One roll and its dishes; every kit that holds what its person must avoid. */
+function unsafeKits(number: number): string[] {
+  const people = times(1 + upTo(7), () => {
+    const codes =
+      chance() < 0.35
+        ? []
+        : times(1 + upTo(2), () => (chance() < 0.15 ? `food:${oneOf(ingredients).name}` : oneOf(CODES)));
+    const unknown = chance() < 0.05 ? [{ asWritten: 'moonroot', codes: undefined }] : [];
+    return { codes, wishes: [...codes.map((code) => ({ asWritten: code, codes: [code] })), ...unknown] };
+  }).map((person, at) => ({ ...person, id: String(at), name: String(at), servings: 1 + upTo(4) }));
+  const dishes = times(1 + upTo(1), recipe).map((own, at) => ({ id: String(at), title: `Dish ${at}`, recipe: own }));
+  const labels = Object.fromEntries(
+    times(upTo(2), () => [oneOf(ingredients).name, times(upTo(2), () => oneOf(ALLERGENS))] as const),
+  );
+  const wanted: ExtrasWanted = { tasters: upTo(2), crew: upTo(2), reserve: upTo(1) };
+  const made = extrasOf(
+    wanted,
+    dishes.map(() => upTo(1) * 4),
+  );
+  const input: SheetInput = { system: 'us', dishes, labels, reference: TYPICAL, extras: extrasFor(made, people) };
+  const outcome = computeSheet(input, people);
+  if ('problems' in outcome) return [];
+  const found: string[] = [];
+  const all = new Set(people.flatMap(({ codes }) => codes));
+  for (const variant of outcome.sheet.variants) {
+    const held = new Set(
+      (variant.components ?? []).flatMap(({ dish, line: at, option, item: { ingredient, preparation } }) => [
+        ...heldBy(
+          ingredient.name,
+          preparation,
+          labelOf(dishes[dish]?.recipe.lines[at], option, ingredient.name) ?? labels[ingredient.name],
+        ),
+      ]),
+    );
+    const avoided = variant.extra
+      ? [...all].filter((code) => !variant.notFor?.includes(code))
+      : variant.participants.flatMap(({ id }) => people.find((person) => person.id === id)?.codes ?? []);
+    const bad = avoided.filter((code) => held.has(code));
+    if (bad.length > 0) found.push(`roll ${number}, variant ${variant.letter}: holds ${bad.join(', ')}`);
+    const isUnknown = variant.participants.some(({ id }) =>
+      people.find((person) => person.id === id)?.wishes.some(({ codes }) => !codes),
+    );
+    if (!variant.extra && variant.components && isUnknown)
+      found.push(`roll ${number}, variant ${variant.letter}: packed although a wish has no meaning`);
+  }
+  return found;
+}
+
+/** The label that a recipe itself states for a food of an option; none where one of the same food has none. */
+function labelOf(written: WrittenLine | undefined, option: number, food: string): readonly string[] | undefined {
+  // Behind the alternatives comes the food itself, cut small.
+  const other = option === 0 ? written : (written?.alternatives?.[option - 1] ?? written);
+  if (!other || 'omit' in other) return undefined;
+  const own = [other, ...('also' in other ? (other.also ?? []) : [])].filter(({ ingredient }) => ingredient === food);
+  return own.every(({ label }) => label) ? own.flatMap(({ label = [] }) => label) : undefined;
+}
+
+const started = performance.now();
+const unsafe: string[] = [];
+for (let number = 0; number < rolls; number++) unsafe.push(...unsafeKits(number));
+const seconds = ((performance.now() - started) / 1000).toFixed(1);
+console.log(`${rolls} rolls, seed ${seed}, ${seconds} s: ${unsafe.length} unsafe kits`);
+for (const each of unsafe.slice(0, 20)) console.log(each);
+process.exitCode = unsafe.length > 0 ? 1 : 0;

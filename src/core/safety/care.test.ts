@@ -1,0 +1,54 @@
+import { describe, expect, it } from 'vitest';
+import { computeSheet, type SheetInput, sheetContent } from '../kits/snapshot';
+import { TYPICAL } from '../reference/reference';
+import { understandWish } from './avoidances';
+import { avoidedByAge, careOf, cutForSmall } from './care';
+
+describe('what an age alone asks for', () => {
+  it.each([
+    [0, ['HONEY', 'CHOKING']],
+    [1, ['CHOKING']],
+    [4, ['CHOKING']],
+    [5, []],
+    [null, []],
+  ])('at %s years: %j', (age, codes) => {
+    expect(avoidedByAge(age)).toEqual(codes);
+  });
+
+  it('is lifted by how a food is cut, where cutting helps', () => {
+    expect(careOf('grapes', '').contains).toEqual(['CHOKING']);
+    expect(careOf('grapes', 'quartered').contains).toEqual([]);
+    expect(cutForSmall('grapes', '')).toBe('cut lengthways into quarters');
+    expect(careOf('almonds', 'quartered').contains).toEqual(['CHOKING']);
+    expect(cutForSmall('almonds', '')).toBeUndefined();
+    expect(careOf('feta cheese', '').check).toEqual(['PREGNANCY']);
+  });
+
+  it('gives a small child the same food cut small, and refuses what cannot be', () => {
+    const kit = (ingredient: string, preparation: string, unit: string, age: number) => {
+      const line = { ingredient, preparation, amount: '8', unit };
+      const input: SheetInput = {
+        system: 'metric',
+        dishes: [{ id: 'dish', title: 'Dish', recipe: { servings: 4, lines: [line] } }],
+        labels: {},
+        reference: TYPICAL,
+      };
+      const wishes = avoidedByAge(age).map((code) => ({ asWritten: code, codes: [code] }));
+      const outcome = computeSheet(input, [{ id: 'child', name: 'Child', servings: 4, wishes }]);
+      if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
+      const [variant] = sheetContent(input, outcome).variants;
+      return variant?.components?.[0]?.name ?? `refused: ${variant?.refusals[0]?.blockedBy.join()}`;
+    };
+    expect(kit('cherry tomato', '', 'each', 6)).toBe('cherry tomato');
+    expect(kit('cherry tomato', '', 'each', 4)).toBe('cherry tomato, cut lengthways into quarters');
+    expect(kit('almonds', '', 'g', 4)).toBe('refused: what small children choke on');
+    expect(kit('honey', '', 'g', 0)).toBe('refused: honey');
+  });
+});
+
+describe('pregnancy', () => {
+  it('avoids alcohol, mould-ripened cheese, and what nobody has checked', () => {
+    const [code] = understandWish('pregnant', new Map()).codes ?? [];
+    expect(code).toBe('PREGNANCY');
+  });
+});
