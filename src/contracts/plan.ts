@@ -3,6 +3,7 @@ import { ON_CLOSURE } from '@/core/plan/cadence';
 import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT_KINDS } from '@/core/plan/place';
 import { MOST_DAYS_AFTER } from '@/core/plan/sitting';
+import { WAITLIST_RULES } from '@/core/roll/waitlist';
 
 const title = (what: string) =>
   z.string().trim().min(1, `The ${what} needs a title.`).max(120, 'At most 120 characters.');
@@ -55,6 +56,7 @@ export const editedCourse = z.object({
   capacity: orNull(count(100_000)),
   /** In whole coins: 4.50 is 450. */
   budgetCents: orNull(count(100_000_000)),
+  waitlistRule: z.enum(WAITLIST_RULES).default('first come'),
   instructorId: orNull(z.uuid('Choose an instructor.')),
   rollClosesDays: count(60),
   uses,

@@ -3,7 +3,7 @@ import { execute, find, findOne, insert, select } from './query';
 import type { KitSheetRow, PackEventRow } from './rows';
 import type { Db } from './store';
 
-/** Which sheet of a session of this programme is the newest, without its contents; undefined when none is locked. */
+/** Which sheet of a session of this programme is the newest, without its contents; undefined when none is locked, or it was unlocked. */
 export async function latestSheetId(
   db: Db,
   programmeId: string,
@@ -12,7 +12,9 @@ export async function latestSheetId(
   const [sheet] = await select<{ id: string; revision: number; fingerprint: string }>(
     db,
     `SELECT k.id, k.revision, k.fingerprint FROM kit_sheet k JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
-      WHERE k.session_id = :sessionId AND c.programme_id = :programmeId ORDER BY k.revision DESC LIMIT 1`,
+      WHERE k.session_id = :sessionId AND c.programme_id = :programmeId
+        AND NOT EXISTS (SELECT 1 FROM sheet_note n WHERE n.session_id = k.session_id AND n.kind = 'unlocked' AND n.revision >= k.revision)
+      ORDER BY k.revision DESC LIMIT 1`,
     { sessionId, programmeId },
   );
   return sheet;

@@ -8,6 +8,7 @@ export const freshProgramme = (
   safetyProfile: 'us',
   retentionMonths: 24,
   workHours: '{}',
+  reserveCosts: '{}',
   version: 1,
   ...given,
 });
@@ -23,6 +24,7 @@ export const freshCourse = (
   onClosure: 'move',
   capacity: null,
   budgetCents: null,
+  waitlistRule: 'first come',
   instructorId: null,
   rollClosesDays: 5,
   uses: '{}',

@@ -8,6 +8,7 @@ import { recipeVersions } from './migrations/0006-recipe-versions';
 import { products } from './migrations/0007-products';
 import { dishes } from './migrations/0008-dishes';
 import { extras } from './migrations/0009-extras';
+import { roll } from './migrations/0010-roll';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -27,6 +28,7 @@ const MIGRATIONS: readonly Migration[] = [
   products,
   dishes,
   extras,
+  roll,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

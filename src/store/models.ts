@@ -2,7 +2,9 @@ import { DataTypes, type Model, type ModelAttributes, type ModelStatic, type Seq
 import type {
   AccessLinkRow,
   ApiTokenRow,
+  AttendanceRow,
   AvoidanceMeaningRow,
+  AwayRow,
   CalendarFeedRow,
   ChangeRow,
   ClosureCalendarRow,
@@ -34,6 +36,7 @@ import type {
   RecipeVersionRow,
   SessionJobRow,
   SessionRow,
+  SheetNoteRow,
   SignInRow,
   SittingRow,
   StageMarkRow,
@@ -60,6 +63,9 @@ export interface Models {
   readonly keepingLimit: Table<KeepingLimitRow>;
   readonly dish: Table<DishRow>;
   readonly enrolment: Table<EnrolmentRow>;
+  readonly away: Table<AwayRow>;
+  readonly attendance: Table<AttendanceRow>;
+  readonly sheetNote: Table<SheetNoteRow>;
   readonly avoidanceMeaning: Table<AvoidanceMeaningRow>;
   readonly productLabel: Table<ProductLabelRow>;
   readonly kitExclusion: Table<KitExclusionRow>;
@@ -106,6 +112,7 @@ export function defineModels(sequelize: Sequelize): Models {
       timeZone: text,
       retentionMonths: whole,
       workHours: long,
+      reserveCosts: long,
       version: whole,
     }),
     member: table<MemberRow>('member', {
@@ -139,6 +146,7 @@ export function defineModels(sequelize: Sequelize): Models {
       onClosure: text,
       capacity: whole,
       budgetCents: whole,
+      waitlistRule: text,
       instructorId: reference,
       rollClosesDays: whole,
       uses: long,
@@ -258,7 +266,32 @@ export function defineModels(sequelize: Sequelize): Models {
       mode: text,
       groupId: reference,
       status: text,
+      since: DataTypes.DATEONLY,
+      sharedKit: whole,
       version: whole,
+    }),
+    away: table<AwayRow>('away', {
+      sessionId: { type: DataTypes.CHAR(36), primaryKey: true },
+      enrolmentId: { type: DataTypes.CHAR(36), primaryKey: true },
+      mode: text,
+    }),
+    attendance: table<AttendanceRow>('attendance', {
+      id,
+      sessionId: reference,
+      enrolmentId: reference,
+      state: text,
+      at: moment,
+      actorId: reference,
+    }),
+    sheetNote: table<SheetNoteRow>('sheet_note', {
+      id,
+      sessionId: reference,
+      kind: text,
+      revision: whole,
+      basis: text,
+      reason: text,
+      at: moment,
+      actorId: reference,
     }),
     avoidanceMeaning: table<AvoidanceMeaningRow>('avoidance_meaning', {
       id,

@@ -1,6 +1,8 @@
 // The rows of the tables as plain data. JSON columns are text here; the queries of each room read and write them.
 import type { PackAction } from '@/core/packing/progress';
 import type { OnClosure } from '@/core/plan/cadence';
+import type { AttendanceState } from '@/core/roll/attendance';
+import type { RollStatus } from '@/core/roll/waitlist';
 
 export interface ProgrammeRow {
   id: string;
@@ -12,6 +14,8 @@ export interface ProgrammeRow {
   retentionMonths: number;
   /** JSON: opening hours of the shops and working hours of the crew; what is left out is as usual. */
   workHours: string;
+  /** JSON of what a kit too many and a kit too few cost (see ReserveCosts). */
+  reserveCosts: string;
   version: number;
 }
 
@@ -51,6 +55,8 @@ export interface CourseRow {
   capacity: number | null;
   /** Per kit, in the programme's smallest coin. */
   budgetCents: number | null;
+  /** How a free place is given away (see WAITLIST_RULES). */
+  waitlistRule: string;
   instructorId: string | null;
   rollClosesDays: number;
   /** JSON: equipment that a class of it needs. */
@@ -295,8 +301,42 @@ export interface EnrolmentRow {
   mode: string | null;
   /** The group they come with; null for the first. */
   groupId: string | null;
-  status: 'enrolled' | 'withdrawn' | 'erased';
+  status: RollStatus | 'erased';
+  /** Civil date since which the status holds; null where nobody wrote it down. */
+  since: string | null;
+  /** 1: one kit with the others of the household that say so. */
+  sharedKit: number;
   version: number;
+}
+
+/** Somebody who misses a session, or comes to it another way. */
+export interface AwayRow {
+  sessionId: string;
+  enrolmentId: string;
+  /** null: does not come, and gets no kit. */
+  mode: string | null;
+}
+
+/** What was seen of somebody at a session: appended, the newest of its kind counts. */
+export interface AttendanceRow {
+  id: string;
+  sessionId: string;
+  enrolmentId: string;
+  state: AttendanceState;
+  at: Date;
+  actorId: string;
+}
+
+/** What was decided about a locked sheet: differences refused, or the sheet unlocked. */
+export interface SheetNoteRow {
+  id: string;
+  sessionId: string;
+  kind: 'refused' | 'unlocked';
+  revision: number;
+  basis: string;
+  reason: string;
+  at: Date;
+  actorId: string;
 }
 
 export interface AvoidanceMeaningRow {

@@ -2,7 +2,16 @@ import { Op } from 'sequelize';
 import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
 import type { Stage } from '@/core/countdown/stages';
 import { find, select } from './query';
-import type { EnrolmentRow, KitExclusionRow, PackEventRow, ProductLabelRow, SessionRow, StageMarkRow } from './rows';
+import type {
+  AwayRow,
+  EnrolmentRow,
+  KitExclusionRow,
+  PackEventRow,
+  ProductLabelRow,
+  SessionRow,
+  SheetNoteRow,
+  StageMarkRow,
+} from './rows';
 import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
@@ -53,6 +62,10 @@ export interface SessionBundle {
   readonly marks: readonly Pick<StageMarkRow, 'stage' | 'done'>[];
   readonly events: readonly PackEventRow[];
   readonly oneOffs: readonly OneOffJob[];
+  /** Who does not come, or comes another way. */
+  readonly away: readonly Pick<AwayRow, 'enrolmentId' | 'mode'>[];
+  /** What was decided about the locked sheet, oldest first. */
+  readonly sheetNotes: readonly Pick<SheetNoteRow, 'kind' | 'revision' | 'basis' | 'reason'>[];
 }
 
 /** Which sessions: some by id, or all between two civil dates that are not cancelled. */
@@ -60,7 +73,7 @@ export type SessionFilter = { readonly ids: readonly string[] } | { readonly fro
 
 /** What is noted about a session: one row each for a label, a kit left out, a job marked done, a job of its own. */
 interface NoteRow {
-  readonly kind: 'label' | 'exclusion' | 'mark' | 'job';
+  readonly kind: 'label' | 'exclusion' | 'mark' | 'job' | 'away' | 'sheet';
   readonly id: string;
   readonly sessionId: string;
   readonly about: string;
@@ -136,7 +149,11 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
             x.reason, '', 0, NULL FROM ${ofThese('kit_exclusion')}
      UNION ALL SELECT 'mark', x.id, x.session_id, x.stage, '', '', x.done, x.at FROM ${ofThese('stage_mark')}
      UNION ALL SELECT 'job', x.id, x.session_id, x.title, CONCAT_WS(' ', x.stage, x.hours, x.before_key), '', x.minutes, NULL
-       FROM ${ofThese('session_job')} ORDER BY at, id`,
+       FROM ${ofThese('session_job')}
+     UNION ALL SELECT 'away', CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, x.session_id,
+            CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, COALESCE(x.mode, ''), '', 0, NULL FROM ${ofThese('away')}
+     UNION ALL SELECT 'sheet', x.id, x.session_id, x.kind, x.reason, x.basis, x.revision, x.at FROM ${ofThese('sheet_note')}
+     ORDER BY at, id`,
     scope,
   );
   const asEvents = select<PackEventRow>(
@@ -164,6 +181,17 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       sheet: sheetId
         ? { id: sheetId, sessionId: session.id, revision, fingerprint, snapshot, lockedAt, lockedByName }
         : undefined,
+      away: own
+        .filter(({ kind }) => kind === 'away')
+        .map(({ about, words }) => ({ enrolmentId: about, mode: words === '' ? null : words })),
+      sheetNotes: own
+        .filter(({ kind }) => kind === 'sheet')
+        .map(({ about, words, more, done }) => ({
+          kind: about as SheetNoteRow['kind'],
+          reason: words,
+          basis: more,
+          revision: done,
+        })),
       marks: own.filter(({ kind }) => kind === 'mark').map(({ about, done }) => ({ stage: about, done })),
       events: eventsOf(session.id),
       oneOffs: own

@@ -11,6 +11,7 @@ export const EQUIPMENT = {
   fridgeLitres: 'litres of fridge',
   knives: 'knives',
   boards: 'boards',
+  pans: 'pans and pots',
   blenders: 'blenders',
 } as const;
 
@@ -19,6 +20,7 @@ const ONE: Readonly<Partial<Record<keyof typeof EQUIPMENT, string>>> = {
   shelves: 'oven shelf',
   fridgeLitres: 'litre of fridge',
   knives: 'knife',
+  pans: 'pan or pot',
 };
 
 /** "1 sink", "14 knives" */

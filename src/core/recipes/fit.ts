@@ -238,6 +238,8 @@ function placeFindings(steps: readonly PlannedStep[], session: ClassFacts, stati
   if (needs(({ heat }) => heat === 'hob' || heat === 'kettle') && !isFire)
     look('heat', 'burners', 1, 'a burner at each station', stations);
   if (needs(({ heat }) => heat === 'oven' || heat === 'grill')) look('heat', 'ovens', 1, 'an oven');
+  if (needs(({ tools }) => tools.includes('pan') || tools.includes('pot')))
+    look('tools', 'pans', 1, 'a pan or pot at each station', stations);
   if (needs(({ tools }) => tools.includes('knife')))
     look('tools', 'knives', 1, 'a knife for everybody who cuts', Math.max(1, session.participants));
   if (needs(({ tools }) => tools.includes('blender'))) look('tools', 'blenders', 1, 'a blender');

@@ -3,10 +3,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import * as buying from '../buying/shopping';
+import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
 import * as compute from '../compute/kits';
 import * as countdown from '../countdown/countdown';
 import * as devices from '../equipment/equipment';
+import * as decide from '../kits/decide';
 import * as kits from '../kits/kit-sheet';
 import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
@@ -31,6 +33,8 @@ import * as recipes from '../recipes/recipes';
 import * as table from '../recipes/reference-table';
 import * as steps from '../recipes/steps';
 import * as suits from '../recipes/suits';
+import * as away from '../roll/away';
+import * as reserve from '../roll/reserve';
 import * as roll from '../roll/roll';
 import * as work from '../work/jobs';
 import * as account from './account';
@@ -45,6 +49,10 @@ const MODULES = [
   households,
   work,
   classday,
+  attendance,
+  decide,
+  away,
+  reserve,
   buying,
   compute,
   countdown,
@@ -88,6 +96,7 @@ const FOR_ALL = [
   'Calculate kits from a recipe, without saving',
   'Change one’s own password',
   'End one of one’s own sign-ins',
+  'Note who came, fetched their kit, or cooked it',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
@@ -95,6 +104,7 @@ const FOR_ALL = [
   'See what was ticked since',
   'See where one is signed in',
   'See which sessions can be packed or attended',
+  'See who is expected, to note who came',
   'Sign out everywhere',
   'Tick components at the bench, or take ticks back',
 ];
@@ -291,6 +301,13 @@ describe('another programme', () => {
       'Put a kit that was left out back in': { sessionId, enrolmentId },
       'Record the label of the product used': { sessionId, ingredient: 'egg', product: 'X', allergens: [] },
       'Take back a recorded label': { sessionId, ingredient: 'egg' },
+      'See who is expected, to note who came': { sessionId },
+      'Note who came, fetched their kit, or cooked it': { sessionId, id: v7(), enrolmentId, state: 'came' },
+      'Refuse the differences of a locked kit sheet': { sessionId, basis: '0'.repeat(64), reason: 'because' },
+      'Unlock a kit sheet, with a reason': { sessionId, revision: 1, reason: 'because' },
+      'Say that somebody misses a session, or comes to it another way': { sessionId, enrolmentId, how: 'away' },
+      'Give the siblings of a household one kit, or several': { courseId, householdId: household?.id, share: true },
+      'See how many are expected, and how many kits to make': { sessionId },
       'See how a number came about': { sessionId, of: 'draft', variant: 'A', row: 0 },
       'Take out a kit sheet as CSV': { sessionId },
       'See the pack bench of a session': { sessionId },
@@ -354,7 +371,7 @@ describe('another programme', () => {
       'Bring a roll in from a file': { courseId, rows: row },
       'Add a person to a roll': { courseId, cells: cells({ name: 'X' }) },
       'Change a person on a roll': { enrolmentId, version: 1, cells: cells({ name: 'X' }) },
-      'Withdraw a person, or enrol them again': { enrolmentId, version: 1, status: 'withdrawn' },
+      'Withdraw a person, enrol them, or put them on the waitlist': { enrolmentId, version: 1, status: 'withdrawn' },
     };
     const named = new Set(Object.keys(inputs));
     const unnamed = SERVICES.filter(({ title }) => !named.has(title))
@@ -384,6 +401,7 @@ describe('another programme', () => {
         'Save a recipe that was brought in line by line',
         'Save a recipe',
         'Say what a family’s words mean',
+        'Say what a wasted kit and a child turned away cost',
         'Say when the shops are open and the crew works',
         'See all closures',
         'See all courses',

@@ -4,7 +4,7 @@ import { sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { select } from '@/store/query';
 import { MEETINGS } from '@/store/sittings';
-import { ROLES, service } from '../access/gate';
+import { type Context, ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
 import { comingOf, groupNameOf } from '../kits/session-sheet';
@@ -35,27 +35,38 @@ function isRoomOpen(date: string, today: Temporal.PlainDate): boolean {
   return days <= DAYS_BEFORE && days >= -DAYS_AFTER;
 }
 
+/**
+ * Who is expected in the room, for somebody whose duty is there now.
+ *
+ * @throws ServiceError when it is not
+ */
+export async function openRoom(context: Context, sessionId: string) {
+  const bundle = await loadBundle(context, sessionId);
+  const { programme, meanings } = await loadProgramme(context);
+  const { session } = bundle;
+  const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
+  const isOpen = ({ date }: { readonly date: string }) =>
+    context.actor.role === 'coordinator' || isRoomOpen(date, today);
+  // Those of a group that meets on another day are nobody's duty today.
+  const open = new Set(session.sittings.filter(isOpen).map(({ groupId }) => groupId));
+  if (isOpen(session)) open.add('');
+  if (open.size === 0) {
+    throw new ServiceError(
+      'forbidden',
+      `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after.`,
+    );
+  }
+  const coming = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
+  return { bundle, meanings, coming };
+}
+
 export const viewRoom = service({
   title: 'See what those in the room must know about its children',
   roles: ROLES,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const bundle = await loadBundle(context, sessionId);
-    const { programme, meanings } = await loadProgramme(context);
+    const { bundle, meanings, coming: enrolled } = await openRoom(context, sessionId);
     const { session } = bundle;
-    const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
-    const isOpen = ({ date }: { readonly date: string }) =>
-      context.actor.role === 'coordinator' || isRoomOpen(date, today);
-    // Those of a group that meets on another day are nobody's duty today.
-    const open = new Set(session.sittings.filter(isOpen).map(({ groupId }) => groupId));
-    if (isOpen(session)) open.add('');
-    if (open.size === 0) {
-      throw new ServiceError(
-        'forbidden',
-        `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after.`,
-      );
-    }
-    const enrolled = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
     const people = enrolled
       .map((row) => rollPerson(row, meanings))
       .filter((person) => person.wishes.length > 0 || person.actionPlan)

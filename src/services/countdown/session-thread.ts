@@ -87,8 +87,8 @@ export function sessionFacts(
     unknownWishes: new Set(
       sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),
     ).size,
-    revision: bundle.sheet?.revision ?? 0,
-    differs: sheet.differences.length > 0,
+    revision: sheet.locked ? (bundle.sheet?.revision ?? 0) : 0,
+    differs: sheet.differences.length > 0 && sheet.refused === undefined,
     refusedKits: sheet.draft?.refusedKits ?? 0,
     ...progress,
     // Before anything is locked, everyone who comes is counted.

@@ -10,6 +10,7 @@ import { packedLines } from '@/core/recipes/recipe';
 import { type Filling, withFillings } from '@/core/recipes/slots';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { TYPICAL } from '@/core/reference/reference';
+import { shareKits } from '@/core/roll/shared-kits';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
 import type { Programme } from '../programme/load';
@@ -29,6 +30,10 @@ export interface SessionSheet {
   readonly differences: readonly SheetDifference[];
   /** Identifies this very draft: locking names it, so that nobody locks what they have not seen. */
   readonly basis: string;
+  /** Why the last revision was unlocked; undefined while it holds. */
+  readonly unlocked: string | undefined;
+  /** Why these very differences were refused; undefined when nobody has. */
+  readonly refused: string | undefined;
 }
 
 type Meanings = ReadonlyMap<string, readonly string[]>;
@@ -88,6 +93,8 @@ function markOf(
     labels,
     writtenOnce(usual, (all) => [...all]),
     exclusions,
+    bundle.away,
+    bundle.sheetNotes,
     sheet?.fingerprint,
     session.groupName,
     session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
@@ -102,16 +109,33 @@ function markOf(
     ]),
     session.extras,
     writtenOnce(enrolments, (rows) =>
-      rows.map((row) => [row.id, row.name, row.age, row.servings, row.wishes, row.mode, row.status, row.groupId]),
+      rows.map((row) => [
+        row.id,
+        row.name,
+        row.age,
+        row.servings,
+        row.wishes,
+        row.mode,
+        row.status,
+        row.groupId,
+        row.sharedKit,
+        row.householdId,
+      ]),
     ),
   ]);
 }
 
-/** Who comes: enrolled, and not of a group that does not meet this time. */
-export const comingOf = ({ session, enrolments }: Pick<SessionBundle, 'session' | 'enrolments'>) =>
-  enrolments.filter(
-    ({ status, groupId }) => status === 'enrolled' && sittingOf(groupId, session.sittings) !== undefined,
-  );
+/** Who comes: enrolled, not away, and not of a group that does not meet this time; each with how they come to it. */
+export const comingOf = ({ session, enrolments, away }: Pick<SessionBundle, 'session' | 'enrolments' | 'away'>) => {
+  const missing = new Set(away.flatMap(({ enrolmentId, mode }) => (mode === null ? [enrolmentId] : [])));
+  const modes = new Map(away.flatMap(({ enrolmentId, mode }) => (mode === null ? [] : [[enrolmentId, mode] as const])));
+  return enrolments
+    .filter(
+      ({ id, status, groupId }) =>
+        status === 'enrolled' && !missing.has(id) && sittingOf(groupId, session.sittings) !== undefined,
+    )
+    .map((row) => (modes.has(row.id) ? { ...row, mode: modes.get(row.id) ?? null } : row));
+};
 
 /** What the group that somebody comes with is called; undefined where there is only one. */
 export function groupNameOf(groupId: string | null, session: SessionBundle['session']): string | undefined {
@@ -121,16 +145,21 @@ export function groupNameOf(groupId: string | null, session: SessionBundle['sess
 }
 
 function computeSession(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
-  const locked = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
+  const last = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
+  const revision = bundle.sheet?.revision ?? 0;
+  const unlocked = bundle.sheetNotes.findLast((note) => note.kind === 'unlocked' && note.revision === revision);
+  const locked = unlocked ? undefined : last;
   const enrolled = comingOf(bundle);
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
-  const participants = enrolled
-    .filter((row) => !reasons.has(row.id))
-    .map((row): Participant => {
-      const { id, name, servings, wishes } = rollPerson(row, meanings);
-      const group = groupNameOf(row.groupId, bundle.session);
-      return { id, name, servings, wishes, ...(group ? { group } : {}) };
-    });
+  const participants = shareKits(
+    enrolled
+      .filter((row) => !reasons.has(row.id))
+      .map((row) => {
+        const { id, name, servings, wishes, householdId } = rollPerson(row, meanings);
+        const group = groupNameOf(row.groupId, bundle.session);
+        return { id, name, servings, wishes, householdId, sharesKit: row.sharedKit === 1, ...(group ? { group } : {}) };
+      }),
+  );
   const leftOut = enrolled.flatMap(({ id, name }) => {
     const reason = reasons.get(id);
     return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
@@ -154,10 +183,11 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     reference: programme.reference,
     ...(made.length > 0 ? { extras: extrasFor(made, participants) } : {}),
   };
-  const letters = new Map(locked?.content.variants.map((variant) => [variant.key, variant.letter]));
+  const letters = new Map(last?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);
   const result = 'problems' in outcome ? undefined : outcome;
   const draft = result && sheetContent(input, result);
+  const basis = draft ? fingerprint({ draft, leftOut }) : '';
   return {
     input,
     participants,
@@ -167,7 +197,11 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     leftOut,
     locked,
     differences: locked && draft ? sheetDifferences(locked, draft) : [],
-    basis: draft ? fingerprint({ draft, leftOut }) : '',
+    basis,
+    unlocked: unlocked?.reason,
+    refused: bundle.sheetNotes.findLast(
+      (note) => note.kind === 'refused' && note.revision === revision && note.basis === basis,
+    )?.reason,
   };
 }
 

@@ -21,7 +21,7 @@ describe('bringing in a roll', () => {
     const preview = await previewRollFile(context, { courseId, bytes });
     expect(preview.rows).toHaveLength(2);
     expect(await names(courseId)).toEqual([]);
-    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({ saved: 2 });
+    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({ saved: 2, waiting: 0 });
     const [lucja] = (await viewRoll(context, { courseId })).people;
     expect(lucja?.wishes.map(({ asWritten, codes }) => [asWritten, codes])).toEqual([
       ['eggs', ['EGG']],
@@ -46,7 +46,7 @@ describe('bringing in a roll', () => {
       { line: 3, cells: cells({ name: 'Cleo', servings: '2' }) },
       { ...rows[2], leaveOut: true },
     ];
-    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2 });
+    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2, waiting: 0 });
     expect(await names(courseId)).toEqual(['Ada Finch', 'Bram', 'Cleo']);
   });
 

@@ -7,10 +7,11 @@ import {
   type RollEntry,
   readRollRow,
 } from '@/core/roll/roll-row';
+import { placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
-import type { CourseGroupRow, EnrolmentRow } from '@/store/rows';
+import type { CourseGroupRow, CourseRow, EnrolmentRow } from '@/store/rows';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { checkRows, readRoll } from '@/workers/read-roll';
@@ -18,6 +19,7 @@ import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { notFound, ServiceError, stale } from '../errors';
+import { queueMessage } from '../messages/messages';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
 import { loadProgramme } from '../programme/load';
@@ -35,7 +37,14 @@ export const viewRoll = service({
     const { meanings } = await loadProgramme(context);
     const people = rows.filter((row) => row.status !== 'erased').map((row) => rollPerson(row, meanings));
     await logLook(context, 'roll', courseId, people.length);
-    return { course, people, groups: await groupsOf(db, courseId) };
+    const groups = await groupsOf(db, courseId);
+    const places = placesOf(
+      people,
+      course.capacity,
+      course.waitlistRule as WaitlistRule,
+      groups.filter(({ position }) => position > 0).map(({ id }) => id),
+    );
+    return { course, people, groups, places };
   },
 });
 
@@ -90,9 +99,9 @@ const numberedRows = z
   .min(1)
   .max(2000);
 
-async function enrolledNow(db: Db, courseId: string): Promise<EnrolmentRow[]> {
-  return find(db, db.models.enrolment, { courseId, status: 'enrolled' });
-}
+/** Everybody who has to do with the course now: whoever withdrew may come again. */
+const rollNow = (db: Db, courseId: string): Promise<EnrolmentRow[]> =>
+  find(db, db.models.enrolment, { courseId, status: ['applied', 'enrolled', 'waitlisted'] });
 
 export const previewRollFile = service({
   title: 'Read a roll file before saving it',
@@ -107,7 +116,7 @@ export const previewRollFile = service({
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
     }
-    const enrolled = (await enrolledNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
+    const enrolled = (await rollNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
     const meanings = [...(await loadProgramme(context)).meanings];
     const groups = (await groupsOf(context.store.db, courseId)).map(({ name }) => name);
     const isUnused = groups.length === 0 && file.rows.some((row) => row.cells.group);
@@ -121,8 +130,9 @@ export const saveRoll = service({
   input: z.object({ courseId: z.uuid(), rows: numberedRows }),
   run: (context, { courseId, rows }) =>
     context.store.transaction(async (db) => {
-      await lockCourse(context, courseId, db);
-      const enrolled = (await enrolledNow(db, courseId)).map(({ name, age }) => ({ name, age }));
+      const { capacity } = await lockCourse(context, courseId, db);
+      const before = await rollNow(db, courseId);
+      const enrolled = before.map(({ name, age }) => ({ name, age }));
       const groups = await groupsOf(db, courseId);
       const checked = await checkRows(rows as NumberedCells[], enrolled, namesOf(groups));
       const wanted = checked.filter((row) => !row.leaveOut);
@@ -139,22 +149,26 @@ export const saveRoll = service({
       if (wanted.length === 0) throw new ServiceError('invalid', 'Every row is left out: there is nobody to save.');
       const entries = wanted.map(({ entry }) => entry as RollEntry);
       const households = await householdsFor(context, db, entries);
-      const people = entries.map((entry, index) =>
-        enrolment(context, courseId, households[index] ?? '', entry, groups),
+      const today = await todayOf(context, db);
+      const people = seated(
+        entries.map((entry, index) => enrolment(context, courseId, households[index] ?? '', entry, groups, today)),
+        before.filter(({ status }) => status === 'enrolled'),
+        capacity,
       );
       await insert(db, db.models.enrolment, people);
       await logChange(context, db, 'brought in a roll', 'course', courseId, {
         people: people.length,
         leftOut: rows.length - wanted.length,
       });
-      return { saved: people.length };
+      return { saved: people.length, waiting: people.filter(({ status }) => status === 'waitlisted').length };
     }),
 });
 
 /** Locks a course for the rest of the transaction, so that two imports at once see each other. */
-async function lockCourse(context: Context, courseId: string, db: Db): Promise<void> {
-  await loadCourse(context, courseId, db);
+async function lockCourse(context: Context, courseId: string, db: Db): Promise<CourseRow> {
+  const course = await loadCourse(context, courseId, db);
   await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
+  return course;
 }
 
 const namesOf = (groups: readonly CourseGroupRow[]) => groups.map(({ name }) => name);
@@ -169,6 +183,7 @@ const enrolment = (
   householdId: string,
   entry: RollEntry,
   groups: readonly CourseGroupRow[],
+  today: string,
 ): EnrolmentRow => ({
   id: context.ids(),
   courseId,
@@ -181,25 +196,61 @@ const enrolment = (
   mode: entry.mode,
   groupId: groupIdOf(groups, entry),
   status: 'enrolled',
+  since: today,
+  sharedKit: 0,
   version: 1,
 });
+
+/** Whoever finds no room in their group waits, in the order they came. @param before who is on the roll */
+function seated(
+  fresh: readonly EnrolmentRow[],
+  before: readonly EnrolmentRow[],
+  capacity: number | null,
+): EnrolmentRow[] {
+  if (capacity === null) return [...fresh];
+  const taken = new Map<string | null, number>();
+  for (const { groupId } of before) taken.set(groupId, (taken.get(groupId) ?? 0) + 1);
+  return fresh.map((person) => {
+    const now = taken.get(person.groupId) ?? 0;
+    taken.set(person.groupId, now + 1);
+    return now < capacity ? person : { ...person, status: 'waitlisted' };
+  });
+}
+
+/** The civil date where the programme is. */
+async function todayOf(context: Context, db: Db): Promise<string> {
+  const { timeZone } = (await loadProgramme(context, db)).programme;
+  return context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+}
 
 export const addPerson = service({
   title: 'Add a person to a roll',
   roles: ['coordinator'],
-  input: z.object({ courseId: z.uuid(), cells }),
-  run: (context, { courseId, cells: written }) =>
+  input: z.object({
+    courseId: z.uuid(),
+    cells,
+    /** Whoever finds no room waits, however they are added. */
+    status: z.enum(['applied', 'enrolled', 'waitlisted']).default('enrolled'),
+  }),
+  run: (context, { courseId, cells: written, status }) =>
     context.store.transaction(async (db) => {
-      await lockCourse(context, courseId, db);
+      const { capacity } = await lockCourse(context, courseId, db);
       const groups = await groupsOf(db, courseId);
-      const [row] = checkRoll([{ line: 0, cells: written }], await enrolledNow(db, courseId), namesOf(groups));
+      const before = await rollNow(db, courseId);
+      const [row] = checkRoll([{ line: 0, cells: written }], before, namesOf(groups));
       const entry = row?.entry;
       if (!entry) throw refusedCells(row?.problems ?? []);
       const [householdId = ''] = await householdsFor(context, db, [entry]);
-      const person = enrolment(context, courseId, householdId, entry, groups);
+      const today = await todayOf(context, db);
+      const [person = null] = seated(
+        [{ ...enrolment(context, courseId, householdId, entry, groups, today), status }],
+        before.filter((each) => each.status === 'enrolled'),
+        status === 'enrolled' ? capacity : null,
+      );
+      if (!person) throw notFound('person');
       await insert(db, db.models.enrolment, [person]);
-      await logChange(context, db, 'enrolled', 'enrolment', person.id, { ...entry });
-      return person.id;
+      await logChange(context, db, person.status, 'enrolment', person.id, { ...entry });
+      return { id: person.id, status: person.status };
     }),
 });
 
@@ -225,17 +276,45 @@ export const editPerson = service({
 });
 
 export const setStatus = service({
-  title: 'Withdraw a person, or enrol them again',
+  title: 'Withdraw a person, enrol them, or put them on the waitlist',
   roles: ['coordinator'],
   input: z.object({
     enrolmentId: z.uuid(),
     version: z.coerce.number().int(),
-    status: z.enum(['enrolled', 'withdrawn']),
+    status: z.enum(ROLL_STATUSES),
+    /** Told to the family with it: the offer of a place, as the coordinator has worded it. */
+    message: z
+      .object({
+        subject: z.string().trim().min(1, 'Write a subject.').max(190),
+        body: z.string().trim().min(1).max(4000),
+      })
+      .optional(),
   }),
-  run: (context, { enrolmentId, version, status }) =>
+  run: (context, { enrolmentId, version, status, message }) =>
     context.store.transaction(async (db) => {
       const before = await loadEnrolment(context, enrolmentId, db);
-      if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, { status }))) throw stale(before.name);
+      const { capacity, title } = await lockCourse(context, before.courseId, db);
+      if (status === 'enrolled' && before.status !== 'enrolled' && capacity !== null) {
+        const inGroup = (await rollNow(db, before.courseId)).filter(
+          (each) => each.status === 'enrolled' && each.groupId === before.groupId,
+        ).length;
+        if (inGroup >= capacity)
+          throw new ServiceError(
+            'invalid',
+            `${title} is full: ${inGroup} of ${capacity} places are taken. Put ${before.name} on the waitlist, or make more room in the course.`,
+          );
+      }
+      const values = { status, since: await todayOf(context, db) };
+      if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
+      if (message) {
+        const household = await findOne(db, db.models.household, { id: before.householdId });
+        if (!household?.contact)
+          throw new ServiceError(
+            'invalid',
+            'The family left no contact: tell them by hand, and enrol without a message.',
+          );
+        await queueMessage(context, db, context.actor.programmeId, { sentTo: household.contact, ...message });
+      }
       await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
       await syncCallBacks(context, db, { courseId: before.courseId });
     }),

@@ -4,20 +4,23 @@ import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import type { RollCells } from '@/core/roll/roll-row';
 import { giveMeaning } from '@/services/programme/programme';
+import { shareKit } from '@/services/roll/away';
 import { addPerson, editPerson, saveRoll, setStatus } from '@/services/roll/roll';
 import type { FormState } from '@/ui/action-form';
 
 const cellsOf = (data: FormData): RollCells => {
   const { name = '', age = '', servings = '', avoids = '', mode = '', ...family } = fields(data);
-  const { household = '', contact = '', address = '', plan = '' } = family;
-  return { name, age, servings, avoids, mode, household, contact, address, plan };
+  const { household = '', contact = '', address = '', plan = '', group = '' } = family;
+  return { name, age, servings, avoids, mode, group, household, contact, address, plan };
 };
 
 export async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(async () => {
     const cells = cellsOf(data);
-    await call(addPerson, { courseId, cells });
-    return `${cells.name.trim()} is on the roll.`;
+    const { status } = await call(addPerson, { courseId, cells, status: fields(data).status || 'enrolled' } as never);
+    return status === 'enrolled'
+      ? `${cells.name.trim()} is on the roll.`
+      : `${cells.name.trim()} is ${status === 'waitlisted' ? 'on the waitlist: there is no room, or you asked for it' : status}.`;
   });
 }
 
@@ -36,10 +39,32 @@ export async function edit(
 export async function setPersonStatus(
   enrolmentId: string,
   version: number,
-  status: 'enrolled' | 'withdrawn',
+  status: 'enrolled' | 'withdrawn' | 'waitlisted',
 ): Promise<FormState> {
   return attempt(async () => {
     await call(setStatus, { enrolmentId, version, status });
+    return undefined;
+  });
+}
+
+/** Enrols whoever is next and puts the worded offer into the outbox. */
+export async function offerPlace(
+  enrolmentId: string,
+  version: number,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  return attempt(async () => {
+    const { subject = '', body = '' } = fields(data);
+    const message = data.get('tell') === 'on' ? { message: { subject, body } } : {};
+    await call(setStatus, { enrolmentId, version, status: 'enrolled', ...message } as never);
+    return undefined;
+  });
+}
+
+export async function oneKit(courseId: string, householdId: string, share: boolean): Promise<void> {
+  await attempt(async () => {
+    await call(shareKit, { courseId, householdId, share });
     return undefined;
   });
 }
@@ -56,7 +81,8 @@ export async function saveImport(
   rows: readonly { line: number; cells: RollCells; leaveOut?: boolean; shape?: string }[],
 ): Promise<FormState> {
   return attempt(async () => {
-    const { saved } = await call(saveRoll, { courseId, rows: rows as never });
-    return `${saved} ${saved === 1 ? 'person is' : 'people are'} on the roll.`;
+    const { saved, waiting } = await call(saveRoll, { courseId, rows: rows as never });
+    const said = `${saved - waiting} ${saved - waiting === 1 ? 'person is' : 'people are'} on the roll.`;
+    return waiting > 0 ? `${said} ${waiting} wait: the course has no more room.` : said;
   });
 }

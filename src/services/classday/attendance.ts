@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import type { Mode } from '@/core/plan/mode';
+import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
+import { find, insert } from '@/store/query';
+import { isDuplicate } from '@/store/store';
+import { nowOf, ROLES, service } from '../access/gate';
+import { logLook } from '../access/looks';
+import { ServiceError } from '../errors';
+import { groupNameOf } from '../kits/session-sheet';
+import { openRoom } from './room';
+
+export const viewAttendance = service({
+  title: 'See who is expected, to note who came',
+  roles: ROLES,
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { bundle, coming } = await openRoom(context, sessionId);
+    const { session } = bundle;
+    const { db } = context.store;
+    const marks = await find(db, db.models.attendance, { sessionId }, [
+      ['at', 'ASC'],
+      ['id', 'ASC'],
+    ]);
+    const seen = attendanceNow(marks);
+    await logLook(context, 'attendance', sessionId, coming.length);
+    const { title, courseTitle, date, startsAt, place } = session;
+    return {
+      session: { id: sessionId, title, courseTitle, date, startsAt, place },
+      /** By name alone: what they must avoid is shown to those in the room, elsewhere. */
+      people: coming
+        .map(({ id, name, mode, groupId }) => ({
+          id,
+          name,
+          group: groupNameOf(groupId, session) ?? '',
+          questions: questionsOf((mode ?? session.mode) as Mode),
+          seen: [...(seen.get(id) ?? [])],
+        }))
+        .sort((a, b) => a.group.localeCompare(b.group) || a.name.localeCompare(b.name)),
+    };
+  },
+});
+
+export const recordAttendance = service({
+  title: 'Note who came, fetched their kit, or cooked it',
+  roles: ROLES,
+  input: z.object({
+    sessionId: z.uuid(),
+    /** Made by whoever sends it: sent twice, it is noted once. */
+    id: z.uuid(),
+    enrolmentId: z.uuid(),
+    state: z.enum(ATTENDANCE_STATES),
+  }),
+  run: async (context, { sessionId, id, enrolmentId, state }) => {
+    const { coming, bundle } = await openRoom(context, sessionId);
+    const person = coming.find((each) => each.id === enrolmentId);
+    if (!person) throw new ServiceError('not-found', 'This person is not expected at this session.');
+    const mode = (person.mode ?? bundle.session.mode) as Mode;
+    if (!questionsOf(mode).flat().includes(state))
+      throw new ServiceError('invalid', `“${state}” says nothing of somebody who takes part ${mode}.`);
+    const { db } = context.store;
+    try {
+      const row = { id, sessionId, enrolmentId, state, at: nowOf(context), actorId: context.actor.id };
+      await insert(db, db.models.attendance, [row]);
+    } catch (error) {
+      if (!isDuplicate(error)) throw error;
+    }
+  },
+});

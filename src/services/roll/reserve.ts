@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { balance, forecast, type PastSession, type ReserveCosts, USUAL_COSTS } from '@/core/roll/forecast';
+import { change, select } from '@/store/query';
+import { logChange } from '../access/change-log';
+import { type Context, service } from '../access/gate';
+import { comingOf } from '../kits/session-sheet';
+import { loadBundle } from '../plan/sessions';
+import { loadProgramme } from '../programme/load';
+
+/** So many past sessions tell how it usually goes; older ones less and less. */
+const MOST_PAST = 40;
+
+/** Past sessions of the programme in which somebody was counted: of the same mode, the newest first. */
+async function pastOf(context: Context, mode: string, before: string): Promise<PastSession[]> {
+  const [yes, no] = mode === 'take-home' ? ['collected', 'not collected'] : ['came', 'absent'];
+  const rows = await select<{ expected: number; came: number }>(
+    context.store.db,
+    `SELECT COUNT(*) AS expected, SUM(a.state = :yes) AS came FROM (
+       SELECT x.session_id, x.state, ROW_NUMBER() OVER (PARTITION BY x.session_id, x.enrolment_id ORDER BY x.at DESC, x.id DESC) AS newest
+         FROM attendance x WHERE x.state IN (:yes, :no)) a
+       JOIN session s ON s.id = a.session_id JOIN course c ON c.id = s.course_id
+      WHERE a.newest = 1 AND c.programme_id = :programmeId AND s.mode = :mode AND s.date < :before
+      GROUP BY s.id, s.date ORDER BY s.date DESC LIMIT ${MOST_PAST}`,
+    { yes, no, mode, before, programmeId: context.actor.programmeId },
+  );
+  return rows.map(({ expected, came }) => ({ expected: Number(expected), came: Number(came) }));
+}
+
+export const viewReserve = service({
+  title: 'See how many are expected, and how many kits to make',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const bundle = await loadBundle(context, sessionId);
+    const { reserveCosts } = (await loadProgramme(context)).programme;
+    const costs: ReserveCosts = { ...USUAL_COSTS, ...(JSON.parse(reserveCosts) as Partial<ReserveCosts>) };
+    const enrolled = comingOf(bundle).length;
+    const past = await pastOf(context, bundle.session.mode, bundle.session.date);
+    const expected = forecast(enrolled, past);
+    const { best, all } = balance(expected.chances, costs);
+    return { enrolled, past: past.length, forecast: expected, costs, best, now: all[enrolled] ?? best, all };
+  },
+});
+
+const money = z.coerce
+  .number('Write an amount of money, such as 4.00.')
+  .min(0, 'Not less than nothing.')
+  .max(10_000, 'At most 10,000.')
+  .transform((amount) => Math.round(amount * 100));
+
+export const setReserveCosts = service({
+  title: 'Say what a wasted kit and a child turned away cost',
+  roles: ['coordinator'],
+  input: z.object({ wasted: money, turnedAway: money }),
+  run: (context, costs) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      await change(db, 'UPDATE programme SET reserve_costs = :costs WHERE id = :programmeId', {
+        programmeId,
+        costs: JSON.stringify(costs),
+      });
+      await logChange(context, db, 'set what kits too many and too few cost', 'programme', programmeId, { ...costs });
+    }),
+});
