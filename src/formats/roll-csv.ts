@@ -7,10 +7,30 @@ import { decodeText, FileRefused } from './text';
 export interface RollFile {
   readonly rows: readonly NumberedCells[];
   readonly encoding: string;
-  readonly delimiter: 'comma' | 'semicolon' | 'tab';
+  readonly delimiter: 'comma' | 'semicolon' | 'tab' | 'workbook';
   /** Columns of the file that are not used. */
   readonly ignored: readonly string[];
+  /** Every heading, and the column it is taken for. */
+  readonly headings: readonly { readonly heading: string; readonly column: RollColumn | null }[];
+  /** What was passed over or taken for granted, said before anything is saved. */
+  readonly notes?: readonly string[];
 }
+
+/** A file whose columns a person has to name. */
+export class ColumnsUnclear extends FileRefused {
+  constructor(
+    readonly headings: RollFile['headings'],
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** What headings mean to a programme, in lower case; null for one that is not used. */
+export type ColumnWords = Readonly<Record<string, RollColumn | null>>;
+
+/** One form for a heading however it is capitalised and spaced. */
+export const headingKey = (heading: string): string => heading.trim().toLowerCase().replace(/\s+/g, ' ');
 
 /** More rows than any programme's roll. */
 const MOST_ROWS = 2000;
@@ -52,16 +72,28 @@ const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
  *
  * @throws FileRefused when the file as a whole cannot be used, naming line and remedy
  */
-export function readRollCsv(bytes: Uint8Array): RollFile {
+export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}): RollFile {
   const { text, encoding } = decodeText(bytes);
   const delimiter = delimiterOf(text);
-  const records = recordsOf(text, delimiter);
+  return { ...rowsOfTable(recordsOf(text, delimiter), remembered), encoding, delimiter: DELIMITERS[delimiter] };
+}
+
+/**
+ * The rows of a table whose first row names the columns.
+ *
+ * @param remembered what the programme said a heading means, in lower case; stands before the usual words
+ * @throws FileRefused when the table as a whole cannot be used
+ */
+export function rowsOfTable(
+  records: readonly TableRecord[],
+  remembered: ColumnWords = {},
+): Pick<RollFile, 'rows' | 'ignored' | 'headings'> {
   const [header, ...body] = records;
   if (!header)
     throw new FileRefused(
       'The file holds no rows. The first row names the columns: name, age, servings, avoids, mode.',
     );
-  const { columns, ignored } = readHeader(header.cells);
+  const { columns, ignored } = readHeader(header.cells, remembered);
   if (body.length === 0)
     throw new FileRefused('The file has a header row but nobody under it. Add one row for each person.');
   if (body.length > MOST_ROWS)
@@ -82,7 +114,8 @@ export function readRollCsv(bytes: Uint8Array): RollFile {
       : undefined;
     return { line, cells: { ...BLANK, ...row }, ...(shape ? { shape } : {}) };
   });
-  return { rows, encoding, delimiter: DELIMITERS[delimiter], ignored };
+  const headings = header.cells.map((cell, index) => ({ heading: cell.trim(), column: columns[index] ?? null }));
+  return { rows, ignored, headings };
 }
 
 type Delimiter = keyof typeof DELIMITERS;
@@ -97,14 +130,15 @@ function delimiterOf(text: string): Delimiter {
   );
 }
 
-interface CsvRecord {
+/** One row of a table, with the line of the file or the row of the sheet it stands in. */
+export interface TableRecord {
   readonly line: number;
   readonly cells: readonly string[];
 }
 
 /** Records with the line each begins on; quoted cells may span lines. Blank lines are passed over. */
-function recordsOf(text: string, delimiter: Delimiter): CsvRecord[] {
-  const records: CsvRecord[] = [];
+function recordsOf(text: string, delimiter: Delimiter): TableRecord[] {
+  const records: TableRecord[] = [];
   let line = 1;
   let cursor = 0;
   Papa.parse<string[]>(text, {
@@ -127,14 +161,19 @@ function recordsOf(text: string, delimiter: Delimiter): CsvRecord[] {
 
 const countBreaks = (text: string) => (text.match(/\r\n|\n|\r/g) ?? []).length;
 
-function readHeader(cells: readonly string[]): { columns: (RollColumn | undefined)[]; ignored: string[] } {
+function readHeader(
+  cells: readonly string[],
+  remembered: ColumnWords,
+): { columns: (RollColumn | undefined)[]; ignored: string[] } {
   const columns = cells.map((cell) => {
-    const key = cell.trim().toLowerCase();
+    const key = headingKey(cell);
+    if (Object.hasOwn(remembered, key)) return remembered[key] ?? undefined;
     return Object.hasOwn(HEADINGS, key) ? HEADINGS[key] : undefined;
   });
   for (const column of ['name', 'servings'] as const) {
     if (!columns.includes(column)) {
-      throw new FileRefused(
+      throw new ColumnsUnclear(
+        cells.map((cell, index) => ({ heading: cell.trim(), column: columns[index] ?? null })),
         `The header row names no column "${column}". It reads: ${cells.map((cell) => `"${cell.trim().slice(0, 30)}"`).join(', ')}. Name the columns name, age, servings, avoids, mode.`,
       );
     }

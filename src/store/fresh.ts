@@ -9,6 +9,7 @@ export const freshProgramme = (
   retentionMonths: 24,
   workHours: '{}',
   reserveCosts: '{}',
+  columnWords: '{}',
   version: 1,
   ...given,
 });

@@ -113,6 +113,7 @@ export function defineModels(sequelize: Sequelize): Models {
       retentionMonths: whole,
       workHours: long,
       reserveCosts: long,
+      columnWords: long,
       version: whole,
     }),
     member: table<MemberRow>('member', {

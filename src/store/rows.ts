@@ -16,6 +16,8 @@ export interface ProgrammeRow {
   workHours: string;
   /** JSON of what a kit too many and a kit too few cost (see ReserveCosts). */
   reserveCosts: string;
+  /** JSON of what headings of roll files mean here (see ColumnWords). */
+  columnWords: string;
   version: number;
 }
 

@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/roll-row';
-import { type RollFile, readRollCsv } from '@/formats/roll-csv';
+import { ColumnsUnclear, type ColumnWords, type RollFile, readRollCsv } from '@/formats/roll-csv';
+import { isWorkbook } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
 import { ask } from './ask';
 import type { RollTask } from './roll.worker';
@@ -12,11 +13,20 @@ const FEW_ROWS = 200;
 const inThread = <T>(task: RollTask) =>
   ask<T>(new Worker(new URL('./roll.worker.ts', import.meta.url), { workerData: task }));
 
-/** Reads a roll file; a large one on a thread of its own. @throws FileRefused when the file cannot be used */
-export async function readRoll(bytes: Uint8Array): Promise<RollFile> {
-  if (bytes.length <= FEW_BYTES) return readRollCsv(bytes);
-  const outcome = await inThread<{ answer: RollFile } | { refused: string }>({ read: bytes });
-  if ('refused' in outcome) throw new FileRefused(outcome.refused);
+/**
+ * Reads a roll file; a large one, and a workbook, on a thread of its own.
+ *
+ * @throws FileRefused when the file cannot be used
+ */
+export async function readRoll(bytes: Uint8Array, remembered: ColumnWords): Promise<RollFile> {
+  // A workbook is packed: what is small may unfold into much.
+  if (bytes.length <= FEW_BYTES && !isWorkbook(bytes)) return readRollCsv(bytes, remembered);
+  const outcome = await inThread<{ answer: RollFile } | { refused: string; headings?: RollFile['headings'] }>({
+    read: bytes,
+    remembered,
+  });
+  if ('refused' in outcome)
+    throw outcome.headings ? new ColumnsUnclear(outcome.headings, outcome.refused) : new FileRefused(outcome.refused);
   return outcome.answer;
 }
 

@@ -1,11 +1,12 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { checkRoll, type NumberedCells } from '@/core/roll/roll-row';
-import { readRollCsv } from '@/formats/roll-csv';
+import { ColumnsUnclear, type ColumnWords, readRollCsv } from '@/formats/roll-csv';
+import { isWorkbook, readRollXlsx } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
 
 /** What the thread is started with: a file to read, or rows to check. */
 export type RollTask =
-  | { readonly read: Uint8Array }
+  | { readonly read: Uint8Array; readonly remembered: ColumnWords }
   | {
       readonly rows: readonly NumberedCells[];
       readonly enrolled: Parameters<typeof checkRoll>[1];
@@ -14,14 +15,16 @@ export type RollTask =
 
 const task = workerData as RollTask;
 
-function work() {
+async function work() {
   if ('rows' in task) return { answer: checkRoll(task.rows, task.enrolled, task.groups) };
   try {
-    return { answer: readRollCsv(task.read) };
+    const { read, remembered } = task;
+    return { answer: isWorkbook(read) ? await readRollXlsx(read, remembered) : readRollCsv(read, remembered) };
   } catch (error) {
+    if (error instanceof ColumnsUnclear) return { refused: error.message, headings: error.headings };
     if (error instanceof FileRefused) return { refused: error.message };
     throw error;
   }
 }
 
-parentPort?.postMessage(work());
+parentPort?.postMessage(await work());

@@ -81,7 +81,7 @@ describe('a roll checked as a whole', () => {
     expect(checked.map(({ problems }) => problems[0]?.message)).toEqual([
       undefined,
       'ada FINCH is in line 2 of the file. Leave this row out, or tell the two apart by name or age.',
-      'Zoë Marlow is on the roll already. Leave this row out, or tell the two apart by name or age.',
+      'Zoë Marlow is on the roll already. Update them, leave this row out, or tell the two apart by name or age.',
       undefined,
     ]);
   });

@@ -172,23 +172,35 @@ export interface NumberedCells {
   readonly leaveOut?: boolean;
   /** A problem of the row as a whole, such as a wrong number of cells. */
   readonly shape?: string;
+  /** Decided by the coordinator: it is somebody on the roll, whose data it replaces; or it is somebody else. */
+  readonly as?: 'update' | 'new';
+}
+
+/** Somebody on the roll, as rows are held against them. */
+export interface OnRoll {
+  readonly id?: string;
+  readonly name: string;
+  readonly age: number | null;
 }
 
 export interface CheckedRow extends NumberedCells {
   readonly entry: RollEntry | undefined;
   readonly problems: readonly CellProblem[];
+  /** Who on the roll it is, or may be. */
+  readonly onRoll?: OnRoll;
 }
 
 /**
  * Checks all rows of a file together: each by itself, then for people who are there twice, in the file or on the roll.
- * Two people may share a name when their ages differ. Rows left out are not checked against others.
+ * Two people may share a name when their ages differ; a name that is nearly another's is asked about. Rows left out are
+ * not checked against others.
  *
  * @param enrolled who is on the roll already
  * @param groups names of the course's groups
  */
 export function checkRoll(
   rows: readonly NumberedCells[],
-  enrolled: readonly { readonly name: string; readonly age: number | null }[],
+  enrolled: readonly OnRoll[],
   groups: readonly string[] = [],
 ): CheckedRow[] {
   const seen = new Map<string, { age: number | null; where: string }[]>();
@@ -196,13 +208,27 @@ export function checkRoll(
     const key = nameKey(name);
     seen.set(key, [...(seen.get(key) ?? []), { age, where }]);
   };
-  for (const person of enrolled) remember(person.name, person.age, 'on the roll already');
+  const people = enrolled.map((person) => ({ person, key: nameKey(person.name) }));
+  const updated = new Set<OnRoll>();
   return rows.map((row): CheckedRow => {
     const reading = readRollRow(row.cells, groups);
     const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
     if (row.shape) problems.unshift({ column: 'name', message: row.shape });
     const entry = 'entry' in reading ? reading.entry : undefined;
-    if (entry && !row.leaveOut) {
+    const found = entry && !row.leaveOut ? likest(entry, people) : undefined;
+    const onRoll = found?.person;
+    if (entry && onRoll && row.as === 'update') {
+      if (updated.has(onRoll))
+        problems.push({ column: 'name', message: `Two rows would replace ${onRoll.name}: leave one of them out.` });
+      updated.add(onRoll);
+    } else if (entry && found && !(row.as === 'new' && !found.isSame)) {
+      problems.push({
+        column: 'name',
+        message: found.isSame
+          ? `${entry.name} is on the roll already. Update them, leave this row out, or tell the two apart by name or age.`
+          : `${entry.name} may be ${found.person.name}, who is on the roll already. Update them, or say that it is somebody else.`,
+      });
+    } else if (entry && !row.leaveOut) {
       const same = seen
         .get(nameKey(entry.name))
         ?.find((other) => other.age === null || entry.age === null || other.age === entry.age);
@@ -215,6 +241,47 @@ export function checkRoll(
         remember(entry.name, entry.age, `in line ${row.line} of the file`);
       }
     }
-    return { ...row, entry: problems.length === 0 ? entry : undefined, problems };
+    return { ...row, entry: problems.length === 0 ? entry : undefined, problems, ...(onRoll ? { onRoll } : {}) };
   });
+}
+
+/** The person on the roll whose name it is, or whose it may be spelled another way; ages that differ tell two apart. */
+function likest(
+  { name, age }: RollEntry,
+  people: readonly { readonly person: OnRoll; readonly key: string }[],
+): { person: OnRoll; isSame: boolean } | undefined {
+  const key = nameKey(name);
+  const fits = people.filter(({ person }) => person.age === null || age === null || person.age === age);
+  const same = fits.find((each) => each.key === key);
+  if (same) return { person: same.person, isSame: true };
+  const near = fits.find((each) => isNearName(each.key, key));
+  return near && { person: near.person, isSame: false };
+}
+
+/** Whether two names may be one spelled two ways: words in another order, or one or two letters that differ. */
+export function isNearName(a: string, b: string): boolean {
+  // “Child 1” and “Child 2” are two.
+  if (/\d/.test(a + b)) return false;
+  const inOrder = (name: string) => name.split(' ').sort().join(' ');
+  if (inOrder(a) === inOrder(b)) return true;
+  const most = Math.min(a.length, b.length) >= 9 ? 2 : Math.min(a.length, b.length) >= 5 ? 1 : 0;
+  return most > 0 && Math.abs(a.length - b.length) <= most && distance(a, b) <= most;
+}
+
+/** Letters to change, add or take away to turn one text into the other. */
+function distance(a: string, b: string): number {
+  let before = Array.from({ length: b.length + 1 }, (_, at) => at);
+  for (const [row, letter] of [...a].entries()) {
+    const now = [row + 1];
+    for (const [at, other] of [...b].entries())
+      now.push(
+        Math.min(
+          (now[at] as number) + 1,
+          (before[at + 1] as number) + 1,
+          (before[at] as number) + (letter === other ? 0 : 1),
+        ),
+      );
+    before = now;
+  }
+  return before.at(-1) as number;
 }

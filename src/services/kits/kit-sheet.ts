@@ -6,6 +6,7 @@ import { componentWorking, totalWorking, type VariantShare, type Working } from 
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { writeSheetCsv } from '@/formats/sheet-csv';
+import { writeSheetXlsx } from '@/formats/sheet-xlsx';
 import { execute, find, findOne, insert, remove } from '@/store/query';
 import type { KitRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
@@ -318,10 +319,27 @@ export const exportSheet = service({
   roles: ['coordinator'],
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const { bundle, sheet } = await loadSheet(context, sessionId);
-    const content = sheet.locked?.content ?? sheet.draft;
-    if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
-    await logLook(context, 'kit sheet, CSV', sessionId, sheet.participants.length);
-    return { text: writeSheetCsv(content), name: `kits-${bundle.session.date}-${bundle.session.number}` };
+    const { content, name } = await sheetToTakeOut(context, sessionId, 'kit sheet, CSV');
+    return { text: writeSheetCsv(content), name };
   },
 });
+
+export const exportSheetBook = service({
+  title: 'Take out a kit sheet as XLSX',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { content, name, title } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
+    return { bytes: await writeSheetXlsx(content, title), name };
+  },
+});
+
+/** What is locked, else the sheet as it stands. @param page what is kept of the look */
+async function sheetToTakeOut(context: Context, sessionId: string, page: string) {
+  const { bundle, sheet } = await loadSheet(context, sessionId);
+  const content = sheet.locked?.content ?? sheet.draft;
+  if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
+  await logLook(context, page, sessionId, sheet.participants.length);
+  const { title, date, number } = bundle.session;
+  return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}` };
+}

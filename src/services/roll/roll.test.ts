@@ -21,7 +21,11 @@ describe('bringing in a roll', () => {
     const preview = await previewRollFile(context, { courseId, bytes });
     expect(preview.rows).toHaveLength(2);
     expect(await names(courseId)).toEqual([]);
-    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({ saved: 2, waiting: 0 });
+    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({
+      saved: 2,
+      updated: 0,
+      waiting: 0,
+    });
     const [lucja] = (await viewRoll(context, { courseId })).people;
     expect(lucja?.wishes.map(({ asWritten, codes }) => [asWritten, codes])).toEqual([
       ['eggs', ['EGG']],
@@ -46,7 +50,7 @@ describe('bringing in a roll', () => {
       { line: 3, cells: cells({ name: 'Cleo', servings: '2' }) },
       { ...rows[2], leaveOut: true },
     ];
-    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2, waiting: 0 });
+    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2, updated: 0, waiting: 0 });
     expect(await names(courseId)).toEqual(['Ada Finch', 'Bram', 'Cleo']);
   });
 
@@ -84,6 +88,6 @@ describe('bringing in a roll', () => {
       order: [['id', 'ASC']],
     });
     expect(log.map((row) => (row as unknown as { action: string }).action)).toEqual(['added', 'brought in a roll']);
-    expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: '{"people":1,"leftOut":0}' });
+    expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: '{"people":1,"updated":0,"leftOut":0}' });
   });
 });

@@ -8,7 +8,8 @@ import {
   readRollRow,
 } from '@/core/roll/roll-row';
 import { placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
-import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
+import { ColumnsUnclear, type ColumnWords, headingKey, type RollFile, writeRollCsv } from '@/formats/roll-csv';
+import { writeRollXlsx } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
 import type { CourseGroupRow, CourseRow, EnrolmentRow } from '@/store/rows';
@@ -53,32 +54,48 @@ export const exportRoll = service({
   roles: ['coordinator'],
   input: z.object({ courseId: z.uuid() }),
   run: async (context, { courseId }) => {
-    const { db } = context.store;
-    const course = await loadCourse(context, courseId);
-    const rows = await find(db, db.models.enrolment, { courseId, status: 'enrolled' }, [['name', 'ASC']]);
-    const ids = [...new Set(rows.map((row) => row.householdId))];
-    const households = await find(db, db.models.household, { id: ids });
-    const byId = new Map(households.map((household) => [household.id, household]));
-    const groups = new Map((await groupsOf(db, courseId)).map(({ id, name }) => [id, name]));
-    await logLook(context, 'roll, CSV', courseId, rows.length);
-    const people = rows.map((row): Required<RollCells> => {
-      const { name, contact = '', address = '' } = byId.get(row.householdId) ?? { name: '' };
-      return {
-        name: row.name,
-        age: row.age === null ? '' : String(row.age),
-        servings: String(row.servings),
-        avoids: (JSON.parse(row.wishes) as string[]).join('; '),
-        mode: row.mode ?? '',
-        group: groups.get(row.groupId ?? '') ?? '',
-        household: name === row.name ? '' : name,
-        contact,
-        address,
-        plan: row.actionPlan,
-      };
-    });
-    return { text: writeRollCsv(people), name: `roll-${course.title}` };
+    const { people, name } = await rollToTakeOut(context, courseId, 'roll, CSV');
+    return { text: writeRollCsv(people), name };
   },
 });
+
+export const exportRollBook = service({
+  title: 'Take out a roll as XLSX',
+  roles: ['coordinator'],
+  input: z.object({ courseId: z.uuid() }),
+  run: async (context, { courseId }) => {
+    const { people, name } = await rollToTakeOut(context, courseId, 'roll, XLSX');
+    return { bytes: await writeRollXlsx(people), name };
+  },
+});
+
+/** Everybody enrolled, as a file has them. @param page what is kept of the look */
+async function rollToTakeOut(context: Context, courseId: string, page: string) {
+  const { db } = context.store;
+  const course = await loadCourse(context, courseId);
+  const rows = await find(db, db.models.enrolment, { courseId, status: 'enrolled' }, [['name', 'ASC']]);
+  const ids = [...new Set(rows.map((row) => row.householdId))];
+  const households = await find(db, db.models.household, { id: ids });
+  const byId = new Map(households.map((household) => [household.id, household]));
+  const groups = new Map((await groupsOf(db, courseId)).map(({ id, name }) => [id, name]));
+  await logLook(context, page, courseId, rows.length);
+  const people = rows.map((row): Required<RollCells> => {
+    const { name, contact = '', address = '' } = byId.get(row.householdId) ?? { name: '' };
+    return {
+      name: row.name,
+      age: row.age === null ? '' : String(row.age),
+      servings: String(row.servings),
+      avoids: (JSON.parse(row.wishes) as string[]).join('; '),
+      mode: row.mode ?? '',
+      group: groups.get(row.groupId ?? '') ?? '',
+      household: name === row.name ? '' : name,
+      contact,
+      address,
+      plan: row.actionPlan,
+    };
+  });
+  return { people, name: `roll-${course.title}` };
+}
 
 const cells = z.object(
   Object.fromEntries(ROLL_COLUMNS.map((column) => [column, z.string().max(5000).default('')])) as Record<
@@ -94,6 +111,7 @@ const numberedRows = z
       cells,
       leaveOut: z.boolean().optional(),
       shape: z.string().max(500).optional(),
+      as: z.enum(['update', 'new']).optional(),
     }),
   )
   .min(1)
@@ -103,21 +121,71 @@ const numberedRows = z
 const rollNow = (db: Db, courseId: string): Promise<EnrolmentRow[]> =>
   find(db, db.models.enrolment, { courseId, status: ['applied', 'enrolled', 'waitlisted'] });
 
+/** What headings mean, as the coordinator said while bringing a file in. */
+const columnWords = z
+  .record(z.string().max(120), z.enum(ROLL_COLUMNS).nullable())
+  .transform((words) => Object.fromEntries(Object.entries(words).map(([word, column]) => [headingKey(word), column])));
+
+/** Keeps what headings mean here, for the next file. */
+async function rememberColumns(context: Context, db: Db, columns: ColumnWords): Promise<void> {
+  if (Object.keys(columns).length === 0) return;
+  const { programme } = await loadProgramme(context, db);
+  const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
+  await execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', {
+    id: programme.id,
+    words: JSON.stringify(words),
+  });
+}
+
+/** Puts what a file says of somebody in the place of what is on the roll; an empty cell of the family takes nothing away. */
+async function replacePerson(
+  context: Context,
+  db: Db,
+  enrolmentId: string,
+  entry: RollEntry,
+  groups: readonly CourseGroupRow[],
+): Promise<void> {
+  const before = await loadEnrolment(context, enrolmentId, db);
+  const { name, age, servings, mode, wishes, plan } = entry;
+  const values = {
+    name,
+    age: age ?? before.age,
+    servings,
+    mode,
+    ...(entry.group === '' ? {} : { groupId: groupIdOf(groups, entry) }),
+    wishes: JSON.stringify(wishes),
+    actionPlan: plan || before.actionPlan,
+  };
+  const household = await findOne(db, db.models.household, { id: before.householdId });
+  if (household) await completeHousehold(db, household, entry);
+  if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, values))) throw stale(before.name);
+  await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
+}
+
 export const previewRollFile = service({
   title: 'Read a roll file before saving it',
   roles: ['coordinator'],
-  input: z.object({ courseId: z.uuid(), bytes: z.instanceof(Uint8Array) }),
-  run: async (context, { courseId, bytes }) => {
+  input: z.object({ courseId: z.uuid(), bytes: z.instanceof(Uint8Array), columns: columnWords.default({}) }),
+  run: async (context, { courseId, bytes, columns }) => {
     await loadCourse(context, courseId);
+    const { programme, meanings: known } = await loadProgramme(context);
+    const remembered = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
     let file: RollFile;
     try {
-      file = await readRoll(bytes);
+      file = await readRoll(bytes, remembered);
     } catch (error) {
+      // Not refused: whoever brings it says which column is which.
+      if (error instanceof ColumnsUnclear)
+        throw new ServiceError(
+          'invalid',
+          error.message,
+          error.headings.map(({ heading, column }) => ({ where: heading, message: column ?? '' })),
+        );
       if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
     }
-    const enrolled = (await rollNow(context.store.db, courseId)).map(({ name, age }) => ({ name, age }));
-    const meanings = [...(await loadProgramme(context)).meanings];
+    const enrolled = (await rollNow(context.store.db, courseId)).map(({ id, name, age }) => ({ id, name, age }));
+    const meanings = [...known];
     const groups = (await groupsOf(context.store.db, courseId)).map(({ name }) => name);
     const isUnused = groups.length === 0 && file.rows.some((row) => row.cells.group);
     return { ...file, ignored: isUnused ? [...file.ignored, 'group'] : file.ignored, enrolled, meanings, groups };
@@ -127,12 +195,12 @@ export const previewRollFile = service({
 export const saveRoll = service({
   title: 'Bring a roll in from a file',
   roles: ['coordinator'],
-  input: z.object({ courseId: z.uuid(), rows: numberedRows }),
-  run: (context, { courseId, rows }) =>
+  input: z.object({ courseId: z.uuid(), rows: numberedRows, columns: columnWords.default({}) }),
+  run: (context, { courseId, rows, columns }) =>
     context.store.transaction(async (db) => {
       const { capacity } = await lockCourse(context, courseId, db);
       const before = await rollNow(db, courseId);
-      const enrolled = before.map(({ name, age }) => ({ name, age }));
+      const enrolled = before.map(({ id, name, age }) => ({ id, name, age }));
       const groups = await groupsOf(db, courseId);
       const checked = await checkRows(rows as NumberedCells[], enrolled, namesOf(groups));
       const wanted = checked.filter((row) => !row.leaveOut);
@@ -147,7 +215,11 @@ export const saveRoll = service({
         );
       }
       if (wanted.length === 0) throw new ServiceError('invalid', 'Every row is left out: there is nobody to save.');
-      const entries = wanted.map(({ entry }) => entry as RollEntry);
+      await rememberColumns(context, db, columns);
+      const updates = wanted.filter((row) => row.as === 'update' && row.onRoll?.id);
+      for (const { entry, onRoll } of updates)
+        await replacePerson(context, db, onRoll?.id ?? '', entry as RollEntry, groups);
+      const entries = wanted.filter((row) => !updates.includes(row)).map(({ entry }) => entry as RollEntry);
       const households = await householdsFor(context, db, entries);
       const today = await todayOf(context, db);
       const people = seated(
@@ -158,9 +230,15 @@ export const saveRoll = service({
       await insert(db, db.models.enrolment, people);
       await logChange(context, db, 'brought in a roll', 'course', courseId, {
         people: people.length,
+        updated: updates.length,
         leftOut: rows.length - wanted.length,
       });
-      return { saved: people.length, waiting: people.filter(({ status }) => status === 'waitlisted').length };
+      if (updates.length > 0) await syncCallBacks(context, db, { courseId });
+      return {
+        saved: people.length,
+        updated: updates.length,
+        waiting: people.filter(({ status }) => status === 'waitlisted').length,
+      };
     }),
 });
 
@@ -237,7 +315,8 @@ export const addPerson = service({
       const { capacity } = await lockCourse(context, courseId, db);
       const groups = await groupsOf(db, courseId);
       const before = await rollNow(db, courseId);
-      const [row] = checkRoll([{ line: 0, cells: written }], before, namesOf(groups));
+      // Whoever types a name by hand knows who is meant: only the very same one is refused.
+      const [row] = checkRoll([{ line: 0, cells: written, as: 'new' }], before, namesOf(groups));
       const entry = row?.entry;
       if (!entry) throw refusedCells(row?.problems ?? []);
       const [householdId = ''] = await householdsFor(context, db, [entry]);

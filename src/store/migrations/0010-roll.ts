@@ -7,7 +7,9 @@ export const roll: Migration = {
   async up(run) {
     await run('ALTER TABLE enrolment ADD since DATE NULL, ADD shared_kit TINYINT NOT NULL DEFAULT 0');
     await run("ALTER TABLE course ADD waitlist_rule VARCHAR(20) NOT NULL DEFAULT 'first come'");
-    await run("ALTER TABLE programme ADD reserve_costs LONGTEXT NOT NULL DEFAULT '{}'");
+    await run(
+      "ALTER TABLE programme ADD reserve_costs LONGTEXT NOT NULL DEFAULT '{}', ADD column_words LONGTEXT NOT NULL DEFAULT '{}'",
+    );
     await run(
       `CREATE TABLE away (session_id ${ID}, enrolment_id ${ID}, mode VARCHAR(20) NULL, PRIMARY KEY (session_id, enrolment_id),
        ${to('session_id', 'session')}, ${to('enrolment_id', 'enrolment')}) ${TABLE_END}`,
@@ -27,7 +29,7 @@ export const roll: Migration = {
   },
   async down(run) {
     for (const name of ['sheet_note', 'attendance', 'away']) await run(`DROP TABLE IF EXISTS ${name}`);
-    await run('ALTER TABLE programme DROP COLUMN reserve_costs');
+    await run('ALTER TABLE programme DROP COLUMN reserve_costs, DROP COLUMN column_words');
     await run('ALTER TABLE course DROP COLUMN waitlist_rule');
     await run('ALTER TABLE enrolment DROP COLUMN since, DROP COLUMN shared_kit');
   },

@@ -5,6 +5,7 @@ import { orNotFound } from '@/app/or-not-found';
 import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
 import { sayMoney } from '@/core/quantity/say';
+import { WAITLIST_RULES } from '@/core/roll/waitlist';
 import { listChanges } from '@/services/plan/changes';
 import { editCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
@@ -137,6 +138,11 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
                 />
               </div>
+              <Choice label="A free place goes to" name="waitlistRule" defaultValue={course.waitlistRule}>
+                {WAITLIST_RULES.map((rule) => (
+                  <option key={rule}>{rule}</option>
+                ))}
+              </Choice>
               <Choice label="Instructor" name="instructorId" defaultValue={course.instructorId ?? ''}>
                 <option value="">not decided</option>
                 {teachers.map(({ id, name }) => (

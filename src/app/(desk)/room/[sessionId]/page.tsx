@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewRoom } from '@/services/classday/room';
@@ -16,6 +17,9 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
         title={`In the room: ${session.title}`}
         over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
       >
+        <Link href={`/room/${sessionId}/attendance`} className="btn btn-primary">
+          Attendance
+        </Link>
         <PrintButton />
       </PageTitle>
       <p className="mb-4 text-lg">

@@ -4,6 +4,7 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import type { RecipeBody } from '@/contracts/recipe';
+import type { ExtrasWanted } from '@/core/kits/extras';
 import type { Outdoor } from '@/core/plan/place';
 import { type Filling, slotsOf } from '@/core/recipes/slots';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
@@ -21,6 +22,8 @@ import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
 import { PlanCheck } from '../../calendar/plan-check';
 import { Extras } from './extras';
+import { Reserve } from './reserve';
+import { WhoComes } from './who-comes';
 
 export const metadata = { title: 'Session' };
 
@@ -197,6 +200,8 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
           bundle={bundle}
           needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
         />
+        <WhoComes sessionId={sessionId} bundle={bundle} />
+        <Reserve sessionId={sessionId} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
         <section className="sheet h-fit p-5" aria-labelledby="plan-title">
           <h2 id="plan-title" className="mb-3 text-xl font-bold">
             Date, place and mode

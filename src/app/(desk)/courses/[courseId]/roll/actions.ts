@@ -78,11 +78,18 @@ export async function giveWord(wish: string, _state: FormState | null, data: For
 
 export async function saveImport(
   courseId: string,
-  rows: readonly { line: number; cells: RollCells; leaveOut?: boolean; shape?: string }[],
+  rows: readonly { line: number; cells: RollCells; leaveOut?: boolean; shape?: string; as?: 'update' | 'new' }[],
+  columns: Readonly<Record<string, string | null>>,
 ): Promise<FormState> {
   return attempt(async () => {
-    const { saved, waiting } = await call(saveRoll, { courseId, rows: rows as never });
+    const { saved, updated, waiting } = await call(saveRoll, { courseId, rows, columns } as never);
     const said = `${saved - waiting} ${saved - waiting === 1 ? 'person is' : 'people are'} on the roll.`;
-    return waiting > 0 ? `${said} ${waiting} wait: the course has no more room.` : said;
+    return [
+      said,
+      updated > 0 ? `${updated} updated.` : '',
+      waiting > 0 ? `${waiting} wait: the course has no more room.` : '',
+    ]
+      .filter(Boolean)
+      .join(' ');
   });
 }

@@ -5,11 +5,14 @@ import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { RollPerson } from '@/services/roll/person';
 import { viewRoll } from '@/services/roll/roll';
 import { ActionForm } from '@/ui/action-form';
+import { sayShortDate } from '@/ui/dates';
+import { Choice } from '@/ui/field';
 import { Empty, PageTitle } from '@/ui/page';
 import { PersonFields } from '@/ui/person-fields';
-import { call } from '../../../../access';
-import { add, edit, setPersonStatus } from './actions';
+import { call, requireMember } from '../../../../access';
+import { add, edit, oneKit, setPersonStatus } from './actions';
 import { UnknownWords } from './unknown-words';
+import { Waitlist } from './waitlist';
 
 export const metadata = { title: 'Roll' };
 
@@ -35,7 +38,8 @@ export default async function Roll({
 }) {
   const { courseId } = await params;
   const query = await searchParams;
-  const { course, people, groups } = await orNotFound(call(viewRoll, { courseId }));
+  const { course, people, groups, places } = await orNotFound(call(viewRoll, { courseId }));
+  const { actor } = await requireMember();
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const shown = sorted(
     people.filter((person) => fits(person, query)),
@@ -61,11 +65,15 @@ export default async function Roll({
         <a href={`/courses/${courseId}/roll.csv`} className="btn">
           Take out as CSV
         </a>
+        <a href={`/courses/${courseId}/roll.xlsx`} className="btn">
+          XLSX
+        </a>
         <Link href={`/courses/${courseId}/roll/import`} className="btn btn-primary">
-          Bring in a CSV file
+          Bring in a file
         </Link>
       </PageTitle>
       {unknown.length > 0 && <UnknownWords words={unknown} />}
+      <Waitlist places={places} people={people} groups={groups} course={course} coordinator={actor.name} />
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="flex min-w-0 flex-col gap-3">
           <form aria-label="Filter the roll" className="no-print flex flex-wrap items-end gap-2">
@@ -78,6 +86,8 @@ export default async function Roll({
               <select name="show" defaultValue={query.show ?? 'enrolled'} className="select">
                 <option value="enrolled">enrolled</option>
                 <option value="needs">with avoidances</option>
+                <option value="applied">applied</option>
+                <option value="waitlisted">waiting</option>
                 <option value="withdrawn">withdrawn</option>
                 <option value="all">everyone</option>
               </select>
@@ -132,7 +142,17 @@ export default async function Roll({
                     <tr key={person.id} className={person.id === editing?.id ? 'bg-base-200' : ''}>
                       <th scope="row" className="font-semibold">
                         {person.name}
-                        {person.status === 'withdrawn' && <span className="ml-2 badge badge-sm">withdrawn</span>}
+                        {person.status !== 'enrolled' && (
+                          <span className="ml-2 badge badge-sm">
+                            {STATUS_WORDS[person.status] ?? person.status}
+                            {person.since && ` since ${sayShortDate(person.since)}`}
+                          </span>
+                        )}
+                        {siblings(people, person).length > 0 && person.sharedKit === 1 && (
+                          <span className="ml-2 text-xs font-normal">
+                            one kit with {sayFirst(siblings(people, person))}
+                          </span>
+                        )}
                       </th>
                       <td className="text-right">{person.age ?? ''}</td>
                       <td className="text-right">{person.servings}</td>
@@ -163,10 +183,16 @@ export default async function Roll({
                               type="submit"
                               className="btn btn-sm"
                               aria-label={
-                                person.status === 'enrolled' ? `Withdraw ${person.name}` : `Enrol ${person.name} again`
+                                person.status === 'enrolled'
+                                  ? `Withdraw ${person.name}`
+                                  : `Enrol ${person.name}${person.status === 'withdrawn' ? ' again' : ''}`
                               }
                             >
-                              {person.status === 'enrolled' ? 'Withdraw' : 'Enrol again'}
+                              {person.status === 'enrolled'
+                                ? 'Withdraw'
+                                : person.status === 'withdrawn'
+                                  ? 'Enrol again'
+                                  : 'Enrol'}
                             </button>
                           </ActionForm>
                         </span>
@@ -200,6 +226,22 @@ export default async function Roll({
                   </Link>
                 </div>
               </ActionForm>
+              {siblings(people, editing).length > 0 && (
+                <form
+                  action={oneKit.bind(null, courseId, editing.householdId, editing.sharedKit !== 1)}
+                  className="mt-4 border-t border-base-300 pt-3"
+                >
+                  <p className="mb-2 text-sm">
+                    In the household of {sayFirst(siblings(people, editing))}.{' '}
+                    {editing.sharedKit === 1
+                      ? 'They get one kit, made without what any of them avoids.'
+                      : 'Each gets a kit of their own.'}
+                  </p>
+                  <button type="submit" className="btn btn-sm">
+                    {editing.sharedKit === 1 ? 'A kit for each' : 'One kit for all of them'}
+                  </button>
+                </form>
+              )}
             </>
           ) : (
             <>
@@ -208,6 +250,11 @@ export default async function Roll({
               </h2>
               <ActionForm action={add.bind(null, courseId)} label="Add a person" clear className="flex flex-col gap-3">
                 <PersonFields groups={groups} />
+                <Choice label="Comes as" name="status" defaultValue="enrolled">
+                  <option value="enrolled">enrolled; waits when there is no room</option>
+                  <option value="applied">applied, nothing decided yet</option>
+                  <option value="waitlisted">on the waitlist</option>
+                </Choice>
                 <button type="submit" className="btn btn-primary w-fit">
                   Add to the roll
                 </button>
@@ -219,6 +266,14 @@ export default async function Roll({
     </>
   );
 }
+
+const STATUS_WORDS: Readonly<Record<string, string>> = { waitlisted: 'waiting' };
+
+/** The others of the household who are enrolled. */
+const siblings = (people: readonly RollPerson[], { id, householdId }: RollPerson): RollPerson[] =>
+  people.filter((other) => other.householdId === householdId && other.id !== id && other.status === 'enrolled');
+
+const sayFirst = (people: readonly RollPerson[]) => people.map(({ name }) => name).join(', ');
 
 type Groups = readonly { readonly id: string; readonly name: string }[];
 
@@ -254,8 +309,8 @@ function Wishes({ person }: { person: RollPerson }) {
 }
 
 function fits(person: RollPerson, { q = '', show = 'enrolled' }: Query): boolean {
-  if (show === 'withdrawn' ? person.status !== 'withdrawn' : show !== 'all' && person.status !== 'enrolled')
-    return false;
+  const wanted = show === 'needs' ? 'enrolled' : show;
+  if (wanted !== 'all' && person.status !== wanted) return false;
   if (show === 'needs' && person.wishes.length === 0) return false;
   const words = nameKey([person.name, ...person.wishes.map((wish) => wish.asWritten)].join(' '));
   return words.includes(nameKey(q));

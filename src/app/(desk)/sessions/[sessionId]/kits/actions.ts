@@ -2,12 +2,37 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '@/services/kits/kit-sheet';
 import type { FormState } from '@/ui/action-form';
 
 export async function lock(sessionId: string, basis: string): Promise<FormState> {
   return attempt(async () => {
     await call(lockKitSheet, { sessionId, basis });
+    return undefined;
+  });
+}
+
+export async function refuse(
+  sessionId: string,
+  basis: string,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  return attempt(async () => {
+    await call(refuseDifferences, { sessionId, basis, reason: fields(data).reason ?? '' });
+    return undefined;
+  });
+}
+
+export async function unlock(
+  sessionId: string,
+  revision: number,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  return attempt(async () => {
+    await call(unlockSheet, { sessionId, revision, reason: fields(data).reason ?? '' });
     return undefined;
   });
 }

@@ -5,13 +5,14 @@ import type { SheetContent } from '@/core/kits/snapshot';
 import { viewKitSheet, viewWorking } from '@/services/kits/kit-sheet';
 import { ActionForm } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
+import { Field } from '@/ui/field';
 import { KitSheetTable } from '@/ui/kit-sheet-table';
 import { Caution, Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { TotalsTable } from '@/ui/totals-table';
 import { WorkingPanel } from '@/ui/working-panel';
 import { call, requireMember } from '../../../../access';
-import { lock } from './actions';
+import { lock, refuse, unlock } from './actions';
 import { Refused } from './refused';
 
 export const metadata = { title: 'Kit sheet' };
@@ -57,6 +58,9 @@ export default async function Kits({
             <a href={`/sessions/${sessionId}/kits.csv`} className="btn" download>
               Take out as CSV
             </a>
+            <a href={`/sessions/${sessionId}/kits.xlsx`} className="btn" download>
+              XLSX
+            </a>
             <PrintButton />
             {!locked && draft && draft.refusedKits === 0 && (
               <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Lock the kit sheet">
@@ -86,7 +90,41 @@ export default async function Kits({
             <code>{record.fingerprint.slice(0, 12)}</code>. {locked.kits.length} kits.
           </p>
         )}
-        {locked && draft && differences.length > 0 && (
+        {locked && record && (
+          <details className="no-print text-sm">
+            <summary className="cursor-pointer font-semibold">Unlock it</summary>
+            <ActionForm
+              action={unlock.bind(null, sessionId, record.revision)}
+              label="Unlock the kit sheet"
+              className="mt-2 flex flex-wrap items-end gap-2"
+            >
+              <Field
+                label="Reason"
+                name="reason"
+                required
+                minLength={3}
+                maxLength={255}
+                hint="The bench stops; ticks stay for what does not change"
+              />
+              <button type="submit" className="btn">
+                Unlock revision {record.revision}
+              </button>
+            </ActionForm>
+          </details>
+        )}
+        {sheet.unlocked !== undefined && (
+          <p role="status" className="rounded-box border-l-4 border-warning bg-base-100 p-3">
+            <b>Revision {record?.revision} was unlocked:</b> {sheet.unlocked}. The sheet follows the roll again; lock it
+            to go on packing.
+          </p>
+        )}
+        {sheet.refused !== undefined && (
+          <p role="status" className="rounded-box border-l-4 border-base-300 bg-base-100 p-3 text-sm">
+            {differences.length} {differences.length === 1 ? 'difference was' : 'differences were'} refused:{' '}
+            {sheet.refused}. A kit whose person must avoid something new stays called back all the same.
+          </p>
+        )}
+        {locked && draft && differences.length > 0 && sheet.refused === undefined && (
           <section
             className="no-print rounded-box border border-warning border-l-4 bg-base-100 p-4"
             aria-labelledby="changed"
@@ -118,6 +156,19 @@ export default async function Kits({
               <Link href={showDraft ? '?' : '?view=now'} className="btn">
                 {showDraft ? `Show revision ${record?.revision}` : 'Show the sheet as it would be'}
               </Link>
+              <details>
+                <summary className="btn">Refuse</summary>
+                <ActionForm
+                  action={refuse.bind(null, sessionId, sheet.basis)}
+                  label="Refuse the differences"
+                  className="mt-2 flex flex-wrap items-end gap-2"
+                >
+                  <Field label="Reason" name="reason" required minLength={3} maxLength={255} />
+                  <button type="submit" className="btn btn-primary">
+                    Refuse the differences
+                  </button>
+                </ActionForm>
+              </details>
             </div>
           </section>
         )}

@@ -17,10 +17,56 @@ interface Preview {
   readonly enrolled: readonly { name: string; age: number | null }[];
   readonly meanings: readonly (readonly [string, readonly string[]])[];
   readonly groups: readonly string[];
+  readonly headings: readonly Heading[];
+  readonly notes?: readonly string[];
+}
+
+interface Heading {
+  readonly heading: string;
+  readonly column: string | null;
+}
+
+type Columns = Readonly<Record<string, string | null>>;
+
+/** Which heading of the file names what: chosen by hand where the words are not known, and remembered. */
+function MatchColumns({ headings, read }: { headings: readonly Heading[]; read: (words: Columns) => void }) {
+  const [chosen, setChosen] = useState<Columns>({});
+  return (
+    <div className="mt-2 flex flex-col gap-2">
+      <ul className="grid gap-2 sm:grid-cols-3">
+        {headings
+          .filter(({ heading }) => heading !== '')
+          .map(({ heading, column }) => (
+            <li key={heading}>
+              <label className="flex flex-col gap-0.5">
+                <span className="text-sm font-semibold">“{heading}” is</span>
+                <select
+                  className="select select-sm w-full"
+                  value={(heading in chosen ? chosen[heading] : column) ?? ''}
+                  onChange={(event) => setChosen((now) => ({ ...now, [heading]: event.target.value || null }))}
+                >
+                  <option value="">not used</option>
+                  {ROLL_COLUMNS.map((each) => (
+                    <option key={each}>{each}</option>
+                  ))}
+                </select>
+              </label>
+            </li>
+          ))}
+      </ul>
+      <button type="button" className="btn btn-sm w-fit" onClick={() => read(chosen)}>
+        Read it so
+      </button>
+    </div>
+  );
 }
 
 /** A roll file: chosen, read, mended where needed, then saved all at once. */
 export function RollImport({ courseId }: { courseId: string }) {
+  const [file, setFile] = useState<File | null>(null);
+  /** What headings mean, as somebody said here: sent with the file, and kept when it is saved. */
+  const [columns, setColumns] = useState<Columns>({});
+  const [unclear, setUnclear] = useState<readonly Heading[]>([]);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [rows, setRows] = useState<readonly NumberedCells[]>([]);
   const [answer, setAnswer] = useState<FormState | null>(null);
@@ -31,10 +77,13 @@ export function RollImport({ courseId }: { courseId: string }) {
   const refused = checked.filter((row) => !row.leaveOut && !row.entry);
   const good = checked.filter((row) => !row.leaveOut && row.entry);
 
-  function read(file: File) {
+  function read(file: File, words: Columns = {}) {
+    setFile(file);
+    setColumns(words);
     start(async () => {
       setPreview(null);
       setAnswer(null);
+      setUnclear([]);
       if (file.size > LARGEST_FILE) {
         setAnswer({
           ok: false,
@@ -42,9 +91,15 @@ export function RollImport({ courseId }: { courseId: string }) {
         });
         return;
       }
-      const answered = await sendForReading<Preview>(`/api/roll/preview?course=${courseId}`, file);
+      const answered = await sendForReading<Preview>(
+        `/api/roll/preview?course=${courseId}&columns=${encodeURIComponent(JSON.stringify(words))}`,
+        file,
+      );
       if ('refused' in answered) {
-        setAnswer(answered.refused);
+        setAnswer({ ok: false, message: answered.refused.message ?? '' });
+        setUnclear(
+          (answered.refused.problems ?? []).map(({ where, message }) => ({ heading: where, column: message || null })),
+        );
         return;
       }
       const { found } = answered;
@@ -72,10 +127,10 @@ export function RollImport({ courseId }: { courseId: string }) {
     <div className="flex flex-col gap-5">
       <div className="sheet flex flex-col gap-2 p-5">
         <label className="flex flex-col gap-1">
-          <span className="font-semibold">CSV file with the roll</span>
+          <span className="font-semibold">File with the roll: .xlsx or .csv</span>
           <input
             type="file"
-            accept=".csv,.txt,.tsv,text/csv,text/plain"
+            accept=".xlsx,.csv,.txt,.tsv,text/csv,text/plain,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
             className="file-input w-full max-w-md"
             disabled={busy}
             onChange={(event) => {
@@ -91,28 +146,46 @@ export function RollImport({ courseId }: { courseId: string }) {
         </p>
         {busy && <p role="status">Reading …</p>}
         <FormMessage state={answer} />
+        {file && unclear.length > 0 && (
+          <MatchColumns headings={unclear} read={(words) => read(file, { ...columns, ...words })} />
+        )}
       </div>
       {preview && (
         <>
           <p role="status" className="text-lg">
-            <b>{checked.length} rows</b> read as {preview.encoding}, separated by {preview.delimiter}: {good.length}{' '}
-            ready, <b className={refused.length > 0 ? 'text-error' : ''}>{refused.length} refused</b>,{' '}
+            <b>{checked.length} rows</b> read
+            {preview.delimiter === 'workbook'
+              ? ' from a workbook'
+              : ` as ${preview.encoding}, separated by ${preview.delimiter}`}
+            : {good.length} ready, <b className={refused.length > 0 ? 'text-error' : ''}>{refused.length} refused</b>,{' '}
             {checked.length - good.length - refused.length} left out.
             {preview.ignored.length > 0 && ` Not used: ${preview.ignored.join(', ')}.`}
           </p>
-          {checked.some((row) => row.problems.length > 0 || row.leaveOut) && (
+          {preview.notes?.map((note) => (
+            <p key={note} className="text-sm">
+              {note}
+            </p>
+          ))}
+          {file && (
+            <details>
+              <summary className="cursor-pointer font-semibold">Which column is which</summary>
+              <MatchColumns headings={preview.headings} read={(words) => read(file, { ...columns, ...words })} />
+            </details>
+          )}
+          {checked.some((row) => row.problems.length > 0 || row.leaveOut || row.as) && (
             <section aria-labelledby="refused" className="flex flex-col gap-3">
               <h2 id="refused" className="text-xl font-bold">
                 Mend these, or leave them out
               </h2>
               {checked
-                .filter((row) => row.problems.length > 0 || row.leaveOut || isMended(row, preview.rows))
+                .filter((row) => row.problems.length > 0 || row.leaveOut || row.as || isMended(row, preview.rows))
                 .map((row) => (
                   <MendRow
                     key={row.line}
                     row={row}
                     type={type}
                     leaveOut={(leave) => change(row.line, (r) => ({ ...r, leaveOut: leave }))}
+                    decide={(as) => change(row.line, (r) => ({ ...r, as }))}
                   />
                 ))}
             </section>
@@ -177,7 +250,7 @@ export function RollImport({ courseId }: { courseId: string }) {
               onClick={() =>
                 start(async () => {
                   setAnswer(
-                    await saveImport(courseId, rows).catch(() => ({
+                    await saveImport(courseId, rows, columns).catch(() => ({
                       ok: false,
                       message: 'The server did not answer. Nothing was saved; try again.',
                     })),
@@ -209,8 +282,10 @@ function MendRow({
   row,
   type,
   leaveOut,
+  decide,
 }: {
   row: CheckedRow;
+  decide: (as: 'update' | 'new') => void;
   type: (line: number, column: RollColumn, text: string) => void;
   leaveOut: (leave: boolean) => void;
 }) {
@@ -253,8 +328,30 @@ function MendRow({
               <b>{problem.column}:</b> {problem.message}
             </li>
           ))}
-          {problems.length === 0 && <li>Mended.</li>}
+          {problems.length === 0 && (
+            <li>{row.as === 'update' ? `Replaces what is held of ${row.onRoll?.name}.` : 'Mended.'}</li>
+          )}
         </ul>
+      )}
+      {!row.leaveOut && row.onRoll && (
+        <div className="mt-2 flex gap-2">
+          <button
+            type="button"
+            className={`btn btn-sm ${row.as === 'update' ? 'btn-primary' : ''}`}
+            aria-pressed={row.as === 'update'}
+            onClick={() => decide('update')}
+          >
+            Update {row.onRoll.name}
+          </button>
+          <button
+            type="button"
+            className={`btn btn-sm ${row.as === 'new' ? 'btn-primary' : ''}`}
+            aria-pressed={row.as === 'new'}
+            onClick={() => decide('new')}
+          >
+            It is somebody else
+          </button>
+        </div>
       )}
     </fieldset>
   );

@@ -1,0 +1,75 @@
+import Link from 'next/link';
+import { v7 } from 'uuid';
+import { call } from '@/app/access';
+import { attempt } from '@/app/form';
+import { orNotFound } from '@/app/or-not-found';
+import type { AttendanceState } from '@/core/roll/attendance';
+import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
+import { sayLongDate } from '@/ui/dates';
+import { PageTitle } from '@/ui/page';
+
+export const metadata = { title: 'Attendance' };
+
+async function mark(sessionId: string, id: string, enrolmentId: string, state: AttendanceState): Promise<void> {
+  'use server';
+  await attempt(async () => {
+    await call(recordAttendance, { sessionId, id, enrolmentId, state });
+    return undefined;
+  });
+}
+
+export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
+  const { sessionId } = await params;
+  const { session, people } = await orNotFound(call(viewAttendance, { sessionId }));
+  const count = (state: AttendanceState) => people.filter(({ seen }) => seen.includes(state)).length;
+  const open = people.filter(({ seen }) => seen.length === 0).length;
+  const states = [...new Set(people.flatMap(({ questions }) => questions.flat()))];
+  return (
+    <>
+      <PageTitle
+        title={`Attendance: ${session.title}`}
+        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+      >
+        <Link href={`/room/${sessionId}`} className="btn">
+          In the room
+        </Link>
+      </PageTitle>
+      <p role="status" className="mb-3 text-lg">
+        {states
+          .map((state) => ({ state, people: count(state) }))
+          .filter(({ people: some }) => some > 0)
+          .map(({ state, people: some }) => `${some} ${state}`)
+          .join(', ') || 'Nobody is noted yet'}
+        {open > 0 && `; ${open} still open`}.
+      </p>
+      <ul className="sheet divide-y divide-base-300">
+        {people.map(({ id, name, group, questions, seen }) => (
+          <li key={id} className="flex flex-wrap items-center justify-between gap-2 p-3">
+            <span className="text-lg font-semibold">
+              {name}
+              {group && <span className="text-base font-normal">, {group}</span>}
+            </span>
+            <span className="flex flex-wrap gap-3">
+              {questions.map((question) => (
+                <span key={question[0]} className="join">
+                  {question.map((state) => (
+                    <form key={state} action={mark.bind(null, sessionId, v7(), id, state)}>
+                      <button
+                        type="submit"
+                        className={`btn join-item ${seen.includes(state) ? 'btn-primary' : ''}`}
+                        aria-pressed={seen.includes(state)}
+                        aria-label={`${name}: ${state}`}
+                      >
+                        {state}
+                      </button>
+                    </form>
+                  ))}
+                </span>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

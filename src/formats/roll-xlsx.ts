@@ -1,0 +1,107 @@
+import ExcelJS from 'exceljs';
+import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
+import { type ColumnWords, type RollFile, rowsOfTable, type TableRecord } from './roll-csv';
+import { FileRefused } from './text';
+import { readZip } from './zip';
+
+/** A workbook is a ZIP archive; one with a password, or of the old format, is a compound file. */
+const ZIP = [0x50, 0x4b, 0x03, 0x04];
+const COMPOUND = [0xd0, 0xcf, 0x11, 0xe0];
+
+const beginsWith = (bytes: Uint8Array, mark: readonly number[]) => mark.every((byte, at) => bytes[at] === byte);
+
+/** Whether a file is a workbook, readable or not. */
+export const isWorkbook = (bytes: Uint8Array): boolean => beginsWith(bytes, ZIP) || beginsWith(bytes, COMPOUND);
+
+/**
+ * Reads a roll from the first sheet of a workbook: formulas by the result that was saved with them, dates as dates, merged
+ * cells by their first. Further sheets are named and not read.
+ *
+ * @throws FileRefused when the file as a whole cannot be used, saying what to do
+ */
+export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = {}): Promise<RollFile> {
+  if (beginsWith(bytes, COMPOUND))
+    throw new FileRefused(
+      'This workbook is protected by a password, or of the old .xls format. Open it, save it as .xlsx without a password, and choose that.',
+    );
+  try {
+    // Before anything is built of it: a small file may unfold into gigabytes.
+    readZip(bytes);
+  } catch {
+    throw new FileRefused(
+      'This workbook is broken, has a password, or unfolds into too much. Save the sheet with the roll alone.',
+    );
+  }
+  const book = new ExcelJS.Workbook();
+  try {
+    await book.xlsx.load(bytes.slice().buffer as ArrayBuffer);
+  } catch {
+    throw new FileRefused('This is not a workbook that can be read. Save it again as .xlsx, or as CSV.');
+  }
+  const [sheet, ...others] = book.worksheets;
+  if (!sheet) throw new FileRefused('The workbook holds no sheet.');
+  const notes: string[] = [];
+  if (others.length > 0)
+    notes.push(
+      `Only the first sheet, “${sheet.name}”, is read; not: ${others.map(({ name }) => `“${name}”`).join(', ')}.`,
+    );
+  let formulas = 0;
+  let unsure = 0;
+  let merged = 0;
+  const records: TableRecord[] = [];
+  sheet.eachRow({ includeEmpty: false }, (row, line) => {
+    const cells: string[] = [];
+    row.eachCell({ includeEmpty: true }, (cell, column) => {
+      if (cell.isMerged && cell.master !== cell) {
+        merged++;
+        cells[column - 1] = '';
+        return;
+      }
+      const { type } = cell;
+      if (type === ExcelJS.ValueType.Formula) {
+        formulas++;
+        if (cell.result === undefined || cell.result === null) unsure++;
+      }
+      cells[column - 1] = textOf(cell);
+    });
+    const filled = Array.from(cells, (cell) => cell ?? '');
+    if (filled.some((cell) => cell.trim() !== '')) records.push({ line, cells: filled });
+  });
+  if (formulas > 0)
+    notes.push(
+      `${formulas} ${formulas === 1 ? 'cell is a formula' : 'cells are formulas'}: the result that was saved is used${unsure > 0 ? `; ${unsure} have none and are empty` : ''}.`,
+    );
+  if (merged > 0)
+    notes.push(
+      `${merged} merged ${merged === 1 ? 'cell is' : 'cells are'} empty but for the first of each: check those rows.`,
+    );
+  return { ...rowsOfTable(records, remembered), encoding: 'XLSX', delimiter: 'workbook', notes };
+}
+
+/** What a cell says: a date as YYYY-MM-DD, a number as it is, an error as nothing. */
+function textOf(cell: ExcelJS.Cell): string {
+  const { type } = cell;
+  const value = type === ExcelJS.ValueType.Formula ? cell.result : cell.value;
+  if (value === null || value === undefined) return '';
+  if (value instanceof Date) return value.toISOString().slice(0, 10);
+  if (typeof value === 'object') {
+    if ('error' in value) return '';
+    if ('richText' in value) return value.richText.map(({ text }) => text).join('');
+    if ('text' in value) return String(value.text);
+    return '';
+  }
+  return String(value);
+}
+
+/** A roll as a workbook, with the columns that `readRollXlsx` reads. Text is text: nothing in it runs as a formula. */
+export async function writeRollXlsx(people: readonly Required<RollCells>[]): Promise<Uint8Array<ArrayBuffer>> {
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet('Roll', { views: [{ state: 'frozen', ySplit: 1 }] });
+  sheet.columns = ROLL_COLUMNS.map((column) => ({ header: column, key: column, width: column === 'plan' ? 40 : 18 }));
+  sheet.getRow(1).font = { bold: true };
+  for (const person of people) {
+    const number = (text: string) => (text === '' ? null : Number(text));
+    sheet.addRow({ ...person, age: number(person.age), servings: number(person.servings) });
+  }
+  return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}

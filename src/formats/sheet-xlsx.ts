@@ -1,0 +1,106 @@
+import ExcelJS from 'exceljs';
+import type { SheetContent, SheetVariant } from '@/core/kits/snapshot';
+
+const toNumber = (exact: string): number => {
+  const [n = '0', d = '1'] = exact.split('/');
+  return Number(n) / Number(d);
+};
+
+/** The letters of a column: 1 is A, 27 is AA. */
+const letters = (column: number): string =>
+  (column > 26 ? letters(Math.floor((column - 1) / 26)) : '') + String.fromCharCode(65 + ((column - 1) % 26));
+
+const HEAD = 5;
+/** Rows above the first component: title, letters, counts, servings, made without. */
+const FIRST = HEAD + 1;
+
+/**
+ * A kit sheet as a workbook. On "Kits": components down, variants across, grams in one kit; the grams in all kits are live
+ * formulas over the number of kits, so that somebody can try another number. On "To buy": the totals by food, formulas over
+ * the first sheet, beside what is bought with trimming and spare.
+ */
+export async function writeSheetXlsx(content: SheetContent, title: string): Promise<Uint8Array<ArrayBuffer>> {
+  const book = new ExcelJS.Workbook();
+  const kits = book.addWorksheet('Kits', { views: [{ state: 'frozen', xSplit: 2, ySplit: HEAD }] });
+  const made = content.variants.filter((variant): variant is Made => variant.components !== null);
+  const last = 2 + made.length;
+  const all = last + 1;
+  kits.getCell(1, 1).value = title;
+  kits.getCell(1, 1).font = { bold: true, size: 14 };
+  const head = (row: number, label: string, of: (variant: Made) => string | number) => {
+    kits.getCell(row, 1).value = label;
+    for (const [at, variant] of made.entries()) kits.getCell(row, 3 + at).value = of(variant);
+    kits.getRow(row).font = { bold: true };
+  };
+  head(2, 'Variant', ({ letter }) => letter);
+  head(3, 'Kits', ({ participants }) => participants.length);
+  head(4, 'Servings', ({ servings }) => servings);
+  head(5, 'Made without', ({ madeWithout }) => madeWithout.join(', '));
+  kits.getCell(2, all).value = 'Grams in all kits';
+  const places = new Map<string, string[]>();
+  let row = FIRST;
+  for (const [place, each] of content.rows.entries()) {
+    const items = new Map<string, { name: string; ingredient: string; isBought: boolean }>();
+    for (const { components } of made)
+      for (const component of components)
+        if (component.row === place)
+          items.set(component.name, {
+            name: component.name,
+            ingredient: component.ingredient,
+            isBought: component.from === undefined,
+          });
+    // What stands in for the written food has a row of its own: another food is bought for it.
+    for (const { name, ingredient, isBought } of items.values()) {
+      kits.getCell(row, 1).value = content.input.dishes[each.dish]?.title ?? '';
+      kits.getCell(row, 2).value = name;
+      for (const [at, { components }] of made.entries()) {
+        const own = components.find((component) => component.row === place && component.name === name);
+        const cell = kits.getCell(row, 3 + at);
+        cell.value = own ? toNumber(own.grams) : 0;
+        cell.numFmt = '0.###';
+        if (own) cell.note = own.say;
+      }
+      const span = (line: number) => `$C$${line}:$${letters(last)}$${line}`;
+      const total = made.reduce((sum, { components, participants }) => {
+        const own = components.find((component) => component.row === place && component.name === name);
+        return sum + (own ? toNumber(own.grams) * participants.length : 0);
+      }, 0);
+      const cell = kits.getCell(row, all);
+      cell.value = {
+        formula: `SUMPRODUCT(${span(row)},$C$3:$${letters(last)}$3)`,
+        result: total,
+      };
+      cell.numFmt = '0.###';
+      if (isBought) places.set(ingredient, [...(places.get(ingredient) ?? []), `Kits!${letters(all)}${row}`]);
+      row++;
+    }
+  }
+  kits.getColumn(1).width = 26;
+  kits.getColumn(2).width = 30;
+  kits.getColumn(all).width = 18;
+  const buy = book.addWorksheet('To buy', { views: [{ state: 'frozen', ySplit: 1 }] });
+  buy.addRow(['Ingredient', 'Aisle', 'Grams in all kits', 'Grams to buy', 'Packs', 'Grams in a pack', 'Pieces']);
+  buy.getRow(1).font = { bold: true };
+  for (const total of content.totals) {
+    const from = places.get(total.ingredient) ?? [];
+    const edible = toNumber(total.edibleGrams);
+    buy
+      .addRow([
+        total.ingredient,
+        total.aisle,
+        from.length > 0 ? { formula: from.join('+'), result: edible } : edible,
+        total.purchaseGrams ? toNumber(total.purchaseGrams) : null,
+        total.packs ?? null,
+        total.packGrams ? Number(total.packGrams) : total.sealedGrams ? Number(total.sealedGrams) : null,
+        total.pieces ?? null,
+      ])
+      .eachCell((cell, column) => {
+        if (column > 2) cell.numFmt = '0.###';
+      });
+  }
+  buy.getColumn(1).width = 28;
+  for (const column of [2, 3, 4, 5, 6, 7]) buy.getColumn(column).width = 16;
+  return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}
+
+type Made = SheetVariant & { readonly components: NonNullable<SheetVariant['components']> };

@@ -1,0 +1,164 @@
+import ExcelJS from 'exceljs';
+import { strToU8, zipSync } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import { TYPICAL } from '@/core/reference/reference';
+import { ColumnsUnclear } from './roll-csv';
+import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll-xlsx';
+import { writeSheetXlsx } from './sheet-xlsx';
+
+/** A workbook made cell by cell, as another program would have saved it. */
+async function workbook(make: (sheet: ExcelJS.Worksheet, book: ExcelJS.Workbook) => void): Promise<Uint8Array> {
+  const book = new ExcelJS.Workbook();
+  make(book.addWorksheet('Autumn'), book);
+  return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}
+
+describe('a roll as a workbook', () => {
+  it('is read from its first sheet: formulas by their results, rich text as text, dates as dates', async () => {
+    const bytes = await workbook((sheet, book) => {
+      sheet.addRow(['Name', 'Age', 'Servings', 'Allergies', 'Joined']);
+      sheet.addRow([
+        'Ada Finch',
+        { formula: '3+5', result: 8 },
+        2,
+        { richText: [{ text: 'tree ' }, { text: 'nuts' }] },
+        new Date(Date.UTC(2026, 8, 1)),
+      ]);
+      sheet.addRow(['Bo Finch', { formula: 'B9' }, 1, null, null]);
+      book.addWorksheet('Spring').addRow(['Name', 'Servings']);
+    });
+    const { rows, ignored, notes, encoding } = await readRollXlsx(bytes);
+    expect(encoding).toBe('XLSX');
+    expect(rows.map(({ line, cells }) => [line, cells.name, cells.age, cells.servings, cells.avoids])).toEqual([
+      [2, 'Ada Finch', '8', '2', 'tree nuts'],
+      [3, 'Bo Finch', '', '1', ''],
+    ]);
+    expect(ignored).toEqual(['Joined']);
+    expect(notes?.join(' ')).toMatch(/first sheet, “Autumn”.*“Spring”.*2 cells are formulas.*1 have none/);
+  });
+
+  it('says that merged cells are empty but for their first', async () => {
+    const bytes = await workbook((sheet) => {
+      sheet.addRow(['name', 'servings', 'household']);
+      sheet.addRow(['Ada', 1, 'Finch']);
+      sheet.addRow(['Bo', 1, '']);
+      sheet.mergeCells('C2:C3');
+    });
+    const { rows, notes } = await readRollXlsx(bytes);
+    expect(rows.map(({ cells }) => cells.household)).toEqual(['Finch', '']);
+    expect(notes?.[0]).toMatch(/1 merged cell is empty/);
+  });
+
+  it('asks which column is which where the words are not known, and takes the programme’s own', async () => {
+    const bytes = await workbook((sheet) => {
+      sheet.addRow(['Kiddo', 'Plates', 'T-shirt']);
+      sheet.addRow(['Ada', 2, 'M']);
+    });
+    await expect(readRollXlsx(bytes)).rejects.toBeInstanceOf(ColumnsUnclear);
+    const { rows, headings } = await readRollXlsx(bytes, { kiddo: 'name', plates: 'servings' });
+    expect(rows[0]?.cells).toMatchObject({ name: 'Ada', servings: '2' });
+    expect(headings).toEqual([
+      { heading: 'Kiddo', column: 'name' },
+      { heading: 'Plates', column: 'servings' },
+      { heading: 'T-shirt', column: null },
+    ]);
+  });
+
+  it.each([
+    [
+      'with a password, or of the old format',
+      new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 1, 2, 3]),
+      /protected by a password/,
+    ],
+    ['that is broken', new Uint8Array([0x50, 0x4b, 0x03, 0x04, 9, 9, 9]), /broken, has a password/],
+    ['that is another archive', zipSync({ 'notes.txt': strToU8('hello') }), /no sheet|cannot be read/],
+    [
+      'that unfolds into gigabytes',
+      zipSync({ 'xl/sheet.xml': new Uint8Array(60 * 1024 * 1024) }),
+      /unfolds into too much/,
+    ],
+  ])('%s is refused with what to do', async (_what, bytes, message) => {
+    expect(isWorkbook(bytes)).toBe(true);
+    await expect(readRollXlsx(bytes)).rejects.toThrow(message);
+  });
+
+  it('goes out and comes back the same; nothing in it runs as a formula', async () => {
+    const person = {
+      name: '=cmd()',
+      age: '9',
+      servings: '3',
+      avoids: 'egg; milk',
+      mode: '',
+      group: '',
+      household: 'Finch',
+      contact: '+44 20',
+      address: '',
+      plan: 'Call first.',
+    };
+    const bytes = await writeRollXlsx([person]);
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(bytes.buffer as ArrayBuffer);
+    expect(book.worksheets[0]?.getCell('A2').type).toBe(ExcelJS.ValueType.String);
+    expect((await readRollXlsx(bytes)).rows[0]?.cells).toEqual(person);
+  });
+});
+
+describe('a kit sheet as a workbook', () => {
+  it('adds up with live formulas what the sheet says, whatever stands in for what', async () => {
+    const input: SheetInput = {
+      system: 'metric',
+      dishes: [
+        {
+          id: 'dish',
+          title: 'Bread',
+          recipe: {
+            servings: 4,
+            lines: [
+              { ingredient: 'plain wheat flour', amount: '400', unit: 'g', pack_grams: '1000' },
+              {
+                ingredient: 'butter',
+                amount: '50',
+                unit: 'g',
+                alternatives: [{ ingredient: 'olive oil', amount: '40', unit: 'g' }],
+              },
+              { ingredient: 'olive oil', amount: '10', unit: 'g' },
+            ],
+          },
+        },
+      ],
+      labels: {},
+      reference: TYPICAL,
+    };
+    const wishes = [{ asWritten: 'milk', codes: ['MILK'] }];
+    const people = [0, 1, 2].map((at) => ({
+      id: String(at),
+      name: `P${at}`,
+      servings: 4,
+      wishes: at === 2 ? wishes : [],
+    }));
+    const outcome = computeSheet(input, people);
+    if ('problems' in outcome) throw new Error('problems');
+    const content = sheetContent(input, outcome);
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load((await writeSheetXlsx(content, 'Breads')).buffer as ArrayBuffer);
+    const kits = book.getWorksheet('Kits');
+    expect(kits?.getCell('E6').formula).toBe('SUMPRODUCT($C$6:$D$6,$C$3:$D$3)');
+    const buy = book.getWorksheet('To buy');
+    for (const [at, total] of content.totals.entries()) {
+      const row = buy?.getRow(at + 2);
+      expect(row?.getCell(1).value).toBe(total.ingredient);
+      // What the formula comes to when it is worked out by hand from the cells it names.
+      const formula = String(row?.getCell(3).formula);
+      const sum = formula.split('+').reduce((all, place) => {
+        const line = Number(place.replace(/\D+/g, ''));
+        const of = (column: number) =>
+          Number(kits?.getRow(line).getCell(column).value) * Number(kits?.getRow(3).getCell(column).value);
+        return all + of(3) + of(4);
+      }, 0);
+      expect(sum).toBeCloseTo(Number(total.edibleGrams), 6);
+      expect(row?.getCell(3).result).toBeCloseTo(sum, 6);
+    }
+    expect(buy?.getRow(2).getCell(5).value).toBe(2);
+  });
+});
