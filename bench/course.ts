@@ -24,7 +24,22 @@ export interface CourseInput {
 
 const SCALINGS = ['linear', 'linear', 'linear', 'whole', 'damped'] as const;
 const PRECISIONS = ['normal', 'tight', 'loose'] as const;
-const WISHES = [[], ['milk'], ['egg'], ['nuts']] as const;
+const WISHES: readonly (readonly string[])[] = [
+  [],
+  ['milk'],
+  ['egg'],
+  ['nuts'],
+  ['sesame'],
+  ['wheat'],
+  ['soy'],
+  ['fish'],
+  ['celery'],
+  ['mustard'],
+  ['milk', 'egg'],
+  ['nuts', 'sesame'],
+  ['wheat', 'milk'],
+  ['vegan'],
+];
 
 /** A course of a given size, the same on every run, and the calculation of all its kit sheets from plain data. */
 export function course({ sessions, participants, lines, profiles }: Size): {
@@ -57,7 +72,7 @@ export function course({ sessions, participants, lines, profiles }: Size): {
         id: `p${n}`,
         name: `Person ${n}`,
         servings: 1 + (profile % 3) * 2,
-        wishes: WISHES[Math.floor(profile / 3) % 4] ?? [],
+        wishes: WISHES[Math.floor(profile / 3) % WISHES.length] ?? [],
       };
     }),
   };

@@ -1,8 +1,10 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
+import { readRollXlsx } from '@/formats/roll-xlsx';
 import { course } from './course';
 import { measureRuns, say } from './measure';
 import { conflicts, countdowns, placesInTheWeek } from './plan';
 import { checks, proposals, readLines } from './recipes';
+import { locked, manyNeeds, rollBook } from './sheet';
 
 /** What a lean spreadsheet of the same model needs, for comparison. */
 const SPREADSHEET = 'a lean spreadsheet of the same model: about 340 ms, one changed cell 40 to 80 ms';
@@ -15,12 +17,47 @@ async function recalculation(): Promise<void> {
     small,
     `goal at most 20 ms and 200 MB; ${SPREADSHEET}`,
   );
+  const wide = course({ sessions: 12, participants: 500, lines: 25, profiles: 40 });
+  say(
+    'The same with 25 lines and 40 profiles',
+    await measureRuns(() => wide.compute(wide.input), 30),
+    `goal at most 20 ms; ${SPREADSHEET}`,
+  );
   const large = course({ sessions: 12, participants: 5000, lines: 20, profiles: 12 });
   const ten = await measureRuns(() => large.compute(large.input), 15);
   say(
     'The same with 5,000 participants',
     ten,
     `goal at most ten times the time (${(ten.median / small.median).toFixed(1)} times here)`,
+  );
+}
+
+/** One participant's need changes: the new sheet, and what differs from the locked one. */
+async function oneNeed(): Promise<void> {
+  const { change } = locked();
+  say(
+    'One need changed: new sheet of 500 participants × 25 lines × 40 profiles, and its differences',
+    await measureRuns(change, 50),
+    `goal at most 2 ms; ${SPREADSHEET}`,
+  );
+}
+
+async function versions(): Promise<void> {
+  const { run } = manyNeeds();
+  const { isFewest, atMostFewer, avoids } = run();
+  say(
+    `Fewest versions for 40 profiles: ${avoids.length}, ${isFewest ? 'proven the fewest' : `at most ${atMostFewer} fewer`}`,
+    await measureRuns(run, 5),
+    'goal the optimum, or the gap told, within 2 s',
+  );
+}
+
+async function workbook(): Promise<void> {
+  const bytes = await rollBook(2000);
+  say(
+    'A workbook of 2,000 rows read',
+    await measureRuns(() => readRollXlsx(bytes), 5),
+    'goal at most 2 s, off the serving thread',
   );
 }
 
@@ -49,5 +86,8 @@ async function recipes(): Promise<void> {
 }
 
 await recalculation();
+await oneNeed();
+await versions();
+await workbook();
 await plan();
 await recipes();

@@ -1,6 +1,7 @@
 // npm run search-unsafe [-- rolls seed]: makes rolls and recipes by chance, computes their kit sheets, and looks in every kit
 // for what its person must avoid. Judged by the tables alone, with none of the code that chooses. Prints its seed.
 import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
+import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import { computeSheet, type SheetInput } from '@/core/kits/snapshot';
 import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe';
 import { withFillings } from '@/core/recipes/slots';
@@ -118,7 +119,15 @@ function unsafeKits(number: number): string[] {
     wanted,
     dishes.map(() => upTo(1) * 4),
   );
-  const input: SheetInput = { system: 'us', dishes, labels, reference: TYPICAL, extras: extrasFor(made, people) };
+  const versions = oneOf(VERSION_POLICIES);
+  const input: SheetInput = {
+    system: 'us',
+    versions,
+    dishes,
+    labels,
+    reference: TYPICAL,
+    extras: extrasFor(made, people),
+  };
   const outcome = computeSheet(input, people);
   if ('problems' in outcome) return [];
   const found: string[] = [];

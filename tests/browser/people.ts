@@ -71,7 +71,5 @@ export async function newSession(
 /** Chooses a roll file on the import page. */
 export async function bringRoll(page: Page, course: string, text: string | Buffer, name = 'roll.csv'): Promise<void> {
   await page.goto(`${course}/roll/import`);
-  await page
-    .getByLabel('CSV file with the roll')
-    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await page.getByLabel('File with the roll').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
 }

@@ -99,6 +99,12 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   devices: (page) => page.goto('/devices'),
   'in the room': async (page) =>
     page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/room')),
+  attendance: async (page) =>
+    page.goto(`${(await openSession(page, 'Breads from the pan')).replace('/sessions', '/room')}/attendance`),
+  session: async (page) => {
+    await openSession(page, 'Tasting evening');
+    await page.getByText('What these cost here').click();
+  },
   'called back': async (page) =>
     page.goto((await openSession(page, 'Lighthouse pasta')).replace('/sessions', '/bench')),
   duties: (page) => page.goto('/duties'),

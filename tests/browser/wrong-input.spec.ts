@@ -22,7 +22,7 @@ test.describe('signed in', () => {
     }
     const huge = path.join(mkdtempSync(path.join(tmpdir(), 'roll-')), 'huge.csv');
     writeFileSync(huge, Buffer.alloc(51 * 1024 * 1024, 65));
-    await page.getByLabel('CSV file with the roll').setInputFiles(huge);
+    await page.getByLabel('File with the roll').setInputFiles(huge);
     await expect(alert).toContainText('has 51 MB; a roll has at most 2 MB');
     rmSync(path.dirname(huge), { recursive: true });
     const direct = await page.request.post(`/api/roll/preview?course=${course.split('/').at(-1)}`, {

@@ -1,5 +1,6 @@
 import type { Recipe } from '../recipes/recipe';
 import { blockersOf, type Wish } from '../safety/avoidances';
+import type { VersionPolicy } from './fewest-variants';
 import { type Choice, choose, chosenItems } from './variant';
 
 /** What is made beside the kits of the roll: a batch finished before class, food to taste, the crew's, kits in reserve. */
@@ -43,6 +44,8 @@ export interface ExtrasWanted {
   readonly reserve?: number;
   /** Servings of a reserve kit. */
   readonly reserveServings?: number;
+  /** Whether those who avoid different things share a version. */
+  readonly versions?: VersionPolicy;
 }
 
 /** The extras of a session, in the order they are made. @param swapIns servings of each dish made before class, by dish */

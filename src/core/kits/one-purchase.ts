@@ -5,7 +5,8 @@ import type { Component } from './variant';
  * The components of one dish, where several parts of one food come of one purchase: juice and zest of the same lemon,
  * whites and yolks of the same eggs. The part that needs most is bought; the others are told to come from it.
  */
-export function fromOnePurchase(components: readonly Component[]): Component[] {
+export function fromOnePurchase(components: readonly Component[]): readonly Component[] {
+  if (components.every(({ item }) => item.part === undefined)) return components;
   const byFood = new Map<string, Map<string, Rational>>();
   for (const { item, portion, from } of components) {
     if (!item.part || from) continue;
@@ -20,7 +21,7 @@ export function fromOnePurchase(components: readonly Component[]): Component[] {
     const [[largest] = ['']] = [...parts].sort(([, a], [, b]) => compare(b, a));
     most.set(food, largest);
   }
-  if (most.size === 0) return [...components];
+  if (most.size === 0) return components;
   return components.map((component) => {
     const { item, from } = component;
     const largest = most.get(item.ingredient.name);

@@ -20,8 +20,8 @@ export function withPouredLiquid(
   components: readonly Component[],
   topUp: (component: Component) => TopUp | undefined,
   portion: (item: Item, share: Rational) => Portion,
-): Component[] {
-  if (components.every(({ item }) => !item.liquidPortion)) return [...components];
+): readonly Component[] {
+  if (components.every(({ item }) => !item.liquidPortion)) return components;
   const left = new Map<string, Rational>();
   return components.flatMap((component) => {
     const { item } = component;

@@ -3,6 +3,7 @@ import type { MeasureSystem } from '../quantity/say';
 import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
 import { chooseExtra, type Extra, type ExtraKind, type Extras, extraName } from './extras';
+import { fewestVersions, type VersionPolicy } from './fewest-variants';
 import { measurerOf } from './portion';
 import { type Total, totalsOf } from './totals';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
@@ -112,6 +113,7 @@ function extraGroup(extra: Extra, dishes: readonly Recipe[], extras: Extras, tit
  * @param letters letters given before, by variant key; new variants get the next free letter
  * @param extras what is made beside the kits of the roll
  * @param titles of the dishes, for naming a swap-in
+ * @param policy whether those who avoid different things share a version
  * @throws AmountError when an amount is beyond what can be measured or counted
  */
 export function kitSheet(
@@ -121,8 +123,9 @@ export function kitSheet(
   letters: ReadonlyMap<string, string> = new Map(),
   extras: Extras = NO_EXTRAS,
   titles: readonly string[] = [],
+  policy: VersionPolicy = 'separate',
 ): KitSheet {
-  const people = gather(dishes, participants);
+  const people = shareVersions(gather(dishes, participants), dishes, policy);
   const groups = [
     ...people.sort(byNeedThenSize),
     ...extras.made.map((extra) => extraGroup(extra, dishes, extras, titles)),
@@ -188,6 +191,50 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[])
     group.participants.push(participant);
   }
   return [...groups.values()];
+}
+
+/**
+ * Groups of one size that share a version: the fewest that keep everybody safe, or one for all where that can be made.
+ * Whose wishes have no meaning yet share with nobody.
+ */
+function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: VersionPolicy): Group[] {
+  if (policy === 'separate') return groups;
+  const open = groups.filter(({ unknown }) => unknown.length > 0);
+  const bySize = new Map<number, Group[]>();
+  for (const group of groups)
+    if (group.unknown.length === 0) bySize.set(group.servings, [...(bySize.get(group.servings) ?? []), group]);
+  const shared = [...bySize].flatMap(([servings, own]) => {
+    // All that anybody of a group avoids, not only what mattered for its own kits: another's swap may hold it.
+    const sets = own.map(({ participants }) => [
+      ...new Set(participants.flatMap(({ wishes }) => wishes.flatMap((wish) => wish.codes ?? []))),
+    ]);
+    const all = [...new Set(sets.flat())].sort();
+    const isOne = policy === 'one' && choose(dishes, all).options.every((lines) => !lines.includes('refused'));
+    const { versionOf, avoids } = isOne
+      ? { versionOf: own.map(() => 0), avoids: [all] }
+      : policy === 'one'
+        ? { versionOf: own.map((_, at) => at), avoids: sets }
+        : fewestVersions(dishes, sets);
+    return avoids.map((codes, version): Group => {
+      const choice = choose(dishes, codes);
+      return {
+        key: `${servings}|${choice.effective.join(' ')}`,
+        servings,
+        avoids: codes,
+        choice,
+        unknown: [],
+        participants: own.flatMap(({ participants }, at) => (versionOf[at] === version ? participants : [])),
+      };
+    });
+  });
+  // Two versions may come to the same after all.
+  const byKey = new Map<string, Group>();
+  for (const group of shared) {
+    const same = byKey.get(group.key);
+    if (same) same.participants.push(...group.participants);
+    else byKey.set(group.key, group);
+  }
+  return [...byKey.values(), ...open];
 }
 
 /** One text for each set of wishes: cheap to compare for thousands of participants. */

@@ -4,6 +4,7 @@ import { type Item, type Recipe, type RecipeProblem, readRecipe, type WrittenRec
 import { excerpt, type Reference } from '../reference/reference';
 import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
 import type { ExtraKind, Extras } from './extras';
+import type { VersionPolicy } from './fewest-variants';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
@@ -25,6 +26,8 @@ export interface SheetInput {
   readonly reference: Reference;
   /** What is made beside the kits of the roll. */
   readonly extras?: Extras;
+  /** Whether those who avoid different things share a version; each has their own when left out. */
+  readonly versions?: VersionPolicy;
 }
 
 /** One person's kit. Its id and number stay the same from revision to revision. */
@@ -158,7 +161,7 @@ export function computeSheet(
   }
   if (problems.length > 0) return { problems };
   const titles = input.dishes.map(({ title }) => title);
-  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters, input.extras, titles) };
+  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters, input.extras, titles, input.versions) };
 }
 
 /** The plain form of a computed sheet. */
@@ -297,6 +300,7 @@ export function recomputeSheet(content: SheetContent): Computed | undefined {
     (extra ? [] : people).map((person) => ({ ...person, servings, wishes: [{ asWritten: '', codes: avoids }] })),
   );
   const letters = new Map(content.variants.map((variant) => [variant.key, variant.letter]));
-  const outcome = computeSheet(content.input, participants, letters);
+  // Whoever shares a version is in it already.
+  const outcome = computeSheet({ ...content.input, versions: 'separate' }, participants, letters);
   return 'problems' in outcome ? undefined : outcome;
 }

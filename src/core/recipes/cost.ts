@@ -75,7 +75,8 @@ export function servingFigures(recipe: Recipe, products: readonly Product[]): Se
   };
 }
 
-const priceOfGram = ({ price, packGrams }: Product): Rational | undefined =>
+/** What a gram of a product costs, in minor units; undefined while nobody has written its price. */
+export const priceOfGram = ({ price, packGrams }: Product): Rational | undefined =>
   price === undefined ? undefined : divide(rational(price), packGrams);
 
 /** The product that is cheapest by weight; without prices, the first. */

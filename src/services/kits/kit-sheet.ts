@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
+import { proposeVersions, versionFigures } from '@/core/kits/compare-versions';
+import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
-import { recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
+import { computeSheet, recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
 import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
@@ -18,6 +20,7 @@ import { notFound, ServiceError } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
+import { loadProducts } from '../recipes/products';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
 /** A session's bundle with its calculation. */
@@ -56,6 +59,21 @@ export const viewKitSheet = service({
     const loaded = await loadSheet(context, sessionId);
     await logLook(context, 'kit sheet', sessionId, loaded.sheet.participants.length);
     return loaded;
+  },
+});
+
+export const compareVersions = service({
+  title: 'Compare one version for everybody with separate ones',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { sheet } = await loadSheet(context, sessionId);
+    const products = await loadProducts(context);
+    const ways = VERSION_POLICIES.flatMap((policy) => {
+      const outcome = computeSheet({ ...sheet.input, versions: policy }, sheet.participants);
+      return 'problems' in outcome ? [] : [versionFigures(policy, outcome.sheet, products)];
+    });
+    return { now: sheet.input.versions ?? 'separate', ways, ...(ways.length > 0 ? proposeVersions(ways) : {}) };
   },
 });
 

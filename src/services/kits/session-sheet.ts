@@ -164,8 +164,9 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     const reason = reasons.get(id);
     return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
   });
+  const wanted = JSON.parse(bundle.session.extras) as ExtrasWanted;
   const made = extrasOf(
-    JSON.parse(bundle.session.extras) as ExtrasWanted,
+    wanted,
     bundle.dishes.map(({ swapIn }) => swapIn),
   );
   const input: SheetInput = {
@@ -182,6 +183,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     ]),
     reference: programme.reference,
     ...(made.length > 0 ? { extras: extrasFor(made, participants) } : {}),
+    ...(wanted.versions && wanted.versions !== 'separate' ? { versions: wanted.versions } : {}),
   };
   const letters = new Map(last?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);

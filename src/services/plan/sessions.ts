@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
 import type { RecipeBody } from '@/contracts/recipe';
+import type { ExtrasWanted } from '@/core/kits/extras';
+import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import type { Booking } from '@/core/plan/conflicts';
 import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
@@ -331,9 +333,11 @@ export const setExtras = service({
     /** Servings made before class, by dish. */
     swapIns: z.record(z.uuid(), portions).default({}),
   }),
-  run: (context, { sessionId, swapIns, ...wanted }) =>
+  run: (context, { sessionId, swapIns, ...portionsWanted }) =>
     context.store.transaction(async (db) => {
-      const { dishes } = await loadBundle(context, sessionId, db);
+      const { dishes, session } = await loadBundle(context, sessionId, db);
+      const { versions } = JSON.parse(session.extras) as ExtrasWanted;
+      const wanted = { ...portionsWanted, ...(versions ? { versions } : {}) };
       for (const { id } of dishes)
         await change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', { id, servings: swapIns[id] ?? 0 });
       await change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', {
@@ -344,6 +348,19 @@ export const setExtras = service({
         ...wanted,
         swapIns,
       });
+    }),
+});
+
+export const setVersions = service({
+  title: 'Say whether those who avoid different things share a version',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid(), versions: z.enum(VERSION_POLICIES) }),
+  run: (context, { sessionId, versions }) =>
+    context.store.transaction(async (db) => {
+      const { session } = await loadBundle(context, sessionId, db);
+      const extras = JSON.stringify({ ...(JSON.parse(session.extras) as ExtrasWanted), versions });
+      await change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', { sessionId, extras });
+      await logChange(context, db, 'changed how versions are shared', 'session', sessionId, { versions });
     }),
 });
 

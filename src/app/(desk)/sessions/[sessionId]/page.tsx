@@ -103,196 +103,204 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
   return (
     <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="plan" title="plan and dishes">
       <div className="grid gap-6 lg:grid-cols-2">
-        <section className="sheet p-5" id="dishes" aria-labelledby="dishes-title">
-          <h2 id="dishes-title" className="mb-3 text-xl font-bold">
-            Dishes
-          </h2>
-          {dishes.length === 0 && (
-            <p className="mb-4">No dish is chosen yet. Choose one of your recipes, or bring one in from a file.</p>
-          )}
-          <ol className="mb-4 flex flex-col divide-y divide-base-300">
-            {dishes.map((dish) => {
-              const input = sheet.input.dishes.find((candidate) => candidate.id === dish.id);
-              const fit = suits.find(({ recipeId }) => recipeId === dish.recipeId)?.fit;
-              return (
-                <li key={dish.id} className="flex items-start justify-between gap-3 py-2">
-                  <div>
-                    <Link href={`/recipes/${dish.recipeId}`} className="link font-bold">
-                      {dish.title}
-                    </Link>
-                    <span className="block text-sm">
-                      {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
-                    </span>
-                    {slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).map((slot) => (
-                      <ActionForm
-                        key={slot.written}
-                        action={fill.bind(null, sessionId, dish.id, slot.written)}
-                        label={`What fills ${slot.written} of ${dish.title}`}
-                        className="my-1 flex flex-wrap items-end gap-2"
-                      >
-                        <Choice
-                          label={slot.isSlot ? 'Any of these' : `Instead of ${slot.written}`}
-                          name="chosen"
-                          defaultValue={filledWith(dish.fillings, slot.written)}
+        <div className="flex min-w-0 flex-col gap-6">
+          <section className="sheet p-5" id="dishes" aria-labelledby="dishes-title">
+            <h2 id="dishes-title" className="mb-3 text-xl font-bold">
+              Dishes
+            </h2>
+            {dishes.length === 0 && (
+              <p className="mb-4">No dish is chosen yet. Choose one of your recipes, or bring one in from a file.</p>
+            )}
+            <ol className="mb-4 flex flex-col divide-y divide-base-300">
+              {dishes.map((dish) => {
+                const input = sheet.input.dishes.find((candidate) => candidate.id === dish.id);
+                const fit = suits.find(({ recipeId }) => recipeId === dish.recipeId)?.fit;
+                return (
+                  <li key={dish.id} className="flex items-start justify-between gap-3 py-2">
+                    <div>
+                      <Link href={`/recipes/${dish.recipeId}`} className="link font-bold">
+                        {dish.title}
+                      </Link>
+                      <span className="block text-sm">
+                        {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
+                      </span>
+                      {slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).map((slot) => (
+                        <ActionForm
+                          key={slot.written}
+                          action={fill.bind(null, sessionId, dish.id, slot.written)}
+                          label={`What fills ${slot.written} of ${dish.title}`}
+                          className="my-1 flex flex-wrap items-end gap-2"
                         >
-                          {slot.foods.map((food) => (
-                            <option key={food}>{food}</option>
-                          ))}
-                        </Choice>
-                        <button type="submit" className="btn btn-sm">
-                          Fill with it
-                        </button>
-                      </ActionForm>
-                    ))}
-                    {fit && <FitFindings fit={fit} />}
-                  </div>
-                  <form
-                    action={async () => {
-                      'use server';
-                      await takeOff(sessionId, dish.id);
-                    }}
-                  >
-                    <button type="submit" className="btn btn-sm" aria-label={`Take ${dish.title} off this session`}>
-                      Take off
-                    </button>
-                  </form>
-                </li>
-              );
-            })}
-          </ol>
-          <ActionForm
-            action={choose.bind(null, sessionId)}
-            label="Choose a dish"
-            className="flex flex-wrap items-end gap-2"
-          >
-            <Choice label="Add a dish" name="recipeId" width="min-w-56 flex-1" required defaultValue="">
-              <option value="" disabled>
-                Choose a recipe
-              </option>
-              {free.map((recipe) => (
-                <option key={recipe.id} value={recipe.id}>
-                  {recipe.title}
+                          <Choice
+                            label={slot.isSlot ? 'Any of these' : `Instead of ${slot.written}`}
+                            name="chosen"
+                            defaultValue={filledWith(dish.fillings, slot.written)}
+                          >
+                            {slot.foods.map((food) => (
+                              <option key={food}>{food}</option>
+                            ))}
+                          </Choice>
+                          <button type="submit" className="btn btn-sm">
+                            Fill with it
+                          </button>
+                        </ActionForm>
+                      ))}
+                      {fit && <FitFindings fit={fit} />}
+                    </div>
+                    <form
+                      action={async () => {
+                        'use server';
+                        await takeOff(sessionId, dish.id);
+                      }}
+                    >
+                      <button
+                        type="submit"
+                        className="btn btn-sm shrink-0 whitespace-nowrap"
+                        aria-label={`Take ${dish.title} off this session`}
+                      >
+                        Take off
+                      </button>
+                    </form>
+                  </li>
+                );
+              })}
+            </ol>
+            <ActionForm
+              action={choose.bind(null, sessionId)}
+              label="Choose a dish"
+              className="flex flex-wrap items-end gap-2"
+            >
+              <Choice label="Add a dish" name="recipeId" width="min-w-56 flex-1" required defaultValue="">
+                <option value="" disabled>
+                  Choose a recipe
                 </option>
-              ))}
-            </Choice>
-            <button type="submit" className="btn btn-primary">
-              Add dish
-            </button>
-            <Link href={`/courses/${session.courseId}/dishes`} className="btn">
-              See what suits
-            </Link>
-            <Link href={`/recipes/import?session=${sessionId}`} className="btn">
-              Bring in a recipe file
-            </Link>
-          </ActionForm>
-          {sheet.problems.length > 0 && (
-            <div role="alert" className="mt-4 rounded-box border-l-4 border-error bg-error/10 p-3 text-sm">
-              {sheet.problems.map((problem) => (
-                <p key={problem.where + problem.message}>
-                  <b>{problem.where}:</b> {problem.message}
-                </p>
-              ))}
-            </div>
-          )}
-        </section>
-        <Extras
-          sessionId={sessionId}
-          bundle={bundle}
-          needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
-        />
-        <WhoComes sessionId={sessionId} bundle={bundle} />
-        <Reserve sessionId={sessionId} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
-        <section className="sheet h-fit p-5" aria-labelledby="plan-title">
-          <h2 id="plan-title" className="mb-3 text-xl font-bold">
-            Date, place and mode
-          </h2>
-          <ActionForm
-            version={session.version}
-            action={edit.bind(null, sessionId)}
-            label="Date, place and mode"
-            className="flex flex-col gap-3"
-          >
-            <input type="hidden" name="version" value={session.version} />
-            <SessionFields session={session} places={places.map(({ name }) => name)} teachers={teachers} />
-            <PlanCheck courseId={session.courseId} sessionId={sessionId} />
-            <button type="submit" className="btn btn-primary w-fit">
-              Save
-            </button>
-          </ActionForm>
-        </section>
-        {outdoors.map(({ groupId, groupName, place, fallback, decideHours }) => (
-          <section key={groupId} className="sheet h-fit p-5" aria-label={`Weather: ${groupName}`}>
-            <h2 className="mb-2 text-xl font-bold">Weather: {groupName}</h2>
-            <p className="mb-3">
-              {place} is outdoors. Decide {decideHours} hours before. Lightning, storm or high fire danger: not
-              outdoors; follow your local fire rules.
-            </p>
-            {fallback ? (
-              <ActionForm action={fallBackNow.bind(null, sessionId, groupId, session.version)} label="Bad weather">
-                <button type="submit" className="btn btn-primary">
-                  Bad weather: take it to {fallback}
-                </button>
-              </ActionForm>
-            ) : (
-              <p>
-                It has no fallback yet.{' '}
-                <Link href="/places" className="link">
-                  Name one under Places
-                </Link>
-              </p>
+                {free.map((recipe) => (
+                  <option key={recipe.id} value={recipe.id}>
+                    {recipe.title}
+                  </option>
+                ))}
+              </Choice>
+              <button type="submit" className="btn btn-primary">
+                Add dish
+              </button>
+              <Link href={`/courses/${session.courseId}/dishes`} className="btn">
+                See what suits
+              </Link>
+              <Link href={`/recipes/import?session=${sessionId}`} className="btn">
+                Bring in a recipe file
+              </Link>
+            </ActionForm>
+            {sheet.problems.length > 0 && (
+              <div role="alert" className="mt-4 rounded-box border-l-4 border-error bg-error/10 p-3 text-sm">
+                {sheet.problems.map((problem) => (
+                  <p key={problem.where + problem.message}>
+                    <b>{problem.where}:</b> {problem.message}
+                  </p>
+                ))}
+              </div>
             )}
           </section>
-        ))}
-        {dishes.length > 1 && !bundle.sheet && (
-          <details className="sheet h-fit p-5">
-            <summary className="cursor-pointer text-xl font-bold">Split this session</summary>
-            <p className="my-2 text-sm">
-              Some dishes go to a new session of the course, with their shopping and packing; the roll and the groups
-              are the same. The calendar takes it back in one step.
-            </p>
+          <section className="sheet h-fit p-5" aria-labelledby="plan-title">
+            <h2 id="plan-title" className="mb-3 text-xl font-bold">
+              Date, place and mode
+            </h2>
             <ActionForm
-              action={split.bind(null, sessionId, session.version)}
-              label="Split this session"
+              version={session.version}
+              action={edit.bind(null, sessionId)}
+              label="Date, place and mode"
               className="flex flex-col gap-3"
             >
-              <fieldset className="flex flex-col gap-1">
-                <legend className="mb-1 text-sm font-semibold">Dishes that go</legend>
-                {dishes.map((dish) => (
-                  <label key={dish.id} className="flex items-center gap-2">
-                    <input type="checkbox" name="dishIds" value={dish.id} className="checkbox checkbox-sm" />
-                    {dish.title}
-                  </label>
-                ))}
-              </fieldset>
-              <Field
-                label="Title"
-                name="title"
-                required
-                maxLength={120}
-                defaultValue={`${session.title}, second part`}
-              />
-              <input type="hidden" name="mode" value={session.mode} />
-              <div className="grid grid-cols-3 gap-2">
-                <Field label="Date" name="date" type="date" required />
-                <Field label="Starts" name="startsAt" type="time" required defaultValue={session.startsAt} />
-                <Field
-                  label="Minutes"
-                  name="minutes"
-                  type="number"
-                  min={15}
-                  max={720}
-                  required
-                  defaultValue={session.minutes}
-                />
-              </div>
-              <Field label="Place" name="place" required maxLength={120} list="places" defaultValue={session.place} />
-              <PlanCheck courseId={session.courseId} />
+              <input type="hidden" name="version" value={session.version} />
+              <SessionFields session={session} places={places.map(({ name }) => name)} teachers={teachers} />
+              <PlanCheck courseId={session.courseId} sessionId={sessionId} />
               <button type="submit" className="btn btn-primary w-fit">
-                Split session
+                Save
               </button>
             </ActionForm>
-          </details>
-        )}
+          </section>
+          {outdoors.map(({ groupId, groupName, place, fallback, decideHours }) => (
+            <section key={groupId} className="sheet h-fit p-5" aria-label={`Weather: ${groupName}`}>
+              <h2 className="mb-2 text-xl font-bold">Weather: {groupName}</h2>
+              <p className="mb-3">
+                {place} is outdoors. Decide {decideHours} hours before. Lightning, storm or high fire danger: not
+                outdoors; follow your local fire rules.
+              </p>
+              {fallback ? (
+                <ActionForm action={fallBackNow.bind(null, sessionId, groupId, session.version)} label="Bad weather">
+                  <button type="submit" className="btn btn-primary">
+                    Bad weather: take it to {fallback}
+                  </button>
+                </ActionForm>
+              ) : (
+                <p>
+                  It has no fallback yet.{' '}
+                  <Link href="/places" className="link">
+                    Name one under Places
+                  </Link>
+                </p>
+              )}
+            </section>
+          ))}
+          {dishes.length > 1 && !bundle.sheet && (
+            <details className="sheet h-fit p-5">
+              <summary className="cursor-pointer text-xl font-bold">Split this session</summary>
+              <p className="my-2 text-sm">
+                Some dishes go to a new session of the course, with their shopping and packing; the roll and the groups
+                are the same. The calendar takes it back in one step.
+              </p>
+              <ActionForm
+                action={split.bind(null, sessionId, session.version)}
+                label="Split this session"
+                className="flex flex-col gap-3"
+              >
+                <fieldset className="flex flex-col gap-1">
+                  <legend className="mb-1 text-sm font-semibold">Dishes that go</legend>
+                  {dishes.map((dish) => (
+                    <label key={dish.id} className="flex items-center gap-2">
+                      <input type="checkbox" name="dishIds" value={dish.id} className="checkbox checkbox-sm" />
+                      {dish.title}
+                    </label>
+                  ))}
+                </fieldset>
+                <Field
+                  label="Title"
+                  name="title"
+                  required
+                  maxLength={120}
+                  defaultValue={`${session.title}, second part`}
+                />
+                <input type="hidden" name="mode" value={session.mode} />
+                <div className="grid grid-cols-3 gap-2">
+                  <Field label="Date" name="date" type="date" required />
+                  <Field label="Starts" name="startsAt" type="time" required defaultValue={session.startsAt} />
+                  <Field
+                    label="Minutes"
+                    name="minutes"
+                    type="number"
+                    min={15}
+                    max={720}
+                    required
+                    defaultValue={session.minutes}
+                  />
+                </div>
+                <Field label="Place" name="place" required maxLength={120} list="places" defaultValue={session.place} />
+                <PlanCheck courseId={session.courseId} />
+                <button type="submit" className="btn btn-primary w-fit">
+                  Split session
+                </button>
+              </ActionForm>
+            </details>
+          )}
+        </div>
+        <div className="flex min-w-0 flex-col gap-6">
+          <Extras
+            sessionId={sessionId}
+            bundle={bundle}
+            needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
+          />
+          <WhoComes sessionId={sessionId} bundle={bundle} />
+          <Reserve sessionId={sessionId} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
+        </div>
         <div className="lg:col-span-2">
           <Caution>Cold food travels with an ice pack, from fridge to fridge within two hours.</Caution>
         </div>

@@ -39,7 +39,7 @@ export function Waitlist({
                   ? `${over} more than the ${course.capacity} there is room for. Nobody is taken off by itself: withdraw somebody, or make more room.`
                   : `${free === null ? 'No limit is set' : free === 0 ? 'No place is free' : `${free} ${free === 1 ? 'place is' : 'places are'} free`}.`}{' '}
                 {queue.length > 0 &&
-                  `${queue.length} wait, ${course.waitlistRule}: ${queue.map(({ name, since }) => (since ? `${name} since ${sayShortDate(since)}` : name)).join(', ')}.`}
+                  `${queue.length} ${queue.length === 1 ? 'waits' : 'wait'}, ${course.waitlistRule}: ${queue.map(({ name, since }) => (since ? `${name} since ${sayShortDate(since)}` : name)).join(', ')}.`}
               </p>
               {next && draft && free !== 0 && (
                 <details>

@@ -2,13 +2,22 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import type { VersionPolicy } from '@/core/kits/fewest-variants';
 import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '@/services/kits/kit-sheet';
+import { setVersions } from '@/services/plan/sessions';
 import type { FormState } from '@/ui/action-form';
 
 export async function lock(sessionId: string, basis: string): Promise<FormState> {
   return attempt(async () => {
     await call(lockKitSheet, { sessionId, basis });
+    return undefined;
+  });
+}
+
+export async function chooseVersions(sessionId: string, versions: VersionPolicy): Promise<void> {
+  await attempt(async () => {
+    await call(setVersions, { sessionId, versions });
     return undefined;
   });
 }

@@ -14,6 +14,7 @@ import { WorkingPanel } from '@/ui/working-panel';
 import { call, requireMember } from '../../../../access';
 import { lock, refuse, unlock } from './actions';
 import { Refused } from './refused';
+import { Versions } from './versions';
 
 export const metadata = { title: 'Kit sheet' };
 
@@ -195,6 +196,7 @@ export default async function Kits({
         {ready && content && (
           <>
             <KitSheetTable content={content} base={base} pressed={wanted} />
+            {!locked && <Versions sessionId={sessionId} />}
             <TotalsTable content={content} base={base} />
             <Caution>
               Unknown blocks: what a brand may add counts as contained until its label is recorded. “Made without” is

@@ -1,0 +1,110 @@
+import { expect, test } from '@playwright/test';
+import ExcelJS from 'exceljs';
+import { newSession, signIn } from './people';
+
+/** A workbook as a coordinator might have it: other words for the columns, a formula, a second sheet. */
+async function workbook(): Promise<Buffer> {
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet('Families');
+  sheet.addRow(['Kiddo', 'Years', 'Plates', 'Allergies']);
+  sheet.addRow(['Piper Sandling', { formula: '4+5', result: 9 }, 1, 'egg']);
+  sheet.addRow(['Rowan Sandling', 7, 2, '']);
+  book.addWorksheet('Last year');
+  return Buffer.from((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}
+
+const file = async () => ({
+  name: 'roll.xlsx',
+  mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  buffer: await workbook(),
+});
+
+test('a workbook is matched by hand once and updated the next time; whoever finds no room waits and is offered a place', async ({
+  page,
+}) => {
+  await signIn(page);
+  const { course } = await newSession(page, 'Tide tables', [], '');
+  await page.goto(`${course}/roll/import`);
+  await page.getByLabel('File with the roll').setInputFiles(await file());
+  await page.getByLabel('“Kiddo” is').selectOption('name');
+  await page.getByLabel('“Years” is').selectOption('age');
+  await page.getByLabel('“Plates” is').selectOption('servings');
+  await page.getByRole('button', { name: 'Read it so' }).click();
+  await expect(page.getByText('1 cell is a formula')).toBeVisible();
+  await expect(page.getByText('not: “Last year”')).toBeVisible();
+  await page.getByRole('button', { name: 'Save 2 to the roll' }).click();
+  await expect(page.getByText('2 people are on the roll.')).toBeVisible();
+
+  // The same file again: its words are known now, and its people are updated instead of doubled.
+  await page.goto(`${course}/roll/import`);
+  await page.getByLabel('File with the roll').setInputFiles(await file());
+  await page.getByRole('button', { name: 'Update Piper Sandling' }).click();
+  await page.getByRole('button', { name: 'Update Rowan Sandling' }).click();
+  await page.getByRole('button', { name: 'Save 2 to the roll' }).click();
+  await expect(page.getByText('2 updated.')).toBeVisible();
+
+  await page.goto(`${course}/roll`);
+  const form = page.getByRole('form', { name: 'Add a person' });
+  await form.getByLabel('Name', { exact: true }).fill('Wilf Ternly');
+  await form.getByLabel('Contact').fill('wilf@homes.example');
+  await form.getByLabel('Comes as').selectOption('waitlisted');
+  await form.getByRole('button', { name: 'Add to the roll' }).click();
+  await expect(page.getByText('1 waits, first come: Wilf Ternly')).toBeVisible();
+  await page.getByText('Give the place to Wilf Ternly').click();
+  await expect(page.getByRole('textbox', { name: 'Message' })).toHaveValue(/It is yours/);
+  await page.getByRole('button', { name: 'Enrol Wilf Ternly' }).click();
+  await expect(page.getByText('3 enrolled')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'XLSX' }).click();
+  expect((await download).suggestedFilename()).toMatch(/\.xlsx$/);
+});
+
+test('what is made beside the kits and who is away reach the sheet; its differences are refused, then it is unlocked', async ({
+  page,
+}) => {
+  await signIn(page);
+  const roll = 'name,servings,avoids\nMarlo Kelp,2,\nNessa Kelp,2,milk\nOdd Brine,2,\n';
+  const { session } = await newSession(page, 'Ebb and flow', ['Harbour lentil pot'], roll);
+  await page.goto(session);
+  const extras = page.getByRole('region', { name: 'Beside the kits' });
+  await extras.getByLabel('Portions for the crew').fill('3');
+  await extras.getByLabel('Kits in reserve').fill('1');
+  await extras.getByLabel('Swap-in of Harbour lentil pot, servings').fill('8');
+  await extras.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('They are bought, packed and labelled')).toBeVisible();
+  const away = page.getByRole('region', { name: 'Away this time' });
+  await away.getByLabel('Who').selectOption({ label: 'Odd Brine' });
+  await away.getByRole('button', { name: 'Save' }).click();
+  await expect(away.getByText('does not come: no kit')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'How many will come' })).toContainText('Of 2 on the roll');
+
+  await page.goto(`${session}/kits`);
+  await expect(page.getByText('swap-in batch, feeding 8')).toBeVisible();
+  await expect(page.getByText('for the crew, feeding 3')).toBeVisible();
+  await expect(page.getByText('Reserve 1')).toBeVisible();
+  await expect(page.getByText('Odd Brine')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Lock kit sheet' }).click();
+  await expect(page.getByText('Revision 1, locked')).toBeVisible();
+
+  await page.goto(session);
+  await away.getByRole('button', { name: 'Odd Brine comes as usual' }).click();
+  await expect(away.getByText('does not come: no kit')).toHaveCount(0);
+  await page.goto(`${session}/kits`);
+  await page.getByText('Refuse', { exact: true }).click();
+  const refuse = page.getByRole('form', { name: 'Refuse the differences' });
+  await refuse.getByLabel('Reason').fill('the shop is closed');
+  await refuse.getByRole('button', { name: 'Refuse the differences' }).click();
+  await expect(page.getByText('1 difference was refused: the shop is closed.')).toBeVisible();
+  await page.getByText('Unlock it').click();
+  const unlock = page.getByRole('form', { name: 'Unlock the kit sheet' });
+  await unlock.getByLabel('Reason').fill('another dish');
+  await unlock.getByRole('button', { name: 'Unlock revision 1' }).click();
+  await expect(page.getByText('Revision 1 was unlocked: another dish.')).toBeVisible();
+
+  // Somebody whose duty is in the room notes who came, on a phone.
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${session.replace('/sessions', '/room')}/attendance`);
+  await page.getByRole('button', { name: 'Marlo Kelp: came' }).click();
+  await expect(page.getByRole('button', { name: 'Marlo Kelp: came' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('status')).toContainText('1 came; 2 still open');
+});
