@@ -121,6 +121,9 @@ describe('a sheet whose people share versions', () => {
     expect(sheet('one', easy).variants).toHaveLength(1);
     expect(sheet('one', easy).variants[0]?.avoids).toEqual(['MILK']);
     expect(sheet('one').variants).toHaveLength(sheet('separate').variants.length);
+    // Who cannot be served at all keeps nobody else from sharing.
+    const hopeless = [...easy, person('Edie', ['MILK', 'SOY'])];
+    expect(sheet('one', hopeless).variants.map(({ participants }) => participants.length)).toEqual([3, 1]);
   });
 
   it('is proposed with reasons: never what refuses kits that another way makes', () => {

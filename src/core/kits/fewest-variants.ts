@@ -77,6 +77,24 @@ export function fewestVersions(dishes: readonly Recipe[], sets: readonly (readon
   return { versionOf, avoids, isFewest, atMostFewer: isFewest ? 0 : found.versions.length - least };
 }
 
+/**
+ * One version for all whose needs can be met at all; where no one version does for them, each keeps their own.
+ *
+ * @param sets avoidance codes, one set for each kind of need
+ */
+export function oneVersion(
+  dishes: readonly Recipe[],
+  sets: readonly (readonly string[])[],
+): Pick<SharedVersions, 'versionOf' | 'avoids'> {
+  const canMake = (codes: readonly string[]) =>
+    choose(dishes, codes).options.every((lines) => !lines.includes('refused'));
+  const able = sets.map(canMake);
+  const all = [...new Set(sets.filter((_, at) => able[at]).flat())].sort();
+  if (!canMake(all)) return { versionOf: sets.map((_, at) => at), avoids: sets };
+  const apart = sets.filter((_, at) => !able[at]);
+  return { versionOf: sets.map((set, at) => (able[at] ? 0 : 1 + apart.indexOf(set))), avoids: [all, ...apart] };
+}
+
 /** How many there are of whom no two can share, found greedily: at least so many versions are needed. */
 function apart(order: readonly number[], canShare: (a: number, b: number) => boolean): number {
   const chosen: number[] = [];

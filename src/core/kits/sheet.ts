@@ -3,7 +3,7 @@ import type { MeasureSystem } from '../quantity/say';
 import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
 import { chooseExtra, type Extra, type ExtraKind, type Extras, extraName } from './extras';
-import { fewestVersions, type VersionPolicy } from './fewest-variants';
+import { fewestVersions, oneVersion, type VersionPolicy } from './fewest-variants';
 import { measurerOf } from './portion';
 import { type Total, totalsOf } from './totals';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
@@ -208,13 +208,7 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
     const sets = own.map(({ participants }) => [
       ...new Set(participants.flatMap(({ wishes }) => wishes.flatMap((wish) => wish.codes ?? []))),
     ]);
-    const all = [...new Set(sets.flat())].sort();
-    const isOne = policy === 'one' && choose(dishes, all).options.every((lines) => !lines.includes('refused'));
-    const { versionOf, avoids } = isOne
-      ? { versionOf: own.map(() => 0), avoids: [all] }
-      : policy === 'one'
-        ? { versionOf: own.map((_, at) => at), avoids: sets }
-        : fewestVersions(dishes, sets);
+    const { versionOf, avoids } = policy === 'one' ? oneVersion(dishes, sets) : fewestVersions(dishes, sets);
     return avoids.map((codes, version): Group => {
       const choice = choose(dishes, codes);
       return {

@@ -15,8 +15,10 @@ export async function Versions({ sessionId }: { sessionId: string }) {
   const { now, ways, best, why } = await call(compareVersions, { sessionId });
   if (!best || new Set(ways.map(({ variants }) => variants)).size < 2) return null;
   return (
-    <details className="sheet no-print p-4" open={best.policy !== now}>
-      <summary className="cursor-pointer text-xl font-bold">Share versions?</summary>
+    <details className="sheet no-print p-4">
+      <summary className="cursor-pointer text-xl font-bold">
+        {best.policy === now ? 'How versions are shared' : `${best.variants} variants would do: share versions?`}
+      </summary>
       <p className="my-2">
         Proposed: <b>{WORDS[best.policy].toLowerCase()}</b>. {why}.
       </p>
