@@ -50,6 +50,8 @@ describe('an ingredient line', () => {
 
   it.each([
     ['3 eggs', { scaling: 'whole' }, 'kept in whole pieces'],
+    ['1 onion, diced', { scaling: 'whole' }, 'kept in whole pieces'],
+    ['juice of 1 lemon', { scaling: 'whole' }, 'kept in whole pieces'],
     ['1 tsp salt', { scaling: 'damped', precision: 'tight' }, 'grows by less than the servings'],
     ['2 tsp baking powder', { precision: 'tight' }, 'measured tightly'],
     ['1 Tbsp olive oil, for frying', { scaling: 'per batch' }, 'by the pan'],

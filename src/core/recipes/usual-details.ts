@@ -17,6 +17,8 @@ const STRONG =
   /^salt$|chilli|(?:black|white|cayenne) pepper$|^ground (?:cloves|nutmeg|cinnamon|cardamom)|sesame oil|fish sauce|soy sauce/;
 /** Aromatics whose pieces nobody divides. */
 const WHOLE_PIECES = new Set(['clove', 'sprig', 'leaf', 'star', 'pod']);
+const AROMATICS =
+  /^(?:egg|(?:red |spring )?onion|shallot|leek|fresh ginger|fresh chilli|celery|lemon|lime|bay leaf|cinnamon stick)$/;
 /** Pan oil goes by the pan. */
 const PAN = /\b(?:for|to) (?:fry|frying|greasing|grease|the pan|the tin|cooking|brushing)\b/;
 
@@ -35,7 +37,7 @@ export function usualDetails(item: WrittenItem, words: string, reference: Refere
   if (food.plateGroup === 'fat' && PAN.test(words)) {
     details.scaling = 'per batch';
     say.push('by the pan: one for the servings that the recipe is written for');
-  } else if (isCounted && (WHOLE_PIECES.has(unit.key) || food.name === 'egg')) {
+  } else if (isCounted && (WHOLE_PIECES.has(unit.key) || AROMATICS.test(food.name))) {
     details.scaling = 'whole';
     say.push('kept in whole pieces');
   } else if (STRONG.test(food.name) && !isCounted) {

@@ -79,6 +79,10 @@ export const exportHousehold = service({
       `SELECT x.enrolment_id AS enrolmentId, x.reason, s.title AS session, s.date FROM kit_exclusion x
          JOIN session s ON s.id = x.session_id WHERE x.enrolment_id IN (:ids) ORDER BY s.date`,
     );
+    const attendance = await of(
+      `SELECT a.enrolment_id AS enrolmentId, a.state, a.at, s.title AS session, s.date FROM attendance a
+         JOIN session s ON s.id = a.session_id WHERE a.enrolment_id IN (:ids) ORDER BY a.at`,
+    );
     const changes = await select<{ at: Date; action: string; detail: string }>(
       db,
       'SELECT at, action, detail FROM change_log WHERE programme_id = :programmeId AND entity_id IN (:all) ORDER BY at',
@@ -97,6 +101,7 @@ export const exportHousehold = service({
       })),
       kits,
       leftOut,
+      attendance,
       changes: changes.map(({ detail, ...entry }) => ({ ...entry, detail: JSON.parse(detail) as unknown })),
       messages: messages.map(({ sentTo, subject, body, createdAt: at }) => ({ sentTo, subject, body, at })),
     };
