@@ -59,7 +59,13 @@ export const rollPerson = z
   })
   .meta({ id: 'RollPerson' });
 
-export const broughtIn = z.object({ saved: z.number().int() }).meta({ id: 'BroughtIn' });
+export const broughtIn = z
+  .object({
+    saved: z.number().int().meta({ description: 'People who are on the roll now and were not before' }),
+    updated: z.number().int().meta({ description: 'People of the roll whose data the file replaced' }),
+    waiting: z.number().int().meta({ description: 'Of those saved: how many wait, because the course is full' }),
+  })
+  .meta({ id: 'BroughtIn' });
 
 export const kitSheetDocument = z
   .object({

@@ -61,7 +61,10 @@ export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetD
   const differences: SheetDifference[] = [];
   const changed = new Map<string, { what: readonly string[]; names: string[] }>();
   const present = new Set<string>();
+  const byLetter = new Map(locked.content.variants.map((variant) => [variant.letter, variant]));
   for (const variant of now.variants) {
+    /** What differs from each of the variants that its people had: told once, however many they are. */
+    const told = new Map<SheetVariant | undefined, string[]>();
     for (const person of variant.participants) {
       present.add(person.id);
       const kit = before.get(person.id);
@@ -69,11 +72,13 @@ export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetD
         differences.push({ kind: 'added', names: [person.name], what: [describeVariant(variant)] });
         continue;
       }
-      const old = locked.content.variants.find((candidate) => candidate.letter === kit.variant);
+      const old = byLetter.get(kit.variant);
+      const differs = told.get(old) ?? (old ? variantDifferences(old, variant) : [describeVariant(variant)]);
+      told.set(old, differs);
       const what = [
         ...(kit.name === person.name ? [] : [`now called ${person.name}`]),
         ...(kit.group === person.group ? [] : [`now in ${person.group ?? 'no group'}`]),
-        ...(old ? variantDifferences(old, variant) : [describeVariant(variant)]),
+        ...differs,
       ];
       if (what.length === 0) continue;
       const key = JSON.stringify(what);

@@ -5,6 +5,7 @@ import { excerpt, type Reference } from '../reference/reference';
 import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
 import type { ExtraKind, Extras } from './extras';
 import type { VersionPolicy } from './fewest-variants';
+import type { Portion } from './portion';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
@@ -172,18 +173,24 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
       ...besideRows(sheet, dish, index),
     ]),
   );
-  const rowOf: RowOf = ({ dish, line, beside = 0, option }) =>
-    rows.findIndex(
-      (row) =>
-        row.dish === dish &&
-        row.line === line &&
-        (row.beside ?? 0) === beside &&
-        (beside === 0 || row.option === option),
-    );
+  const places = new Map(
+    rows.map(({ dish, line, beside = 0, option }, at) => [placeKey(dish, line, beside, option), at]),
+  );
+  const rowOf: RowOf = ({ dish, line, beside = 0, option }) => places.get(placeKey(dish, line, beside, option)) ?? -1;
+  const told = new Map<Portion, SheetComponent>();
+  const tell = (component: Component): SheetComponent => {
+    const { portion, from, isInside } = component;
+    const known = told.get(portion);
+    // Kits of one size hold the same of most lines: told once.
+    if (known && known.from === from && known.isInside === (isInside || undefined)) return known;
+    const plain = plainComponent(component, input, rowOf);
+    told.set(portion, plain);
+    return plain;
+  };
   return {
     input: { ...input, reference: excerpt(input.reference, foodsOf(dishes)) },
     rows,
-    variants: sheet.variants.map((variant) => plainVariant(variant, input, rowOf)),
+    variants: sheet.variants.map((variant) => plainVariant(variant, tell, rowOf)),
     totals: sheet.totals.map(plainTotal),
     refusedKits: sheet.refusedKits,
   };
@@ -191,6 +198,10 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
 
 /** Finds the row of a component, or of a line. */
 type RowOf = (place: Pick<Component, 'dish' | 'line'> & Partial<Pick<Component, 'option' | 'beside'>>) => number;
+
+/** A row by its place: what stands beside a line's own item is told apart by the option it comes with. */
+const placeKey = (dish: number, line: number, beside: number, option: number | undefined) =>
+  beside === 0 ? `${dish}.${line}` : `${dish}.${line}.${option}.${beside}`;
 
 const rowItem = (item: Item) => ({
   ingredient: item.ingredient.name,
@@ -213,7 +224,7 @@ function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
   return new Set(items.flatMap((item) => (item ? [item, ...item.also].map(({ ingredient }) => ingredient.name) : [])));
 }
 
-function plainVariant(variant: Variant, input: SheetInput, rowOf: RowOf): SheetVariant {
+function plainVariant(variant: Variant, tell: (component: Component) => SheetComponent, rowOf: RowOf): SheetVariant {
   const components = variant.components;
   const grams = (components ?? []).map(({ portion }) => portion.grams).reduce(add, ZERO);
   const held = (pick: 'contains' | 'mayContain') =>
@@ -233,7 +244,7 @@ function plainVariant(variant: Variant, input: SheetInput, rowOf: RowOf): SheetV
       ingredient,
       blockedBy: blockedBy.map(avoidanceLabel),
     })),
-    components: components ? components.map((component) => plainComponent(component, input, rowOf)) : null,
+    components: components ? components.map(tell) : null,
     sayGrams: sayGrams(grams),
     contains: allergens.filter(({ code }) => contains.has(code)).map(({ label }) => label),
     mayContain: allergens.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
