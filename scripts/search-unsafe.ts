@@ -117,7 +117,7 @@ function unsafeKits(number: number): string[] {
   const wanted: ExtrasWanted = { tasters: upTo(2), crew: upTo(2), reserve: upTo(1) };
   const made = extrasOf(
     wanted,
-    dishes.map(() => upTo(1) * 4),
+    dishes.map(({ id }) => ({ id: `swap-in ${id}`, swapIn: upTo(1) * 4 })),
   );
   const versions = oneOf(VERSION_POLICIES);
   const input: SheetInput = {

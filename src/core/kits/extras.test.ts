@@ -32,7 +32,13 @@ function sheetOf(wanted: ExtrasWanted, swapIns: number[], second = [BUTTER]) {
     ],
     labels: {},
     reference: TYPICAL,
-    extras: extrasFor(extrasOf(wanted, swapIns), people),
+    extras: extrasFor(
+      extrasOf(
+        wanted,
+        swapIns.map((swapIn, at) => ({ id: `dish-${at}`, swapIn })),
+      ),
+      people,
+    ),
   };
   const outcome = computeSheet(input, people);
   if ('problems' in outcome) throw new Error('problems');
@@ -82,7 +88,7 @@ describe('what is made beside the kits', () => {
   });
 
   it('is nothing where nothing is asked for', () => {
-    expect(extrasOf({}, [0, 0])).toEqual([]);
+    expect(extrasOf({}, [{ id: 'dish', swapIn: 0 }])).toEqual([]);
     expect(sheetOf({}, []).content.variants.every(({ extra }) => extra === undefined)).toBe(true);
   });
 });

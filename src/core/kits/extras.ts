@@ -48,12 +48,16 @@ export interface ExtrasWanted {
   readonly versions?: VersionPolicy;
 }
 
-/** The extras of a session, in the order they are made. @param swapIns servings of each dish made before class, by dish */
-export function extrasOf(wanted: ExtrasWanted, swapIns: readonly number[]): Extra[] {
+/** The extras of a session, in the order they are made. @param dishes each with the servings of it made before class */
+export function extrasOf(
+  wanted: ExtrasWanted,
+  dishes: readonly { readonly id: string; readonly swapIn: number }[],
+): Extra[] {
   const { tasters = 0, crew = 0, reserve = 0, reserveServings = 1 } = wanted;
   return [
-    ...swapIns.flatMap((servings, dish): Extra[] =>
-      servings > 0 ? [{ id: `swap-in ${dish + 1}`, kind: 'swap-in', servings, count: 1, dish }] : [],
+    // Known by its dish: it keeps its number when another dish comes before it.
+    ...dishes.flatMap(({ id, swapIn: servings }, dish): Extra[] =>
+      servings > 0 ? [{ id, kind: 'swap-in', servings, count: 1, dish }] : [],
     ),
     ...(tasters > 0 ? [{ id: 'tasters', kind: 'tasters', servings: tasters, count: 1 } as const] : []),
     ...(crew > 0 ? [{ id: 'crew', kind: 'crew', servings: crew, count: 1 } as const] : []),

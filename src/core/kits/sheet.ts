@@ -93,7 +93,8 @@ function extraGroup(extra: Extra, dishes: readonly Recipe[], extras: Extras, tit
     choice,
     unknown: [],
     participants: Array.from({ length: count }, (_, at) => ({
-      id: `${id}#${at + 1}`,
+      // A dish's own id is as long as a person's.
+      id: kind === 'swap-in' ? id : `${id}#${at + 1}`,
       name: extraName(extra, at + 1, titles),
       servings,
       wishes: [],

@@ -307,7 +307,6 @@ describe('another programme', () => {
       'Unlock a kit sheet, with a reason': { sessionId, revision: 1, reason: 'because' },
       'Say that somebody misses a session, or comes to it another way': { sessionId, enrolmentId, how: 'away' },
       'Give the siblings of a household one kit, or several': { courseId, householdId: household?.id, share: true },
-      'See how many are expected, and how many kits to make': { sessionId },
       'Compare one version for everybody with separate ones': { sessionId },
       'Say whether those who avoid different things share a version': { sessionId, versions: 'one' },
       'See how a number came about': { sessionId, of: 'draft', variant: 'A', row: 0 },

@@ -165,10 +165,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
   });
   const wanted = JSON.parse(bundle.session.extras) as ExtrasWanted;
-  const made = extrasOf(
-    wanted,
-    bundle.dishes.map(({ swapIn }) => swapIn),
-  );
+  const made = extrasOf(wanted, bundle.dishes);
   const input: SheetInput = {
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => {

@@ -20,6 +20,7 @@ import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
 import { loadProgramme, type Meanings } from '../programme/load';
 import { rollPerson } from '../roll/person';
+import { reserveOf } from '../roll/reserve';
 import { loadProducts } from './products';
 
 /** People of a roll, as dishes are held against them. */
@@ -88,7 +89,7 @@ export const viewSuits = service({
       const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products);
       return { recipeId, title, fit: found ? fitOfSession(found.facts, session, who.ages) : undefined };
     });
-    return { bundle, sheet, hours, suits };
+    return { bundle, sheet, hours, suits, reserve: await reserveOf(context, bundle, programme) };
   },
 });
 

@@ -11,8 +11,9 @@ import { listMessages } from '../messages/messages';
 import { viewBench } from '../packing/bench';
 import { editCourse } from '../plan/courses';
 import { editSession } from '../plan/sessions';
+import { viewSuits } from '../recipes/suits';
 import { setAway, shareKit } from './away';
-import { setReserveCosts, viewReserve } from './reserve';
+import { setReserveCosts } from './reserve';
 import { addPerson, setStatus, viewRoll } from './roll';
 
 let store: Store;
@@ -172,7 +173,7 @@ describe('attendance', () => {
       instructorId: '',
       cookBy: '',
     } as never);
-    const reserve = await viewReserve(context, { sessionId: next.sessionId });
+    const reserve = (await viewSuits(context, { sessionId: next.sessionId })).reserve;
     expect(reserve).toMatchObject({ enrolled: 2, past: 1, forecast: { counted: 2 } });
   });
 
@@ -182,9 +183,9 @@ describe('attendance', () => {
       Array.from({ length: 12 }, (_, at) => ({ name: `Child ${at}` })),
     );
     await setReserveCosts(context, { wasted: '9', turnedAway: '1' } as never);
-    const few = (await viewReserve(context, { sessionId })).best.kits;
+    const few = (await viewSuits(context, { sessionId })).reserve.best.kits;
     await setReserveCosts(context, { wasted: '1', turnedAway: '90' } as never);
-    expect((await viewReserve(context, { sessionId })).best.kits).toBeGreaterThan(few);
+    expect((await viewSuits(context, { sessionId })).reserve.best.kits).toBeGreaterThan(few);
     await expect(setReserveCosts(context, { wasted: '-1', turnedAway: '1' } as never)).rejects.toMatchObject({
       problems: [{ where: 'wasted' }],
     });

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { balance, forecast, type PastSession, type ReserveCosts, USUAL_COSTS } from '@/core/roll/forecast';
 import { change, select } from '@/store/query';
+import type { SessionBundle } from '@/store/session-bundles';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { comingOf } from '../kits/session-sheet';
-import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../programme/load';
+import type { Programme } from '../programme/load';
 
 /** So many past sessions tell how it usually goes; older ones less and less. */
 const MOST_PAST = 40;
@@ -26,21 +26,19 @@ async function pastOf(context: Context, mode: string, before: string): Promise<P
   return rows.map(({ expected, came }) => ({ expected: Number(expected), came: Number(came) }));
 }
 
-export const viewReserve = service({
-  title: 'See how many are expected, and how many kits to make',
-  roles: ['coordinator'],
-  input: z.object({ sessionId: z.uuid() }),
-  run: async (context, { sessionId }) => {
-    const bundle = await loadBundle(context, sessionId);
-    const { reserveCosts } = (await loadProgramme(context)).programme;
-    const costs: ReserveCosts = { ...USUAL_COSTS, ...(JSON.parse(reserveCosts) as Partial<ReserveCosts>) };
-    const enrolled = comingOf(bundle).length;
-    const past = await pastOf(context, bundle.session.mode, bundle.session.date);
-    const expected = forecast(enrolled, past);
-    const { best, all } = balance(expected.chances, costs);
-    return { enrolled, past: past.length, forecast: expected, costs, best, now: all[enrolled] ?? best, all };
-  },
-});
+/** How many are expected at a session, and how many kits to make. */
+export async function reserveOf(
+  context: Context,
+  bundle: SessionBundle,
+  { reserveCosts }: Pick<Programme, 'reserveCosts'>,
+) {
+  const costs: ReserveCosts = { ...USUAL_COSTS, ...(JSON.parse(reserveCosts) as Partial<ReserveCosts>) };
+  const enrolled = comingOf(bundle).length;
+  const past = await pastOf(context, bundle.session.mode, bundle.session.date);
+  const expected = forecast(enrolled, past);
+  const { best, all } = balance(expected.chances, costs);
+  return { enrolled, past: past.length, forecast: expected, costs, best, all };
+}
 
 const money = z.coerce
   .number('Write an amount of money, such as 4.00.')

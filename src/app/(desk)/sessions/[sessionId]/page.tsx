@@ -87,7 +87,7 @@ async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
 
 export default async function Session({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet, hours, suits } = await orNotFound(call(viewSuits, { sessionId }));
+  const { bundle, sheet, hours, suits, reserve } = await orNotFound(call(viewSuits, { sessionId }));
   const recipes = await call(listRecipes, {});
   const { places } = await call(listPlaces, {});
   const teachers = await call(listTeachers, {});
@@ -299,7 +299,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
           />
           <WhoComes sessionId={sessionId} bundle={bundle} />
-          <Reserve sessionId={sessionId} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
+          <Reserve expected={reserve} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
         </div>
         <div className="lg:col-span-2">
           <Caution>Cold food travels with an ice pack, from fridge to fridge within two hours.</Caution>

@@ -1,6 +1,6 @@
 import { attempt, fields } from '@/app/form';
 import { sayMoney } from '@/core/quantity/say';
-import { setReserveCosts, viewReserve } from '@/services/roll/reserve';
+import { type reserveOf, setReserveCosts } from '@/services/roll/reserve';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
 import { ReserveChart } from '@/ui/reserve-chart';
@@ -20,8 +20,14 @@ const percent = (chance: number) => {
 };
 
 /** How many are expected, and how many kits balance one thrown away against a child turned away. */
-export async function Reserve({ sessionId, reserve }: { sessionId: string; reserve: number }) {
-  const { enrolled, past, forecast, costs, best, all } = await call(viewReserve, { sessionId });
+export function Reserve({
+  expected: { enrolled, past, forecast, costs, best, all },
+  reserve,
+}: {
+  expected: Awaited<ReturnType<typeof reserveOf>>;
+  /** Kits made beside those of the roll. */
+  reserve: number;
+}) {
   if (enrolled === 0) return null;
   const made = Math.min(enrolled + reserve, all.length - 1);
   const now = all[made] ?? best;

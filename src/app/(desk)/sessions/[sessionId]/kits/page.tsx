@@ -32,10 +32,10 @@ export default async function Kits({
   searchParams,
 }: {
   params: Promise<{ sessionId: string }>;
-  searchParams: Promise<{ working?: string; view?: string }>;
+  searchParams: Promise<{ working?: string; view?: string; compare?: string }>;
 }) {
   const { sessionId } = await params;
-  const { working: wanted, view } = await searchParams;
+  const { working: wanted, view, compare } = await searchParams;
   const { bundle, sheet, hours } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
@@ -196,7 +196,15 @@ export default async function Kits({
         {ready && content && (
           <>
             <KitSheetTable content={content} base={base} pressed={wanted} />
-            {!locked && <Versions sessionId={sessionId} />}
+            {!locked &&
+              content.variants.length > 1 &&
+              (compare ? (
+                <Versions sessionId={sessionId} />
+              ) : (
+                <Link href="?compare=versions" scroll={false} prefetch={false} className="btn no-print w-fit">
+                  Compare shared versions
+                </Link>
+              ))}
             <TotalsTable content={content} base={base} />
             <Caution>
               Unknown blocks: what a brand may add counts as contained until its label is recorded. “Made without” is

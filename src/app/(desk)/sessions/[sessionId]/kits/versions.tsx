@@ -13,9 +13,9 @@ const WORDS: Readonly<Record<VersionPolicy, string>> = {
 /** One version for everybody compared with separate ones: number, bench time, money, and what is proposed. */
 export async function Versions({ sessionId }: { sessionId: string }) {
   const { now, ways, best, why } = await call(compareVersions, { sessionId });
-  if (!best || new Set(ways.map(({ variants }) => variants)).size < 2) return null;
+  if (!best) return null;
   return (
-    <details className="sheet no-print p-4">
+    <details className="sheet no-print p-4" open>
       <summary className="cursor-pointer text-xl font-bold">
         {best.policy === now ? 'How versions are shared' : `${best.variants} variants would do: share versions?`}
       </summary>
