@@ -1,6 +1,7 @@
 import type { Recipe } from '../recipes/recipe';
 import { blockersOf, type Wish } from '../safety/avoidances';
 import type { VersionPolicy } from './fewest-variants';
+import type { Supply } from './supplied';
 import { type Choice, choose, chosenItems } from './variant';
 
 /** What is made beside the kits of the roll: a batch finished before class, food to taste, the crew's, kits in reserve. */
@@ -24,15 +25,22 @@ export interface Extras {
   /** Avoidance codes, sorted, and wishes that nobody has given a meaning to. */
   readonly avoided: readonly string[];
   readonly unknown: readonly string[];
+  /** How a kit in reserve is filled: for somebody who had none before. */
+  readonly reserveSupply?: Supply;
 }
 
 /** Extras for a roll. */
-export function extrasFor(made: readonly Extra[], people: readonly { readonly wishes: readonly Wish[] }[]): Extras {
+export function extrasFor(
+  made: readonly Extra[],
+  people: readonly { readonly wishes: readonly Wish[] }[],
+  reserveSupply?: Supply,
+): Extras {
   const wishes = people.flatMap((person) => person.wishes);
   return {
     made,
     avoided: [...new Set(wishes.flatMap(({ codes }) => codes ?? []))].sort(),
     unknown: [...new Set(wishes.flatMap(({ codes, asWritten }) => (codes ? [] : [asWritten])))].sort(),
+    ...(reserveSupply ? { reserveSupply } : {}),
   };
 }
 

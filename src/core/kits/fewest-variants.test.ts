@@ -104,8 +104,7 @@ describe('the fewest versions', () => {
 
 describe('a sheet whose people share versions', () => {
   const people = [person('Ada'), person('Bo', ['MILK']), person('Cleo', ['SOY']), person('Dario')];
-  const sheet = (policy: 'separate' | 'fewest' | 'one', roll = people) =>
-    kitSheet([DISH], roll, 'metric', undefined, undefined, [], policy);
+  const sheet = (policy: 'separate' | 'fewest' | 'one', roll = people) => kitSheet([DISH], roll, 'metric', { policy });
 
   it('never gives anybody another’s swap that they must avoid, though it mattered nothing for their own kit', () => {
     // Cleo avoids soya, which the written dish does not hold; Bo's milk-free version holds it.

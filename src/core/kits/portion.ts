@@ -34,7 +34,7 @@ export interface Portion {
 const TEASPOON_ML = rational(492892159375n, 100000000000n);
 
 /** A sealed unit may fall short of the exact amount by this much: 10/11 of it is enough. */
-const SEALED_ENOUGH = rational(10, 11);
+export const SEALED_ENOUGH = rational(10, 11);
 
 /** More than this in one kit is not measured by hand: 5,000 cups, in US teaspoons. */
 const LARGEST_MEASURED = rational(240_000);

@@ -224,7 +224,9 @@ describe('variants', () => {
   it('keep their letters when others come and go', () => {
     const first = kitSheet(dishes, [person('Ada', 1), person('Cleo', 1, 'MILK')], 'us');
     const letters = new Map(first.variants.map((variant) => [variant.key, variant.letter]));
-    const second = kitSheet(dishes, [person('Dario', 3), person('Edie', 3), person('Cleo', 1, 'MILK')], 'us', letters);
+    const second = kitSheet(dishes, [person('Dario', 3), person('Edie', 3), person('Cleo', 1, 'MILK')], 'us', {
+      letters,
+    });
     expect(second.variants.map(({ letter, participants }) => [letter, participants[0]?.id])).toEqual([
       ['C', 'Dario'],
       ['B', 'Cleo'],

@@ -5,6 +5,7 @@ import type { Wish } from '../safety/avoidances';
 import { chooseExtra, type Extra, type ExtraKind, type Extras, extraName } from './extras';
 import { fewestVersions, oneVersion, type VersionPolicy } from './fewest-variants';
 import { measurerOf } from './portion';
+import { type Supply, supplyThatMatters, type Ways, waysOf } from './supplied';
 import { type Total, totalsOf } from './totals';
 import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
 import { withinRanges } from './within-ranges';
@@ -17,9 +18,11 @@ export interface Participant {
   readonly wishes: readonly Wish[];
   /** The group they come with, where a session is given to several. */
   readonly group?: string;
+  /** How their kit is filled, beside size and needs; people alike share one object. */
+  readonly supply?: Supply;
 }
 
-/** Kits that are alike: one size, one set of avoidances that matters for these dishes. */
+/** Kits that are alike: one size, one set of avoidances that matters for these dishes, filled the same way. */
 export interface Variant {
   /** Identifies the variant from one calculation to the next, so that it keeps its letter. */
   readonly key: string;
@@ -36,6 +39,8 @@ export interface Variant {
   /** What it is, when it is not for people of the roll; and which of their avoidances it does not meet. */
   readonly extra?: ExtraKind;
   readonly notFor?: readonly string[];
+  /** How it is filled; undefined when everything is measured into it. */
+  readonly supply?: Supply;
 }
 
 export interface KitSheet {
@@ -76,6 +81,7 @@ export interface Group {
   readonly choice: Choice;
   readonly unknown: readonly string[];
   readonly participants: Participant[];
+  readonly supply?: Supply;
   readonly extra?: ExtraKind;
   readonly notFor?: readonly string[];
 }
@@ -83,15 +89,19 @@ export interface Group {
 const NO_EXTRAS: Extras = { made: [], avoided: [], unknown: [] };
 
 /** An extra as kits that are made alike: each is somebody who is not on the roll. */
-function extraGroup(extra: Extra, dishes: readonly Recipe[], extras: Extras, titles: readonly string[]): Group {
+function extraGroup(extra: Extra, dishes: readonly Recipe[], { extras, titles, ways }: Settled): Group {
   const { avoids, choice, notFor } = chooseExtra(extra, dishes, extras);
   const { id, kind, servings, count } = extra;
+  // Whoever gets a kit in reserve is new, and had nothing before.
+  const supply =
+    kind === 'reserve' ? supplyThatMatters(extras.reserveSupply, dishes, ways, choice, servings, avoids) : undefined;
   return {
-    key: `${id}|${servings}|${choice.effective.join(' ')}`,
+    key: keyOf(`${id}|${servings}|${choice.effective.join(' ')}`, supply),
     servings,
     avoids,
     choice,
     unknown: [],
+    ...(supply ? { supply } : {}),
     participants: Array.from({ length: count }, (_, at) => ({
       // A dish's own id is as long as a person's.
       id: kind === 'swap-in' ? id : `${id}#${at + 1}`,
@@ -104,39 +114,56 @@ function extraGroup(extra: Extra, dishes: readonly Recipe[], extras: Extras, tit
   };
 }
 
+const keyOf = (key: string, supply: Supply | undefined) => (supply ? `${key}|${JSON.stringify(supply)}` : key);
+
+/** What a sheet may be told beside dishes and people. */
+export interface SheetOptions {
+  /** Letters given before, by variant key; new variants get the next free letter. */
+  readonly letters?: ReadonlyMap<string, string>;
+  /** What is made beside the kits of the roll, and the titles of the dishes, for naming a swap-in. */
+  readonly extras?: Extras;
+  readonly titles?: readonly string[];
+  /** Whether those who avoid different things share a version. */
+  readonly policy?: VersionPolicy;
+  /** How the lines of the dishes travel. */
+  readonly ways?: Ways;
+}
+
+type Settled = Required<SheetOptions>;
+
 /**
  * The kit sheet of a session: participants are gathered into variants, each variant is computed once, then counted.
  *
- * Two participants share a variant when their kits have the same servings and the same avoidances made a difference.
+ * Two participants share a variant when their kits have the same servings, the same avoidances made a difference, and they
+ * are filled the same way.
  *
  * @param dishes the session's recipes, in order
  * @param participants who gets a kit
- * @param letters letters given before, by variant key; new variants get the next free letter
- * @param extras what is made beside the kits of the roll
- * @param titles of the dishes, for naming a swap-in
- * @param policy whether those who avoid different things share a version
  * @throws AmountError when an amount is beyond what can be measured or counted
  */
 export function kitSheet(
   dishes: readonly Recipe[],
   participants: readonly Participant[],
   system: MeasureSystem,
-  letters: ReadonlyMap<string, string> = new Map(),
-  extras: Extras = NO_EXTRAS,
-  titles: readonly string[] = [],
-  policy: VersionPolicy = 'separate',
+  options: SheetOptions = {},
 ): KitSheet {
-  const people = shareVersions(gather(dishes, participants), dishes, policy);
-  const groups = [
-    ...people.sort(byNeedThenSize),
-    ...extras.made.map((extra) => extraGroup(extra, dishes, extras, titles)),
-  ];
+  const settled: Settled = {
+    letters: new Map(),
+    extras: NO_EXTRAS,
+    titles: [],
+    policy: 'separate',
+    ways: NO_WAYS,
+    ...options,
+  };
+  const { letters, extras, policy, ways } = settled;
+  const people = shareVersions(gather(dishes, participants, ways), dishes, policy);
+  const groups = [...people.sort(byNeedThenSize), ...extras.made.map((extra) => extraGroup(extra, dishes, settled))];
   const measurer = measurerOf(toolsFor(system));
-  const calculator = kitCalculator(withinRanges(dishes, groups, measurer), measurer);
+  const calculator = kitCalculator(withinRanges(dishes, groups, measurer, ways), measurer, ways);
   const given = new Map(letters);
   const taken = new Set(letters.values());
   const variants = groups.map((group): Variant => {
-    const contents = calculator.contents(group.servings, group.avoids, group.choice);
+    const contents = calculator.contents(group.servings, group.avoids, group.choice, group.supply);
     return {
       key: group.key,
       letter: letterFor(group.key, given, taken),
@@ -146,6 +173,7 @@ export function kitSheet(
       components: group.unknown.length > 0 ? undefined : contents.components,
       refusals: contents.refusals ?? [],
       unknownWishes: group.unknown,
+      ...(group.supply ? { supply: group.supply } : {}),
       ...(group.extra ? { extra: group.extra, notFor: group.notFor ?? [] } : {}),
     };
   });
@@ -156,10 +184,13 @@ export function kitSheet(
   return { variants, totals: totalsOf(packed), refusedKits };
 }
 
-function gather(dishes: readonly Recipe[], participants: readonly Participant[]): Group[] {
+const NO_WAYS = waysOf([]);
+
+function gather(dishes: readonly Recipe[], participants: readonly Participant[], ways: Ways): Group[] {
   type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & {
     readonly tail: string;
-    readonly bySize: Map<number, Group>;
+    /** By how kits are filled, then by their size. */
+    readonly bySupply: Map<Supply | undefined, Map<number, Group>>;
   };
   const profiles = new Map<string, Profile>();
   const groups = new Map<string, Group>();
@@ -176,18 +207,32 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[])
         unknown,
         choice,
         tail: [choice.effective.join(' '), ...unknown].join('|'),
-        bySize: new Map(),
+        bySupply: new Map([[undefined, new Map()]]),
       };
       profiles.set(text, profile);
     }
-    const { servings } = participant;
-    let group = profile.bySize.get(servings);
+    const { servings, supply: whole } = participant;
+    let bySize = profile.bySupply.get(whole);
+    if (!bySize) {
+      bySize = new Map();
+      profile.bySupply.set(whole, bySize);
+    }
+    let group = bySize.get(servings);
     if (!group) {
       const { avoids, choice, unknown } = profile;
-      const key = `${servings}|${profile.tail}`;
-      group = groups.get(key) ?? { key, servings, avoids, choice, unknown, participants: [] };
+      const supply = supplyThatMatters(whole, dishes, ways, choice, servings, avoids);
+      const key = keyOf(`${servings}|${profile.tail}`, supply);
+      group = groups.get(key) ?? {
+        key,
+        servings,
+        avoids,
+        choice,
+        unknown,
+        participants: [],
+        ...(supply ? { supply } : {}),
+      };
       groups.set(key, group);
-      profile.bySize.set(servings, group);
+      bySize.set(servings, group);
     }
     group.participants.push(participant);
   }
@@ -195,16 +240,20 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[])
 }
 
 /**
- * Groups of one size that share a version: the fewest that keep everybody safe, or one for all where that can be made.
+ * Groups of one size, filled the same way, that share a version: the fewest that keep everybody safe, or one for all where that can be made.
  * Whose wishes have no meaning yet share with nobody.
  */
 function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: VersionPolicy): Group[] {
   if (policy === 'separate') return groups;
   const open = groups.filter(({ unknown }) => unknown.length > 0);
-  const bySize = new Map<number, Group[]>();
-  for (const group of groups)
-    if (group.unknown.length === 0) bySize.set(group.servings, [...(bySize.get(group.servings) ?? []), group]);
-  const shared = [...bySize].flatMap(([servings, own]) => {
+  const alike = new Map<string, Group[]>();
+  for (const group of groups) {
+    if (group.unknown.length > 0) continue;
+    const key = keyOf(String(group.servings), group.supply);
+    alike.set(key, [...(alike.get(key) ?? []), group]);
+  }
+  const shared = [...alike.values()].flatMap((own) => {
+    const [{ servings, supply } = { servings: 1, supply: undefined }] = own;
     // All that anybody of a group avoids, not only what mattered for its own kits: another's swap may hold it.
     const sets = own.map(({ participants }) => [
       ...new Set(participants.flatMap(({ wishes }) => wishes.flatMap((wish) => wish.codes ?? []))),
@@ -213,11 +262,12 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
     return avoids.map((codes, version): Group => {
       const choice = choose(dishes, codes);
       return {
-        key: `${servings}|${choice.effective.join(' ')}`,
+        key: keyOf(`${servings}|${choice.effective.join(' ')}`, supply),
         servings,
         avoids: codes,
         choice,
         unknown: [],
+        ...(supply ? { supply } : {}),
         participants: own.flatMap(({ participants }, at) => (versionOf[at] === version ? participants : [])),
       };
     });

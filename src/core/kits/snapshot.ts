@@ -7,6 +7,7 @@ import type { ExtraKind, Extras } from './extras';
 import type { VersionPolicy } from './fewest-variants';
 import type { Portion } from './portion';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
+import { isEquipment, type LineWay, type Supply, waysOf } from './supplied';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
 import { itemName, sayPortion } from './working';
@@ -16,6 +17,8 @@ export interface SheetDish {
   readonly id: string;
   readonly title: string;
   readonly recipe: WrittenRecipe;
+  /** How its lines travel, where they are not measured into kits. */
+  readonly ways?: readonly LineWay[];
 }
 
 /** Everything a kit sheet is computed from. Plain data. */
@@ -64,6 +67,10 @@ export interface SheetComponent {
   readonly from?: string;
   /** Nothing is packed for it: it is in the kit inside something else. */
   readonly isInside?: boolean;
+  /** It stands at the station for all: bought, but not packed. */
+  readonly isShared?: boolean;
+  /** Others have had it with an earlier kit. */
+  readonly isCatchUp?: boolean;
 }
 
 export interface SheetVariant {
@@ -91,6 +98,8 @@ export interface SheetVariant {
   /** What it is, when it is not for people of the roll; and in words, whom of the roll it is not for. */
   readonly extra?: ExtraKind;
   readonly notFor?: readonly string[];
+  /** How it is filled, where not everything is measured into it. */
+  readonly supply?: Supply;
 }
 
 /** Who a kit is for. */
@@ -100,7 +109,10 @@ export interface SheetPerson {
   readonly group?: string;
 }
 
-/** One line of a dish, or what an item of it brings along: a row of the sheet. */
+/** What stands over the rows of supplies for the whole course; their dish is the one after the last. */
+export const COURSE_SUPPLIES = 'For the whole course';
+
+/** One line of a dish, what an item of it brings along, or a supply of the course: a row of the sheet. */
 export interface SheetRow {
   readonly dish: number;
   readonly line: number;
@@ -162,17 +174,23 @@ export function computeSheet(
   }
   if (problems.length > 0) return { problems };
   const titles = input.dishes.map(({ title }) => title);
-  return { dishes, sheet: kitSheet(dishes, participants, input.system, letters, input.extras, titles, input.versions) };
+  const ways = waysOf(input.dishes.map((dish) => dish.ways));
+  const { extras, versions: policy } = input;
+  const options = { letters, titles, ways, ...(extras ? { extras } : {}), ...(policy ? { policy } : {}) };
+  return { dishes, sheet: kitSheet(dishes, participants, input.system, options) };
 }
 
 /** The plain form of a computed sheet. */
 export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): SheetContent {
-  const rows: SheetRow[] = dishes.flatMap((recipe, dish) =>
-    recipe.lines.flatMap((line, index) => [
-      { dish, line: index, ...rowItem(line.written) },
-      ...besideRows(sheet, dish, index),
-    ]),
-  );
+  const rows: SheetRow[] = [
+    ...dishes.flatMap((recipe, dish) =>
+      recipe.lines.flatMap((line, index) => [
+        { dish, line: index, ...rowItem(line.written) },
+        ...besideRows(sheet, dish, index),
+      ]),
+    ),
+    ...supplyRows(sheet, dishes.length),
+  ];
   const places = new Map(
     rows.map(({ dish, line, beside = 0, option }, at) => [placeKey(dish, line, beside, option), at]),
   );
@@ -182,7 +200,8 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
     const { portion, from, isInside } = component;
     const known = told.get(portion);
     // Kits of one size hold the same of most lines: told once.
-    if (known && known.from === from && known.isInside === (isInside || undefined)) return known;
+    if (known && known.from === from && known.isInside === (isInside || undefined) && !component.isCatchUp)
+      return known;
     const plain = plainComponent(component, input, rowOf);
     told.set(portion, plain);
     return plain;
@@ -208,6 +227,15 @@ const rowItem = (item: Item) => ({
   name: itemName(item),
   aisle: item.ingredient.aisle,
 });
+
+/** What goes with any kit for the whole course: a row each. */
+function supplyRows(sheet: KitSheet, dish: number): SheetRow[] {
+  const rows = new Map<number, SheetRow>();
+  for (const { components = [] } of sheet.variants)
+    for (const { item, line, ...place } of components)
+      if (place.dish === dish) rows.set(line, { dish, line, ...rowItem(item) });
+  return [...rows.values()].sort((a, b) => a.line - b.line);
+}
 
 /** What any variant gets beside a line's own item: a row each. */
 function besideRows(sheet: KitSheet, dish: number, line: number): SheetRow[] {
@@ -252,6 +280,7 @@ function plainVariant(variant: Variant, tell: (component: Component) => SheetCom
       group === undefined ? { id, name } : { id, name, group },
     ),
     ...stepsOf(components ?? []),
+    ...(variant.supply ? { supply: variant.supply } : {}),
     ...(variant.extra ? { extra: variant.extra, notFor: (variant.notFor ?? []).map(avoidanceLabel) } : {}),
   };
 }
@@ -267,7 +296,7 @@ function stepsOf(components: readonly Component[]): { steps?: string[] } {
 }
 
 function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): SheetComponent {
-  const { item, portion, from, isInside } = component;
+  const { item, portion, from, isInside, isShared, isCatchUp } = component;
   return {
     key: componentKey(component, input.dishes[component.dish]?.id ?? ''),
     row: rowOf(component),
@@ -279,10 +308,12 @@ function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): 
     exact: toText(portion.exact),
     packed: toText(portion.packed),
     grams: toText(portion.grams),
-    sayGrams: sayGrams(portion.grams),
+    sayGrams: isEquipment(component) ? '' : sayGrams(portion.grams),
     ...(portion.sealedUnits === undefined ? {} : { sealedUnits: portion.sealedUnits }),
     ...(from ? { from } : {}),
     ...(isInside ? { isInside } : {}),
+    ...(isShared ? { isShared } : {}),
+    ...(isCatchUp ? { isCatchUp } : {}),
   };
 }
 
@@ -307,8 +338,13 @@ function plainTotal(total: Total): SheetTotal {
 
 /** Computes a sheet again from its plain form: what the working of a locked sheet is drawn from. */
 export function recomputeSheet(content: SheetContent): Computed | undefined {
-  const participants = content.variants.flatMap(({ participants: people, servings, avoids, extra }) =>
-    (extra ? [] : people).map((person) => ({ ...person, servings, wishes: [{ asWritten: '', codes: avoids }] })),
+  const participants = content.variants.flatMap(({ participants: people, servings, avoids, extra, supply }) =>
+    (extra ? [] : people).map((person) => ({
+      ...person,
+      servings,
+      wishes: [{ asWritten: '', codes: avoids }],
+      ...(supply ? { supply } : {}),
+    })),
   );
   const letters = new Map(content.variants.map((variant) => [variant.key, variant.letter]));
   // Whoever shares a version is in it already.

@@ -1,5 +1,6 @@
 import { add, ceil, divide, multiply, ONE, type Rational, rational, toInteger, ZERO } from '../quantity/rational';
 import type { Item } from '../recipes/recipe';
+import { isEquipment } from './supplied';
 import type { Component } from './variant';
 
 /** What one item comes to over all kits. */
@@ -39,9 +40,10 @@ export function totalsOf(
   for (const { count, components } of variants) {
     if (count === 0) continue;
     const times = rational(count);
-    for (const { item, portion, from } of components) {
-      // It comes with something else that is bought.
-      if (from) continue;
+    for (const component of components) {
+      const { item, portion, from } = component;
+      // It comes with something else that is bought, or is no food.
+      if (from || isEquipment(component)) continue;
       let sum = byItem.get(item);
       if (!sum) {
         sum = { grams: ZERO, pieces: ZERO, units: 0, kits: 0 };

@@ -4,6 +4,7 @@ import { blockersOf } from '../safety/avoidances';
 import { fromOnePurchase } from './one-purchase';
 import { type Measurer, type Portion, portionOf } from './portion';
 import { type TopUp, withPouredLiquid } from './poured-liquid';
+import { type Supply, supplied, type Ways, waysOf } from './supplied';
 
 /** One component of a kit: which item of which line, and how much. */
 export interface Component {
@@ -20,8 +21,12 @@ export interface Component {
   readonly from?: string;
   /** It comes into the kit inside something else: a sealed can, a whole lemon. Nothing is packed for it. */
   readonly isInside?: boolean;
-  /** What a can's liquid lacks: a share of it, or of what stands in. */
+  /** What a can's liquid or a family's own box lacks: a share of it, or of what stands in. */
   readonly isTopUp?: boolean;
+  /** It stands at the station for all: bought, but not packed. */
+  readonly isShared?: boolean;
+  /** Others have had it with an earlier kit. */
+  readonly isCatchUp?: boolean;
 }
 
 /** A written line for which nothing safe can be packed. */
@@ -105,12 +110,18 @@ const blockedBy = (item: Item, avoids: readonly string[]): string[] =>
 
 /** Computes contents by variant, each line once per servings and option. */
 export interface KitCalculator {
-  /** The contents of a kit of `servings` made by this choice. */
-  contents(servings: number, avoids: readonly string[], choice: Choice): Contents;
+  /** The contents of a kit of `servings` made by this choice, and filled as its supply says. */
+  contents(servings: number, avoids: readonly string[], choice: Choice, supply?: Supply): Contents;
 }
 
-/** A calculator over the dishes of one session. */
-export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer): KitCalculator {
+const EVERYTHING_MEASURED = waysOf([]);
+
+/** A calculator over the dishes of one session. @param ways how their lines travel; measured where left out */
+export function kitCalculator(
+  dishes: readonly Recipe[],
+  measurer: Measurer,
+  ways: Ways = EVERYTHING_MEASURED,
+): KitCalculator {
   const known = new Map<Item, Map<number, Portion>>();
   const portion = (item: Item, recipeServings: number, servings: number): Portion => {
     let byServings = known.get(item);
@@ -126,7 +137,7 @@ export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer): Ki
     return found;
   };
   return {
-    contents(servings, avoids, choice) {
+    contents(servings, avoids, choice, supply) {
       const components: Component[] = [];
       const refusals: Refusal[] = [];
       dishes.forEach((recipe, dish) => {
@@ -155,14 +166,18 @@ export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer): Ki
         const part = (item: Item, share: Rational) => portionOf(item, recipe.servings, servings, measurer, share);
         components.push(...fromOnePurchase(withPouredLiquid(own, topUp, part)));
       });
-      return refusals.length > 0 ? { refusals } : { components };
+      if (refusals.length > 0) return { refusals };
+      if (!supply) return { components };
+      const part = ({ item, dish }: Component, share: Rational) =>
+        portionOf(item, dishes[dish]?.servings ?? 1, servings, measurer, share);
+      return { components: supplied(components, supply, ways, dishes, part) };
     },
   };
 }
 
 /** Identifies what is packed, so that a tick stays valid exactly while the component stays the same. */
 export function componentKey(component: Component, dishKey: string): string {
-  const { item, portion, line, beside, from } = component;
+  const { item, portion, line, beside, from = component.isShared ? 'station' : undefined } = component;
   const amount: Rational = portion.packed;
   const kind = portion.sealedUnits === undefined ? item.unit.key : `sealed ${portion.sealedUnits}`;
   const place = beside === 0 ? line : `${line}+${beside}`;

@@ -2,6 +2,7 @@ import { add, multiply, rational, subtract } from '../quantity/rational';
 import type { Item, Line, Recipe } from '../recipes/recipe';
 import type { Measurer } from './portion';
 import type { Group } from './sheet';
+import type { Ways } from './supplied';
 import { totalsOf } from './totals';
 import { kitCalculator } from './variant';
 
@@ -17,15 +18,16 @@ export function withinRanges(
   dishes: readonly Recipe[],
   groups: readonly Group[],
   measurer: Measurer,
+  ways: Ways,
 ): readonly Recipe[] {
   const places = dishes.flatMap((recipe, dish) =>
     recipe.lines.flatMap((line, index) => (line.written.within ? [{ dish, index, item: line.written }] : [])),
   );
   if (places.length === 0) return dishes;
   const packsOf = (candidate: readonly Recipe[], food: string): number | undefined => {
-    const calculator = kitCalculator(candidate, measurer);
-    const kits = groups.flatMap(({ servings, avoids, choice, participants }) => {
-      const { components } = calculator.contents(servings, avoids, choice);
+    const calculator = kitCalculator(candidate, measurer, ways);
+    const kits = groups.flatMap(({ servings, avoids, choice, supply, participants }) => {
+      const { components } = calculator.contents(servings, avoids, choice, supply);
       return components ? [{ count: participants.length, components }] : [];
     });
     return totalsOf(kits).find(({ ingredient }) => ingredient === food)?.packs;

@@ -76,7 +76,8 @@ export function componentWorking(
     value: sayExact(portion.exact, item),
     because: [
       sayScaling(item, recipeServings, servings),
-      isPart ? (component.from ? 'as far as the cans go' : 'what the cans do not give') : '',
+      isPart && item.liquidPortion ? (component.from ? 'as far as the cans go' : 'what the cans do not give') : '',
+      isPart && !item.liquidPortion ? 'what their own box does not hold' : '',
       item.within
         ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole`
         : '',

@@ -12,11 +12,12 @@ import {
   toText,
   ZERO,
 } from '../quantity/rational';
-import { readUnit, type Unit } from '../quantity/units';
+import { findUnit, readUnit, type Unit } from '../quantity/units';
 import { partOf, partPortion } from '../reference/parts';
 import {
   findIngredient,
   type Ingredient,
+  measuresOf,
   type Reference,
   readIngredient,
   type UnitWeight,
@@ -108,6 +109,8 @@ export interface Item {
   readonly spare: Rational;
   readonly packGrams: Rational | undefined;
   readonly holdings: Holdings;
+  /** One whole piece of the food, where its weight is known. */
+  readonly piece: { readonly unit: Unit; readonly weight: UnitWeight } | undefined;
   /** The part of its food that it uses, such as "juice"; undefined when it takes the whole. */
   readonly part: string | undefined;
   /** Both ends, where buying chooses within them. */
@@ -289,12 +292,30 @@ function readItem(
     packGrams,
     holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name), preparation),
     part,
+    piece: unit.dimension === 'count' ? { unit, weight } : pieceOf(reference, ingredient.name),
     within,
     liquidPortion,
     also: [],
     step: '',
     minutes: 0,
   };
+}
+
+/** Pieces of each table, found once: a food is asked for on every line of every dish. */
+const PIECES = new WeakMap<Reference, Map<string, Item['piece']>>();
+
+/** One whole piece of a food: its medium one, where the table tells sizes apart. */
+function pieceOf(reference: Reference, ingredient: string): Item['piece'] {
+  const known = PIECES.get(reference) ?? new Map<string, Item['piece']>();
+  PIECES.set(reference, known);
+  if (known.has(ingredient)) return known.get(ingredient);
+  const pieces = measuresOf(reference, ingredient).flatMap((row) => {
+    const unit = row.measure === 'each' ? findUnit(row.measure) : undefined;
+    return unit ? [{ unit, weight: { grams: parseAmount(row.grams), from: row } }] : [];
+  });
+  const found = pieces.find(({ weight }) => /^$|medium/.test(weight.from.preparation)) ?? pieces[0];
+  known.set(ingredient, found);
+  return found;
 }
 
 /** Both ends of a range, least first; undefined when they cannot be read, which is then said. */

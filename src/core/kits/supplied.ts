@@ -1,0 +1,313 @@
+import { parseAmount } from '../quantity/amount';
+import {
+  add,
+  ceil,
+  compare,
+  divide,
+  multiply,
+  ONE,
+  type Rational,
+  rational,
+  subtract,
+  ZERO,
+} from '../quantity/rational';
+import { readUnit } from '../quantity/units';
+import type { Item, Recipe } from '../recipes/recipe';
+import type { Ingredient } from '../reference/reference';
+import { blockersOf, holdingsOf } from '../safety/avoidances';
+import { type Portion, SEALED_ENOUGH, scale } from './portion';
+import { type Choice, type Component, chosenItems } from './variant';
+
+/** How the food of a line is handed to who cooks: measured into the kit, whole for cutting at class, or shared at the station. */
+export const WAYS = ['measured', 'whole', 'station'] as const;
+export type Way = (typeof WAYS)[number];
+
+/** How the food of a dish that is written under this name travels, where it is not measured. */
+export interface LineWay {
+  readonly ingredient: string;
+  readonly way: Way;
+}
+
+/** A jar of the course, as it stands for one person: the rest of what they have, and what goes with this kit. */
+export interface JarState {
+  readonly id: string;
+  /** Its place among the supplies of the course. */
+  readonly at: number;
+  readonly ingredient: string;
+  /** Net grams of one jar, as an exact decimal. */
+  readonly grams: string;
+  /** Grams left before this kit, exact. */
+  readonly left?: string;
+  /** Jars that go with this kit: settled once it is known how much the kit draws. */
+  readonly fresh?: number;
+  readonly isCatchUp?: boolean;
+}
+
+/** Something that is issued once, and goes with this kit. */
+export interface Issue {
+  readonly id: string;
+  readonly at: number;
+  readonly name: string;
+  readonly count: number;
+  /** Others have had it with an earlier kit. */
+  readonly isCatchUp?: boolean;
+}
+
+/** What decides, beside size and needs, how a kit is filled. Plain data; nothing of it is a kit that is measured whole. */
+export interface Supply {
+  /** Cooks in the programme's room: what is shared there is not packed. */
+  readonly atStation?: boolean;
+  /** Old enough to cut: what is cut at class comes whole. */
+  readonly cuts?: boolean;
+  /** Foods that the family agreed to take from its own shelf. */
+  readonly staples?: readonly string[];
+  /** What the family receives anyway, in edible grams as exact decimals: topped up, never doubled. */
+  readonly box?: readonly { readonly ingredient: string; readonly grams: string }[];
+  readonly jars?: readonly JarState[];
+  readonly issues?: readonly Issue[];
+}
+
+/** What a kit needs to know of its dishes to be filled: how their lines travel. */
+export interface Ways {
+  readonly of: (dish: number, written: string) => Way;
+  readonly any: (way: Way) => boolean;
+}
+
+/** The ways of a session's dishes, in their order. */
+export function waysOf(dishes: readonly (readonly LineWay[] | undefined)[]): Ways {
+  const byDish = dishes.map((ways = []) => new Map(ways.map(({ ingredient, way }) => [ingredient, way])));
+  return {
+    of: (dish, written) => byDish[dish]?.get(written) ?? 'measured',
+    any: (way) => byDish.some((own) => [...own.values()].includes(way)),
+  };
+}
+
+/**
+ * What of a person's supply makes a difference to a kit of these dishes, with the jars that go with it; undefined when
+ * nothing does, so that such kits stay alike. What comes from the family's own shelf counts only where no brand of it could
+ * hold what its person avoids: nobody has read the label of their pack.
+ *
+ * @param avoids all that the person avoids, whether it mattered for the dishes or not
+ */
+export function supplyThatMatters(
+  supply: Supply | undefined,
+  dishes: readonly Recipe[],
+  ways: Ways,
+  choice: Choice,
+  servings: number,
+  avoids: readonly string[],
+): Supply | undefined {
+  if (!supply) return undefined;
+  const items = chosenItems(choice, dishes);
+  const foods = new Set(items.map(({ ingredient }) => ingredient.name));
+  const isTheirs = (food: string) =>
+    foods.has(food) &&
+    items
+      .filter(({ ingredient }) => ingredient.name === food)
+      .every(
+        ({ ingredient, preparation }) =>
+          blockersOf(holdingsOf(ingredient, undefined, preparation), avoids).length === 0,
+      );
+  const staples = (supply.staples ?? []).filter(isTheirs).sort();
+  const box = (supply.box ?? []).filter(({ ingredient }) => isTheirs(ingredient));
+  const jars = (supply.jars ?? [])
+    .filter(({ ingredient }) => foods.has(ingredient))
+    .map((jar) => withFresh(jar, drawnFrom(jar.ingredient, dishes, choice, servings)));
+  const matters: Supply = {
+    ...(supply.atStation && ways.any('station') ? { atStation: true } : {}),
+    ...(supply.cuts && ways.any('whole') ? { cuts: true } : {}),
+    ...(staples.length > 0 ? { staples } : {}),
+    ...(box.length > 0 ? { box } : {}),
+    ...(jars.length > 0 ? { jars } : {}),
+    ...(supply.issues && supply.issues.length > 0 ? { issues: supply.issues } : {}),
+  };
+  return Object.keys(matters).length > 0 ? matters : undefined;
+}
+
+/** Exact grams that a kit of so many servings draws from a jar of this food. */
+export function drawnFrom(food: string, dishes: readonly Recipe[], choice: Choice, servings: number): Rational {
+  return dishes
+    .flatMap((recipe, dish) =>
+      chosenItems({ ...choice, options: [choice.options[dish] ?? []], topUps: [choice.topUps[dish] ?? []] }, [recipe])
+        .filter((item) => item.ingredient.name === food && !item.sealedGrams)
+        .map((item) => multiply(scale(item, recipe.servings, servings), item.weight.grams)),
+    )
+    .reduce(add, ZERO);
+}
+
+function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState {
+  if (fresh !== undefined) return { ...jar, fresh };
+  const lacking = subtract(drawn, left === undefined ? ZERO : readExact(left));
+  const needed = compare(lacking, ZERO) <= 0 ? 0 : Number(ceil(divide(lacking, parseAmount(jar.grams))).n);
+  const { isCatchUp, ...plain } = jar;
+  // Who has one already draws from it: a further jar is no catch-up.
+  return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };
+}
+
+/** An exact fraction as it is kept: "12345/678". */
+function readExact(text: string): Rational {
+  const [n = '0', d = '1'] = text.split('/');
+  return rational(BigInt(n), BigInt(d));
+}
+
+const WHOLE = new WeakMap<Item, Item>();
+
+/** The same food uncut, by the piece; undefined where the weight of a piece is not known. */
+function wholeOf(item: Item): Item | undefined {
+  if (!item.piece) return undefined;
+  const known = WHOLE.get(item);
+  if (known) return known;
+  const whole: Item = { ...item, unit: item.piece.unit, weight: item.piece.weight, preparation: 'whole, cut at class' };
+  WHOLE.set(item, whole);
+  return whole;
+}
+
+/** Whole pieces for an amount that would be cut: enough of them, at least one; a piece may fall a tenth short. */
+function wholePortion(whole: Item, cut: Portion): Portion {
+  const pieces = ceil(multiply(divide(cut.grams, whole.weight.grams), SEALED_ENOUGH));
+  const packed = compare(pieces, ONE) < 0 ? ONE : pieces;
+  const grams = multiply(packed, whole.weight.grams);
+  return { exact: packed, scoops: undefined, sealedUnits: undefined, packed, grams };
+}
+
+/** Equipment as an item: it weighs nothing among food, and nothing of it is bought with the food. */
+const EQUIPMENT: Omit<Ingredient, 'name'> = {
+  aisle: 'equipment',
+  contains: [],
+  mayContain: [],
+  diet: [],
+  dietCheck: [],
+  plateGroup: '',
+  vegetableFamily: '',
+  storage: 'ambient',
+  daysWhole: 3650,
+  daysOpened: 3650,
+  perishable: 'never',
+  source: '',
+};
+
+const issuedItems = new Map<string, Item>();
+
+/** An item of so many whole units that goes with the kit, whatever its servings. */
+function issued(key: string, item: Partial<Item> & Pick<Item, 'ingredient' | 'amount' | 'weight'>): Item {
+  const known = issuedItems.get(key);
+  if (known) return known;
+  const made: Item = {
+    preparation: '',
+    unit: readUnit('each'),
+    scaling: 'per kit',
+    damping: ONE,
+    batchServings: 1,
+    precision: 'normal',
+    sealedGrams: undefined,
+    yieldPortion: ONE,
+    yieldFrom: undefined,
+    spare: ZERO,
+    packGrams: undefined,
+    holdings: holdingsOf(item.ingredient),
+    part: undefined,
+    piece: undefined,
+    within: undefined,
+    liquidPortion: undefined,
+    also: [],
+    step: '',
+    minutes: 0,
+    ...item,
+  };
+  if (issuedItems.size > 5000) issuedItems.clear();
+  issuedItems.set(key, made);
+  return made;
+}
+
+/**
+ * The components of a kit as they really reach who cooks: whole for cutting, at the station, out of a jar, from home, out of
+ * their own box; and what is issued with it, as if the supplies of the course were one dish more.
+ *
+ * @param supply as far as it matters for these dishes
+ * @param portion what a kit gets of a share, 0 to 1, of a component's item
+ */
+export function supplied(
+  components: readonly Component[],
+  supply: Supply,
+  ways: Ways,
+  dishes: readonly Recipe[],
+  portion: (component: Component, share: Rational) => Portion,
+): readonly Component[] {
+  const boxes = new Map((supply.box ?? []).map(({ ingredient, grams }) => [ingredient, parseAmount(grams)]));
+  const drawn = new Set<JarState>();
+  const reached = components.flatMap((component): readonly Component[] => {
+    const { item, from, dish, line } = component;
+    if (from) return [component];
+    const food = item.ingredient.name;
+    const written = dishes[dish]?.lines[line]?.written.ingredient.name ?? food;
+    const way = ways.of(dish, written);
+    if (way === 'station' && supply.atStation) return [{ ...component, isInside: true, isShared: true }];
+    const jar = item.sealedGrams ? undefined : supply.jars?.find(({ ingredient }) => ingredient === food);
+    if (jar) {
+      drawn.add(jar);
+      return [{ ...component, from: 'from the jar', isInside: true }];
+    }
+    if (supply.staples?.includes(food)) return [{ ...component, from: 'at home already', isInside: true }];
+    const there = boxes.get(food);
+    if (there && compare(there, ZERO) > 0) {
+      const wanted = component.portion.grams;
+      const taken = compare(there, wanted) < 0 ? there : wanted;
+      boxes.set(food, subtract(there, taken));
+      const inBox = { ...component, from: 'in the box they receive', isInside: true };
+      if (compare(there, wanted) >= 0) return [inBox];
+      const share = divide(taken, wanted);
+      const rest = portion(component, subtract(ONE, share));
+      return [
+        { ...inBox, portion: portion(component, share) },
+        { ...component, beside: component.beside + BESIDE_BOX, portion: rest, isTopUp: true },
+      ];
+    }
+    const whole = way === 'whole' && supply.cuts ? wholeOf(item) : undefined;
+    return whole ? [{ ...component, item: whole, portion: wholePortion(whole, component.portion) }] : [component];
+  });
+  return [...reached, ...withTheKit(components, supply, drawn, dishes.length)];
+}
+
+/** What tops up a box stands beside everything else that a line brings along. */
+const BESIDE_BOX = 50;
+
+/** Jars and equipment that go with a kit. */
+function withTheKit(
+  components: readonly Component[],
+  supply: Supply,
+  drawn: ReadonlySet<JarState>,
+  dish: number,
+): Component[] {
+  const place = { dish, option: 0, beside: 0 };
+  const jars = [...drawn].flatMap((jar): Component[] => {
+    const like = components.find(({ item }) => item.ingredient.name === jar.ingredient)?.item;
+    if (!jar.fresh || !like) return [];
+    const each = parseAmount(jar.grams);
+    const item = issued(`${jar.id} ${jar.grams} ${[...like.holdings.contains, '?', ...like.holdings.mayContain]}`, {
+      ingredient: like.ingredient,
+      amount: each,
+      unit: readUnit('g'),
+      weight: { grams: ONE },
+      sealedGrams: each,
+      holdings: like.holdings,
+      preparation: 'jar for the course',
+    });
+    const grams = multiply(each, rational(jar.fresh));
+    const portion = { exact: grams, scoops: undefined, sealedUnits: jar.fresh, packed: grams, grams };
+    return [{ ...place, line: jar.at, item, portion, ...(jar.isCatchUp ? { isCatchUp: true } : {}) }];
+  });
+  const issues = (supply.issues ?? []).map(({ id, at, name, count, isCatchUp }): Component => {
+    const item = issued(`${id} ${name}`, {
+      ingredient: { ...EQUIPMENT, name },
+      amount: ONE,
+      weight: { grams: ZERO },
+    });
+    const packed = rational(count);
+    const portion = { exact: packed, scoops: undefined, sealedUnits: undefined, packed, grams: ZERO };
+    return { ...place, line: at, item, portion, ...(isCatchUp ? { isCatchUp: true } : {}) };
+  });
+  return [...jars, ...issues].sort((a, b) => a.line - b.line);
+}
+
+/** Equipment is issued and comes back, or stays: it is not bought with the food. */
+export const isEquipment = ({ item }: Pick<Component, 'item'>): boolean => item.ingredient.aisle === EQUIPMENT.aisle;
