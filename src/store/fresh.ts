@@ -10,6 +10,7 @@ export const freshProgramme = (
   workHours: '{}',
   reserveCosts: '{}',
   columnWords: '{}',
+  containers: '[]',
   version: 1,
   ...given,
 });
@@ -30,6 +31,8 @@ export const freshCourse = (
   rollClosesDays: 5,
   uses: '{}',
   jobs: '{}',
+  kitRules: '{}',
+  modePlaces: '{}',
   notes: '',
   version: 1,
   ...given,

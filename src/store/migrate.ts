@@ -9,6 +9,7 @@ import { products } from './migrations/0007-products';
 import { dishes } from './migrations/0008-dishes';
 import { extras } from './migrations/0009-extras';
 import { roll } from './migrations/0010-roll';
+import { supplies } from './migrations/0011-supplies';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -29,6 +30,7 @@ const MIGRATIONS: readonly Migration[] = [
   dishes,
   extras,
   roll,
+  supplies,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

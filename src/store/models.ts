@@ -16,6 +16,7 @@ import type {
   EnrolmentRow,
   HouseholdRow,
   IdempotentReplyRow,
+  IssueRow,
   JobRow,
   KeepingLimitRow,
   KitExclusionRow,
@@ -64,6 +65,7 @@ export interface Models {
   readonly dish: Table<DishRow>;
   readonly enrolment: Table<EnrolmentRow>;
   readonly away: Table<AwayRow>;
+  readonly issue: Table<IssueRow>;
   readonly attendance: Table<AttendanceRow>;
   readonly sheetNote: Table<SheetNoteRow>;
   readonly avoidanceMeaning: Table<AvoidanceMeaningRow>;
@@ -114,6 +116,7 @@ export function defineModels(sequelize: Sequelize): Models {
       workHours: long,
       reserveCosts: long,
       columnWords: long,
+      containers: long,
       version: whole,
     }),
     member: table<MemberRow>('member', {
@@ -152,6 +155,8 @@ export function defineModels(sequelize: Sequelize): Models {
       rollClosesDays: whole,
       uses: long,
       jobs: long,
+      kitRules: long,
+      modePlaces: long,
       notes: long,
       version: whole,
     }),
@@ -254,6 +259,8 @@ export function defineModels(sequelize: Sequelize): Models {
       position: whole,
       fillings: long,
       swapIn: whole,
+      ways: long,
+      serves: whole,
     }),
     enrolment: table<EnrolmentRow>('enrolment', {
       id,
@@ -275,6 +282,13 @@ export function defineModels(sequelize: Sequelize): Models {
       sessionId: { type: DataTypes.CHAR(36), primaryKey: true },
       enrolmentId: { type: DataTypes.CHAR(36), primaryKey: true },
       mode: text,
+    }),
+    issue: table<IssueRow>('issue', {
+      sessionId: { type: DataTypes.CHAR(36), primaryKey: true },
+      enrolmentId: { type: DataTypes.CHAR(36), primaryKey: true },
+      supplyId: { type: DataTypes.STRING(40), primaryKey: true },
+      units: whole,
+      drawn: text,
     }),
     attendance: table<AttendanceRow>('attendance', {
       id,
@@ -377,6 +391,7 @@ export function defineModels(sequelize: Sequelize): Models {
       name: text,
       contact: text,
       address: text,
+      home: long,
       createdAt: moment,
       erasedAt: moment,
       version: whole,

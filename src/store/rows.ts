@@ -18,6 +18,8 @@ export interface ProgrammeRow {
   reserveCosts: string;
   /** JSON of what headings of roll files mean here (see ColumnWords). */
   columnWords: string;
+  /** JSON list of the sizes that kits are packed in (see contracts/kits.ts). */
+  containers: string;
   version: number;
 }
 
@@ -65,6 +67,10 @@ export interface CourseRow {
   uses: string;
   /** JSON: what is changed about the usual jobs. */
   jobs: string;
+  /** JSON of what goes with its kits beside measured food (see KitRules in contracts/kits.ts). */
+  kitRules: string;
+  /** JSON of the most people that come in each mode; a mode left out has no limit of its own. */
+  modePlaces: string;
   notes: string;
   version: number;
 }
@@ -287,6 +293,10 @@ export interface DishRow {
   fillings: string;
   /** Servings made before class, to be shown or eaten; 0 for none. */
   swapIn: number;
+  /** JSON list of how its lines travel, where they are not measured: { ingredient, way }. */
+  ways: string;
+  /** So many of this class’s servings the recipe gives; null: as it is written. */
+  serves: number | null;
 }
 
 export interface EnrolmentRow {
@@ -317,6 +327,16 @@ export interface AwayRow {
   enrolmentId: string;
   /** null: does not come, and gets no kit. */
   mode: string | null;
+}
+
+/** What a locked kit handed out of the supplies of its course, and drew from their jars; replaced with each lock. */
+export interface IssueRow {
+  sessionId: string;
+  enrolmentId: string;
+  supplyId: string;
+  units: number;
+  /** Exact grams. */
+  drawn: string;
 }
 
 /** What was seen of somebody at a session: appended, the newest of its kind counts. */
@@ -442,6 +462,8 @@ export interface HouseholdRow {
   name: string;
   contact: string;
   address: string;
+  /** JSON of what they have and agreed to (see HomeFacts in contracts/kits.ts). */
+  home: string;
   createdAt: Date;
   erasedAt: Date | null;
   version: number;

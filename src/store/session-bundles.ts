@@ -1,7 +1,6 @@
-import { Op } from 'sequelize';
 import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
 import type { Stage } from '@/core/countdown/stages';
-import { find, select } from './query';
+import { select } from './query';
 import type {
   AwayRow,
   EnrolmentRow,
@@ -12,6 +11,7 @@ import type {
   SheetNoteRow,
   StageMarkRow,
 } from './rows';
+import { loadSeries, type SeriesSession } from './series';
 import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
 
@@ -24,6 +24,9 @@ export interface DishWithRecipe {
   /** JSON: see DishRow. */
   readonly fillings: string;
   readonly swapIn: number;
+  /** JSON: see DishRow. */
+  readonly ways: string;
+  readonly serves: number | null;
   readonly title: string;
   readonly body: string;
   readonly recipeVersion: number;
@@ -47,6 +50,8 @@ export interface SessionBundle {
     audience: string;
     rollClosesDays: number;
     courseJobs: string;
+    /** JSON: see CourseRow. */
+    kitRules: string;
     /** JSON of the place's outdoor side; null under a roof. */
     outdoor: string | null;
     /** Where it is given to several groups: those beside the first, and what the first is called. */
@@ -54,7 +59,7 @@ export interface SessionBundle {
     groupName: string | null;
   };
   readonly dishes: readonly DishWithRecipe[];
-  readonly enrolments: readonly EnrolmentRow[];
+  readonly enrolments: readonly EnrolmentAtHome[];
   readonly labels: readonly Pick<ProductLabelRow, 'ingredient' | 'product' | 'allergens'>[];
   readonly exclusions: readonly Pick<KitExclusionRow, 'enrolmentId' | 'reason'>[];
   readonly sheet: SheetRecord | undefined;
@@ -64,9 +69,14 @@ export interface SessionBundle {
   readonly oneOffs: readonly OneOffJob[];
   /** Who does not come, or comes another way. */
   readonly away: readonly Pick<AwayRow, 'enrolmentId' | 'mode'>[];
+  /** The sessions of its course before it, in order; none where the course hands out no supplies. */
+  readonly before: readonly SeriesSession[];
   /** What was decided about the locked sheet, oldest first. */
   readonly sheetNotes: readonly Pick<SheetNoteRow, 'kind' | 'revision' | 'basis' | 'reason'>[];
 }
+
+/** Somebody of a roll, with what their family has and agreed to: JSON; null where nobody has asked. */
+export type EnrolmentAtHome = EnrolmentRow & { readonly home: string | null };
 
 /** Which sessions: some by id, or all between two civil dates that are not cancelled. */
 export type SessionFilter = { readonly ids: readonly string[] } | { readonly from: string; readonly to: string };
@@ -119,7 +129,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
             s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs, s.extras,
-            s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs,
+            s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs, c.kit_rules AS kitRules,
             p.outdoor, ${WITH_SITTINGS},
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id LEFT JOIN place p ON p.id = s.place_id ${JOIN_FIRST_GROUP}
@@ -140,7 +150,16 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   // Asked for at once: none waits for another.
   const asDishes = dishesWithRecipes(db, ofThese, scope);
   const courseIds = [...new Set(sessions.map((session) => session.courseId))];
-  const asEnrolments = find(db, db.models.enrolment, { courseId: { [Op.in]: courseIds } }, [['id', 'ASC']]);
+  const withSupplies = new Set(sessions.flatMap(({ courseId, kitRules }) => (handsOut(kitRules) ? [courseId] : [])));
+  const asSeries = loadSeries(db, [...withSupplies]);
+  const asEnrolments = select<EnrolmentAtHome>(
+    db,
+    `SELECT e.id, e.course_id AS courseId, e.household_id AS householdId, e.name, e.age, e.servings, e.wishes,
+            e.action_plan AS actionPlan, e.mode, e.group_id AS groupId, e.status, e.since, e.shared_kit AS sharedKit, e.version,
+            NULLIF(h.home, '{}') AS home
+       FROM enrolment e JOIN household h ON h.id = e.household_id WHERE e.course_id IN (:courseIds) ORDER BY e.id`,
+    { courseIds },
+  );
   const asNotes = select<NoteRow>(
     db,
     `SELECT 'label' AS kind, x.id, x.session_id AS sessionId, x.ingredient AS about, x.product AS words, x.allergens AS more,
@@ -162,7 +181,14 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
        FROM ${ofThese('pack_event')} ORDER BY x.session_id, x.seq`,
     scope,
   );
-  const [dishes, enrolments, notes, events] = await Promise.all([asDishes, asEnrolments, asNotes, asEvents]);
+  const [dishes, enrolments, notes, events, series] = await Promise.all([
+    asDishes,
+    asEnrolments,
+    asNotes,
+    asEvents,
+    asSeries,
+  ]);
+  const seriesOf = groupedBy(series, ({ courseId }) => courseId);
   const rolls = groupedBy(enrolments, ({ courseId }) => courseId);
   const [dishesOf, notesOf, eventsOf] = [bySession(dishes), bySession(notes), bySession(events)];
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
@@ -171,6 +197,9 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       session: { ...session, sittings: readSittings(session) },
       dishes: dishesOf(session.id),
       enrolments: rolls(session.courseId),
+      before: seriesOf(session.courseId).filter(
+        (each) => `${each.date} ${each.startsAt}` < `${session.date} ${session.startsAt}`,
+      ),
       labels: own
         .filter(({ kind }) => kind === 'label')
         .map(({ about, words, more }) => ({ ingredient: about, product: words, allergens: more }))
@@ -212,9 +241,9 @@ async function dishesWithRecipes(
 ): Promise<DishWithRecipe[]> {
   const rows = await select<DishRow | RecipeRow>(
     db,
-    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, x.swap_in AS swapIn, NULL AS title, NULL AS body, NULL AS version
+    `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, x.swap_in AS swapIn, x.ways, x.serves, NULL AS title, NULL AS body, NULL AS version
        FROM ${ofThese('dish')}
-     UNION ALL SELECT r.id, NULL, NULL, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
+     UNION ALL SELECT r.id, NULL, NULL, NULL, NULL, NULL, NULL, NULL, r.title, r.body, r.version FROM recipe r
       WHERE r.id IN (SELECT x.recipe_id FROM ${ofThese('dish')})`,
     scope,
   );
@@ -223,15 +252,18 @@ async function dishesWithRecipes(
     .flatMap((dish) => {
       const recipe = dish.sessionId === null ? undefined : recipes.get(dish.recipeId);
       if (dish.sessionId === null || !recipe) return [];
-      const { id, sessionId, recipeId, position, fillings, swapIn } = dish;
-      return [{ id, sessionId, recipeId, position, fillings, swapIn, ...told(recipe) }];
+      const { id, sessionId, recipeId, position, fillings, swapIn, ways, serves } = dish;
+      return [{ id, sessionId, recipeId, position, fillings, swapIn, ways, serves, ...told(recipe) }];
     })
     .sort((a, b) => a.position - b.position);
 }
 
 const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVersion: version });
 
-type DishRow = Pick<DishWithRecipe, 'id' | 'sessionId' | 'recipeId' | 'position' | 'fillings' | 'swapIn'>;
+type DishRow = Omit<DishWithRecipe, 'title' | 'body' | 'recipeVersion'>;
+
+/** Whether the rules of a course name supplies. */
+const handsOut = (kitRules: string) => kitRules.includes('"supplies":[{');
 
 interface RecipeRow {
   readonly id: string;

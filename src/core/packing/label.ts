@@ -1,9 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
+import { keepingOf } from '../kits/keeping';
 import type { LockedSheet } from '../kits/locked-sheet';
 import { byGroup } from '../kits/sheet';
 import type { SheetComponent, SheetKit, SheetVariant } from '../kits/snapshot';
-import { findUnit } from '../quantity/units';
-import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
+import { findIngredient, type Reference } from '../reference/reference';
 
 /** What one kit's label says. */
 export interface KitLabel {
@@ -23,9 +23,6 @@ export interface KitLabel {
   readonly madeWithout: string;
   readonly keep: string;
 }
-
-/** Perishable food sent home: 3 days advised (USDA FoodKeeper, 3 to 4); the stricter figure for both profiles. */
-const PERISHABLE_DAYS = 3;
 
 /** Highest fridge temperature printed: 41 °F in the US; 5 °C advised in the UK, where 8 °C is the legal limit. */
 const FRIDGE = { us: '5 °C (41 °F)', uk: '5 °C' } as const;
@@ -70,22 +67,6 @@ export function sayDate(date: string): string {
   return Temporal.PlainDate.from(date)
     .toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })
     .replace(',', '');
-}
-
-/** How one component must be kept, and for how many days from packing. */
-interface Keeping {
-  readonly cold: boolean;
-  readonly days: number;
-}
-
-function keepingOf(component: SheetComponent, food: Ingredient): Keeping {
-  const piece = findUnit(component.unit)?.dimension === 'count';
-  const whole = component.sealedUnits !== undefined || piece;
-  const cut = food.perishable === 'when cut' || food.perishable === 'when opened' || food.perishable === 'when thawed';
-  const perishable = food.perishable === 'always' || (cut && !whole);
-  const cold = perishable || food.storage !== 'ambient';
-  const days = whole ? food.daysWhole : food.daysOpened;
-  return { cold, days: perishable ? Math.min(days, PERISHABLE_DAYS) : days };
 }
 
 function sayKeeping(

@@ -3,8 +3,11 @@ import type { RecipeBody } from '@/contracts/recipe';
 import { proposeVersions, versionFigures } from '@/core/kits/compare-versions';
 import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
+import { handedOutWith } from '@/core/kits/series';
 import { computeSheet, recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
+import { choose } from '@/core/kits/variant';
 import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
+import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { writeSheetCsv } from '@/formats/sheet-csv';
@@ -130,6 +133,7 @@ export const lockKitSheet = service({
             lockedBy: context.actor.id,
           },
         ]);
+        await writeIssues(db, sessionId, sheet);
         await execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', { sessionId });
         await logChange(context, db, 'locked', 'kit sheet', id, {
           sessionId,
@@ -216,6 +220,20 @@ async function kitsOf(context: Context, db: Db, sessionId: string, draft: SheetC
   );
   await insert(db, db.models.kit, fresh);
   return kits.sort((a, b) => a.number - b.number);
+}
+
+/** Writes down what these kits hand out of the supplies of the course: what later kits no longer need to hold. */
+async function writeIssues(db: Db, sessionId: string, { computed }: SessionSheet): Promise<void> {
+  await remove(db, db.models.issue, { sessionId });
+  const rows = (computed?.sheet.variants ?? []).flatMap(({ supply, avoids, servings, participants, extra }) =>
+    extra
+      ? []
+      : handedOutWith(supply, computed?.dishes ?? [], choose(computed?.dishes ?? [], avoids), servings).flatMap(
+          ({ supplyId, units, drawn }) =>
+            participants.map(({ id }) => ({ sessionId, enrolmentId: id, supplyId, units, drawn: toText(drawn) })),
+        ),
+  );
+  await insert(db, db.models.issue, rows);
 }
 
 export const leaveOut = service({

@@ -1,20 +1,17 @@
 import { createHash } from 'node:crypto';
-import type { RecipeBody } from '@/contracts/recipe';
 import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
 import { canonicalJson, type LockedSheet, type SheetDifference, sheetDifferences } from '@/core/kits/locked-sheet';
 import type { Participant } from '@/core/kits/sheet';
 import { type Computed, computeSheet, type SheetContent, type SheetInput, sheetContent } from '@/core/kits/snapshot';
 import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
-import { packedLines } from '@/core/recipes/recipe';
-import { type Filling, withFillings } from '@/core/recipes/slots';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { TYPICAL } from '@/core/reference/reference';
 import { shareKits } from '@/core/roll/shared-kits';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
 import type { Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
+import { sheetDish, suppliesOf } from './supply';
 
 /** The calculation of a session as things stand now, beside what is locked. */
 export interface SessionSheet {
@@ -99,15 +96,24 @@ function markOf(
     session.groupName,
     session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
     // A recipe's version rises with each change of it.
-    dishes.map(({ id, title, recipeId, recipeVersion, fillings, swapIn }) => [
+    dishes.map(({ id, title, recipeId, recipeVersion, fillings, swapIn, ways, serves }) => [
       id,
       title,
       recipeId,
       recipeVersion,
       fillings,
       swapIn,
+      ways,
+      serves,
     ]),
     session.extras,
+    session.kitRules,
+    session.number,
+    bundle.before.length > 0
+      ? writtenOnce(bundle.before, (all) =>
+          all.map(({ dishes: own, ...rest }) => [rest, own.map(({ body: _, ...dish }) => dish)]),
+        )
+      : '',
     writtenOnce(enrolments, (rows) =>
       rows.map((row) => [
         row.id,
@@ -120,6 +126,8 @@ function markOf(
         row.groupId,
         row.sharedKit,
         row.householdId,
+        row.home,
+        row.since,
       ]),
     ),
   ]);
@@ -151,13 +159,24 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const locked = unlocked ? undefined : last;
   const enrolled = comingOf(bundle);
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
+  const supplies = suppliesOf(bundle, programme, meanings);
   const participants = shareKits(
     enrolled
       .filter((row) => !reasons.has(row.id))
       .map((row) => {
         const { id, name, servings, wishes, householdId } = rollPerson(row, meanings);
         const group = groupNameOf(row.groupId, bundle.session);
-        return { id, name, servings, wishes, householdId, sharesKit: row.sharedKit === 1, ...(group ? { group } : {}) };
+        const supply = supplies.of(row);
+        return {
+          id,
+          name,
+          servings,
+          wishes,
+          householdId,
+          sharesKit: row.sharedKit === 1,
+          ...(group ? { group } : {}),
+          ...(supply ? { supply } : {}),
+        };
       }),
   );
   const leftOut = enrolled.flatMap(({ id, name }) => {
@@ -168,18 +187,14 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const made = extrasOf(wanted, bundle.dishes);
   const input: SheetInput = {
     system: programme.measureSystem,
-    dishes: bundle.dishes.map((dish) => {
-      const { servings, lines } = wholeRecipe(JSON.parse(dish.body) as RecipeBody);
-      const filled = withFillings(lines, JSON.parse(dish.fillings) as Filling[]);
-      return { id: dish.id, title: dish.title, recipe: { servings, lines: packedLines(filled, programme.reference) } };
-    }),
+    dishes: bundle.dishes.map((dish) => sheetDish(dish, programme)),
     // What the session itself says of a product stands before what the programme usually buys.
     labels: Object.fromEntries([
       ...[...programme.labels].map(([ingredient, { allergens }]) => [ingredient, allergens] as const),
       ...bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]] as const),
     ]),
     reference: programme.reference,
-    ...(made.length > 0 ? { extras: extrasFor(made, participants) } : {}),
+    ...(made.length > 0 ? { extras: extrasFor(made, participants, supplies.forNew) } : {}),
     ...(wanted.versions && wanted.versions !== 'separate' ? { versions: wanted.versions } : {}),
   };
   const letters = new Map(last?.content.variants.map((variant) => [variant.key, variant.letter]));

@@ -303,7 +303,7 @@ export const addDish = service({
         if (!recipe) throw notFound('recipe');
         const position = Math.max(0, ...bundle.dishes.map((dish) => dish.position)) + 1;
         await insert(db, db.models.dish, [
-          { id: context.ids(), sessionId, recipeId, position, fillings: '[]', swapIn: 0 },
+          { id: context.ids(), sessionId, recipeId, position, fillings: '[]', swapIn: 0, ways: '[]', serves: null },
         ]);
         await logChange(context, db, 'chose a dish', 'session', sessionId, { recipeId, title: recipe.title });
       });

@@ -39,7 +39,7 @@ export async function loadProgramme(
     db,
     `SELECT p.id, p.name, p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
             p.retention_months AS retentionMonths, p.work_hours AS workHours,
-            p.reserve_costs AS reserveCosts, p.column_words AS columnWords, p.version, x.kind, x.a, x.b
+            p.reserve_costs AS reserveCosts, p.column_words AS columnWords, p.containers, p.version, x.kind, x.a, x.b
        FROM programme p LEFT JOIN (
          SELECT 'meaning' AS kind, wish AS a, codes AS b FROM avoidance_meaning WHERE programme_id = :programmeId
          UNION ALL SELECT 'rest', CAST(f.from_date AS CHAR), CAST(f.to_date AS CHAR)
