@@ -1,6 +1,6 @@
 import type { SheetTotal } from '../kits/snapshot';
 import { parseAmount } from '../quantity/amount';
-import { ceil, compare, divide, multiply, rational, subtract } from '../quantity/rational';
+import { ceil, compare, divide, fromText, multiply, rational, subtract } from '../quantity/rational';
 import { sayCount, sayGrams } from '../quantity/say';
 
 /** One food to buy. */
@@ -57,7 +57,7 @@ function shoppingItem(total: SheetTotal): ShoppingItem {
     const grams = parseAmount(packGrams);
     const sealedPart = sealedGrams ? ' (sealed units included)' : '';
     const bought = rational(BigInt(packs) * BigInt(grams.n), grams.d);
-    const left = sealedGrams ? '' : `${sayGrams(subtract(bought, readExact(purchaseGrams)))} left over`;
+    const left = sealedGrams ? '' : `${sayGrams(subtract(bought, fromText(purchaseGrams)))} left over`;
     return { ingredient, buy: `${sayCount(packs, 'pack')} of ${packGrams} g${sealedPart}`, need, left };
   }
   if (pieces !== undefined) {
@@ -70,13 +70,7 @@ function shoppingItem(total: SheetTotal): ShoppingItem {
 
 /** Never less than needed: up to whole grams, from 10 kg up to whole 10 g. */
 function atLeast(grams: string): string {
-  const exact = readExact(grams);
+  const exact = fromText(grams);
   const step = compare(exact, rational(10_000)) < 0 ? rational(1) : rational(10);
   return sayGrams(multiply(ceil(divide(exact, step)), step));
-}
-
-/** An exact number as it crosses the wire: "3/4", "2". */
-function readExact(text: string) {
-  const [n = '0', d = '1'] = text.split('/');
-  return rational(BigInt(n), BigInt(d));
 }

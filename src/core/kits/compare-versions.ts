@@ -1,5 +1,5 @@
-import { add, compare, multiply, type Rational, ZERO } from '../quantity/rational';
-import { type Product, priceOfGram } from '../recipes/cost';
+import { add, multiply, type Rational, ZERO } from '../quantity/rational';
+import { bestOf, type Product, priceOfGram } from '../recipes/cost';
 import type { VersionPolicy } from './fewest-variants';
 import type { KitSheet } from './sheet';
 
@@ -40,11 +40,8 @@ export function versionFigures(policy: VersionPolicy, sheet: KitSheet, products:
   let cost: Rational = ZERO;
   let priced = 0;
   for (const { ingredient, edible, purchase } of sheet.totals) {
-    const prices = products.filter((each) => each.ingredient === ingredient).flatMap((each) => priceOfGram(each) ?? []);
-    const cheapest = prices.reduce<Rational | undefined>(
-      (least, next) => (least && compare(least, next) <= 0 ? least : next),
-      undefined,
-    );
+    const product = bestOf(products.filter((each) => each.ingredient === ingredient));
+    const cheapest = product && priceOfGram(product);
     if (!cheapest) continue;
     priced++;
     cost = add(cost, multiply(purchase ?? edible, cheapest));

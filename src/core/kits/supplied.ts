@@ -4,6 +4,7 @@ import {
   ceil,
   compare,
   divide,
+  fromText,
   multiply,
   ONE,
   type Rational,
@@ -137,17 +138,11 @@ export function drawnFrom(food: string, dishes: readonly Recipe[], choice: Choic
 
 function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState {
   if (fresh !== undefined) return { ...jar, fresh };
-  const lacking = subtract(drawn, left === undefined ? ZERO : readExact(left));
+  const lacking = subtract(drawn, left === undefined ? ZERO : fromText(left));
   const needed = compare(lacking, ZERO) <= 0 ? 0 : Number(ceil(divide(lacking, parseAmount(jar.grams))).n);
   const { isCatchUp, ...plain } = jar;
   // Who has one already draws from it: a further jar is no catch-up.
   return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };
-}
-
-/** An exact fraction as it is kept: "12345/678". */
-function readExact(text: string): Rational {
-  const [n = '0', d = '1'] = text.split('/');
-  return rational(BigInt(n), BigInt(d));
 }
 
 const WHOLE = new WeakMap<Item, Item>();
@@ -278,7 +273,7 @@ function withTheKit(
   drawn: ReadonlySet<JarState>,
   dish: number,
 ): Component[] {
-  const place = { dish, option: 0, beside: 0 };
+  const place = { dish, option: 0, beside: 0, isOfCourse: true };
   const jars = [...drawn].flatMap((jar): Component[] => {
     const like = components.find(({ item }) => item.ingredient.name === jar.ingredient)?.item;
     if (!jar.fresh || !like) return [];

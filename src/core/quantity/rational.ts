@@ -178,6 +178,12 @@ export function toInteger(a: Rational): number {
  */
 export const toText = (a: Rational): string => (a.d === 1 || a.d === 1n ? `${a.n}` : `${a.n}/${a.d}`);
 
+/** What `toText` wrote. @example fromText('3/4') //=> rational(3, 4) */
+export function fromText(text: string): Rational {
+  const [n = '0', d = '1'] = text.split('/');
+  return rational(BigInt(n), BigInt(d));
+}
+
 /**
  * A decimal of at most `places` places, rounded half to even, without trailing zeros.
  *

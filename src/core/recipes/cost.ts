@@ -80,7 +80,7 @@ export const priceOfGram = ({ price, packGrams }: Product): Rational | undefined
   price === undefined ? undefined : divide(rational(price), packGrams);
 
 /** The product that is cheapest by weight; without prices, the first. */
-function bestOf(products: readonly Product[]): Product | undefined {
+export function bestOf(products: readonly Product[]): Product | undefined {
   return products.reduce<Product | undefined>((best, next) => {
     const [now, then] = [best && priceOfGram(best), priceOfGram(next)];
     if (!best || (then && (!now || compare(then, now) < 0))) return next;

@@ -12,8 +12,7 @@ import type { SheetDish } from '@/core/kits/snapshot';
 import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kits/supplied';
 import { choose } from '@/core/kits/variant';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
-import { parseAmount } from '@/core/quantity/amount';
-import { divide } from '@/core/quantity/rational';
+import { fromText } from '@/core/quantity/rational';
 import { packedLines, type Recipe, readRecipe } from '@/core/recipes/recipe';
 import { type Filling, withFillings } from '@/core/recipes/slots';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
@@ -95,8 +94,7 @@ function handedOutBefore(bundle: SessionBundle, programme: Programme, meanings: 
       for (const { enrolmentId, supplyId, units, drawn } of session.issues) {
         if (units > 0) handedOut.add(supplyId);
         if (missing.has(enrolmentId)) continue;
-        const [n = '0', d = '1'] = drawn.split('/');
-        const given = [{ supplyId, units, drawn: divide(parseAmount(n), parseAmount(d)) }];
+        const given = [{ supplyId, units, drawn: fromText(drawn) }];
         heldBy.set(enrolmentId, afterKit(heldBy.get(enrolmentId) ?? NOTHING_HELD, given));
       }
       continue;
