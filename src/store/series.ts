@@ -35,59 +35,62 @@ type SessionColumns = Omit<SeriesSession, 'isLocked' | 'dishes' | 'issues' | 'mi
   readonly dishId: string | null;
 } & Omit<SeriesDish, 'id'>;
 
-interface Noted {
-  readonly sessionId: string;
-  readonly enrolmentId: string;
+/** A session with one of its dishes; or, below all those, what somebody had of its supplies, or that they had no kit. */
+type SeriesRow = SessionColumns & {
+  readonly enrolmentId: string | null;
   readonly supplyId: string | null;
   readonly units: number;
   readonly drawn: string;
-}
+};
 
-/** All sessions of courses that hand out supplies, in order, in two queries however many there are. */
+/** All sessions of courses that hand out supplies, in order, in one query however many there are. */
 export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<SeriesSession[]> {
   if (courseIds.length === 0) return [];
-  const asRows = select<SessionColumns>(
+  const noted = (table: string, columns = "x.enrolment_id, NULL, 0, ''", and = '') =>
+    `UNION ALL SELECT s.id, s.course_id, s.number, s.date, s.starts_at, s.mode, 0, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL,
+            NULL, ${columns} FROM ${table} x JOIN session s ON s.id = x.session_id WHERE s.course_id IN (:courseIds) ${and}`;
+  // Of attendance the newest answer counts; whoever has no kit lacks what it held.
+  const rows = await select<SeriesRow>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.date, s.starts_at AS startsAt, s.mode,
-            EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS isLocked, d.id AS dishId, d.recipe_id AS recipeId,
-            r.version AS recipeVersion, r.title, r.body, d.fillings, d.ways, d.serves
+            EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS isLocked, d.id AS dishId, d.position,
+            d.recipe_id AS recipeId, r.version AS recipeVersion, r.title, r.body, d.fillings, d.ways, d.serves,
+            NULL AS enrolmentId, NULL AS supplyId, 0 AS units, '' AS drawn
        FROM session s LEFT JOIN dish d ON d.session_id = s.id LEFT JOIN recipe r ON r.id = d.recipe_id
-      WHERE s.course_id IN (:courseIds) AND s.status = 'planned' ORDER BY s.date, s.starts_at, s.id, d.position`,
+      WHERE s.course_id IN (:courseIds) AND s.status = 'planned'
+     ${noted('issue', 'x.enrolment_id, x.supply_id, x.units, x.drawn')}
+     ${noted('away', undefined, 'AND x.mode IS NULL')}
+     ${noted('kit_exclusion')}
+     ${noted(
+       `(SELECT a.session_id, a.enrolment_id, a.state, ROW_NUMBER() OVER (PARTITION BY a.session_id, a.enrolment_id
+                ORDER BY a.at DESC, a.id DESC) AS newest FROM attendance a JOIN session c ON c.id = a.session_id
+          WHERE c.course_id IN (:courseIds) AND a.state IN ('collected', 'not collected'))`,
+       undefined,
+       "AND x.newest = 1 AND x.state = 'not collected'",
+     )}
+      ORDER BY date, startsAt, id, enrolmentId, position`,
     { courseIds },
   );
-  // Of attendance the newest answer counts; whoever has no kit lacks what it held.
-  const asNoted = select<Noted>(
-    db,
-    `SELECT i.session_id AS sessionId, i.enrolment_id AS enrolmentId, i.supply_id AS supplyId, i.units, i.drawn
-       FROM issue i JOIN session s ON s.id = i.session_id WHERE s.course_id IN (:courseIds)
-     UNION ALL SELECT a.session_id, a.enrolment_id, NULL, 0, '' FROM away a JOIN session s ON s.id = a.session_id
-      WHERE s.course_id IN (:courseIds) AND a.mode IS NULL
-     UNION ALL SELECT x.session_id, x.enrolment_id, NULL, 0, '' FROM kit_exclusion x JOIN session s ON s.id = x.session_id
-      WHERE s.course_id IN (:courseIds)
-     UNION ALL SELECT t.session_id, t.enrolment_id, NULL, 0, '' FROM (
-       SELECT a.session_id, a.enrolment_id, a.state, ROW_NUMBER() OVER (PARTITION BY a.session_id, a.enrolment_id
-              ORDER BY a.at DESC, a.id DESC) AS newest
-         FROM attendance a JOIN session s ON s.id = a.session_id
-        WHERE s.course_id IN (:courseIds) AND a.state IN ('collected', 'not collected')) AS t
-      WHERE t.newest = 1 AND t.state = 'not collected'`,
-    { courseIds },
-  );
-  const [rows, noted] = await Promise.all([asRows, asNoted]);
-  const sessions = new Map<string, SeriesSession & { dishes: SeriesDish[] }>();
-  for (const { dishId, recipeId, recipeVersion, title, body, fillings, ways, serves, isLocked, ...session } of rows) {
-    const own = sessions.get(session.id) ?? {
-      ...session,
-      isLocked: isLocked === 1,
-      dishes: [],
-      issues: noted.flatMap(({ sessionId, supplyId, ...issue }) =>
-        sessionId === session.id && supplyId !== null ? [{ ...issue, supplyId }] : [],
-      ),
-      missing: noted.flatMap(({ sessionId, supplyId, enrolmentId }) =>
-        sessionId === session.id && supplyId === null ? [enrolmentId] : [],
-      ),
-    };
-    sessions.set(session.id, own);
-    if (dishId !== null) own.dishes.push({ id: dishId, recipeId, recipeVersion, title, body, fillings, ways, serves });
+  const sessions = new Map<string, Writable>();
+  for (const { enrolmentId, supplyId, units, drawn, ...row } of rows) {
+    const { dishId, recipeId, recipeVersion, title, body, fillings, ways, serves, isLocked, ...session } = row;
+    if (enrolmentId === null) {
+      const { id, courseId, number, date, startsAt, mode } = session;
+      const own = sessions.get(id) ?? {
+        ...{ id, courseId, number, date, startsAt, mode, isLocked: isLocked === 1 },
+        ...{ dishes: [], issues: [], missing: [] },
+      };
+      sessions.set(id, own);
+      if (dishId !== null)
+        own.dishes.push({ id: dishId, recipeId, recipeVersion, title, body, fillings, ways, serves });
+    } else if (supplyId !== null) sessions.get(session.id)?.issues.push({ enrolmentId, supplyId, units, drawn });
+    else sessions.get(session.id)?.missing.push(enrolmentId);
   }
   return [...sessions.values()];
 }
+
+type Writable = Omit<SeriesSession, 'dishes' | 'issues' | 'missing'> & {
+  readonly dishes: SeriesDish[];
+  readonly issues: Omit<IssueRow, 'sessionId'>[];
+  readonly missing: string[];
+};

@@ -50,8 +50,9 @@ export interface SessionBundle {
     audience: string;
     rollClosesDays: number;
     courseJobs: string;
-    /** JSON: see CourseRow. */
+    /** See CourseRow. */
     kitRules: string;
+    budgetCents: number | null;
     /** JSON of the place's outdoor side; null under a roof. */
     outdoor: string | null;
     /** Where it is given to several groups: those beside the first, and what the first is called. */
@@ -117,7 +118,7 @@ const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[])
   groupedBy(rows, ({ sessionId }) => sessionId);
 
 /**
- * Loads sessions of one programme with all that belongs to them, in five queries however many there are.
+ * Loads sessions of one programme with all that belongs to them, in five queries however many there are; six where a course hands out supplies.
  *
  * @returns in order of date and time; sessions of another programme are not found
  */
@@ -129,7 +130,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,
             s.place_id AS placeId, s.instructor_id AS instructorId, s.status, s.sequence, s.cook_by AS cookBy, s.because, s.jobs, s.extras,
-            s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs, c.kit_rules AS kitRules,
+            s.version, c.title AS courseTitle, c.audience, c.roll_closes_days AS rollClosesDays, c.jobs AS courseJobs, c.kit_rules AS kitRules, c.budget_cents AS budgetCents,
             p.outdoor, ${WITH_SITTINGS},
             k.id AS sheetId, k.revision, k.fingerprint, k.snapshot, k.locked_at AS lockedAt, COALESCE(m.name, t.name) AS lockedByName
        FROM session s JOIN course c ON c.id = s.course_id LEFT JOIN place p ON p.id = s.place_id ${JOIN_FIRST_GROUP}

@@ -24,31 +24,20 @@ export interface ConsumableCount {
   readonly because: string;
 }
 
-/** What the steps of a dish use up: so many for each serving that is cooked. */
-const IN_STEPS: readonly (readonly [RegExp, string])[] = [
-  [/\b(?:baking |parchment )paper\b|\bparchment\b/i, 'sheet of baking paper'],
-  [/\bfoil\b/i, 'sheet of foil'],
-  [/\bpaper towels?\b|\bkitchen (?:paper|roll|towels?)\b/i, 'paper towel'],
-  [/\bskewers?\b/i, 'skewer'],
-  [/\b(?:muffin|cake|paper) (?:cases?|liners?|cups?)\b/i, 'paper case'],
-  [/\btoothpicks?\b|\bcocktail sticks?\b/i, 'toothpick'],
-  [/\bcling ?film\b|\bplastic wrap\b/i, 'piece of film'],
-];
-
-/** Skewers, cases and sticks go by what is eaten; sheets, towels and film by who cooks. */
-const BY_SERVING = /^(?:skewer|paper case|toothpick)$/;
+/** Of what steps use up, what goes by what is eaten; paper, foil, gloves and towels go by who cooks. */
+const BY_SERVING: ReadonlySet<string> = new Set(['skewers', 'paper cases']);
 
 /**
  * How many of everything that is used up a session takes: the course's own list, the containers that measured food is
  * packed in, and what the steps use at each place of cooking.
  *
- * @param steps words of the steps of each dish
+ * @param inSteps what the steps of each dish use up
  */
 export function consumablesOf(
   content: SheetContent,
   rules: readonly Consumable[],
   sizes: readonly ContainerSize[],
-  steps: readonly (readonly string[])[],
+  inSteps: readonly (readonly string[])[],
   { mode, goesHome }: { readonly mode: Mode; readonly goesHome: boolean },
 ): ConsumableCount[] {
   const made = content.variants.filter(({ components, extra }) => components && extra !== 'swap-in');
@@ -84,16 +73,11 @@ export function consumablesOf(
     if (count > 0) counts.push({ name, count, packs: undefined, because: 'what is measured into kits' });
   }
   const cooks = mode === 'demonstration' ? 1 : people;
-  for (const [words, name] of IN_STEPS) {
-    const dishes = steps.filter((texts) => texts.some((text) => words.test(text))).length;
-    const each = BY_SERVING.test(name) ? servings : cooks;
-    if (dishes > 0)
-      counts.push({
-        name,
-        count: each * dishes,
-        packs: undefined,
-        because: `the steps of ${dishes === 1 ? 'a dish' : `${dishes} dishes`}: ${each}`,
-      });
+  for (const name of new Set(inSteps.flat())) {
+    const dishes = inSteps.filter((names) => names.includes(name)).length;
+    const each = BY_SERVING.has(name) ? servings : cooks;
+    const why = dishes === 1 ? 'the steps of a dish' : `the steps of ${dishes} dishes`;
+    counts.push({ name, count: each * dishes, packs: undefined, because: `${why}: ${each}` });
   }
   if (goesHome && !isHomeKit(mode))
     counts.push({

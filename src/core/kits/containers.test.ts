@@ -72,7 +72,7 @@ describe('consumables', () => {
       contentOf(),
       RULES,
       SIZES,
-      [['Line a tray with parchment.', 'Dry the carrots on a paper towel.', 'Thread onto skewers.']],
+      [['baking paper', 'paper towel', 'skewers'], ['paper towel']],
       { mode: 'take-home', goesHome: true },
     );
     expect(counts.map(({ name, count, packs }) => [name, count, packs])).toEqual([
@@ -81,9 +81,9 @@ describe('consumables', () => {
       ['fork', 10, undefined],
       ['pot 60 ml', 4, undefined],
       ['bag 250 ml', 5, undefined],
-      ['sheet of baking paper', 3, undefined],
-      ['paper towel', 3, undefined],
-      ['skewer', 10, undefined],
+      ['baking paper', 3, undefined],
+      ['paper towel', 6, undefined],
+      ['skewers', 10, undefined],
     ]);
   });
 

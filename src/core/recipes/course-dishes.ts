@@ -6,7 +6,7 @@ import type { Reference } from '../reference/reference';
 import type { Wish } from '../safety/avoidances';
 import { type Candidate, chooseDishes, coverageOf, type DishSession } from './choose-dishes';
 import { type Product, servingFigures } from './cost';
-import { type DishFacts, type Fit, type FitVerdict, fitOf } from './fit';
+import { type DishFacts, type Fit, type FitVerdict, fitOf, type HomeOfFamily } from './fit';
 import { packedLines, type Recipe, readRecipe, type WrittenLine } from './recipe';
 import type { SettledStep } from './step-plan';
 import { planSteps } from './step-reader';
@@ -32,6 +32,8 @@ export interface CourseSession {
   readonly isFire: boolean;
   readonly budget?: number | undefined;
   readonly servings?: number | undefined;
+  /** The homes that it is cooked in. */
+  readonly homes?: readonly HomeOfFamily[] | undefined;
   /** Dishes chosen already, by the recipe's id. */
   readonly chosen: readonly string[];
   /** Foods on the school's own menu that day. */
@@ -93,7 +95,13 @@ export function dishFactsOf(
     ahead ? [] : [...tools.filter((tool) => SKILLS.has(tool)), ...(heat === 'none' || heat === 'kettle' ? [] : [heat])],
   );
   return {
-    facts: { ingredients, steps: plannedSteps, needs, cost: servingFigures(recipe, products).cost },
+    facts: {
+      ingredients,
+      steps: plannedSteps,
+      needs,
+      cost: servingFigures(recipe, products).cost,
+      grams: gramsOf(recipe),
+    },
     candidate: {
       id,
       title,
@@ -107,6 +115,13 @@ export function dishFactsOf(
     },
   };
 }
+
+/** Edible grams of a batch as it is written. */
+const gramsOf = (recipe: Recipe): number =>
+  recipe.lines.reduce((sum, { written: { amount, weight } }) => {
+    const grams = multiply(amount, weight.grams);
+    return sum + Number(grams.n) / Number(grams.d);
+  }, 0);
 
 /** Tools whose handling is learned. */
 const SKILLS: ReadonlySet<string> = new Set([
@@ -152,11 +167,31 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
   // Sessions of a course are mostly alike: what suits one suits the other.
   const fits = new Map<string, Fit>();
   const byId = new Map(sessions.map((session) => [session.id, session]));
+  /** Sessions cooked in the same homes share a number. */
+  const homes = new Map<string, number>();
+  const homesOf = new Map(
+    sessions.map((session) => {
+      const text = JSON.stringify(session.homes ?? []);
+      const number = homes.get(text) ?? homes.size;
+      homes.set(text, number);
+      return [session.id, number] as const;
+    }),
+  );
   const fitFor = (recipeId: string, sessionId: string): Fit | undefined => {
     const [dish, session] = [known.get(recipeId), byId.get(sessionId)];
     if (!dish || !session) return undefined;
     const { mode, minutes, participants, equipment, isFire, budget, servings } = session;
-    const key = JSON.stringify([recipeId, mode, minutes, participants, equipment, isFire, budget, servings]);
+    const key = JSON.stringify([
+      recipeId,
+      mode,
+      minutes,
+      participants,
+      equipment,
+      isFire,
+      budget,
+      servings,
+      homesOf.get(sessionId),
+    ]);
     const fit = fits.get(key) ?? fitOfSession(dish.facts, session, ages);
     fits.set(key, fit);
     return fit;

@@ -28,6 +28,15 @@ export interface ClassFacts {
   readonly month?: number | undefined;
   /** A place with an open fire instead of burners. */
   readonly isFire: boolean;
+  /** The homes that it is cooked in, as far as families were asked. */
+  readonly homes?: readonly HomeOfFamily[] | undefined;
+}
+
+/** What a family cooks with; what nobody has asked is left out. */
+export interface HomeOfFamily {
+  readonly name: string;
+  readonly heat?: readonly string[] | undefined;
+  readonly tools?: readonly string[] | undefined;
 }
 
 /** A dish as fit looks at it. */
@@ -37,6 +46,8 @@ export interface DishFacts {
   readonly needs: readonly DishNeed[];
   /** What a serving costs, in minor units, as far as products are known. */
   readonly cost?: Known;
+  /** Edible grams of a whole batch. */
+  readonly grams?: number;
 }
 
 export type FitVerdict = 'fits' | 'with care' | 'does not fit';
@@ -92,7 +103,7 @@ export function fitOf(dish: DishFacts, session: ClassFacts): Fit {
     time.finding,
     ...ageFindings(dish.steps, session),
     ...(atHome || isDemo ? [] : tasksFinding(dish.steps, perStation)),
-    ...(atHome ? homeFindings(dish) : placeFindings(dish.steps, session, stations)),
+    ...(atHome ? homeFindings(dish, session.homes ?? []) : placeFindings(dish.steps, session, stations)),
     ...needsFindings(dish),
     ...costFindings(dish, session),
     ...seasonFindings(dish, session),
@@ -188,25 +199,62 @@ function tasksFinding(steps: readonly PlannedStep[], perStation: number): FitFin
   ];
 }
 
-function homeFindings({ ingredients, steps }: DishFacts): FitFinding[] {
+/** What stands in a home for the heat of a step; a kettle is everywhere. */
+const AT_HOME: Partial<Record<PlannedStep['heat'], readonly string[]>> = {
+  hob: ['hob'],
+  oven: ['oven'],
+  grill: ['oven'],
+  microwave: ['microwave'],
+  fire: ['open fire'],
+};
+
+/** Homes that lack something, and homes that nobody has asked. */
+function lackingAmong(homes: readonly HomeOfFamily[], kind: 'heat' | 'tools', any: readonly string[]) {
+  return {
+    lacks: homes
+      .filter((home) => home[kind] && !any.some((each) => home[kind]?.includes(each)))
+      .map(({ name }) => name),
+    unasked: homes.filter((home) => !home[kind]).length,
+  };
+}
+
+function homeFindings({ ingredients, steps }: DishFacts, homes: readonly HomeOfFamily[]): FitFinding[] {
   const risky = ingredients.filter((name) => NEEDS_THERMOMETER.test(name));
-  const heats = new Set(steps.map(({ heat }) => heat));
   const findings: FitFinding[] = [];
-  if (risky.length > 0)
-    findings.push({
-      about: 'home',
-      verdict: 'does not fit',
-      say: `${risky.join(', ')}: without a thermometer at home, no poultry and no minced meat.`,
-    });
-  if (heats.has('oven') || heats.has('grill') || heats.has('fire'))
-    findings.push({
-      about: 'home',
-      verdict: 'does not fit',
-      say: `It needs ${heats.has('fire') ? 'a fire' : 'an oven'}, which not every home has: ask the families, or choose a dish for the hob.`,
-    });
-  else if (heats.has('hob')) findings.push({ about: 'home', verdict: 'fits', say: 'One ring at home is enough.' });
+  const find = (verdict: FitVerdict, say: string) => findings.push({ about: 'home', verdict, say });
+  if (risky.length > 0) {
+    const { lacks, unasked } = lackingAmong(homes, 'tools', ['thermometer']);
+    if (homes.length > 0 && lacks.length === 0 && unasked === 0)
+      find('with care', `${risky.join(', ')}: every home has a thermometer; see that it is used.`);
+    else
+      find(
+        'does not fit',
+        `${risky.join(', ')}: without a thermometer at home, no poultry and no minced meat.${lacks.length > 0 ? ` None at ${sayNames(lacks)}.` : ''}`,
+      );
+  }
+  const heats = new Set(steps.map(({ heat }) => heat));
+  for (const heat of ['hob', 'oven', 'grill', 'microwave', 'fire'] as const) {
+    const any = AT_HOME[heat] ?? [];
+    if (!heats.has(heat) || (heat === 'grill' && heats.has('oven'))) continue;
+    const what =
+      heat === 'fire' ? 'a fire' : heat === 'hob' ? 'one ring' : heat === 'microwave' ? 'a microwave' : 'an oven';
+    const { lacks, unasked } = lackingAmong(homes, 'heat', any);
+    if (lacks.length > 0)
+      find('does not fit', `It needs ${what}, and ${sayNames(lacks)} ${lacks.length === 1 ? 'has' : 'have'} none.`);
+    else if (homes.length > 0 && unasked === 0) find('fits', `It needs ${what}; every home has it.`);
+    else if (heat === 'hob') find('fits', 'One ring at home is enough.');
+    else
+      find(
+        'does not fit',
+        `It needs ${what}, which not every home has: ask the families${homes.length > unasked ? ` (${unasked} not asked yet)` : ''}, or choose a dish for the hob.`,
+      );
+  }
   return findings;
 }
+
+/** A few names, and how many more. */
+const sayNames = (names: readonly string[]) =>
+  names.length <= 3 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
 
 function placeFindings(steps: readonly PlannedStep[], session: ClassFacts, stations: number): FitFinding[] {
   const { equipment, isFire } = session;

@@ -10,6 +10,8 @@ import * as countdown from '../countdown/countdown';
 import * as devices from '../equipment/equipment';
 import * as decide from '../kits/decide';
 import * as kits from '../kits/kit-sheet';
+import * as planning from '../kits/planning';
+import * as rules from '../kits/rules';
 import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
@@ -34,6 +36,7 @@ import * as table from '../recipes/reference-table';
 import * as steps from '../recipes/steps';
 import * as suits from '../recipes/suits';
 import * as away from '../roll/away';
+import * as home from '../roll/home';
 import * as reserve from '../roll/reserve';
 import * as roll from '../roll/roll';
 import * as work from '../work/jobs';
@@ -52,6 +55,9 @@ const MODULES = [
   attendance,
   decide,
   away,
+  home,
+  planning,
+  rules,
   reserve,
   buying,
   compute,
@@ -309,6 +315,17 @@ describe('another programme', () => {
       'Give the siblings of a household one kit, or several': { courseId, householdId: household?.id, share: true },
       'Compare one version for everybody with separate ones': { sessionId },
       'Say whether those who avoid different things share a version': { sessionId, versions: 'one' },
+      'See what goes with the kits of a course beside measured food': { courseId },
+      'Say what goes with the kits of a course beside measured food': { courseId, version: 1, rules: {} },
+      'Say how the lines of a dish travel, and how many it serves here': {
+        sessionId,
+        dishId: v7(),
+        ways: [],
+        serves: 4,
+      },
+      'See how many kits a stock makes, and what rescues the rest': { sessionId },
+      'See a household: who it is, and what it has at home': { householdId: household?.id },
+      'Write down what a household has at home and agreed to': { householdId: household?.id, version: 1, home: {} },
       'See how a number came about': { sessionId, of: 'draft', variant: 'A', row: 0 },
       'Take out a kit sheet as CSV': { sessionId },
       'Take out a kit sheet as XLSX': { sessionId },
@@ -403,6 +420,8 @@ describe('another programme', () => {
         'Read the scale, the probe and the scanner',
         'Save a recipe that was brought in line by line',
         'Save a recipe',
+        'Say which containers kits are packed in',
+        'See everything that is prepared on a day, by food and cut',
         'Say what a family’s words mean',
         'Say what a wasted kit and a child turned away cost',
         'Say when the shops are open and the crew works',
@@ -448,6 +467,7 @@ describe('another programme', () => {
     expect((await places.listPlaces(foreign.coordinator, {})).places).toEqual([]);
     expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
     expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
+    expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
     expect(await changes.listChanges(foreign.coordinator, {})).toEqual([]);
     await table.addFood(own.coordinator, {
       name: 'samphire',

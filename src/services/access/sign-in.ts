@@ -15,6 +15,7 @@ export interface Programme {
   readonly timeZone: string;
   readonly retentionMonths: number;
   readonly workHours: string;
+  readonly containers: string;
   readonly version: number;
 }
 
@@ -105,7 +106,7 @@ export async function findActors(
     store.db,
     `SELECT i.id AS signInId, m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name,
             p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.version
+            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.containers, p.version
        FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
       WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
     { signInIds, now },

@@ -24,6 +24,7 @@ import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
 import { loadProducts } from '../recipes/products';
+import { kitFigures } from './figures';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
 /** A session's bundle with its calculation. */
@@ -61,7 +62,8 @@ export const viewKitSheet = service({
   run: async (context, { sessionId }) => {
     const loaded = await loadSheet(context, sessionId);
     await logLook(context, 'kit sheet', sessionId, loaded.sheet.participants.length);
-    return loaded;
+    const { bundle, sheet, programme } = loaded;
+    return { ...loaded, figures: await kitFigures(context, bundle, sheet, programme) };
   },
 });
 

@@ -3,16 +3,16 @@ import { z } from 'zod';
 import { ERASED, withoutPeople } from '@/core/kits/erased-sheet';
 import type { LockedSheet } from '@/core/kits/locked-sheet';
 import { blankChanges, sheetsNaming, whileErasing } from '@/store/erasing';
-import { change, find, findOne, select } from '@/store/query';
-import type { HouseholdRow } from '@/store/rows';
+import { change, find, select } from '@/store/query';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
+import { nowOf, service } from '../access/gate';
 import { logLook } from '../access/looks';
-import { notFound, stale } from '../errors';
+import { stale } from '../errors';
 import { fingerprint } from '../kits/session-sheet';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadProgramme } from '../programme/load';
+import { loadHousehold } from '../roll/home';
 
 /** A household with what decides how long its data is kept. */
 export interface HouseholdEntry {
@@ -50,20 +50,13 @@ export const listHouseholds = service({
   },
 });
 
-async function loadHousehold(context: Context, householdId: string, db: Db): Promise<HouseholdRow> {
-  const { programmeId } = context.actor;
-  const household = await findOne(db, db.models.household, { id: householdId, programmeId, erasedAt: null });
-  if (!household) throw notFound('household');
-  return household;
-}
-
 export const exportHousehold = service({
   title: 'Take out all that is held about a household',
   roles: ['coordinator'],
   input: z.object({ householdId: z.uuid() }),
   run: async (context, { householdId }) => {
     const { db } = context.store;
-    const { name, contact, address, createdAt } = await loadHousehold(context, householdId, db);
+    const { name, contact, address, home, createdAt } = await loadHousehold(context, householdId, db);
     const enrolments = await find(db, db.models.enrolment, { householdId }, [['id', 'ASC']]);
     const ids = enrolments.map(({ id }) => id);
     const of = async <T extends object>(sql: string): Promise<T[]> =>
@@ -93,7 +86,7 @@ export const exportHousehold = service({
       : [];
     await logLook(context, 'household', householdId, enrolments.length);
     return {
-      household: { id: householdId, name, contact, address, since: createdAt },
+      household: { id: householdId, name, contact, address, home: JSON.parse(home) as unknown, since: createdAt },
       people: enrolments.map(({ wishes, courseId, householdId: _, version: __, ...person }) => ({
         ...person,
         avoids: JSON.parse(wishes) as string[],
@@ -122,7 +115,7 @@ export const eraseHousehold = service({
       const now = nowOf(context);
       await change(
         db,
-        `UPDATE household SET name = :name, contact = '', address = '', erased_at = :now, version = version + 1 WHERE id = :householdId`,
+        `UPDATE household SET name = :name, contact = '', address = '', home = '{}', erased_at = :now, version = version + 1 WHERE id = :householdId`,
         { householdId, name: ERASED, now },
       );
       const sheets = ids.length > 0 ? await erasePeople(db, ids) : 0;

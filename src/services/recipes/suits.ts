@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
-import type { Mode } from '@/core/plan/mode';
+import { isHomeKit, type Mode } from '@/core/plan/mode';
 import {
   type CourseDishes,
   type CourseSession,
@@ -16,6 +16,7 @@ import { dishesOfCourse } from '@/workers/choose-dishes';
 import { type Context, service } from '../access/gate';
 import { loadSheet } from '../kits/kit-sheet';
 import { comingOf } from '../kits/session-sheet';
+import { homeOf } from '../kits/supply';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
 import { loadProgramme, type Meanings } from '../programme/load';
@@ -32,6 +33,9 @@ function peopleOf(coming: SessionBundle['enrolments'], mode: string, meanings: M
     }),
     ages: coming.flatMap(({ age }) => (age === null ? [] : [age])),
     inRoom: coming.filter((row) => !row.mode || row.mode === mode).length,
+    homes: coming
+      .filter((row) => isHomeKit((row.mode ?? mode) as Mode))
+      .map(({ name, home }) => ({ name, ...homeOf(home) })),
   };
 }
 
@@ -59,6 +63,7 @@ function courseSession(
     mode: session.mode as Mode,
     minutes: session.minutes,
     participants: who.inRoom,
+    homes: who.homes,
     budget: budget ?? undefined,
     servings: who.people.length > 0 ? Math.round(sum(who.people) / who.people.length) : undefined,
     equipment: place?.equipment,
@@ -82,12 +87,12 @@ export const viewSuits = service({
   run: async (context, { sessionId }) => {
     const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
     const who = whoComes(bundle, meanings);
-    const { budgetCents } = await loadCourse(context, bundle.session.courseId);
-    const session = courseSession(bundle, who, budgetCents, await placesOf(context));
+    const session = courseSession(bundle, who, bundle.session.budgetCents, await placesOf(context));
     const products = await loadProducts(context);
     const suits = bundle.dishes.map(({ recipeId, title, body }) => {
       const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products);
-      return { recipeId, title, fit: found ? fitOfSession(found.facts, session, who.ages) : undefined };
+      const fit = found ? fitOfSession(found.facts, session, who.ages) : undefined;
+      return { recipeId, title, fit, grams: found?.facts.grams };
     });
     return { bundle, sheet, hours, suits, reserve: await reserveOf(context, bundle, programme) };
   },

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { attempt } from '@/app/form';
 import { nameKey } from '@/core/roll/roll-row';
 import { eraseHousehold, type HouseholdEntry, listHouseholds, listLooks } from '@/services/privacy/households';
@@ -90,7 +91,9 @@ function Households({ households }: { households: readonly HouseholdEntry[] }) {
       {households.map((household) => (
         <li key={household.id} className="flex flex-wrap items-center justify-between gap-2 py-2">
           <span>
-            <b>{household.name}</b>
+            <Link href={`/families/${household.id}`} className="link font-bold">
+              {household.name}
+            </Link>
             <span className="block text-sm">
               {household.people} on rolls, last session {sayShortDate(household.lastDate)}, kept until{' '}
               {household.eraseFrom.slice(0, 7)}

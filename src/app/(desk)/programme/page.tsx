@@ -1,14 +1,17 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
+import type { Container } from '@/contracts/kits';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
 import type { OpenHours } from '@/core/plan/place';
 import { avoidanceLabel } from '@/core/safety/avoidances';
+import { setContainers } from '@/services/kits/rules';
 import { editProgramme, forgetMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';
 import { HoursFields, hoursOf } from '@/ui/hours-fields';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../access';
+import { containersOf } from './containers';
 
 export const metadata = { title: 'Programme' };
 
@@ -29,6 +32,14 @@ async function work(version: number, _state: FormState | null, data: FormData): 
   });
 }
 
+async function pack(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(async () => {
+    await call(setContainers, { version, containers: containersOf(fields(data).containers ?? '') } as never);
+    return 'Saved. Kit sheets count them at once.';
+  });
+}
+
 async function forget(wish: string): Promise<void> {
   'use server';
   await attempt(async () => {
@@ -40,6 +51,7 @@ async function forget(wish: string): Promise<void> {
 export default async function ProgrammePage() {
   const meanings = await call(listMeanings, {});
   const { programme } = await requireMember();
+  const sizes = JSON.parse(programme.containers) as Container[];
   const hours = JSON.parse(programme.workHours) as Partial<Record<'shop' | 'crew', OpenHours[]>>;
   return (
     <>
@@ -125,6 +137,36 @@ export default async function ProgrammePage() {
               </li>
             ))}
           </ul>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="containers">
+          <h2 id="containers" className="mb-1 text-xl font-bold">
+            Containers
+          </h2>
+          <p className="mb-3 text-sm">
+            The sizes that kits are packed in. Each measured amount goes into the smallest that holds it; the kit sheet
+            counts them.
+          </p>
+          <ActionForm
+            version={programme.version}
+            action={pack.bind(null, programme.version)}
+            label="Containers"
+            className="flex flex-col gap-3"
+          >
+            <label className="flex max-w-md flex-col gap-1">
+              <span className="text-sm font-semibold">A container a line with its millilitres</span>
+              <textarea
+                name="containers"
+                rows={5}
+                maxLength={2000}
+                className="textarea w-full"
+                defaultValue={sizes.map(({ name, ml }) => `${name}, ${ml} ml`).join('\n')}
+              />
+              <span className="text-xs text-base-content/75">For example “lidded pot, 60 ml” or “zip bag, 1 l”</span>
+            </label>
+            <button type="submit" className="btn btn-primary w-fit">
+              Save containers
+            </button>
+          </ActionForm>
         </section>
         <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="hours">
           <h2 id="hours" className="mb-1 text-xl font-bold">

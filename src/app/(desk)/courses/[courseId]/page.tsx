@@ -84,6 +84,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         <Link href={`/courses/${courseId}/roll`} className="btn">
           Open the roll
         </Link>
+        <Link href={`/courses/${courseId}/supplies`} className="btn">
+          Supplies
+        </Link>
         <a href={`/calendar.ics?course=${courseId}`} className="btn">
           Calendar file
         </a>

@@ -21,6 +21,7 @@ import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/session-fields';
 import { call } from '../../../access';
 import { PlanCheck } from '../../calendar/plan-check';
+import { DishTravels } from './dish-travels';
 import { Extras } from './extras';
 import { Reserve } from './reserve';
 import { WhoComes } from './who-comes';
@@ -122,7 +123,8 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                         {dish.title}
                       </Link>
                       <span className="block text-sm">
-                        {input?.recipe.lines.length} ingredients, written for {input?.recipe.servings} servings
+                        {input?.recipe.lines.length} ingredients, {dish.serves === null ? 'written for' : 'here for'}{' '}
+                        {input?.recipe.servings} servings
                       </span>
                       {slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).map((slot) => (
                         <ActionForm
@@ -146,6 +148,15 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                         </ActionForm>
                       ))}
                       {fit && <FitFindings fit={fit} />}
+                      {input && (
+                        <DishTravels
+                          sessionId={sessionId}
+                          dish={dish}
+                          foods={[...new Set(input.recipe.lines.map(({ ingredient }) => ingredient))]}
+                          written={wholeRecipe(JSON.parse(dish.body) as RecipeBody).servings}
+                          grams={suits.find(({ recipeId }) => recipeId === dish.recipeId)?.grams}
+                        />
+                      )}
                     </div>
                     <form
                       action={async () => {

@@ -226,6 +226,9 @@ export default async function Roll({
                   </Link>
                 </div>
               </ActionForm>
+              <Link href={`/families/${editing.householdId}`} className="link mt-3 block">
+                What they have at home and agreed to
+              </Link>
               {siblings(people, editing).length > 0 && (
                 <form
                   action={oneKit.bind(null, courseId, editing.householdId, editing.sharedKit !== 1)}

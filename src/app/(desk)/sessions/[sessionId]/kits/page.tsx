@@ -13,6 +13,8 @@ import { TotalsTable } from '@/ui/totals-table';
 import { WorkingPanel } from '@/ui/working-panel';
 import { call, requireMember } from '../../../../access';
 import { lock, refuse, unlock } from './actions';
+import { KitBulkNote } from './bulk-note';
+import { KitFigures } from './figures';
 import { Refused } from './refused';
 import { Versions } from './versions';
 
@@ -36,7 +38,7 @@ export default async function Kits({
 }) {
   const { sessionId } = await params;
   const { working: wanted, view, compare } = await searchParams;
-  const { bundle, sheet, hours } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { bundle, sheet, hours, figures } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
   const showDraft = !locked || view === 'now';
@@ -62,6 +64,12 @@ export default async function Kits({
             <a href={`/sessions/${sessionId}/kits.xlsx`} className="btn" download>
               XLSX
             </a>
+            <Link href={`/sessions/${sessionId}/kits/stock`} className="btn">
+              What I have
+            </Link>
+            <Link href={`/prep/${bundle.session.date}`} className="btn">
+              Prep list
+            </Link>
             <PrintButton />
             {!locked && draft && draft.refusedKits === 0 && (
               <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Lock the kit sheet">
@@ -205,7 +213,9 @@ export default async function Kits({
                   Compare shared versions
                 </Link>
               ))}
+            {figures && <KitBulkNote bulks={figures.bulks} />}
             <TotalsTable content={content} base={base} />
+            {figures && <KitFigures figures={figures} />}
             <Caution>
               Unknown blocks: what a brand may add counts as contained until its label is recorded. “Made without” is
               never “free from”.

@@ -1,0 +1,108 @@
+import Link from 'next/link';
+import { orNotFound } from '@/app/or-not-found';
+import { viewPrepList } from '@/services/kits/planning';
+import { sayLongDate } from '@/ui/dates';
+import { Caution, Empty, PageTitle } from '@/ui/page';
+import { PrintButton } from '@/ui/print-button';
+import { call } from '../../../access';
+
+export const metadata = { title: 'Prep list' };
+
+export default async function PrepPage({ params }: { params: Promise<{ date: string }> }) {
+  const { date } = await params;
+  const { sessions, parts } = await orNotFound(call(viewPrepList, { date }));
+  const drafts = sessions.filter(({ isLocked }) => !isLocked);
+  return (
+    <>
+      <PageTitle title={`Prep list, ${sayLongDate(date)}`} over="By food and cut, for all kits and dishes of the day">
+        {sessions.map(({ id, title }) => (
+          <Link key={id} href={`/sessions/${id}/kits`} className="btn">
+            {title}
+          </Link>
+        ))}
+        <PrintButton />
+      </PageTitle>
+      {drafts.length > 0 && (
+        <p className="mb-4">
+          <b>Draft:</b> {drafts.map(({ title }) => title).join(', ')} {drafts.length === 1 ? 'is' : 'are'} not locked,
+          so amounts may still move.
+        </p>
+      )}
+      {parts.length === 0 ? (
+        <Empty title="Nothing is prepared on this day">
+          <p>The list is made from the kit sheets of the day’s sessions.</p>
+        </Empty>
+      ) : (
+        <div className="flex flex-col gap-5">
+          {parts.map(({ title, because, foods }) => (
+            <section key={title} className="sheet p-4 print:p-0" aria-label={title}>
+              <h2 className="text-xl font-bold">{title}</h2>
+              <p className="mb-2 text-sm">{because}</p>
+              <div className="overflow-x-auto">
+                <table className="table table-sm">
+                  <thead>
+                    <tr className="text-base-content">
+                      <th scope="col" className="w-8">
+                        <span className="sr-only">Done</span>
+                      </th>
+                      <th scope="col">Food</th>
+                      <th scope="col">Cut</th>
+                      <th scope="col" className="text-right">
+                        All together
+                      </th>
+                      <th scope="col">Into</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {foods.flatMap(({ ingredient, cuts }) =>
+                      cuts.map(({ cut, sayTotal, goesTo, first }, at) => (
+                        <tr key={`${ingredient} ${cut} ${sayTotal}`} className="align-top">
+                          <td>
+                            <span
+                              aria-hidden="true"
+                              className="inline-block size-4 rounded-xs border-2 border-base-content"
+                            />
+                          </td>
+                          <th scope="row" className={at === 0 ? '' : 'text-base-content/70'}>
+                            {ingredient}
+                          </th>
+                          <td className="font-semibold">{cut || 'measure out'}</td>
+                          <td className="text-right whitespace-nowrap">{sayTotal}</td>
+                          <td className="text-sm">
+                            {first.length > 0 && (
+                              <span className="block font-bold">first for kits made without {first.join(', ')}</span>
+                            )}
+                            {byDish(goesTo).map(([dish, says]) => (
+                              <span key={dish} className="block">
+                                {dish}: {says.join(' · ')}
+                              </span>
+                            ))}
+                          </td>
+                        </tr>
+                      )),
+                    )}
+                  </tbody>
+                </table>
+              </div>
+            </section>
+          ))}
+        </div>
+      )}
+      <div className="mt-5">
+        <Caution>Wash hands first, after raw meat, eggs and gloves. What is cut is kept cold, and dated.</Caution>
+      </div>
+    </>
+  );
+}
+
+type GoesTo = Awaited<ReturnType<typeof viewPrepList>>['parts'][number]['foods'][number]['cuts'][number]['goesTo'];
+
+/** What goes into each dish, told once a dish. */
+function byDish(goesTo: GoesTo): [string, string[]][] {
+  const dishes = new Map<string, string[]>();
+  for (const { session, dish, say } of goesTo) {
+    const key = `${session}, ${dish}`;
+    dishes.set(key, [...(dishes.get(key) ?? []), say]);
+  }
+  return [...dishes];
+}

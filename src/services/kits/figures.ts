@@ -1,0 +1,45 @@
+import type { Container } from '@/contracts/kits';
+import type { RecipeBody } from '@/contracts/recipe';
+import { consumablesOf } from '@/core/kits/consumables';
+import { kitBulks } from '@/core/kits/containers';
+import { sheetCost } from '@/core/kits/kit-cost';
+import type { KitSheet } from '@/core/kits/sheet';
+import { recomputeSheet } from '@/core/kits/snapshot';
+import type { Mode } from '@/core/plan/mode';
+import { planSteps } from '@/core/recipes/step-reader';
+import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import type { SessionBundle } from '@/store/session-bundles';
+import type { Context } from '../access/gate';
+import type { Programme } from '../programme/load';
+import { loadProducts } from '../recipes/products';
+import type { SessionSheet } from './session-sheet';
+import { rulesOf } from './supply';
+
+/** The sheet that counts: what is locked, else as things stand. */
+export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {
+  const content = locked?.content ?? draft;
+  const again: KitSheet | undefined = locked ? recomputeSheet(locked.content)?.sheet : computed?.sheet;
+  return content && again ? { content, sheet: again } : undefined;
+}
+
+/** What the kits of a session take up, use up and cost; nothing while a recipe cannot be computed. */
+export async function kitFigures(context: Context, bundle: SessionBundle, sheet: SessionSheet, programme: Programme) {
+  const counts = sheetThatCounts(sheet);
+  if (!counts) return undefined;
+  const sizes = JSON.parse(programme.containers) as Container[];
+  const { consumables = [], goesHome = false } = rulesOf(bundle.session.kitRules);
+  const inSteps = bundle.dishes.map(({ body }) => {
+    const { steps, planned } = wholeRecipe(JSON.parse(body) as RecipeBody);
+    const settled = planned ? { settled: planned } : {};
+    return planSteps({ steps, ingredients: [], ...settled }, programme.reference).flatMap((step) => step.consumables);
+  });
+  return {
+    bulks: kitBulks(counts.content, sizes),
+    consumables: consumablesOf(counts.content, consumables, sizes, inSteps, {
+      mode: bundle.session.mode as Mode,
+      goesHome,
+    }),
+    cost: sheetCost(counts.sheet, await loadProducts(context)),
+    budget: bundle.session.budgetCents,
+  };
+}
