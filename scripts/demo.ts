@@ -3,15 +3,19 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
+import type { Container, HomeFacts, KitRules } from '@/contracts/kits';
 import type { ExtrasWanted } from '@/core/kits/extras';
+import type { LineWay } from '@/core/kits/supplied';
 import { benchSheet } from '@/core/packing/progress';
 import { ruleOf } from '@/core/plan/cadence-rule';
 import type { Weekday } from '@/core/plan/civil';
 import type { RollCells } from '@/core/roll/roll-row';
 import type { Context, Role } from '@/services/access/gate';
 import { hashPassword } from '@/services/access/passwords';
+import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { changeJob, markJob } from '@/services/countdown/countdown';
 import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
+import { setContainers, setKitRules, setLineWays } from '@/services/kits/rules';
 import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
 import { addClosure, previewCalendarFile, saveCalendar } from '@/services/plan/closures';
@@ -20,8 +24,12 @@ import { addGroup } from '@/services/plan/groups';
 import { addPlace, setTravel } from '@/services/plan/places';
 import { laySeason } from '@/services/plan/season';
 import { addDish, addSession, loadBundle, setExtras } from '@/services/plan/sessions';
+import { listHouseholds } from '@/services/privacy/households';
 import { editRecipe, saveEdited } from '@/services/recipes/drafts';
+import { addProduct } from '@/services/recipes/products';
 import { previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
+import { shareKit } from '@/services/roll/away';
+import { setHome } from '@/services/roll/home';
 import { addPerson, previewRollFile, saveRoll, setStatus, viewRoll } from '@/services/roll/roll';
 import { contextFor } from '@/services/runtime';
 import { freshProgramme } from '@/store/fresh';
@@ -50,6 +58,12 @@ interface DemoSession {
   /** What is made beside its kits, and dishes of which a batch is finished before class, by title. */
   readonly extras?: ExtrasWanted;
   readonly swapIns?: Readonly<Record<string, number>>;
+  /** How lines travel, by the dish's title. */
+  readonly ways?: Readonly<Record<string, readonly LineWay[]>>;
+  /** All kits are packed. */
+  readonly packed?: boolean;
+  /** A session that is over: who did not fetch their kit, and who cooked it. */
+  readonly attendance?: Readonly<Record<'not collected' | 'cooked', readonly string[]>>;
 }
 
 /** A season that goes on from the first sessions, on their weekday. */
@@ -80,6 +94,11 @@ interface DemoCourse {
   readonly budgetCents?: number;
   readonly instructor?: string;
   readonly uses?: Readonly<Record<string, number>>;
+  readonly kitRules?: KitRules;
+  /** What families have at home, by household; consent was given on the day they came. */
+  readonly homes?: Readonly<Record<string, Omit<HomeFacts, 'consent'> & { readonly consent?: boolean }>>;
+  /** Households whose siblings get one kit. */
+  readonly shareKits?: readonly string[];
   readonly groups?: {
     readonly first: string;
     readonly others: readonly {
@@ -109,6 +128,8 @@ interface DemoProgramme {
   readonly closures: readonly DemoClosure[];
   readonly schoolCalendar: { readonly name: string; readonly days: readonly DemoClosure[] };
   readonly recipes: readonly string[];
+  readonly containers: readonly Container[];
+  readonly products: readonly object[];
   /** Recipes that are made of others. */
   readonly madeOf: readonly { readonly recipe: string; readonly of: string; readonly servings: number }[];
   readonly courses: readonly DemoCourse[];
@@ -153,6 +174,8 @@ export async function loadDemo(store: Store): Promise<void> {
     const written = lines.map(({ items: _, ...line }) => line);
     await saveEdited(context, { recipeId, ...draft, lines: written, subRecipes } as never);
   }
+  await setContainers(context, { version: 1, containers: [...demo.containers] });
+  for (const product of demo.products) await addProduct(context, product as never);
   const today = Temporal.Now.plainDateISO(timeZone);
   await loadPlaces(context, demo, today);
   const teachers = new Map(members.map(({ email, id }) => [email, id]));
@@ -220,8 +243,10 @@ async function loadCourse(context: Context, course: DemoCourse, around: Around):
     await addGroup(context, { courseId, firstName: course.groups?.first, ...group, instructorId: null } as never);
   const { rows } = await previewRollFile(context, { courseId, bytes: new Uint8Array(read(`rolls/${roll}.csv`)) });
   await saveRoll(context, { courseId, rows });
+  if (course.kitRules) await setKitRules(context, { courseId, version: 2, rules: course.kitRules });
+  await loadHomes(context, courseId, course, around.today);
   for (const session of sessions) await loadSession(context, courseId, session, around);
-  if (season) await loadSeason(context, courseId, season, around);
+  if (season) await loadSeason(context, courseId, season, around, course.kitRules ? 3 : 2);
   for (const cells of afterwards?.join ?? []) await addPerson(context, { courseId, cells });
   const { people } = await viewRoll(context, { courseId });
   for (const person of people.filter(({ name }) => afterwards?.withdraw.includes(name))) {
@@ -229,14 +254,38 @@ async function loadCourse(context: Context, course: DemoCourse, around: Around):
   }
 }
 
+/** What families have at home and agreed to, and whose siblings share a kit. */
+async function loadHomes(
+  context: Context,
+  courseId: string,
+  { homes = {}, shareKits = [] }: DemoCourse,
+  today: Temporal.PlainDate,
+): Promise<void> {
+  const { people } = await viewRoll(context, { courseId });
+  const households = await listHouseholds(context, {});
+  const inCourse = households.filter(({ id }) => people.some(({ householdId }) => householdId === id));
+  for (const { id, name, version } of inCourse) {
+    const { consent, ...home } = homes[name] ?? {};
+    const facts = { ...home, ...(consent ? { consent: today.toString() } : {}) };
+    if (homes[name]) await setHome(context, { householdId: id, version, home: facts });
+    if (shareKits.includes(name)) await shareKit(context, { courseId, householdId: id, share: true });
+  }
+}
+
 /** The sessions that are there already are part of the season: only the later ones are laid down. */
-async function loadSeason(context: Context, courseId: string, season: DemoSeason, { today }: Around): Promise<void> {
+async function loadSeason(
+  context: Context,
+  courseId: string,
+  season: DemoSeason,
+  { today }: Around,
+  version: number,
+): Promise<void> {
   const { inDays, days, startsAt, minutes, place, mode, onClosure, titles } = season;
   const from = today.add({ days: inDays });
   const weekday = from.dayOfWeek as Weekday;
   await laySeason(context, {
     courseId,
-    version: 2,
+    version,
     cadence: {
       rule: ruleOf({ kind: 'weekly', every: 1, weekdays: [weekday] }),
       dates: [],
@@ -255,8 +304,22 @@ async function loadSeason(context: Context, courseId: string, season: DemoSeason
 
 async function loadSession(context: Context, courseId: string, session: DemoSession, around: Around): Promise<void> {
   const { recipes, today } = around;
-  const { inDays, dishes, lock, shoppingDone, packRows, done, takeUp, cookByInDays, extras, swapIns, ...plan } =
-    session;
+  const {
+    inDays,
+    dishes,
+    lock,
+    shoppingDone,
+    packRows,
+    done,
+    takeUp,
+    cookByInDays,
+    extras,
+    swapIns,
+    ways,
+    packed,
+    ...more
+  } = session;
+  const { attendance, ...plan } = more;
   const date = today.add({ days: inDays }).toString();
   const cookBy = cookByInDays === undefined ? null : today.add({ days: cookByInDays }).toString();
   const sessionId = await addSession(context, { courseId, ...plan, date, cookBy } as never);
@@ -268,19 +331,30 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
     const servings = bundle.dishes.map(({ id, title }) => [id, swapIns?.[title] ?? 0]);
     await setExtras(context, { sessionId, ...extras, swapIns: Object.fromEntries(servings) } as never);
   }
+  const { dishes: chosen } = await loadBundle(context, sessionId);
+  for (const { id, title } of chosen)
+    if (ways?.[title]) await setLineWays(context, { sessionId, dishId: id, ways: [...ways[title]], serves: null });
   if (!lock) return;
   const { sheet } = await viewKitSheet(context, { sessionId });
   await lockKitSheet(context, { sessionId, basis: sheet.basis });
   if (shoppingDone) await markJob(context, { sessionId, job: 'buying', done: true });
-  if (!packRows) return;
+  if (!packRows && !packed) return;
   const { locked, revision } = await loadLocked(context, sessionId);
   const bench = benchSheet(locked, revision);
-  const rows = new Set(bench.rows.slice(0, packRows).map(({ row }) => row));
+  const rows = new Set(bench.rows.slice(0, packed ? undefined : packRows).map(({ row }) => row));
   const ticks = bench.kits.flatMap((kit) => {
     const variant = bench.variants.find(({ letter }) => letter === kit.variant);
     return (variant?.components ?? [])
       .filter((component) => rows.has(component.row))
       .map((component) => ({ id: v7(), kitId: kit.id, component: component.key, action: 'packed' as const }));
   });
-  await recordTicks(context, { sessionId, ticks });
+  for (let from = 0; from < ticks.length; from += 200)
+    await recordTicks(context, { sessionId, ticks: ticks.slice(from, from + 200) });
+  for (const { id: enrolmentId, name } of attendance ? (await viewAttendance(context, { sessionId })).people : []) {
+    const missed = attendance?.['not collected'].includes(name);
+    const states = missed
+      ? ['not collected']
+      : ['collected', attendance?.cooked.includes(name) ? 'cooked' : 'not cooked'];
+    for (const state of states) await recordAttendance(context, { sessionId, id: v7(), enrolmentId, state } as never);
+  }
 }

@@ -88,7 +88,11 @@ function loadFonts() {
 const NEEDS_SHAPING =
   /[\p{Script=Arabic}\p{Script=Hebrew}\p{Script=Syriac}\p{Script=Thaana}\p{Script=Nko}\p{Script=Devanagari}\p{Script=Bengali}\p{Script=Tamil}\p{Script=Thai}\p{Script=Khmer}\p{Script=Myanmar}]/u;
 
-function refuseUnprintable(text: string, label: KitLabel): void {
+/**
+ * @param whose names what holds the text: "The label of Ada"
+ * @throws GlyphMissing when a character cannot be printed rightly
+ */
+export function refuseUnprintable(text: string, whose: string): void {
   const { regular, bold } = loadFonts();
   for (const character of text) {
     // Measured before, so it is in both fonts.
@@ -97,7 +101,7 @@ function refuseUnprintable(text: string, label: KitLabel): void {
     const known = regular.font.hasGlyphForCodePoint(code) && bold.font.hasGlyphForCodePoint(code);
     if (known && !NEEDS_SHAPING.test(character)) continue;
     throw new GlyphMissing(
-      `The label of ${label.name} holds "${character}" (U+${code.toString(16).toUpperCase().padStart(4, '0')}), which the label font cannot print. Write that name in Latin, Greek or Cyrillic letters on the roll, lock the sheet again, and print.`,
+      `${whose} holds "${character}" (U+${code.toString(16).toUpperCase().padStart(4, '0')}), which the printed font does not have. Write that name in Latin, Greek or Cyrillic letters on the roll, lock the sheet again, and print.`,
     );
   }
 }
@@ -166,7 +170,7 @@ const foot = (label: KitLabel): Block => ({ text: label.keep, bold: true, size: 
  */
 export function layLabel(label: KitLabel, paper: Paper): LabelPlace[] {
   const blocks = [...head(label), ...label.inside.map((text) => ({ text })), foot(label)];
-  for (const { text } of blocks) refuseUnprintable(text, label);
+  for (const { text } of blocks) refuseUnprintable(text, `The label of ${label.name}`);
   const width = paper.label.width - 2 * PADDING - CODE_SIZE - GAP;
   const height = paper.label.height - 2 * PADDING;
   const linesOf = (inside: readonly string[], scale: number): LabelLine[] =>

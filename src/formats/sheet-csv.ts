@@ -1,5 +1,5 @@
 import { byGroup } from '@/core/kits/sheet';
-import type { SheetContent } from '@/core/kits/snapshot';
+import { COURSE_SUPPLIES, type SheetContent } from '@/core/kits/snapshot';
 import { writeCsv } from './csv';
 
 /**
@@ -51,7 +51,7 @@ export function writeSheetCsv(content: SheetContent): string {
       continue;
     }
     for (const component of variant.components) {
-      const dish = content.input.dishes[content.rows[component.row]?.dish ?? -1]?.title ?? '';
+      const dish = content.input.dishes[content.rows[component.row]?.dish ?? -1]?.title ?? COURSE_SUPPLIES;
       const grams = toNumber(component.grams);
       rows.push([
         ...head('kit', dish, component.name),

@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import type { SheetContent, SheetVariant } from '@/core/kits/snapshot';
+import { COURSE_SUPPLIES, type SheetComponent, type SheetContent, type SheetVariant } from '@/core/kits/snapshot';
 
 const toNumber = (exact: string): number => {
   const [n = '0', d = '1'] = exact.split('/');
@@ -9,6 +9,9 @@ const toNumber = (exact: string): number => {
 /** The letters of a column: 1 is A, 27 is AA. */
 const letters = (column: number): string =>
   (column > 26 ? letters(Math.floor((column - 1) / 26)) : '') + String.fromCharCode(65 + ((column - 1) % 26));
+
+/** "olive oil", "olive oil (from the jar)". */
+const nameOf = ({ name, from }: SheetComponent): string => (from === undefined ? name : `${name} (${from})`);
 
 const HEAD = 5;
 /** Rows above the first component: title, letters, counts, servings, made without. */
@@ -43,18 +46,16 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
     const items = new Map<string, { name: string; ingredient: string; isBought: boolean }>();
     for (const { components } of made)
       for (const component of components)
-        if (component.row === place)
-          items.set(component.name, {
-            name: component.name,
-            ingredient: component.ingredient,
-            isBought: component.from === undefined,
-          });
-    // What stands in for the written food has a row of its own: another food is bought for it.
+        if (component.row === place) {
+          const { ingredient, from } = component;
+          items.set(nameOf(component), { name: nameOf(component), ingredient, isBought: from === undefined });
+        }
+    // What stands in for the written food has a row of its own, another food is bought for it; so has what is not bought.
     for (const { name, ingredient, isBought } of items.values()) {
-      kits.getCell(row, 1).value = content.input.dishes[each.dish]?.title ?? '';
+      kits.getCell(row, 1).value = content.input.dishes[each.dish]?.title ?? COURSE_SUPPLIES;
       kits.getCell(row, 2).value = name;
       for (const [at, { components }] of made.entries()) {
-        const own = components.find((component) => component.row === place && component.name === name);
+        const own = components.find((component) => component.row === place && nameOf(component) === name);
         const cell = kits.getCell(row, 3 + at);
         cell.value = own ? toNumber(own.grams) : 0;
         cell.numFmt = '0.###';
@@ -62,7 +63,7 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
       }
       const span = (line: number) => `$C$${line}:$${letters(last)}$${line}`;
       const total = made.reduce((sum, { components, participants }) => {
-        const own = components.find((component) => component.row === place && component.name === name);
+        const own = components.find((component) => component.row === place && nameOf(component) === name);
         return sum + (own ? toNumber(own.grams) * participants.length : 0);
       }, 0);
       const cell = kits.getCell(row, all);

@@ -136,6 +136,8 @@ describe('a kit sheet as a workbook', () => {
       name: `P${at}`,
       servings: 4,
       wishes: at === 2 ? wishes : [],
+      // One family takes oil from its own shelf: nothing is bought for it.
+      ...(at === 1 ? { supply: { staples: ['olive oil'] } } : {}),
     }));
     const outcome = computeSheet(input, people);
     if ('problems' in outcome) throw new Error('problems');
@@ -143,7 +145,9 @@ describe('a kit sheet as a workbook', () => {
     const book = new ExcelJS.Workbook();
     await book.xlsx.load((await writeSheetXlsx(content, 'Breads')).buffer as ArrayBuffer);
     const kits = book.getWorksheet('Kits');
-    expect(kits?.getCell('E6').formula).toBe('SUMPRODUCT($C$6:$D$6,$C$3:$D$3)');
+    expect(kits?.getCell('F6').formula).toBe('SUMPRODUCT($C$6:$E$6,$C$3:$E$3)');
+    expect(kits?.getCell('B9').value).toBe('olive oil');
+    expect(kits?.getCell('B10').value).toBe('olive oil (at home already)');
     const buy = book.getWorksheet('To buy');
     for (const [at, total] of content.totals.entries()) {
       const row = buy?.getRow(at + 2);
@@ -154,7 +158,7 @@ describe('a kit sheet as a workbook', () => {
         const line = Number(place.replace(/\D+/g, ''));
         const of = (column: number) =>
           Number(kits?.getRow(line).getCell(column).value) * Number(kits?.getRow(3).getCell(column).value);
-        return all + of(3) + of(4);
+        return all + of(3) + of(4) + of(5);
       }, 0);
       expect(sum).toBeCloseTo(Number(total.edibleGrams), 6);
       expect(row?.getCell(3).result).toBeCloseTo(sum, 6);

@@ -64,7 +64,7 @@ describe('printing labels', () => {
     expect(await viewJob(context, { jobId })).toMatchObject({
       state: 'failed',
       attempts: 1,
-      result: { why: expect.stringContaining('which the label font cannot print') },
+      result: { why: expect.stringContaining('which the printed font does not have') },
     });
     const { sessionId: open } = await newSession(context, [{ name: 'Ada' }]);
     await expect(sendToPrinter(context, { sessionId: open, paper: 'a4' })).rejects.toThrow('no locked kit sheet');

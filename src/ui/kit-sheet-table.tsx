@@ -1,7 +1,15 @@
 import Link from 'next/link';
 import type { ExtraKind } from '@/core/kits/extras';
+import { isSentCold } from '@/core/kits/keeping';
 import { byGroup } from '@/core/kits/sheet';
-import type { SheetComponent, SheetContent, SheetPerson, SheetVariant } from '@/core/kits/snapshot';
+import {
+  COURSE_SUPPLIES,
+  type SheetComponent,
+  type SheetContent,
+  type SheetPerson,
+  type SheetVariant,
+} from '@/core/kits/snapshot';
+import { WHOLE } from '@/core/kits/supplied';
 import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
@@ -68,6 +76,11 @@ function SheetPart({
                 {variant.madeWithout.length > 0 && (
                   <span className="block font-bold">made without {variant.madeWithout.join(', ')}</span>
                 )}
+                {saySupply(variant).map((say) => (
+                  <span key={say} className="block text-xs">
+                    {say}
+                  </span>
+                ))}
                 {variant.notFor && variant.notFor.length > 0 && (
                   <span className="block font-bold text-error">not for who avoids {variant.notFor.join(', ')}</span>
                 )}
@@ -76,7 +89,7 @@ function SheetPart({
             ))}
           </tr>
         </thead>
-        {content.input.dishes.map((dish, index) => (
+        {sectionsOf(content).map((dish, index) => (
           <tbody key={dish.id}>
             <tr className="bg-base-200">
               <th scope="rowgroup" colSpan={variants.length + 1} className="font-display text-base">
@@ -88,6 +101,7 @@ function SheetPart({
                 <tr key={`${place}${row.name}`} className="hover:bg-base-200/60">
                   <th scope="row" className="font-normal">
                     {row.name}
+                    {isColdRow(content, place) && <span className="ml-1.5 text-xs font-semibold">cold</span>}
                   </th>
                   {variants.map((variant) => (
                     <td key={variant.key}>
@@ -95,7 +109,7 @@ function SheetPart({
                         variant={variant}
                         component={variant.components?.find((candidate) => candidate.row === place)}
                         row={place}
-                        isBeside={Boolean(row.beside)}
+                        isBeside={Boolean(row.beside) || index === content.input.dishes.length}
                         base={base}
                         pressed={pressed}
                       />
@@ -147,6 +161,29 @@ function SheetPart({
     </div>
   );
 }
+
+/** How a variant is filled, where that is not as for everybody. */
+function saySupply({ supply }: SheetVariant): string[] {
+  if (!supply) return [];
+  const catchUp = [...(supply.jars ?? []), ...(supply.issues ?? [])].some(({ isCatchUp }) => isCatchUp);
+  return [
+    catchUp ? 'joined late: with catch-up' : '',
+    supply.staples ? `own ${supply.staples.join(', ')}` : '',
+    supply.box ? 'tops up their box' : '',
+  ].filter(Boolean);
+}
+
+/** Whether what is in a row travels cold in any kit. */
+const isColdRow = ({ variants, input }: SheetContent, row: number): boolean =>
+  variants.some(({ components }) =>
+    components?.some((component) => component.row === row && isSentCold(component, input.reference)),
+  );
+
+/** The dishes, and under them what goes with kits for the whole course. */
+const sectionsOf = ({ input, rows }: SheetContent): readonly { id: string; title: string }[] =>
+  rows.some(({ dish }) => dish === input.dishes.length)
+    ? [...input.dishes, { id: 'course', title: COURSE_SUPPLIES }]
+    : input.dishes;
 
 function People({ people }: { people: readonly SheetPerson[] }) {
   return [...byGroup(people)].map(([group, own]) => (
@@ -205,6 +242,7 @@ function Cell({
   return (
     <>
       {component.option > 0 && !isBeside && <span className="block text-xs font-bold">instead: {component.name}</span>}
+      {component.name === `${component.ingredient}, ${WHOLE}` && <span className="block text-xs">{WHOLE}</span>}
       <Link
         href={`${base}${base === '?' ? '' : '&'}working=${address}`}
         scroll={false}
@@ -216,7 +254,9 @@ function Cell({
         {component.say}
       </Link>
       {component.from && <span className="block text-xs">{component.from}</span>}
-      {!component.say.includes(component.sayGrams) && (
+      {component.isShared && <span className="block text-xs">at the station</span>}
+      {component.isCatchUp && <span className="block text-xs font-bold">catch-up</span>}
+      {component.sayGrams && !component.say.includes(component.sayGrams) && (
         <span className="block text-xs text-base-content/80">{component.sayGrams}</span>
       )}
     </>

@@ -110,13 +110,15 @@ describe('the prep list of a day', () => {
         cut: 'grated',
         // Twice (2 × 110 g + 55 g).
         sayTotal: '550 g',
-        first: [],
-        goesTo: [
-          { session: 'Morning', dish: 'Salad', say: 'A: 2 × 1 cup' },
-          { session: 'Morning', dish: 'Salad', say: 'B: 1 × ½ cup' },
-          { session: 'Evening', dish: 'Salad', say: 'A: 2 × 1 cup' },
-          { session: 'Evening', dish: 'Salad', say: 'B: 1 × ½ cup' },
-        ],
+        goesTo: ['Morning', 'Evening'].map((session) => ({
+          session,
+          dish: 'Salad',
+          first: [],
+          kits: [
+            { say: '1 cup', count: 2, letters: ['A'] },
+            { say: '½ cup', count: 1, letters: ['B'] },
+          ],
+        })),
       },
     ]);
   });
@@ -125,7 +127,7 @@ describe('the prep list of a day', () => {
     const [, dry] = prepList([{ session: 'Class', content: contentOf([{ ingredient: 'olive oil', way: 'station' }]) }]);
     expect(dry?.foods.find(({ ingredient }) => ingredient === 'olive oil')?.cuts[0]).toMatchObject({
       sayTotal: '68 g',
-      goesTo: [{ say: 'A: 2 × at the station, 2 Tbsp each' }, { say: 'B: 1 × at the station, 1 Tbsp each' }],
+      goesTo: [{ kits: [{ say: '2 Tbsp at the station' }, { say: '1 Tbsp at the station' }] }],
     });
   });
 });

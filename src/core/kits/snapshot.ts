@@ -7,7 +7,7 @@ import type { ExtraKind, Extras } from './extras';
 import type { VersionPolicy } from './fewest-variants';
 import type { Portion } from './portion';
 import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
-import { isEquipment, type LineWay, type Supply, waysOf } from './supplied';
+import { BESIDE_BOX, isEquipment, type LineWay, type Supply, waysOf } from './supplied';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
 import { itemName, sayPortion } from './working';
@@ -228,6 +228,10 @@ const rowItem = (item: Item) => ({
   aisle: item.ingredient.aisle,
 });
 
+/** What tops up a family's own box says so: its line has a row already. */
+const besideItem = (item: Item, beside: number) =>
+  beside < BESIDE_BOX ? rowItem(item) : { ...rowItem(item), name: `${itemName(item)}, beside their box` };
+
 /** What goes with any kit for the whole course: a row each. */
 function supplyRows(sheet: KitSheet, dish: number): SheetRow[] {
   const rows = new Map<number, SheetRow>();
@@ -243,7 +247,7 @@ function besideRows(sheet: KitSheet, dish: number, line: number): SheetRow[] {
   for (const { components = [] } of sheet.variants)
     for (const { option, beside, item, ...place } of components)
       if (beside > 0 && place.dish === dish && place.line === line)
-        rows.set(`${option}.${beside}`, { dish, line, option, beside, ...rowItem(item) });
+        rows.set(`${option}.${beside}`, { dish, line, option, beside, ...besideItem(item, beside) });
   return [...rows.entries()].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row);
 }
 

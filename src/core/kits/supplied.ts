@@ -145,15 +145,18 @@ function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState
   return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };
 }
 
-const WHOLE = new WeakMap<Item, Item>();
+/** How what is cut at class comes. */
+export const WHOLE = 'whole, cut at class';
+
+const wholeItems = new WeakMap<Item, Item>();
 
 /** The same food uncut, by the piece; undefined where the weight of a piece is not known. */
 function wholeOf(item: Item): Item | undefined {
   if (!item.piece) return undefined;
-  const known = WHOLE.get(item);
+  const known = wholeItems.get(item);
   if (known) return known;
-  const whole: Item = { ...item, unit: item.piece.unit, weight: item.piece.weight, preparation: 'whole, cut at class' };
-  WHOLE.set(item, whole);
+  const whole: Item = { ...item, unit: item.piece.unit, weight: item.piece.weight, preparation: WHOLE };
+  wholeItems.set(item, whole);
   return whole;
 }
 
@@ -230,6 +233,10 @@ export function supplied(
 ): readonly Component[] {
   const boxes = new Map((supply.box ?? []).map(({ ingredient, grams }) => [ingredient, parseAmount(grams)]));
   const drawn = new Set<JarState>();
+  const cutOrWhole = (component: Component, way: Way): Component => {
+    const whole = way === 'whole' && supply.cuts ? wholeOf(component.item) : undefined;
+    return whole ? { ...component, item: whole, portion: wholePortion(whole, component.portion) } : component;
+  };
   const reached = components.flatMap((component): readonly Component[] => {
     const { item, from, dish, line } = component;
     if (from) return [component];
@@ -254,17 +261,16 @@ export function supplied(
       const rest = portion(component, subtract(ONE, share));
       return [
         { ...inBox, portion: portion(component, share) },
-        { ...component, beside: component.beside + BESIDE_BOX, portion: rest, isTopUp: true },
+        cutOrWhole({ ...component, beside: component.beside + BESIDE_BOX, portion: rest, isTopUp: true }, way),
       ];
     }
-    const whole = way === 'whole' && supply.cuts ? wholeOf(item) : undefined;
-    return whole ? [{ ...component, item: whole, portion: wholePortion(whole, component.portion) }] : [component];
+    return [cutOrWhole(component, way)];
   });
   return [...reached, ...withTheKit(components, supply, drawn, dishes.length)];
 }
 
 /** What tops up a box stands beside everything else that a line brings along. */
-const BESIDE_BOX = 50;
+export const BESIDE_BOX = 50;
 
 /** Jars and equipment that go with a kit. */
 function withTheKit(

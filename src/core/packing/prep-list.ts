@@ -1,5 +1,5 @@
 import type { SheetComponent, SheetContent } from '../kits/snapshot';
-import { add, fromText, multiply, type Rational, rational, ZERO } from '../quantity/rational';
+import { add, equals, fromText, multiply, ONE, type Rational, rational, ZERO } from '../quantity/rational';
 import { sayGrams, sayPieces } from '../quantity/say';
 import { findUnit } from '../quantity/units';
 import { findIngredient } from '../reference/reference';
@@ -15,9 +15,17 @@ export interface PrepCut {
   /** "chopped"; '' where it is only measured out. */
   readonly cut: string;
   readonly sayTotal: string;
-  /** Where it goes: dish, variant, and what each kit gets. */
-  readonly goesTo: readonly { readonly session: string; readonly dish: string; readonly say: string }[];
-  /** Kits made without something among them: done first, with clean tools. */
+  /** Where it goes, dish by dish: what each kit gets, and which kits. */
+  readonly goesTo: readonly PrepTarget[];
+}
+
+/** What of a cut goes into kits of one dish. */
+export interface PrepTarget {
+  readonly session: string;
+  readonly dish: string;
+  /** Kits that get the same: "2 stalks", 7 kits, of variants A and C. */
+  readonly kits: readonly { readonly say: string; readonly count: number; readonly letters: readonly string[] }[];
+  /** Variants made without something, where others are not: done first, with clean tools. */
   readonly first: readonly string[];
 }
 
@@ -38,8 +46,8 @@ const PARTS = [
   { title: 'Vegetables and fruit', because: 'First: much of it is eaten as it is.', aisles: ['produce'] },
   { title: 'Dry goods, bread, dairy and cans', because: 'Weighed and poured dry before wet.', aisles: [] },
   {
-    title: 'Raw meat and fish',
-    because: 'Last, on another board with another knife; then wash hands, wipe and sanitise.',
+    title: 'Meat and fish',
+    because: 'Last, raw ones on another board with another knife; then wash hands, wipe and sanitise.',
     aisles: ['meat'],
   },
 ] as const;
@@ -59,7 +67,9 @@ const isPrepared = ({ sealedUnits, from, isInside, isShared }: SheetComponent) =
  * Cuts come before what is only measured out.
  */
 export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
-  type Entry = PrepCut & { grams: Rational; pieces: Rational; unit: string };
+  type Into = { say: string; count: number; letters: string[] };
+  type Target = { session: string; dish: string; kits: Map<string, Into>; first: string[]; others: boolean };
+  type Entry = { cut: string; goesTo: Map<string, Target>; grams: Rational; pieces: Rational; unit: string };
   const foods = new Map<string, { aisle: string; cuts: Map<string, Entry> }>();
   for (const { session, content } of sheets) {
     for (const variant of content.variants) {
@@ -72,30 +82,35 @@ export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
         foods.set(food.name, own);
         const isPiece = findUnit(component.unit)?.dimension === 'count';
         const key = `${cut}|${isPiece ? component.unit : ''}`;
-        const before = own.cuts.get(key) ?? {
+        const entry: Entry = own.cuts.get(key) ?? {
           cut,
-          sayTotal: '',
-          goesTo: [],
-          first: [],
+          goesTo: new Map(),
           grams: ZERO,
           pieces: ZERO,
           unit: isPiece ? component.unit : '',
         };
+        own.cuts.set(key, entry);
+        entry.grams = add(entry.grams, multiply(fromText(component.grams), rational(kits)));
+        if (isPiece) entry.pieces = add(entry.pieces, multiply(fromText(component.packed), rational(kits)));
         const dish = content.input.dishes[content.rows[component.row]?.dish ?? -1]?.title ?? '';
-        const each = component.isShared ? `at the station, ${component.say} each` : component.say;
-        own.cuts.set(key, {
-          ...before,
-          grams: add(before.grams, multiply(fromText(component.grams), rational(kits))),
-          pieces: isPiece ? add(before.pieces, multiply(fromText(component.packed), rational(kits))) : before.pieces,
-          goesTo: [...before.goesTo, { session, dish, say: `${variant.letter}: ${kits} × ${each}` }],
-          first: [...new Set([...before.first, ...variant.madeWithout])],
-        });
+        const place = `${session}|${dish}`;
+        const target = entry.goesTo.get(place) ?? { session, dish, kits: new Map(), first: [], others: false };
+        entry.goesTo.set(place, target);
+        if (variant.madeWithout.length > 0) target.first.push(variant.letter);
+        else target.others = true;
+        const say = component.isShared ? `${component.say} at the station` : component.say;
+        const into = target.kits.get(say) ?? { say, count: 0, letters: [] };
+        target.kits.set(say, { say, count: into.count + kits, letters: [...into.letters, variant.letter] });
       }
     }
   }
   const sayTotal = ({ grams, pieces, unit }: Entry): string => {
     const known = unit === '' ? undefined : findUnit(unit);
-    return known ? `${sayPieces(pieces, known)}, ${sayGrams(grams)}` : sayGrams(grams);
+    if (!known) return sayGrams(grams);
+    const isOne = equals(pieces, ONE);
+    const said =
+      unit === 'each' ? `${sayPieces(pieces, known)} ${isOne ? 'piece' : 'pieces'}` : sayPieces(pieces, known);
+    return `${said}, ${sayGrams(grams)}`;
   };
   return PARTS.map(({ title, because }, at) => ({
     title,
@@ -105,11 +120,14 @@ export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
       .map(([ingredient, { cuts }]) => ({
         ingredient,
         cuts: [...cuts.values()]
-          .map(({ cut, goesTo, first, ...entry }) => ({
-            cut,
-            goesTo,
-            first,
-            sayTotal: sayTotal({ cut, goesTo, first, ...entry }),
+          .map((entry) => ({
+            cut: entry.cut,
+            sayTotal: sayTotal(entry),
+            goesTo: [...entry.goesTo.values()].map(({ kits, first, others, ...place }) => ({
+              ...place,
+              kits: [...kits.values()],
+              first: others ? first : [],
+            })),
           }))
           .sort((a, b) => Number(a.cut === '') - Number(b.cut === '') || (a.cut < b.cut ? -1 : 1)),
       }))

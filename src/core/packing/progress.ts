@@ -1,5 +1,5 @@
 import type { LockedSheet } from '../kits/locked-sheet';
-import type { SheetComponent } from '../kits/snapshot';
+import { COURSE_SUPPLIES, type SheetComponent } from '../kits/snapshot';
 
 /**
  * What can happen to a kit at the bench: a component goes in or comes out again; the whole kit is called back because
@@ -99,7 +99,7 @@ export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
             {
               row: index,
               name: row.name,
-              dish: sheet.content.input.dishes[row.dish]?.title ?? '',
+              dish: sheet.content.input.dishes[row.dish]?.title ?? COURSE_SUPPLIES,
               isBeside: Boolean(row.beside),
             },
           ]

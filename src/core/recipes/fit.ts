@@ -82,7 +82,7 @@ const quickSchedule = (steps: Parameters<typeof scheduleSteps>[0], hands: Hands)
 const USUAL_AT_STATION = 4;
 
 /** Poultry and minced meat need a thermometer, which homes seldom have. */
-const NEEDS_THERMOMETER = /chicken|turkey|duck|poultry|minced|burger|sausage/;
+const NEEDS_THERMOMETER = /(?:chicken|turkey|duck|poultry|minced|burger|sausage)(?! stock)/;
 
 /** Whether a dish suits a class: time, ages, tasks, heat, tools, homes, needs and cautions, each with its reason. */
 export function fitOf(dish: DishFacts, session: ClassFacts): Fit {

@@ -329,6 +329,7 @@ describe('another programme', () => {
       'See how a number came about': { sessionId, of: 'draft', variant: 'A', row: 0 },
       'Take out a kit sheet as CSV': { sessionId },
       'Take out a kit sheet as XLSX': { sessionId },
+      'Take out a kit sheet as PDF': { sessionId },
       'See the pack bench of a session': { sessionId },
       'See what was ticked since': { sessionId, since: 0 },
       'Tick components at the bench, or take ticks back': { sessionId, ticks: [tick] },

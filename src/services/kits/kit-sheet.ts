@@ -16,6 +16,7 @@ import { execute, find, findOne, insert, remove } from '@/store/query';
 import type { KitRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
+import { makeSheetPdf } from '@/workers/make-sheet-pdf';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -372,6 +373,20 @@ export const exportSheetBook = service({
   },
 });
 
+export const exportSheetPdf = service({
+  title: 'Take out a kit sheet as PDF',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { content, name, title, state, system } = await sheetToTakeOut(context, sessionId, 'kit sheet, PDF');
+    const paper = system === 'us' ? 'LETTER' : 'A4';
+    const answer = await makeSheetPdf({ content, title: { title, state }, paper });
+    if ('refused' in answer) throw new ServiceError('invalid', answer.refused);
+    if ('failed' in answer) throw new Error(answer.failed);
+    return { bytes: answer.pdf, name };
+  },
+});
+
 /** What is locked, else the sheet as it stands. @param page what is kept of the look */
 async function sheetToTakeOut(context: Context, sessionId: string, page: string) {
   const { bundle, sheet } = await loadSheet(context, sessionId);
@@ -379,5 +394,10 @@ async function sheetToTakeOut(context: Context, sessionId: string, page: string)
   if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
   await logLook(context, page, sessionId, sheet.participants.length);
   const { title, date, number } = bundle.session;
-  return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}` };
+  const record = sheet.locked && bundle.sheet;
+  const state = record
+    ? `Revision ${record.revision}, locked by ${record.lockedByName}. Fingerprint ${record.fingerprint.slice(0, 12)}.`
+    : 'Draft: not locked, amounts may still move.';
+  const system = content.input.system;
+  return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}`, state, system };
 }

@@ -55,7 +55,7 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
                   </thead>
                   <tbody>
                     {foods.flatMap(({ ingredient, cuts }) =>
-                      cuts.map(({ cut, sayTotal, goesTo, first }, at) => (
+                      cuts.map(({ cut, sayTotal, goesTo }, at) => (
                         <tr key={`${ingredient} ${cut} ${sayTotal}`} className="align-top">
                           <td>
                             <span
@@ -69,12 +69,14 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
                           <td className="font-semibold">{cut || 'measure out'}</td>
                           <td className="text-right whitespace-nowrap">{sayTotal}</td>
                           <td className="text-sm">
-                            {first.length > 0 && (
-                              <span className="block font-bold">first for kits made without {first.join(', ')}</span>
-                            )}
-                            {byDish(goesTo).map(([dish, says]) => (
-                              <span key={dish} className="block">
-                                {dish}: {says.join(' · ')}
+                            {goesTo.map(({ session, dish, kits, first }) => (
+                              <span key={session + dish} className="block">
+                                {sessions.length > 1 && `${session}, `}
+                                {dish}:{' '}
+                                {kits
+                                  .map(({ say, count, letters }) => `${count} × ${say} (${letters.join(' ')})`)
+                                  .join(', ')}
+                                {first.length > 0 && <b className="block">first for {first.join(' ')}</b>}
                               </span>
                             ))}
                           </td>
@@ -93,16 +95,4 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
       </div>
     </>
   );
-}
-
-type GoesTo = Awaited<ReturnType<typeof viewPrepList>>['parts'][number]['foods'][number]['cuts'][number]['goesTo'];
-
-/** What goes into each dish, told once a dish. */
-function byDish(goesTo: GoesTo): [string, string[]][] {
-  const dishes = new Map<string, string[]>();
-  for (const { session, dish, say } of goesTo) {
-    const key = `${session}, ${dish}`;
-    dishes.set(key, [...(dishes.get(key) ?? []), say]);
-  }
-  return [...dishes];
 }

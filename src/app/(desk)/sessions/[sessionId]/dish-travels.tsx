@@ -85,13 +85,16 @@ export function DishTravels({
   );
 }
 
-/** Servings of a batch by what the dish is and who eats it: "12 tastes, 4 sides, 2 mains for children; …". */
+/** Servings of a batch by what the dish is and who eats it: "14 sides or 5 mains for children, 10 or 3 for adults". */
 function sayServings(grams: number | undefined): string {
   if (grams === undefined || grams <= 0) return 'as many as its recipe says';
   return EATERS.filter((eater) => eater !== 'small children')
-    .map((eater) => {
-      const counts = ROLES_OF_DISH.map((role) => `${estimateServings(grams, role, eater)} as a ${role}`);
-      return `${counts.join(', ')} for ${eater}`;
+    .map((eater, at) => {
+      const counts = ROLES_OF_DISH.map((role) => {
+        const count = estimateServings(grams, role, eater);
+        return at === 0 ? `${count} ${role}${count === 1 ? '' : 's'}` : String(count);
+      });
+      return `${counts.slice(0, -1).join(', ')} or ${counts.at(-1)} for ${eater}`;
     })
     .join('; ');
 }

@@ -76,9 +76,8 @@ export default async function Supplies({ params }: { params: Promise<{ courseId:
           >
             <Field label="Equipment" name="name" required maxLength={80} width="col-span-2" />
             <Field label="Pieces in a kit" name="count" type="number" min={1} max={50} defaultValue={1} />
-            <span className="max-sm:hidden" />
             {when}
-            <button type="submit" className="btn btn-primary w-fit self-end">
+            <button type="submit" className="btn btn-primary col-span-full w-fit">
               Add equipment
             </button>
           </ActionForm>
@@ -98,9 +97,8 @@ export default async function Supplies({ params }: { params: Promise<{ courseId:
           >
             <Field label="Food" name="name" required maxLength={80} list="foods" width="col-span-2" />
             <Field label="Grams in one" name="grams" inputMode="decimal" required />
-            <span className="max-sm:hidden" />
             {when}
-            <button type="submit" className="btn btn-primary w-fit self-end">
+            <button type="submit" className="btn btn-primary col-span-full w-fit">
               Add jar
             </button>
           </ActionForm>
@@ -132,7 +130,7 @@ export default async function Supplies({ params }: { params: Promise<{ courseId:
               ))}
             </Choice>
             <Field label="In a pack" name="pack" type="number" min={1} max={10000} hint="empty: singly" />
-            <button type="submit" className="btn btn-primary w-fit self-end">
+            <button type="submit" className="btn btn-primary col-span-full w-fit">
               Add
             </button>
           </ActionForm>

@@ -13,7 +13,7 @@ import { TotalsTable } from '@/ui/totals-table';
 import { WorkingPanel } from '@/ui/working-panel';
 import { call, requireMember } from '../../../../access';
 import { lock, refuse, unlock } from './actions';
-import { KitBulkNote } from './bulk-note';
+import { BulkNote } from './bulk-note';
 import { KitFigures } from './figures';
 import { Refused } from './refused';
 import { Versions } from './versions';
@@ -63,6 +63,9 @@ export default async function Kits({
             </a>
             <a href={`/sessions/${sessionId}/kits.xlsx`} className="btn" download>
               XLSX
+            </a>
+            <a href={`/sessions/${sessionId}/kits.pdf`} className="btn" download>
+              PDF
             </a>
             <Link href={`/sessions/${sessionId}/kits/stock`} className="btn">
               What I have
@@ -213,7 +216,7 @@ export default async function Kits({
                   Compare shared versions
                 </Link>
               ))}
-            {figures && <KitBulkNote bulks={figures.bulks} />}
+            {figures && <BulkNote bulks={figures.bulks} content={content} />}
             <TotalsTable content={content} base={base} />
             {figures && <KitFigures figures={figures} />}
             <Caution>
