@@ -94,7 +94,7 @@ export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
         if (isPiece) entry.pieces = add(entry.pieces, multiply(fromText(component.packed), rational(kits)));
         const dish = content.input.dishes[content.rows[component.row]?.dish ?? -1]?.title ?? '';
         const place = `${session}|${dish}`;
-        const target = entry.goesTo.get(place) ?? { session, dish, kits: new Map(), first: [], others: false };
+        const target: Target = entry.goesTo.get(place) ?? { session, dish, kits: new Map(), first: [], others: false };
         entry.goesTo.set(place, target);
         if (variant.madeWithout.length > 0) target.first.push(variant.letter);
         else target.others = true;
