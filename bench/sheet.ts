@@ -33,8 +33,20 @@ export function locked(): { change: () => unknown } {
     participants.map(({ id, name }, at) => ({ id, number: at + 1, enrolmentId: id, name, variant: letter })),
   );
   const sheet = { format: 1, session: {} as LockedSheet['session'], content, kits, leftOut: [] } as LockedSheet;
-  const other = people.map((person, at) => (at === 7 ? { ...person, wishes: [understandWish('egg', none)] } : person));
-  return { change: () => sheetDifferences(sheet, contentOf(other)) };
+  // Each time somebody else, who avoids two things that nobody avoids together: a kit that was never measured before.
+  const codes = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+  let turn = 0;
+  return {
+    change: () => {
+      turn += 1;
+      const [one = '', two = ''] = [codes[turn % codes.length], codes[(turn * 5 + 3) % codes.length]];
+      const wishes = [one, two].map((code) => understandWish(code, none));
+      const other = people.map((person, at) =>
+        at === turn % people.length ? { ...person, servings: 1 + (turn % 9), wishes } : person,
+      );
+      return sheetDifferences(sheet, contentOf(other));
+    },
+  };
 }
 
 /** Forty needs and a recipe whose swaps stand in each other's way. */

@@ -57,6 +57,8 @@ export const editedCourse = z.object({
   /** In whole coins: 4.50 is 450. */
   budgetCents: orNull(count(100_000_000)),
   waitlistRule: z.enum(WAITLIST_RULES).default('first come'),
+  /** Room in each mode; a mode left out has no limit. */
+  modePlaces: z.partialRecord(z.enum(MODES), count(100_000)).default({}),
   instructorId: orNull(z.uuid('Choose an instructor.')),
   rollClosesDays: count(60),
   uses,

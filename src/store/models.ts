@@ -20,6 +20,7 @@ import type {
   JobRow,
   KeepingLimitRow,
   KitExclusionRow,
+  KitFateRow,
   KitRow,
   KitSheetRow,
   MemberRow,
@@ -72,6 +73,7 @@ export interface Models {
   readonly productLabel: Table<ProductLabelRow>;
   readonly kitExclusion: Table<KitExclusionRow>;
   readonly kit: Table<KitRow>;
+  readonly kitFate: Table<KitFateRow>;
   readonly kitSheet: Table<KitSheetRow>;
   readonly packEvent: Table<PackEventRow>;
   readonly stageMark: Table<StageMarkRow>;
@@ -328,6 +330,15 @@ export function defineModels(sequelize: Sequelize): Models {
       reason: text,
     }),
     kit: table<KitRow>('kit', { id, sessionId: reference, enrolmentId: reference, number: whole }),
+    kitFate: table<KitFateRow>('kit_fate', {
+      id,
+      sessionId: reference,
+      kitId: reference,
+      fate: text,
+      toId: reference,
+      at: moment,
+      actorId: reference,
+    }),
     kitSheet: table<KitSheetRow>('kit_sheet', {
       id,
       sessionId: reference,

@@ -339,6 +339,18 @@ export interface IssueRow {
   drawn: string;
 }
 
+/** What became of a kit that nobody fetched: appended, the newest counts. */
+export interface KitFateRow {
+  id: string;
+  sessionId: string;
+  kitId: string;
+  fate: string;
+  /** The enrolment that took it over; null where nobody did. */
+  toId: string | null;
+  at: Date;
+  actorId: string;
+}
+
 /** What was seen of somebody at a session: appended, the newest of its kind counts. */
 export interface AttendanceRow {
   id: string;

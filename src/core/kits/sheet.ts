@@ -4,10 +4,10 @@ import type { Recipe } from '../recipes/recipe';
 import type { Wish } from '../safety/avoidances';
 import { chooseExtra, type Extra, type ExtraKind, type Extras, extraName } from './extras';
 import { fewestVersions, oneVersion, type VersionPolicy } from './fewest-variants';
-import { measurerOf } from './portion';
+import { type Measurer, measurerOf } from './portion';
 import { type Supply, supplyThatMatters, type Ways, waysOf } from './supplied';
 import { type Total, totalsOf } from './totals';
-import { type Choice, type Component, choose, kitCalculator, type Refusal } from './variant';
+import { type Choice, type Component, choose, type KitCalculator, kitCalculator, type Refusal } from './variant';
 import { withinRanges } from './within-ranges';
 
 /** One person of the roll as kits see them. */
@@ -158,8 +158,8 @@ export function kitSheet(
   const { letters, extras, policy, ways } = settled;
   const people = shareVersions(gather(dishes, participants, ways), dishes, policy);
   const groups = [...people.sort(byNeedThenSize), ...extras.made.map((extra) => extraGroup(extra, dishes, settled))];
-  const measurer = measurerOf(toolsFor(system));
-  const calculator = kitCalculator(withinRanges(dishes, groups, measurer, ways), measurer, ways);
+  const { measurer, calculatorFor } = benchFor(dishes, system, ways);
+  const calculator = calculatorFor(withinRanges(dishes, groups, measurer, ways));
   const given = new Map(letters);
   const taken = new Set(letters.values());
   const variants = groups.map((group): Variant => {
@@ -186,57 +186,116 @@ export function kitSheet(
 
 const NO_WAYS = waysOf([]);
 
-function gather(dishes: readonly Recipe[], participants: readonly Participant[], ways: Ways): Group[] {
-  type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & {
-    readonly tail: string;
-    /** By how kits are filled, then by their size. */
-    readonly bySupply: Map<Supply | undefined, Map<number, Group>>;
+/** What was chosen and measured for dishes before: one need changed measures one kit anew, not all. */
+interface Bench {
+  readonly measurer: Measurer;
+  /** A calculator over the dishes, with their ranges settled. */
+  readonly calculatorFor: (settled: readonly Recipe[]) => KitCalculator;
+}
+
+const benches = new WeakMap<readonly Recipe[], Map<string, Bench>>();
+
+function benchFor(dishes: readonly Recipe[], system: MeasureSystem, ways: Ways): Bench {
+  const known = benches.get(dishes) ?? new Map<string, Bench>();
+  benches.set(dishes, known);
+  const key = `${system}${ways.key}`;
+  const before = known.get(key);
+  if (before) return before;
+  const measurer = measurerOf(toolsFor(system));
+  const usual = kitCalculator(dishes, measurer, ways);
+  const bench: Bench = {
+    measurer,
+    calculatorFor: (settled) => (settled === dishes ? usual : kitCalculator(settled, measurer, ways)),
   };
-  const profiles = new Map<string, Profile>();
-  const groups = new Map<string, Group>();
-  for (const participant of participants) {
-    const text = profileText(participant.wishes);
-    let profile = profiles.get(text);
-    if (!profile) {
-      const avoids = [...new Set(participant.wishes.flatMap((wish) => wish.codes ?? []))].sort();
-      const unknown = participant.wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
-      const choice = choose(dishes, avoids);
-      // The effective avoidances decide every choice, so they alone tell kits apart.
-      profile = {
-        avoids,
-        unknown,
-        choice,
-        tail: [choice.effective.join(' '), ...unknown].join('|'),
-        bySupply: new Map([[undefined, new Map()]]),
-      };
-      profiles.set(text, profile);
+  known.set(key, bench);
+  return bench;
+}
+
+const choices = new WeakMap<readonly Recipe[], Map<string, Choice>>();
+
+/** The choice for a set of avoidances, sorted; made once for the same dishes. */
+function choiceFor(dishes: readonly Recipe[], avoids: readonly string[]): Choice {
+  const known = choices.get(dishes) ?? new Map<string, Choice>();
+  choices.set(dishes, known);
+  const key = avoids.join('|');
+  const choice = known.get(key) ?? choose(dishes, avoids);
+  known.set(key, choice);
+  return choice;
+}
+
+/** People of a roll who are alike before any dish is known: the same wishes, size and supply. */
+interface Alike {
+  readonly wishes: readonly Wish[];
+  readonly text: string;
+  readonly servings: number;
+  readonly supply: Supply | undefined;
+  /** Their places on the roll, rising. */
+  readonly places: number[];
+}
+
+/** Rolls gathered before: the same people come to every session of a course. */
+const gathered = new WeakMap<readonly Participant[], readonly Alike[]>();
+
+function alikeOn(participants: readonly Participant[]): readonly Alike[] {
+  const known = gathered.get(participants);
+  if (known) return known;
+  const byText = new Map<string, Map<Supply | undefined, Map<number, Alike>>>();
+  const all: Alike[] = [];
+  for (let place = 0; place < participants.length; place++) {
+    const { wishes, servings, supply } = participants[place] as Participant;
+    const text = profileText(wishes);
+    let bySupply = byText.get(text);
+    if (!bySupply) {
+      bySupply = new Map();
+      byText.set(text, bySupply);
     }
-    const { servings, supply: whole } = participant;
-    let bySize = profile.bySupply.get(whole);
+    let bySize = bySupply.get(supply);
     if (!bySize) {
       bySize = new Map();
-      profile.bySupply.set(whole, bySize);
+      bySupply.set(supply, bySize);
     }
-    let group = bySize.get(servings);
-    if (!group) {
-      const { avoids, choice, unknown } = profile;
-      const supply = supplyThatMatters(whole, dishes, ways, choice, servings, avoids);
-      const key = keyOf(`${servings}|${profile.tail}`, supply);
-      group = groups.get(key) ?? {
-        key,
-        servings,
-        avoids,
-        choice,
-        unknown,
-        participants: [],
-        ...(supply ? { supply } : {}),
-      };
-      groups.set(key, group);
-      bySize.set(servings, group);
+    let alike = bySize.get(servings);
+    if (!alike) {
+      alike = { wishes, text, servings, supply, places: [] };
+      bySize.set(servings, alike);
+      all.push(alike);
     }
-    group.participants.push(participant);
+    alike.places.push(place);
   }
-  return [...groups.values()];
+  gathered.set(participants, all);
+  return all;
+}
+
+function gather(dishes: readonly Recipe[], participants: readonly Participant[], ways: Ways): Group[] {
+  type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
+  const profiles = new Map<string, Profile>();
+  const groups = new Map<string, { group: Group; places: readonly number[] }>();
+  for (const { wishes, text, servings, supply: whole, places } of alikeOn(participants)) {
+    let profile = profiles.get(text);
+    if (!profile) {
+      const avoids = [...new Set(wishes.flatMap((wish) => wish.codes ?? []))].sort();
+      const unknown = wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
+      const choice = choiceFor(dishes, avoids);
+      // The effective avoidances decide every choice, so they alone tell kits apart.
+      profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
+      profiles.set(text, profile);
+    }
+    const { avoids, choice, unknown, tail } = profile;
+    const supply = supplyThatMatters(whole, dishes, ways, choice, servings, avoids);
+    const key = keyOf(`${servings}|${tail}`, supply);
+    const same = groups.get(key);
+    if (same) groups.set(key, { group: same.group, places: [...same.places, ...places] });
+    else {
+      const group: Group = { key, servings, avoids, choice, unknown, participants: [], ...(supply ? { supply } : {}) };
+      groups.set(key, { group, places });
+    }
+  }
+  return [...groups.values()].map(({ group, places }) => {
+    // In the order of the roll, whatever brought them together.
+    const sorted = [...places].sort((a, b) => a - b);
+    for (const place of sorted) group.participants.push(participants[place] as Participant);
+    return group;
+  });
 }
 
 /**
@@ -260,7 +319,7 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
     ]);
     const { versionOf, avoids } = policy === 'one' ? oneVersion(dishes, sets) : fewestVersions(dishes, sets);
     return avoids.map((codes, version): Group => {
-      const choice = choose(dishes, codes);
+      const choice = choiceFor(dishes, codes);
       return {
         key: keyOf(`${servings}|${choice.effective.join(' ')}`, supply),
         servings,
@@ -282,8 +341,20 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
   return [...byKey.values(), ...open];
 }
 
+/** Texts of wishes made before: the same people come to every session of a course. */
+const texts = new WeakMap<readonly Wish[], string>();
+
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
 function profileText(wishes: readonly Wish[]): string {
+  if (wishes.length === 0) return '';
+  const known = texts.get(wishes);
+  if (known !== undefined) return known;
+  const text = writeProfile(wishes);
+  texts.set(wishes, text);
+  return text;
+}
+
+function writeProfile(wishes: readonly Wish[]): string {
   const [only] = wishes;
   if (!only) return '';
   if (wishes.length === 1 && only.codes?.length === 1) return only.codes[0] as string;

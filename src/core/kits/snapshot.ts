@@ -165,28 +165,62 @@ export function computeSheet(
   letters: ReadonlyMap<string, string> = new Map(),
 ): Computed | { problems: readonly (RecipeProblem & { dish: string })[] } {
   const labels = new Map(Object.entries(input.labels));
+  const mark = JSON.stringify(input.labels);
   const problems: (RecipeProblem & { dish: string })[] = [];
   const dishes: Recipe[] = [];
   for (const dish of input.dishes) {
-    const reading = readRecipe(dish.recipe, input.reference, labels);
+    const reading = readOnce(dish.recipe, input.reference, labels, mark);
     if ('recipe' in reading) dishes.push(reading.recipe);
     else problems.push(...reading.problems.map((problem) => ({ ...problem, dish: dish.title })));
   }
   if (problems.length > 0) return { problems };
+  const same = sameDishes(dishes);
   const titles = input.dishes.map(({ title }) => title);
   const ways = waysOf(input.dishes.map((dish) => dish.ways));
   const { extras, versions: policy } = input;
   const options = { letters, titles, ways, ...(extras ? { extras } : {}), ...(policy ? { policy } : {}) };
-  return { dishes, sheet: kitSheet(dishes, participants, input.system, options) };
+  return { dishes: same, sheet: kitSheet(same, participants, input.system, options) };
+}
+
+type Reading = ReturnType<typeof readRecipe>;
+
+/** Recipes read before, with what they were read against: a sheet that changes in one need reads none anew. */
+const readings = new WeakMap<WrittenRecipe, { reference: Reference; mark: string; reading: Reading }>();
+
+function readOnce(
+  written: WrittenRecipe,
+  reference: Reference,
+  labels: ReadonlyMap<string, readonly string[]>,
+  mark: string,
+): Reading {
+  const known = readings.get(written);
+  if (known && known.reference === reference && known.mark === mark) return known.reading;
+  const reading = readRecipe(written, reference, labels);
+  readings.set(written, { reference, mark, reading });
+  return reading;
+}
+
+const dishLists = new WeakMap<Recipe, (readonly Recipe[])[]>();
+
+/** One list for the same recipes in the same order: what was measured for them is known by it. */
+function sameDishes(dishes: readonly Recipe[]): readonly Recipe[] {
+  const [first] = dishes;
+  if (!first) return dishes;
+  const lists = dishLists.get(first) ?? [];
+  dishLists.set(first, lists);
+  const same = lists.find((list) => list.length === dishes.length && list.every((each, at) => each === dishes[at]));
+  if (!same) lists.push(dishes);
+  return same ?? dishes;
 }
 
 /** The plain form of a computed sheet. */
 export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): SheetContent {
+  const beside = besideRows(sheet, dishes.length);
   const rows: SheetRow[] = [
     ...dishes.flatMap((recipe, dish) =>
       recipe.lines.flatMap((line, index) => [
         { dish, line: index, ...rowItem(line.written) },
-        ...besideRows(sheet, dish, index),
+        ...(beside.get(`${dish}.${index}`) ?? []),
       ]),
     ),
     ...supplyRows(sheet, dishes.length),
@@ -206,10 +240,18 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
     told.set(portion, plain);
     return plain;
   };
+  const mark = [input.system, ...input.dishes.map(({ id }) => id), ...places.keys()].join('|');
+  const tellAll = (components: readonly Component[]): Filled => {
+    const known = filled.get(components);
+    if (known?.mark === mark) return known;
+    const fresh = { mark, components: components.map(tell), ...sumOf(components) };
+    filled.set(components, fresh);
+    return fresh;
+  };
   return {
-    input: { ...input, reference: excerpt(input.reference, foodsOf(dishes)) },
+    input: { ...input, reference: excerptFor(dishes, input.reference) },
     rows,
-    variants: sheet.variants.map((variant) => plainVariant(variant, tell, rowOf)),
+    variants: sheet.variants.map((variant) => plainVariant(variant, tellAll, rowOf)),
     totals: sheet.totals.map(plainTotal),
     refusedKits: sheet.refusedKits,
   };
@@ -241,14 +283,22 @@ function supplyRows(sheet: KitSheet, dish: number): SheetRow[] {
   return [...rows.values()].sort((a, b) => a.line - b.line);
 }
 
-/** What any variant gets beside a line's own item: a row each. */
-function besideRows(sheet: KitSheet, dish: number, line: number): SheetRow[] {
-  const rows = new Map<string, SheetRow>();
+/** What any variant gets beside a line's own item, by dish and line: a row each. */
+function besideRows(sheet: KitSheet, dishes: number): ReadonlyMap<string, readonly SheetRow[]> {
+  const lines = new Map<string, Map<string, SheetRow>>();
   for (const { components = [] } of sheet.variants)
-    for (const { option, beside, item, ...place } of components)
-      if (beside > 0 && place.dish === dish && place.line === line)
-        rows.set(`${option}.${beside}`, { dish, line, option, beside, ...besideItem(item, beside) });
-  return [...rows.entries()].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row);
+    for (const { option, beside, item, dish, line } of components) {
+      if (beside === 0 || dish === dishes) continue;
+      const rows = lines.get(`${dish}.${line}`) ?? new Map<string, SheetRow>();
+      lines.set(`${dish}.${line}`, rows);
+      rows.set(`${option}.${beside}`, { dish, line, option, beside, ...besideItem(item, beside) });
+    }
+  return new Map(
+    [...lines].map(([place, rows]) => [
+      place,
+      [...rows.entries()].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, row]) => row),
+    ]),
+  );
 }
 
 function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
@@ -256,34 +306,68 @@ function foodsOf(dishes: readonly Recipe[]): ReadonlySet<string> {
   return new Set(items.flatMap((item) => (item ? [item, ...item.also].map(({ ingredient }) => ingredient.name) : [])));
 }
 
-function plainVariant(variant: Variant, tell: (component: Component) => SheetComponent, rowOf: RowOf): SheetVariant {
-  const components = variant.components;
-  const grams = (components ?? []).map(({ portion }) => portion.grams).reduce(add, ZERO);
-  const held = (pick: 'contains' | 'mayContain') =>
-    new Set((components ?? []).flatMap(({ item }) => [...item.holdings[pick]]));
+/** What the components of a kit come to, told: its part of a variant. */
+type Filled = Pick<SheetVariant, 'sayGrams' | 'contains' | 'mayContain' | 'steps'> & {
+  /** Where its rows stand: told again when that changes. */
+  readonly mark: string;
+  readonly components: readonly SheetComponent[];
+};
+
+/** Kits told before, by the very components they hold: a sheet that changes in one need tells one kit anew. */
+const filled = new WeakMap<readonly Component[], Filled>();
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
+
+/** Weight, allergens and differing steps of a kit. */
+function sumOf(components: readonly Component[]): Pick<Filled, 'sayGrams' | 'contains' | 'mayContain' | 'steps'> {
+  const held = (pick: 'contains' | 'mayContain') => new Set(components.flatMap(({ item }) => [...item.holdings[pick]]));
   const contains = held('contains');
   const mayContain = held('mayContain');
-  const allergens = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
+  return {
+    sayGrams: sayGrams(components.map(({ portion }) => portion.grams).reduce(add, ZERO)),
+    contains: ALLERGENS.filter(({ code }) => contains.has(code)).map(({ label }) => label),
+    mayContain: ALLERGENS.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
+    ...stepsOf(components),
+  };
+}
+
+const excerpts = new WeakMap<readonly Recipe[], { reference: Reference; part: Reference }>();
+
+/** The part of the table that these dishes need; taken once for the same dishes. */
+function excerptFor(dishes: readonly Recipe[], reference: Reference): Reference {
+  const known = excerpts.get(dishes);
+  if (known?.reference === reference) return known.part;
+  const part = excerpt(reference, foodsOf(dishes));
+  excerpts.set(dishes, { reference, part });
+  return part;
+}
+
+const NOTHING: readonly Component[] = [];
+
+function plainVariant(
+  variant: Variant,
+  tell: (components: readonly Component[]) => Filled,
+  rowOf: RowOf,
+): SheetVariant {
+  const { mark: _, components, steps, ...sum } = tell(variant.components ?? NOTHING);
   return {
     key: variant.key,
     letter: variant.letter,
     servings: variant.servings,
     avoids: variant.avoids,
-    madeWithout: components ? variant.avoids.map(avoidanceLabel) : [],
+    madeWithout: variant.components ? variant.avoids.map(avoidanceLabel) : [],
     unknownWishes: variant.unknownWishes,
     refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
       row: rowOf({ dish, line }),
       ingredient,
       blockedBy: blockedBy.map(avoidanceLabel),
     })),
-    components: components ? components.map(tell) : null,
-    sayGrams: sayGrams(grams),
-    contains: allergens.filter(({ code }) => contains.has(code)).map(({ label }) => label),
-    mayContain: allergens.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
+    components: variant.components ? components : null,
+    ...sum,
     participants: variant.participants.map(({ id, name, group }) =>
       group === undefined ? { id, name } : { id, name, group },
     ),
-    ...stepsOf(components ?? []),
+    ...(steps ? { steps } : {}),
     ...(variant.supply ? { supply: variant.supply } : {}),
     ...(variant.extra ? { extra: variant.extra, notFor: (variant.notFor ?? []).map(avoidanceLabel) } : {}),
   };

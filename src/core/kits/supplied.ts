@@ -70,6 +70,8 @@ export interface Supply {
 
 /** What a kit needs to know of its dishes to be filled: how their lines travel. */
 export interface Ways {
+  /** The same for the same ways. */
+  readonly key: string;
   readonly of: (dish: number, written: string) => Way;
   readonly any: (way: Way) => boolean;
 }
@@ -78,6 +80,7 @@ export interface Ways {
 export function waysOf(dishes: readonly (readonly LineWay[] | undefined)[]): Ways {
   const byDish = dishes.map((ways = []) => new Map(ways.map(({ ingredient, way }) => [ingredient, way])));
   return {
+    key: JSON.stringify(dishes.map((ways = []) => ways)),
     of: (dish, written) => byDish[dish]?.get(written) ?? 'measured',
     any: (way) => byDish.some((own) => [...own.values()].includes(way)),
   };

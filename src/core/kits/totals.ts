@@ -1,5 +1,6 @@
 import { add, ceil, divide, multiply, ONE, type Rational, rational, toInteger, ZERO } from '../quantity/rational';
 import type { Item } from '../recipes/recipe';
+import type { Portion } from './portion';
 import { isEquipment } from './supplied';
 import type { Component } from './variant';
 
@@ -36,30 +37,35 @@ export interface Total {
 export function totalsOf(
   variants: Iterable<{ readonly count: number; readonly components: readonly Component[] }>,
 ): Total[] {
-  const byItem = new Map<Item, { grams: Rational; pieces: Rational; units: number; kits: number }>();
+  // Kits of one size hold the very same portion of most items: counted first, multiplied once.
+  const byItem = new Map<Item, Map<Portion, number>>();
   for (const { count, components } of variants) {
     if (count === 0) continue;
-    const times = rational(count);
     for (const component of components) {
       const { item, portion, from } = component;
       // It comes with something else that is bought, or is no food.
       if (from || isEquipment(component)) continue;
-      let sum = byItem.get(item);
-      if (!sum) {
-        sum = { grams: ZERO, pieces: ZERO, units: 0, kits: 0 };
-        byItem.set(item, sum);
+      let portions = byItem.get(item);
+      if (!portions) {
+        portions = new Map();
+        byItem.set(item, portions);
       }
+      portions.set(portion, (portions.get(portion) ?? 0) + count);
+    }
+  }
+  const byFood = new Map<string, ItemTotal[]>();
+  for (const [item, portions] of byItem) {
+    const sum = { item, grams: ZERO, pieces: ZERO, units: 0, kits: 0 };
+    for (const [portion, count] of portions) {
+      const times = rational(count);
       sum.grams = add(sum.grams, multiply(portion.grams, times));
       if (item.unit.dimension === 'count') sum.pieces = add(sum.pieces, multiply(portion.exact, times));
       sum.units += (portion.sealedUnits ?? 0) * count;
       sum.kits += count;
     }
-  }
-  const byFood = new Map<string, ItemTotal[]>();
-  for (const [item, sum] of byItem) {
-    const items = byFood.get(item.ingredient.name) ?? [];
-    items.push({ item, ...sum });
-    byFood.set(item.ingredient.name, items);
+    const items = byFood.get(item.ingredient.name);
+    if (items) items.push(sum);
+    else byFood.set(item.ingredient.name, [sum]);
   }
   return [...byFood].map(([ingredient, items]) => totalOf(ingredient, items));
 }

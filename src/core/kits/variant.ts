@@ -124,58 +124,79 @@ export function kitCalculator(
   measurer: Measurer,
   ways: Ways = EVERYTHING_MEASURED,
 ): KitCalculator {
-  const known = new Map<Item, Map<number, Portion>>();
-  const portion = (item: Item, recipeServings: number, servings: number): Portion => {
-    let byServings = known.get(item);
-    if (!byServings) {
-      byServings = new Map();
-      known.set(item, byServings);
+  // An item stands in one place of one dish: its component is made once for each size of kit.
+  const known = new Map<Item, Map<number, Component>>();
+  /** A choice is made for certain avoidances: with its size and supply it says everything. */
+  const made = new WeakMap<Choice, Map<string, Contents>>();
+  const isSimple = dishes.map((recipe) => allItems(recipe).every(({ liquidPortion, part }) => !liquidPortion && !part));
+  const add = (to: Component[], dish: number, line: number, option: number, servings: number) => {
+    const recipe = dishes[dish] as Recipe;
+    const item = itemAt(recipe.lines[line] as Line, option) as Item;
+    for (let beside = 0; beside <= item.also.length; beside++) {
+      const each = beside === 0 ? item : (item.also[beside - 1] as Item);
+      let bySize = known.get(each);
+      if (!bySize) {
+        bySize = new Map();
+        known.set(each, bySize);
+      }
+      let component = bySize.get(servings);
+      if (!component) {
+        const portion = portionOf(each, recipe.servings, servings, measurer);
+        component = { dish, line, option, beside, item: each, portion };
+        bySize.set(servings, component);
+      }
+      to.push(component);
     }
-    let found = byServings.get(servings);
-    if (!found) {
-      found = portionOf(item, recipeServings, servings, measurer);
-      byServings.set(servings, found);
-    }
-    return found;
+  };
+  /** The components of one dish where one is poured off another, or bought with it. */
+  const entwined = (own: readonly Component[], recipe: Recipe, dish: number, servings: number, choice: Choice) => {
+    const topUp = ({ line }: Component): TopUp | undefined => {
+      const option = choice.topUps[dish]?.[line];
+      const item = option === undefined ? undefined : itemAt(recipe.lines[line] as Line, option);
+      return item ? { option: option as number, item } : undefined;
+    };
+    const part = (item: Item, share: Rational) => portionOf(item, recipe.servings, servings, measurer, share);
+    return fromOnePurchase(withPouredLiquid(own, topUp, part));
   };
   return {
     contents(servings, avoids, choice, supply) {
-      const components: Component[] = [];
-      const refusals: Refusal[] = [];
-      dishes.forEach((recipe, dish) => {
-        const own: Component[] = [];
-        const add = (line: number, option: number, beside: number, item: Item) =>
-          own.push({ dish, line, option, beside, item, portion: portion(item, recipe.servings, servings) });
-        recipe.lines.forEach((line, index) => {
-          const option = choice.options[dish]?.[index];
-          if (option === 'omit') return;
-          if (option === 'refused' || option === undefined) {
-            const blocked = blockersOf(line.written.holdings, avoids);
-            refusals.push({ dish, line: index, ingredient: line.written.ingredient.name, blockedBy: blocked });
-            return;
-          }
-          const item = itemAt(line, option) as Item;
-          add(index, option, 0, item);
-          item.also.forEach((each, at) => {
-            add(index, option, at + 1, each);
-          });
-        });
-        const topUp = ({ line }: Component): TopUp | undefined => {
-          const option = choice.topUps[dish]?.[line];
-          const item = option === undefined ? undefined : itemAt(recipe.lines[line] as Line, option);
-          return item ? { option: option as number, item } : undefined;
-        };
-        const part = (item: Item, share: Rational) => portionOf(item, recipe.servings, servings, measurer, share);
-        components.push(...fromOnePurchase(withPouredLiquid(own, topUp, part)));
-      });
-      if (refusals.length > 0) return { refusals };
-      if (!supply) return { components };
-      const part = ({ item, dish }: Component, share: Rational) =>
-        portionOf(item, dishes[dish]?.servings ?? 1, servings, measurer, share);
-      return { components: supplied(components, supply, ways, dishes, part) };
+      const key = supply ? `${servings}|${JSON.stringify(supply)}` : String(servings);
+      const before = made.get(choice) ?? new Map<string, Contents>();
+      made.set(choice, before);
+      const same = before.get(key) ?? fill(servings, avoids, choice, supply);
+      before.set(key, same);
+      return same;
     },
   };
+  function fill(servings: number, avoids: readonly string[], choice: Choice, supply: Supply | undefined): Contents {
+    const components: Component[] = [];
+    const refusals: Refusal[] = [];
+    for (const [dish, recipe] of dishes.entries()) {
+      const own: Component[] = isSimple[dish] ? components : [];
+      for (let index = 0; index < recipe.lines.length; index++) {
+        const option = choice.options[dish]?.[index];
+        if (option === 'omit') continue;
+        if (option === 'refused' || option === undefined) {
+          const { written } = recipe.lines[index] as Line;
+          const blocked = blockersOf(written.holdings, avoids);
+          refusals.push({ dish, line: index, ingredient: written.ingredient.name, blockedBy: blocked });
+        } else add(own, dish, index, option, servings);
+      }
+      if (own !== components) components.push(...entwined(own, recipe, dish, servings, choice));
+    }
+    if (refusals.length > 0) return { refusals };
+    if (!supply) return { components };
+    const part = ({ item, dish }: Component, share: Rational) =>
+      portionOf(item, dishes[dish]?.servings ?? 1, servings, measurer, share);
+    return { components: supplied(components, supply, ways, dishes, part) };
+  }
 }
+
+/** Every item that a recipe may come to. */
+const allItems = ({ lines }: Recipe): Item[] =>
+  lines.flatMap(({ written, alternatives }) =>
+    [written, ...alternatives].flatMap((item) => (item ? [item, ...item.also] : [])),
+  );
 
 /** Identifies what is packed, so that a tick stays valid exactly while the component stays the same. */
 export function componentKey(component: Component, dishKey: string): string {

@@ -4,7 +4,7 @@ import { attendanceNow, questionsOf } from './attendance';
 import { balance, forecast, USUAL_COSTS } from './forecast';
 import { checkRoll, type NumberedCells } from './roll-row';
 import { shareKits } from './shared-kits';
-import { offerDraft, type Place, placesOf } from './waitlist';
+import { modePlaces, offerDraft, type Place, placesOf } from './waitlist';
 
 const place = (id: string, status: Place['status'], more: Partial<Place> = {}): Place => ({
   id,
@@ -12,6 +12,7 @@ const place = (id: string, status: Place['status'], more: Partial<Place> = {}): 
   status,
   groupId: null,
   since: '2026-11-01',
+  mode: null,
   ...more,
 });
 
@@ -30,7 +31,7 @@ describe('the waitlist', () => {
     ['siblings first', ['sister', 'early', 'late']],
     ['new families first', ['early', 'late', 'sister']],
   ] as const)('goes by the course’s rule: %s', (rule, waiting) => {
-    expect(placesOf(people, 2, rule)).toEqual([{ groupId: null, free: 1, over: 0, waiting }]);
+    expect(placesOf(people, 2, rule)).toEqual([{ groupId: null, free: 1, over: 0, waiting, next: waiting[0] }]);
   });
 
   it('counts each group by itself, and says how many are too many', () => {
@@ -42,6 +43,24 @@ describe('the waitlist', () => {
       [0, 1, 0],
     ]);
     expect(placesOf(two, null, 'first come')[0]).toMatchObject({ free: null, over: 0 });
+  });
+
+  it('gives a place to nobody whose mode is full', () => {
+    const some = [
+      place('in', 'enrolled', { mode: 'take-home' }),
+      place('first', 'waitlisted', { mode: 'take-home', since: '2026-11-02' }),
+      place('second', 'waitlisted', { mode: 'in person', since: '2026-11-09' }),
+    ];
+    const room = { 'take-home': 1, 'in person': 4 };
+    expect(placesOf(some, 9, 'first come', [], room)[0]).toMatchObject({
+      waiting: ['second', 'first'],
+      next: 'second',
+    });
+    expect(modePlaces(some, room)).toEqual([
+      { mode: 'take-home', enrolled: 1, room: 1 },
+      { mode: 'in person', enrolled: 0, room: 4 },
+    ]);
+    expect(placesOf(some, 9, 'first come', [], { 'take-home': 1, 'in person': 0 })[0]?.next).toBeUndefined();
   });
 
   it('drafts the message that offers the place', () => {

@@ -15,7 +15,27 @@ export interface Place {
   readonly groupId: string | null;
   /** Civil date since which the status holds; null sorts first. */
   readonly since: string | null;
+  /** How they take part; null: as each session is given. */
+  readonly mode: string | null;
 }
+
+/** The most people that come in a mode of their own; a mode left out has no limit. */
+export type ModeRoom = Readonly<Partial<Record<string, number>>>;
+
+/** How full a mode is that has a limit. */
+export interface ModePlaces {
+  readonly mode: string;
+  readonly enrolled: number;
+  readonly room: number;
+}
+
+/** How full each mode is that has a limit. Who takes part as the session is given counts for none. */
+export const modePlaces = (people: readonly Pick<Place, 'status' | 'mode'>[], modeRoom: ModeRoom): ModePlaces[] =>
+  Object.entries(modeRoom).flatMap(([mode, room]) =>
+    room === undefined
+      ? []
+      : [{ mode, room, enrolled: people.filter((each) => each.status === 'enrolled' && each.mode === mode).length }],
+  );
 
 /** The places of one group, or of a course that has only one. */
 export interface Places {
@@ -24,8 +44,10 @@ export interface Places {
   readonly free: number | null;
   /** More are enrolled than there is room for. */
   readonly over: number;
-  /** Who waits, in the order of the rule. */
+  /** Who waits, in the order of the rule; at last those whose mode is full. */
   readonly waiting: readonly string[];
+  /** Who of them a free place goes to; undefined when their modes are all full. */
+  readonly next: string | undefined;
 }
 
 /**
@@ -33,13 +55,19 @@ export interface Places {
  *
  * @param capacity room in each group; null for no limit
  * @param groupIds of the groups beside the first
+ * @param modeRoom room in each mode
  */
 export function placesOf(
   people: readonly Place[],
   capacity: number | null,
   rule: WaitlistRule,
   groupIds: readonly string[] = [],
+  modeRoom: ModeRoom = {},
 ): Places[] {
+  const full = new Set(
+    modePlaces(people, modeRoom).flatMap(({ mode, enrolled, room }) => (enrolled >= room ? [mode] : [])),
+  );
+  const isBlocked = ({ mode }: Place) => mode !== null && full.has(mode);
   const households = new Set(
     people.filter(({ status }) => status === 'enrolled').map(({ householdId }) => householdId),
   );
@@ -52,12 +80,19 @@ export function placesOf(
     const enrolled = own.filter(({ status }) => status === 'enrolled').length;
     const waiting = own
       .filter(({ status }) => status === 'waitlisted')
-      .sort((a, b) => rank(a) - rank(b) || (a.since ?? '').localeCompare(b.since ?? '') || (a.id < b.id ? -1 : 1));
+      .sort(
+        (a, b) =>
+          Number(isBlocked(a)) - Number(isBlocked(b)) ||
+          rank(a) - rank(b) ||
+          (a.since ?? '').localeCompare(b.since ?? '') ||
+          (a.id < b.id ? -1 : 1),
+      );
     return {
       groupId,
       free: capacity === null ? null : Math.max(0, capacity - enrolled),
       over: capacity === null ? 0 : Math.max(0, enrolled - capacity),
       waiting: waiting.map(({ id }) => id),
+      next: waiting.find((person) => !isBlocked(person))?.id,
     };
   });
 }

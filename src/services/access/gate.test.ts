@@ -8,6 +8,7 @@ import * as classday from '../classday/room';
 import * as compute from '../compute/kits';
 import * as countdown from '../countdown/countdown';
 import * as devices from '../equipment/equipment';
+import * as notFetched from '../handout/not-fetched';
 import * as decide from '../kits/decide';
 import * as kits from '../kits/kit-sheet';
 import * as planning from '../kits/planning';
@@ -56,6 +57,7 @@ const MODULES = [
   decide,
   away,
   home,
+  notFetched,
   planning,
   rules,
   reserve,
@@ -330,6 +332,8 @@ describe('another programme', () => {
       'Take out a kit sheet as CSV': { sessionId },
       'Take out a kit sheet as XLSX': { sessionId },
       'Take out a kit sheet as PDF': { sessionId },
+      'See the kits that nobody fetched, and what may become of them': { sessionId },
+      'Say what became of a kit that nobody fetched': { sessionId, id: v7(), kitId: kit?.id, fate: 'held' },
       'See the pack bench of a session': { sessionId },
       'See what was ticked since': { sessionId, since: 0 },
       'Tick components at the bench, or take ticks back': { sessionId, ticks: [tick] },

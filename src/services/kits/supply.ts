@@ -13,9 +13,10 @@ import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kit
 import { choose } from '@/core/kits/variant';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { fromText } from '@/core/quantity/rational';
-import { packedLines, type Recipe, readRecipe } from '@/core/recipes/recipe';
+import { packedLines, type Recipe, readRecipe, type WrittenRecipe } from '@/core/recipes/recipe';
 import { type Filling, withFillings } from '@/core/recipes/slots';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import type { Reference } from '@/core/reference/reference';
 import type { SeriesDish, SeriesSession } from '@/store/series';
 import type { EnrolmentAtHome, SessionBundle } from '@/store/session-bundles';
 import type { Meanings, Programme } from '../programme/load';
@@ -27,18 +28,37 @@ export const rulesOf = (kitRules: string): Partial<KitRules> => JSON.parse(kitRu
 /** What a family has and agreed to. */
 export const homeOf = (home: string | null): HomeFacts => (home === null ? {} : (JSON.parse(home) as HomeFacts));
 
+/** Recipes written out before, by what they were written from: the same text is the same object, and is measured once. */
+const writtenBefore = new WeakMap<Reference, Map<string, WrittenRecipe>>();
+
+function writtenFor(
+  { body, fillings, serves }: Pick<SeriesDish, 'body' | 'fillings' | 'serves'>,
+  reference: Reference,
+): WrittenRecipe {
+  const known = writtenBefore.get(reference) ?? new Map<string, WrittenRecipe>();
+  writtenBefore.set(reference, known);
+  const key = `${serves}|${fillings}|${body}`;
+  const before = known.get(key);
+  if (before) return before;
+  const { servings, lines } = wholeRecipe(JSON.parse(body) as RecipeBody);
+  const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
+  const written = { servings: serves ?? servings, lines: packedLines(filled, reference) };
+  if (known.size > 200) known.clear();
+  known.set(key, written);
+  return written;
+}
+
 /** A dish as kits are made of it: its recipe with what the session chose, for the servings it gives here. */
 export function sheetDish(
   dish: Pick<SeriesDish, 'id' | 'title' | 'body' | 'fillings' | 'ways' | 'serves'>,
   { reference }: Programme,
 ): SheetDish {
-  const { servings, lines } = wholeRecipe(JSON.parse(dish.body) as RecipeBody);
-  const filled = withFillings(lines, JSON.parse(dish.fillings) as Filling[]);
+  const recipe = writtenFor(dish, reference);
   const ways = JSON.parse(dish.ways) as LineWay[];
   return {
     id: dish.id,
     title: dish.title,
-    recipe: { servings: dish.serves ?? servings, lines: packedLines(filled, reference) },
+    recipe,
     ...(ways.length > 0 ? { ways } : {}),
   };
 }

@@ -65,13 +65,13 @@ export const editCourse = service({
   title: 'Change a course',
   roles: ['coordinator'],
   input: editedCourse,
-  run: (context, { courseId, version, uses, ...values }) =>
+  run: (context, { courseId, version, uses, modePlaces, ...values }) =>
     context.store.transaction(async (db) => {
       await loadCourse(context, courseId, db);
       await checkTeacher(context, db, values.instructorId);
-      const change = { ...values, uses: JSON.stringify(uses) };
+      const change = { ...values, uses: JSON.stringify(uses), modePlaces: JSON.stringify(modePlaces) };
       if (!(await updateVersion(db, db.models.course, courseId, version, change))) throw stale('The course');
-      await logChange(context, db, 'changed', 'course', courseId, { ...values, uses });
+      await logChange(context, db, 'changed', 'course', courseId, { ...values, uses, modePlaces });
     }),
 });
 

@@ -5,6 +5,7 @@ import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { recordAttendance, viewAttendance } from '../classday/attendance';
+import { decideKit, viewNotFetched } from '../handout/not-fetched';
 import { refuseDifferences, unlockSheet } from '../kits/decide';
 import { lockKitSheet, recordLabel, viewKitSheet } from '../kits/kit-sheet';
 import { listMessages } from '../messages/messages';
@@ -66,9 +67,8 @@ describe('a course that is full', () => {
     const bo = await person(courseId, 'Bo');
     await setStatus(context, { enrolmentId: bo.id, version: bo.version, status: 'withdrawn' });
     const { places } = await viewRoll(context, { courseId });
-    expect(places).toEqual([
-      { groupId: null, free: 1, over: 0, waiting: [(await person(courseId, 'Edie Finch')).id, cleo.id] },
-    ]);
+    const edie = (await person(courseId, 'Edie Finch')).id;
+    expect(places).toEqual([{ groupId: null, free: 1, over: 0, waiting: [edie, cleo.id], next: edie }]);
     const message = { subject: 'A place for Cleo', body: 'It is yours.' };
     await setStatus(context, { ...enrol, message } as never);
     expect((await listMessages(context, {}))[0]).toMatchObject({
@@ -189,5 +189,49 @@ describe('attendance', () => {
     await expect(setReserveCosts(context, { wasted: '-1', turnedAway: '1' } as never)).rejects.toMatchObject({
       problems: [{ where: 'wasted' }],
     });
+  });
+});
+
+describe('a mode with room for so many', () => {
+  it('lets whoever comes next wait, and says what is full', async () => {
+    const { courseId } = await newSession(context, [{ name: 'Ada', mode: 'take-home' }]);
+    const { course } = await viewRoll(context, { courseId });
+    const edited = { courseId, version: course.version, title: course.title, rollClosesDays: 5 };
+    await editCourse(context, { ...edited, modePlaces: { 'take-home': 1 } } as never);
+    const add = (name: string, mode: string) => addPerson(context, { courseId, cells: cells({ name, mode }) } as never);
+    expect((await add('Bo', 'take-home')).status).toBe('waitlisted');
+    expect((await add('Cy', 'in person')).status).toBe('enrolled');
+    const bo = await person(courseId, 'Bo');
+    await expect(setStatus(context, { enrolmentId: bo.id, version: bo.version, status: 'enrolled' })).rejects.toThrow(
+      'is full take-home: 1 of 1 places are taken',
+    );
+    expect((await viewRoll(context, { courseId })).modes).toEqual([{ mode: 'take-home', enrolled: 1, room: 1 }]);
+  });
+});
+
+describe('a kit that nobody fetched', () => {
+  it('is decided on the same day, and given only to whoever can eat all of it', async () => {
+    const { courseId, sessionId, people, basis } = await newSession(context, [
+      { name: 'Ada', mode: 'take-home' },
+      { name: 'Bo', mode: 'take-home' },
+    ]);
+    await lockKitSheet(context, { sessionId, basis: await basis() });
+    const wait = (name: string, avoids: string) =>
+      addPerson(context, { courseId, cells: cells({ name, avoids }), status: 'waitlisted' } as never);
+    const fits = await wait('Cy', '');
+    const avoids = await wait('Di', 'egg');
+    expect((await viewNotFetched(context, { sessionId })).kits).toEqual([]);
+    const mark = { sessionId, enrolmentId: people[0] ?? '', id: v7() };
+    await recordAttendance(crew, { ...mark, state: 'not collected' });
+    const [kit] = (await viewNotFetched(context, { sessionId })).kits;
+    expect(kit).toMatchObject({ name: 'Ada', takers: [{ name: 'Cy' }], fate: undefined });
+    const decide = (fate: string, toId?: string, id = v7()) =>
+      decideKit(context, { sessionId, id, kitId: kit?.id ?? '', fate, ...(toId ? { toId } : {}) } as never);
+    await expect(decide('given away', avoids.id)).rejects.toThrow('can eat all of it');
+    const id = v7();
+    await decide('held', undefined, id);
+    await decide('held', undefined, id);
+    await decide('given away', fits.id);
+    expect((await viewNotFetched(context, { sessionId })).kits[0]?.fate).toEqual({ kind: 'given away', to: 'Cy' });
   });
 });

@@ -7,7 +7,7 @@ import {
   type RollEntry,
   readRollRow,
 } from '@/core/roll/roll-row';
-import { placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
+import { type ModeRoom, modePlaces, placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
 import { ColumnsUnclear, type ColumnWords, headingKey, type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { writeRollXlsx } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
@@ -44,8 +44,9 @@ export const viewRoll = service({
       course.capacity,
       course.waitlistRule as WaitlistRule,
       groups.filter(({ position }) => position > 0).map(({ id }) => id),
+      modeRoomOf(course),
     );
-    return { course, people, groups, places };
+    return { course, people, groups, places, modes: modePlaces(people, modeRoomOf(course)) };
   },
 });
 
@@ -116,6 +117,8 @@ const numberedRows = z
   )
   .min(1)
   .max(2000);
+
+const modeRoomOf = ({ modePlaces: written }: Pick<CourseRow, 'modePlaces'>) => JSON.parse(written) as ModeRoom;
 
 /** Everybody who has to do with the course now: whoever withdrew may come again. */
 const rollNow = (db: Db, courseId: string): Promise<EnrolmentRow[]> =>
@@ -198,7 +201,7 @@ export const saveRoll = service({
   input: z.object({ courseId: z.uuid(), rows: numberedRows, columns: columnWords.default({}) }),
   run: (context, { courseId, rows, columns }) =>
     context.store.transaction(async (db) => {
-      const { capacity } = await lockCourse(context, courseId, db);
+      const course = await lockCourse(context, courseId, db);
       const before = await rollNow(db, courseId);
       const enrolled = before.map(({ id, name, age }) => ({ id, name, age }));
       const groups = await groupsOf(db, courseId);
@@ -225,7 +228,7 @@ export const saveRoll = service({
       const people = seated(
         entries.map((entry, index) => enrolment(context, courseId, households[index] ?? '', entry, groups, today)),
         before.filter(({ status }) => status === 'enrolled'),
-        capacity,
+        course,
       );
       await insert(db, db.models.enrolment, people);
       await logChange(context, db, 'brought in a roll', 'course', courseId, {
@@ -279,19 +282,28 @@ const enrolment = (
   version: 1,
 });
 
-/** Whoever finds no room in their group waits, in the order they came. @param before who is on the roll */
+/** Whoever finds no room in their group or their mode waits, in the order they came. @param before who is enrolled */
 function seated(
   fresh: readonly EnrolmentRow[],
   before: readonly EnrolmentRow[],
-  capacity: number | null,
+  course: Pick<CourseRow, 'capacity' | 'modePlaces'>,
 ): EnrolmentRow[] {
-  if (capacity === null) return [...fresh];
-  const taken = new Map<string | null, number>();
-  for (const { groupId } of before) taken.set(groupId, (taken.get(groupId) ?? 0) + 1);
+  const { capacity } = course;
+  const modeRoom = modeRoomOf(course);
+  const inGroup = new Map<string | null, number>();
+  const inMode = new Map<string | null, number>();
+  const sit = ({ groupId, mode }: EnrolmentRow) => {
+    inGroup.set(groupId, (inGroup.get(groupId) ?? 0) + 1);
+    inMode.set(mode, (inMode.get(mode) ?? 0) + 1);
+  };
+  before.forEach(sit);
   return fresh.map((person) => {
-    const now = taken.get(person.groupId) ?? 0;
-    taken.set(person.groupId, now + 1);
-    return now < capacity ? person : { ...person, status: 'waitlisted' };
+    const fits =
+      (capacity === null || (inGroup.get(person.groupId) ?? 0) < capacity) &&
+      (inMode.get(person.mode) ?? 0) < (modeRoom[person.mode ?? ''] ?? Number.POSITIVE_INFINITY);
+    if (!fits) return { ...person, status: 'waitlisted' };
+    sit(person);
+    return person;
   });
 }
 
@@ -312,7 +324,7 @@ export const addPerson = service({
   }),
   run: (context, { courseId, cells: written, status }) =>
     context.store.transaction(async (db) => {
-      const { capacity } = await lockCourse(context, courseId, db);
+      const course = await lockCourse(context, courseId, db);
       const groups = await groupsOf(db, courseId);
       const before = await rollNow(db, courseId);
       // Whoever types a name by hand knows who is meant: only the very same one is refused.
@@ -324,7 +336,7 @@ export const addPerson = service({
       const [person = null] = seated(
         [{ ...enrolment(context, courseId, householdId, entry, groups, today), status }],
         before.filter((each) => each.status === 'enrolled'),
-        status === 'enrolled' ? capacity : null,
+        status === 'enrolled' ? course : { capacity: null, modePlaces: '{}' },
       );
       if (!person) throw notFound('person');
       await insert(db, db.models.enrolment, [person]);
@@ -372,12 +384,20 @@ export const setStatus = service({
   run: (context, { enrolmentId, version, status, message }) =>
     context.store.transaction(async (db) => {
       const before = await loadEnrolment(context, enrolmentId, db);
-      const { capacity, title } = await lockCourse(context, before.courseId, db);
-      if (status === 'enrolled' && before.status !== 'enrolled' && capacity !== null) {
-        const inGroup = (await rollNow(db, before.courseId)).filter(
-          (each) => each.status === 'enrolled' && each.groupId === before.groupId,
-        ).length;
-        if (inGroup >= capacity)
+      const course = await lockCourse(context, before.courseId, db);
+      const { capacity, title } = course;
+      if (status === 'enrolled' && before.status !== 'enrolled') {
+        const enrolled = (await rollNow(db, before.courseId)).filter((each) => each.status === 'enrolled');
+        const inGroup = enrolled.filter((each) => each.groupId === before.groupId).length;
+        const full = modePlaces(enrolled, modeRoomOf(course)).find(
+          ({ mode, enrolled: taken, room }) => mode === before.mode && taken >= room,
+        );
+        if (full)
+          throw new ServiceError(
+            'invalid',
+            `${title} is full ${full.mode}: ${full.enrolled} of ${full.room} places are taken. Offer ${before.name} another mode, put them on the waitlist, or make more room in the course.`,
+          );
+        if (capacity !== null && inGroup >= capacity)
           throw new ServiceError(
             'invalid',
             `${title} is full: ${inGroup} of ${capacity} places are taken. Put ${before.name} on the waitlist, or make more room in the course.`,

@@ -1,5 +1,5 @@
 import type { Migration } from '../migrate';
-import { ID, TABLE_END, to } from './sql';
+import { ID, NULL_ID, refuse, TABLE_END, to } from './sql';
 
 /** What goes with kits beside measured food: supplies of a course, what families have at home, how lines travel. */
 export const supplies: Migration = {
@@ -16,8 +16,15 @@ export const supplies: Migration = {
        drawn VARCHAR(120) NOT NULL, PRIMARY KEY (session_id, enrolment_id, supply_id),
        ${to('session_id', 'session')}, ${to('enrolment_id', 'enrolment')}) ${TABLE_END}`,
     );
+    await run(
+      `CREATE TABLE kit_fate (id ${ID} PRIMARY KEY, session_id ${ID}, kit_id ${ID}, fate VARCHAR(20) NOT NULL, to_id ${NULL_ID},
+       at DATETIME(3) NOT NULL, actor_id ${ID}, KEY by_session (session_id, at), ${to('session_id', 'session')},
+       ${to('kit_id', 'kit')}) ${TABLE_END}`,
+    );
+    for (const change of ['UPDATE', 'DELETE'] as const) await run(refuse('kit_fate', change));
   },
   async down(run) {
+    await run('DROP TABLE IF EXISTS kit_fate');
     await run('DROP TABLE IF EXISTS issue');
     await run('ALTER TABLE programme DROP COLUMN containers');
     await run('ALTER TABLE household DROP COLUMN home');

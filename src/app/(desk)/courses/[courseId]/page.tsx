@@ -3,6 +3,7 @@ import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
+import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
 import { sayMoney } from '@/core/quantity/say';
 import { WAITLIST_RULES } from '@/core/roll/waitlist';
@@ -38,7 +39,8 @@ async function edit(courseId: string, version: number, _state: FormState | null,
     const { budget = '', ...sent } = fields(data);
     const uses = Object.fromEntries(EQUIPMENT_KINDS.flatMap((kind) => (sent[kind] ? [[kind, sent[kind]]] : [])));
     const budgetCents = budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100);
-    await call(editCourse, { ...sent, courseId, version, uses, budgetCents } as never);
+    const modePlaces = Object.fromEntries(MODES.flatMap((mode) => (sent[mode] ? [[mode, sent[mode]]] : [])));
+    await call(editCourse, { ...sent, courseId, version, uses, budgetCents, modePlaces } as never);
     return 'Saved.';
   });
 }
@@ -59,6 +61,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
   const [change] = await call(listChanges, {});
   const cadence = course.cadence ? (JSON.parse(course.cadence) as Cadence) : null;
   const uses = JSON.parse(course.uses) as Record<string, number>;
+  const room = JSON.parse(course.modePlaces) as Record<string, number>;
   const names = places.map(({ name }) => name);
   return (
     <>
@@ -141,6 +144,15 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
                 />
               </div>
+              <details open={course.modePlaces !== '{}'}>
+                <summary className="cursor-pointer text-sm font-semibold">Room in each mode</summary>
+                <p className="mt-1 text-xs">For people with a mode of their own on the roll; empty: no limit.</p>
+                <div className="mt-2 grid grid-cols-2 gap-2">
+                  {MODES.map((mode) => (
+                    <Field key={mode} label={mode} name={mode} type="number" min={0} defaultValue={room[mode] ?? ''} />
+                  ))}
+                </div>
+              </details>
               <Choice label="A free place goes to" name="waitlistRule" defaultValue={course.waitlistRule}>
                 {WAITLIST_RULES.map((rule) => (
                   <option key={rule}>{rule}</option>

@@ -38,7 +38,7 @@ export default async function Roll({
 }) {
   const { courseId } = await params;
   const query = await searchParams;
-  const { course, people, groups, places } = await orNotFound(call(viewRoll, { courseId }));
+  const { course, people, groups, places, modes } = await orNotFound(call(viewRoll, { courseId }));
   const { actor } = await requireMember();
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const shown = sorted(
@@ -73,7 +73,14 @@ export default async function Roll({
         </Link>
       </PageTitle>
       {unknown.length > 0 && <UnknownWords words={unknown} />}
-      <Waitlist places={places} people={people} groups={groups} course={course} coordinator={actor.name} />
+      <Waitlist
+        places={places}
+        people={people}
+        groups={groups}
+        course={course}
+        modes={modes}
+        coordinator={actor.name}
+      />
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
         <div className="flex min-w-0 flex-col gap-3">
           <form aria-label="Filter the roll" className="no-print flex flex-wrap items-end gap-2">

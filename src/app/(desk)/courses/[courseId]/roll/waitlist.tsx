@@ -1,4 +1,4 @@
-import { offerDraft, type Places } from '@/core/roll/waitlist';
+import { type ModePlaces, offerDraft, type Places } from '@/core/roll/waitlist';
 import type { RollPerson } from '@/services/roll/person';
 import { ActionForm } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
@@ -10,14 +10,17 @@ export function Waitlist({
   people,
   groups,
   course,
+  modes,
   coordinator,
 }: {
   places: readonly Places[];
   people: readonly RollPerson[];
   groups: readonly { readonly id: string; readonly name: string }[];
   course: { readonly title: string; readonly capacity: number | null; readonly waitlistRule: string };
+  modes: readonly ModePlaces[];
   coordinator: string;
 }) {
+  const full = modes.filter(({ enrolled, room }) => enrolled >= room);
   const told = places.filter(({ over, waiting }) => over > 0 || waiting.length > 0);
   if (told.length === 0) return null;
   return (
@@ -26,10 +29,10 @@ export function Waitlist({
         Places and the waitlist
       </h2>
       <ul className="flex flex-col divide-y divide-base-300">
-        {told.map(({ groupId, free, over, waiting }) => {
+        {told.map(({ groupId, free, over, waiting, next: nextId }) => {
           const group = groups.length > 0 ? (groups.find(({ id }) => id === groupId) ?? groups[0])?.name : undefined;
           const queue = waiting.flatMap((id) => people.find((person) => person.id === id) ?? []);
-          const [next] = queue;
+          const next = queue.find(({ id }) => id === nextId);
           const draft = next && offerDraft(next.name, course.title, coordinator);
           return (
             <li key={groupId} className="flex flex-col gap-2 py-2">
@@ -38,6 +41,7 @@ export function Waitlist({
                 {over > 0
                   ? `${over} more than the ${course.capacity} there is room for. Nobody is taken off by itself: withdraw somebody, or make more room.`
                   : `${free === null ? 'No limit is set' : free === 0 ? 'No place is free' : `${free} ${free === 1 ? 'place is' : 'places are'} free`}.`}{' '}
+                {full.length > 0 && `Full: ${full.map(({ mode, room }) => `${mode} (${room})`).join(', ')}. `}
                 {queue.length > 0 &&
                   `${queue.length} ${queue.length === 1 ? 'waits' : 'wait'}, ${course.waitlistRule}: ${queue.map(({ name, since }) => (since ? `${name} since ${sayShortDate(since)}` : name)).join(', ')}.`}
               </p>

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { v7 } from 'uuid';
-import { call } from '@/app/access';
+import { call, requireMember } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import type { AttendanceState } from '@/core/roll/attendance';
@@ -20,6 +20,7 @@ async function mark(sessionId: string, id: string, enrolmentId: string, state: A
 
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
+  const { actor } = await requireMember();
   const { session, people } = await orNotFound(call(viewAttendance, { sessionId }));
   const count = (state: AttendanceState) => people.filter(({ seen }) => seen.includes(state)).length;
   const open = people.filter(({ seen }) => seen.length === 0).length;
@@ -33,6 +34,11 @@ export default async function Attendance({ params }: { params: Promise<{ session
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
         </Link>
+        {actor.role === 'coordinator' && count('not collected') > 0 && (
+          <Link href={`/sessions/${sessionId}/not-fetched`} className="btn btn-primary">
+            Kits not fetched
+          </Link>
+        )}
       </PageTitle>
       <p role="status" className="mb-3 text-lg">
         {states

@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest';
+import { computeSheet, type SheetInput, sheetContent } from '../kits/snapshot';
+import { TYPICAL } from '../reference/reference';
+import { fateOffers, leftKit, takersOf } from './not-fetched';
+
+function content() {
+  const input: SheetInput = {
+    system: 'metric',
+    dishes: [
+      {
+        id: 'dish',
+        title: 'Dish',
+        recipe: {
+          servings: 1,
+          lines: [
+            { ingredient: 'canned chickpeas', preparation: 'drained', amount: '400', unit: 'g', sealed_grams: '400' },
+            { ingredient: 'feta cheese', preparation: 'crumbled', amount: '50', unit: 'g' },
+            { ingredient: 'ground cumin', amount: '1', unit: 'g' },
+          ],
+        },
+      },
+    ],
+    labels: {},
+    reference: TYPICAL,
+  };
+  const outcome = computeSheet(input, [{ id: 'ada', name: 'Ada', servings: 1, wishes: [] }]);
+  if ('problems' in outcome) throw new Error('problems');
+  return sheetContent(input, outcome);
+}
+
+const said = (hours: number, takers: readonly string[] = []) =>
+  Object.fromEntries(fateOffers(leftKit(content(), 'A'), hours, takers).map((offer) => [offer.fate, offer]));
+
+describe('a kit that nobody fetched', () => {
+  it('keeps its cold part only in the fridge, by the clock since hand-out', () => {
+    expect(said(1).held?.say).toContain('Put the cold part back into the fridge now');
+    expect(said(3).held?.say).toContain('must have been in the fridge all the time');
+  });
+
+  it('gives back what is sealed, never what was cold or measured out', () => {
+    const say = said(1)['taken apart']?.say;
+    expect(say).toContain('Back to stock, unopened: 1 sealed unit of 400 g canned chickpeas, drained.');
+    expect(say).toContain('Never restocked: feta cheese, crumbled.');
+    expect(say).toContain('What was measured out is used today or thrown away');
+  });
+
+  it('goes only to somebody who can be shown to eat all of it', () => {
+    const people = [
+      { id: '1', name: 'Bo', wishes: [] },
+      { id: '2', name: 'Cy, no milk', wishes: [{ asWritten: 'milk', codes: ['MILK'] }] },
+      // Brands of cumin may add mustard: unknown blocks.
+      { id: '3', name: 'Di, no mustard', wishes: [{ asWritten: 'mustard', codes: ['MUSTARD'] }] },
+      { id: '4', name: 'Ed, moon dust', wishes: [{ asWritten: 'moon dust', codes: undefined }] },
+    ];
+    expect(takersOf(content(), 'A', people).map(({ name }) => name)).toEqual(['Bo']);
+    expect(said(1)['given away']).toMatchObject({ isOpen: false });
+    expect(said(1, ['Bo'])['given away']).toMatchObject({ isOpen: true });
+  });
+});

@@ -1,0 +1,107 @@
+import { z } from 'zod';
+import { fateOffers, KIT_FATES, leftKit, takersOf } from '@/core/handout/not-fetched';
+import { attendanceNow } from '@/core/roll/attendance';
+import { find, insert } from '@/store/query';
+import { isDuplicate } from '@/store/store';
+import { logChange } from '../access/change-log';
+import { type Context, nowOf, service } from '../access/gate';
+import { logLook } from '../access/looks';
+import { ServiceError } from '../errors';
+import { loadSheet } from '../kits/kit-sheet';
+import { rollPerson } from '../roll/person';
+
+/** The kits of a session that were noted as not collected, with who could take each over. */
+async function notFetched(context: Context, sessionId: string) {
+  const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
+  const { db } = context.store;
+  const { locked } = sheet;
+  if (!locked) return { bundle, sheet, hours, kits: [], since: 0 };
+  const order: [string, string][] = [
+    ['at', 'ASC'],
+    ['id', 'ASC'],
+  ];
+  const seen = attendanceNow(await find(db, db.models.attendance, { sessionId }, order as never));
+  const fates = new Map(
+    (await find(db, db.models.kitFate, { sessionId }, order as never)).map((row) => [row.kitId, row]),
+  );
+  const waiting = bundle.enrolments
+    .filter(({ status }) => status === 'waitlisted' || status === 'applied')
+    .map((row) => rollPerson(row, meanings));
+  const start = `${bundle.session.date}T${bundle.session.startsAt}`;
+  const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
+  const kits = locked.kits
+    .filter(({ enrolmentId }) => seen.get(enrolmentId)?.has('not collected'))
+    .map(({ id, number, name, variant }) => {
+      const takers = takersOf(locked.content, variant, waiting).map((taker) => ({ id: taker.id, name: taker.name }));
+      const left = leftKit(locked.content, variant);
+      const fate = fates.get(id);
+      return {
+        id,
+        number,
+        name,
+        variant,
+        takers,
+        offers: fateOffers(
+          left,
+          since,
+          takers.map((taker) => taker.name),
+        ),
+        fate: fate && { kind: fate.fate, to: bundle.enrolments.find((row) => row.id === fate.toId)?.name ?? '' },
+      };
+    });
+  return { bundle, sheet, hours, kits, since };
+}
+
+export const viewNotFetched = service({
+  title: 'See the kits that nobody fetched, and what may become of them',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const found = await notFetched(context, sessionId);
+    await logLook(context, 'kits not fetched', sessionId, found.kits.length);
+    return found;
+  },
+});
+
+export const decideKit = service({
+  title: 'Say what became of a kit that nobody fetched',
+  roles: ['coordinator'],
+  input: z.object({
+    sessionId: z.uuid(),
+    /** Made by whoever sends it: sent twice, it is noted once. */
+    id: z.uuid(),
+    kitId: z.uuid(),
+    fate: z.enum(KIT_FATES),
+    /** Who took it over. */
+    toId: z.uuid().optional(),
+  }),
+  run: async (context, { sessionId, id, kitId, fate, toId }) => {
+    const { kits } = await notFetched(context, sessionId);
+    const kit = kits.find((each) => each.id === kitId);
+    if (!kit) throw new ServiceError('not-found', 'This kit is not noted as left: see who fetched theirs.');
+    const taker = kit.takers.find((each) => each.id === toId);
+    if (fate === 'given away' && !taker)
+      throw new ServiceError(
+        'invalid',
+        'Choose somebody who waits and can eat all of it. Nobody else can be shown to be safe with this kit.',
+      );
+    try {
+      await context.store.transaction(async (db) => {
+        await insert(db, db.models.kitFate, [
+          {
+            id,
+            sessionId,
+            kitId,
+            fate,
+            toId: fate === 'given away' ? (toId ?? null) : null,
+            at: nowOf(context),
+            actorId: context.actor.id,
+          },
+        ]);
+        await logChange(context, db, 'decided what becomes of a kit', 'session', sessionId, { kit: kit.number, fate });
+      });
+    } catch (error) {
+      if (!isDuplicate(error)) throw error;
+    }
+  },
+});
