@@ -110,7 +110,11 @@ function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
   if (withAgain.length > 0) what.push(`no longer made without ${withAgain.join(', ')}`);
   if (!now.components) return [...what, 'cannot be made yet'];
   if (old.servings !== now.servings) return what;
-  const rest = new Map((old.components ?? []).map((component) => [component.key, component]));
+  const before = old.components ?? [];
+  // Most kits hold what they held, in the same order.
+  if (before.length === now.components.length && now.components.every(({ key }, at) => key === before[at]?.key))
+    return what;
+  const rest = new Map(before.map((component) => [component.key, component]));
   const added: SheetComponent[] = [];
   for (const component of now.components) {
     if (!rest.delete(component.key)) added.push(component);

@@ -341,31 +341,20 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
   return [...byKey.values(), ...open];
 }
 
-/** Texts of wishes made before: the same people come to every session of a course. */
-const texts = new WeakMap<readonly Wish[], string>();
-
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
 function profileText(wishes: readonly Wish[]): string {
-  if (wishes.length === 0) return '';
-  const known = texts.get(wishes);
-  if (known !== undefined) return known;
-  const text = writeProfile(wishes);
-  texts.set(wishes, text);
-  return text;
-}
-
-function writeProfile(wishes: readonly Wish[]): string {
   const [only] = wishes;
   if (!only) return '';
   if (wishes.length === 1 && only.codes?.length === 1) return only.codes[0] as string;
   return wishes.map((wish) => wish.codes?.join(',') ?? `?${wish.asWritten}`).join(';');
 }
 
+const hasNeeds = ({ choice, unknown }: Group) => choice.effective.length + unknown.length > 0;
+
 /** Kits without needs first, then by how many kits, then by size: A is what most people get. */
 function byNeedThenSize(a: Group, b: Group): number {
-  const plain = (group: Group) => (group.choice.effective.length + group.unknown.length > 0 ? 1 : 0);
   return (
-    plain(a) - plain(b) ||
+    Number(hasNeeds(a)) - Number(hasNeeds(b)) ||
     b.participants.length - a.participants.length ||
     b.servings - a.servings ||
     (a.key < b.key ? -1 : 1)

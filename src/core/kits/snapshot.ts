@@ -277,9 +277,9 @@ const besideItem = (item: Item, beside: number) =>
 /** What goes with any kit for the whole course: a row each. */
 function supplyRows(sheet: KitSheet, dish: number): SheetRow[] {
   const rows = new Map<number, SheetRow>();
-  for (const { components = [] } of sheet.variants)
-    for (const { item, line, ...place } of components)
-      if (place.dish === dish) rows.set(line, { dish, line, ...rowItem(item) });
+  for (const { components, supply } of sheet.variants)
+    for (const component of (supply && components) ?? [])
+      if (component.dish === dish) rows.set(component.line, { dish, line: component.line, ...rowItem(component.item) });
   return [...rows.values()].sort((a, b) => a.line - b.line);
 }
 
@@ -287,8 +287,9 @@ function supplyRows(sheet: KitSheet, dish: number): SheetRow[] {
 function besideRows(sheet: KitSheet, dishes: number): ReadonlyMap<string, readonly SheetRow[]> {
   const lines = new Map<string, Map<string, SheetRow>>();
   for (const { components = [] } of sheet.variants)
-    for (const { option, beside, item, dish, line } of components) {
-      if (beside === 0 || dish === dishes) continue;
+    for (const component of components) {
+      if (component.beside === 0 || component.dish === dishes) continue;
+      const { option, beside, item, dish, line } = component;
       const rows = lines.get(`${dish}.${line}`) ?? new Map<string, SheetRow>();
       lines.set(`${dish}.${line}`, rows);
       rows.set(`${option}.${beside}`, { dish, line, option, beside, ...besideItem(item, beside) });

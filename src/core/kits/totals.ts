@@ -38,37 +38,40 @@ export function totalsOf(
   variants: Iterable<{ readonly count: number; readonly components: readonly Component[] }>,
 ): Total[] {
   // Kits of one size hold the very same portion of most items: counted first, multiplied once.
-  const byItem = new Map<Item, Map<Portion, number>>();
+  const counts = new Map<Portion, { readonly item: Item; kits: number }>();
   for (const { count, components } of variants) {
     if (count === 0) continue;
     for (const component of components) {
       const { item, portion, from } = component;
       // It comes with something else that is bought, or is no food.
       if (from || isEquipment(component)) continue;
-      let portions = byItem.get(item);
-      if (!portions) {
-        portions = new Map();
-        byItem.set(item, portions);
-      }
-      portions.set(portion, (portions.get(portion) ?? 0) + count);
+      const own = counts.get(portion);
+      if (own) own.kits += count;
+      else counts.set(portion, { item, kits: count });
     }
   }
-  const byFood = new Map<string, ItemTotal[]>();
-  for (const [item, portions] of byItem) {
-    const sum = { item, grams: ZERO, pieces: ZERO, units: 0, kits: 0 };
-    for (const [portion, count] of portions) {
-      const times = rational(count);
-      sum.grams = add(sum.grams, multiply(portion.grams, times));
-      if (item.unit.dimension === 'count') sum.pieces = add(sum.pieces, multiply(portion.exact, times));
-      sum.units += (portion.sealedUnits ?? 0) * count;
-      sum.kits += count;
+  const byItem = new Map<Item, Sum>();
+  const byFood = new Map<string, Sum[]>();
+  for (const [portion, { item, kits }] of counts) {
+    let sum = byItem.get(item);
+    if (!sum) {
+      sum = { item, grams: ZERO, pieces: ZERO, units: 0, kits: 0 };
+      byItem.set(item, sum);
+      const items = byFood.get(item.ingredient.name);
+      if (items) items.push(sum);
+      else byFood.set(item.ingredient.name, [sum]);
     }
-    const items = byFood.get(item.ingredient.name);
-    if (items) items.push(sum);
-    else byFood.set(item.ingredient.name, [sum]);
+    const times = rational(kits);
+    sum.grams = add(sum.grams, multiply(portion.grams, times));
+    if (item.unit.dimension === 'count') sum.pieces = add(sum.pieces, multiply(portion.exact, times));
+    sum.units += (portion.sealedUnits ?? 0) * kits;
+    sum.kits += kits;
   }
   return [...byFood].map(([ingredient, items]) => totalOf(ingredient, items));
 }
+
+/** A total of an item while it is added up. */
+type Sum = { -readonly [Field in keyof ItemTotal]: ItemTotal[Field] };
 
 function totalOf(ingredient: string, items: readonly ItemTotal[]): Total {
   const pooled = items.filter(({ item }) => !item.sealedGrams);

@@ -125,26 +125,30 @@ export function kitCalculator(
   ways: Ways = EVERYTHING_MEASURED,
 ): KitCalculator {
   // An item stands in one place of one dish: its component is made once for each size of kit.
-  const known = new Map<Item, Map<number, Component>>();
+  const known = new Map<Item, { readonly sizes: number[]; readonly made: Component[] }>();
   /** A choice is made for certain avoidances: with its size and supply it says everything. */
-  const made = new WeakMap<Choice, Map<string, Contents>>();
-  const isSimple = dishes.map((recipe) => allItems(recipe).every(({ liquidPortion, part }) => !liquidPortion && !part));
+  const made = new Map<Choice, Map<string, Contents>>();
+  const isSimple = dishes.map(({ lines }) => lines.every(isSimpleLine));
   const add = (to: Component[], dish: number, line: number, option: number, servings: number) => {
     const recipe = dishes[dish] as Recipe;
     const item = itemAt(recipe.lines[line] as Line, option) as Item;
     for (let beside = 0; beside <= item.also.length; beside++) {
       const each = beside === 0 ? item : (item.also[beside - 1] as Item);
-      let bySize = known.get(each);
-      if (!bySize) {
-        bySize = new Map();
-        known.set(each, bySize);
+      let own = known.get(each);
+      if (!own) {
+        own = { sizes: [], made: [] };
+        known.set(each, own);
       }
-      let component = bySize.get(servings);
-      if (!component) {
-        const portion = portionOf(each, recipe.servings, servings, measurer);
-        component = { dish, line, option, beside, item: each, portion };
-        bySize.set(servings, component);
+      // Kits come in a few sizes: a short list is looked through sooner than a table is made.
+      const at = own.sizes.indexOf(servings);
+      if (at >= 0) {
+        to.push(own.made[at] as Component);
+        continue;
       }
+      const portion = portionOf(each, recipe.servings, servings, measurer);
+      const component = { dish, line, option, beside, item: each, portion };
+      own.made.push(component);
+      own.sizes.push(servings);
       to.push(component);
     }
   };
@@ -192,11 +196,12 @@ export function kitCalculator(
   }
 }
 
-/** Every item that a recipe may come to. */
-const allItems = ({ lines }: Recipe): Item[] =>
-  lines.flatMap(({ written, alternatives }) =>
-    [written, ...alternatives].flatMap((item) => (item ? [item, ...item.also] : [])),
-  );
+/** Whether nothing of a line is poured off a can or bought with another. */
+const isSimpleLine = ({ written, alternatives }: Line): boolean =>
+  isSimpleItem(written) && alternatives.every(isSimpleItem);
+
+const isSimpleItem = (item: Item | null): boolean =>
+  item === null || (!item.liquidPortion && !item.part && item.also.every(isSimpleItem));
 
 /** Identifies what is packed, so that a tick stays valid exactly while the component stays the same. */
 export function componentKey(component: Component, dishKey: string): string {

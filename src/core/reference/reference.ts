@@ -66,6 +66,9 @@ export const TYPICAL: Reference = {
 interface Rows {
   readonly foods: ReadonlyMap<string, Ingredient>;
   readonly measures: ReadonlyMap<string, readonly MeasureFact[]>;
+  readonly yields: ReadonlyMap<string, readonly YieldFact[]>;
+  /** Weights looked up before, by food, preparation and unit. */
+  readonly weights: Map<string, UnitWeight>;
 }
 
 const ROWS = new WeakMap<Reference, Rows>();
@@ -73,15 +76,23 @@ const ROWS = new WeakMap<Reference, Rows>();
 function rowsOf(reference: Reference): Rows {
   const known = ROWS.get(reference);
   if (known) return known;
-  const measures = new Map<string, MeasureFact[]>();
-  for (const row of reference.measures) {
-    const own = measures.get(row.ingredient);
-    if (own) own.push(row);
-    else measures.set(row.ingredient, [row]);
-  }
+  const byFood = <T extends { readonly ingredient: string }>(facts: readonly T[]) => {
+    const own = new Map<string, T[]>();
+    for (const row of facts) {
+      const same = own.get(row.ingredient);
+      if (same) same.push(row);
+      else own.set(row.ingredient, [row]);
+    }
+    return own;
+  };
   const foods = new Map<string, Ingredient>();
   for (const food of reference.ingredients) if (!foods.has(food.name)) foods.set(food.name, food);
-  const rows = { foods, measures };
+  const rows = {
+    foods,
+    measures: byFood(reference.measures),
+    yields: byFood(reference.yields),
+    weights: new Map<string, UnitWeight>(),
+  };
   ROWS.set(reference, rows);
   return rows;
 }
@@ -142,6 +153,14 @@ export interface UnitWeight {
  */
 export function weightOf(reference: Reference, ingredient: string, preparation: string, unit: Unit): UnitWeight {
   if (unit.dimension === 'mass') return { grams: unit.size };
+  const { weights } = rowsOf(reference);
+  const key = `${ingredient}|${preparation}|${unit.key}`;
+  const known = weights.get(key) ?? readWeight(reference, ingredient, preparation, unit);
+  weights.set(key, known);
+  return known;
+}
+
+function readWeight(reference: Reference, ingredient: string, preparation: string, unit: Unit): UnitWeight {
   const ofFood = measuresOf(reference, ingredient);
   const rows = ofFood.filter((row) => row.preparation === preparation);
   const very = rows.find((row) => row.measure === unit.key);
@@ -174,7 +193,7 @@ export function yieldOf(
   ingredient: string,
   preparation: string,
 ): { portion: Rational; from: YieldFact } {
-  const ofFood = reference.yields.filter((row) => row.ingredient === ingredient);
+  const ofFood = rowsOf(reference).yields.get(ingredient) ?? [];
   const row = ofFood.find((candidate) => candidate.preparation === preparation);
   if (row) return { portion: parseAmount(row.ediblePortion), from: row };
   throw new AmountError(

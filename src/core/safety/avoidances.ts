@@ -58,6 +58,18 @@ export interface Holdings {
  * @param preparation how it comes: what is cut small enough is no longer a choking risk
  */
 export function holdingsOf(ingredient: Ingredient, label?: readonly string[], preparation = ''): Holdings {
+  if (label) return readHoldings(ingredient, label, preparation);
+  const known = typicalHoldings.get(ingredient) ?? new Map<string, Holdings>();
+  typicalHoldings.set(ingredient, known);
+  const holdings = known.get(preparation) ?? readHoldings(ingredient, undefined, preparation);
+  known.set(preparation, holdings);
+  return holdings;
+}
+
+/** What foods hold without a label: the same for every line that names them. */
+const typicalHoldings = new WeakMap<Ingredient, Map<string, Holdings>>();
+
+function readHoldings(ingredient: Ingredient, label: readonly string[] | undefined, preparation: string): Holdings {
   const care = careOf(ingredient.name, preparation);
   const contains = withImplied([
     ...(label ?? ingredient.contains),
@@ -71,7 +83,8 @@ export function holdingsOf(ingredient: Ingredient, label?: readonly string[], pr
 
 /** The avoided codes that a food holds or may hold, sorted. Empty when it is safe. */
 export function blockersOf(holdings: Holdings, avoids: readonly string[]): string[] {
-  return [...new Set(avoids)].filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code)).sort();
+  const blocked = avoids.filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code));
+  return blocked.length > 1 ? [...new Set(blocked)].sort() : blocked;
 }
 
 /**
