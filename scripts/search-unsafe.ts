@@ -3,6 +3,7 @@
 import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
 import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import { computeSheet, type SheetInput } from '@/core/kits/snapshot';
+import { type LineWay, type Supply, WAYS } from '@/core/kits/supplied';
 import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe';
 import { withFillings } from '@/core/recipes/slots';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
@@ -100,6 +101,20 @@ function recipe() {
   return { servings: 4, lines: withFillings(whole.lines, chance() < 0.5 ? fillings : []) };
 }
 
+/** How a kit may be filled: at the station, whole, from home, from a box, out of jars. */
+function supplyFrom(foods: readonly string[]): Supply | undefined {
+  if (chance() < 0.4) return undefined;
+  const some = () => times(upTo(2), () => oneOf(foods));
+  return {
+    ...(chance() < 0.3 ? { atStation: true } : {}),
+    ...(chance() < 0.5 ? { cuts: true } : {}),
+    staples: some(),
+    box: some().map((ingredient) => ({ ingredient, grams: String(1 + upTo(400)) })),
+    jars: some().map((ingredient, at) => ({ id: String(at), at, ingredient, grams: '100' })),
+    issues: [{ id: 'spoons', at: 9, name: 'measuring spoons', count: 1 }],
+  };
+}
+
 /** One roll and its dishes; every kit that holds what its person must avoid. */
 function unsafeKits(number: number): string[] {
   const people = times(1 + upTo(7), () => {
@@ -110,7 +125,24 @@ function unsafeKits(number: number): string[] {
     const unknown = chance() < 0.05 ? [{ asWritten: 'moonroot', codes: undefined }] : [];
     return { codes, wishes: [...codes.map((code) => ({ asWritten: code, codes: [code] })), ...unknown] };
   }).map((person, at) => ({ ...person, id: String(at), name: String(at), servings: 1 + upTo(4) }));
-  const dishes = times(1 + upTo(1), recipe).map((own, at) => ({ id: String(at), title: `Dish ${at}`, recipe: own }));
+  const dishes = times(1 + upTo(1), recipe).map((own, at) => ({
+    id: String(at),
+    title: `Dish ${at}`,
+    recipe: own,
+    ways: own.lines.flatMap(({ ingredient }) =>
+      chance() < 0.3 ? [{ ingredient, way: oneOf(WAYS) }] : [],
+    ) as readonly LineWay[],
+  }));
+  const foods = dishes.flatMap((dish) =>
+    dish.recipe.lines.flatMap(({ ingredient, alternatives = [] }) => [
+      ingredient,
+      ...alternatives.flatMap((each) => ('omit' in each ? [] : [each.ingredient])),
+    ]),
+  );
+  const supplied = people.map((person) => {
+    const supply = supplyFrom(foods);
+    return supply ? { ...person, supply } : person;
+  });
   const labels = Object.fromEntries(
     times(upTo(2), () => [oneOf(ingredients).name, times(upTo(2), () => oneOf(ALLERGENS))] as const),
   );
@@ -126,21 +158,22 @@ function unsafeKits(number: number): string[] {
     dishes,
     labels,
     reference: TYPICAL,
-    extras: extrasFor(made, people),
+    extras: extrasFor(made, people, supplyFrom(foods)),
   };
-  const outcome = computeSheet(input, people);
+  const outcome = computeSheet(input, supplied);
   if ('problems' in outcome) return [];
   const found: string[] = [];
   const all = new Set(people.flatMap(({ codes }) => codes));
   for (const variant of outcome.sheet.variants) {
     const held = new Set(
-      (variant.components ?? []).flatMap(({ dish, line: at, option, item: { ingredient, preparation } }) => [
-        ...heldBy(
-          ingredient.name,
-          preparation,
-          labelOf(dishes[dish]?.recipe.lines[at], option, ingredient.name) ?? labels[ingredient.name],
-        ),
-      ]),
+      (variant.components ?? []).flatMap(({ dish, line: at, option, from, item: { ingredient, preparation } }) => {
+        if (ingredient.aisle === 'equipment') return [];
+        // A jar is of the programme's product; what stands at home is of a brand that nobody has read.
+        const own = labelOf(dishes[dish]?.recipe.lines[at], option, ingredient.name) ?? labels[ingredient.name];
+        const isTheirs = from === 'at home already' || from === 'in the box they receive';
+        // The jar itself holds what is drawn from it, which is looked at on its own line.
+        return dish === dishes.length ? [] : [...heldBy(ingredient.name, preparation, isTheirs ? undefined : own)];
+      }),
     );
     const avoided = variant.extra
       ? [...all].filter((code) => !variant.notFor?.includes(code))

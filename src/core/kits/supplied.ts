@@ -15,7 +15,7 @@ import {
 import { readUnit } from '../quantity/units';
 import type { Item, Recipe } from '../recipes/recipe';
 import type { Ingredient } from '../reference/reference';
-import { blockersOf, holdingsOf } from '../safety/avoidances';
+import { blockersOf, holdingsOf, isCare } from '../safety/avoidances';
 import { type Portion, SEALED_ENOUGH, scale } from './portion';
 import { type Choice, type Component, chosenItems } from './variant';
 
@@ -119,7 +119,8 @@ export function supplyThatMatters(
     .map((jar) => withFresh(jar, drawnFrom(jar.ingredient, dishes, choice, servings)));
   const matters: Supply = {
     ...(supply.atStation && ways.any('station') ? { atStation: true } : {}),
-    ...(supply.cuts && ways.any('whole') ? { cuts: true } : {}),
+    // What is dangerous whole comes cut to whoever must avoid it, however old they are.
+    ...(supply.cuts && ways.any('whole') && !avoids.some(isCare) ? { cuts: true } : {}),
     ...(staples.length > 0 ? { staples } : {}),
     ...(box.length > 0 ? { box } : {}),
     ...(jars.length > 0 ? { jars } : {}),

@@ -28,6 +28,9 @@ export const foodCode = (ingredientName: string): string => `${FOOD}${ingredient
 /** True for a known allergen or diet code, and for a code made by `foodCode`. */
 export const isAvoidanceCode = (code: string): boolean => BY_CODE.has(code) || code.startsWith(FOOD);
 
+/** True for what an age or a condition asks for, which a preparation may lift. */
+export const isCare = (code: string): boolean => BY_CODE.get(code)?.kind === 'care';
+
 /** How a code is said: "milk", "tree nuts", "mushroom". */
 export const avoidanceLabel = (code: string): string =>
   BY_CODE.get(code)?.label ?? (code.startsWith(FOOD) ? code.slice(FOOD.length) : code);
