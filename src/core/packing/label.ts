@@ -38,6 +38,32 @@ export function kitLabels(sheet: LockedSheet, packedOn: string): KitLabel[] {
   return kits.map((kit) => kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn));
 }
 
+/** Days that a dish made in class is eaten within, kept cold: the stricter of UK (2) and US (3 to 4) advice for leftovers. */
+const MADE_DAYS = 2;
+
+/**
+ * Labels of what was made in class and goes home: one for each person of the roll, with the dishes and their allergens.
+ * What is not known of a kit is not known of its dish either: it says the same.
+ */
+export function madeLabels(sheet: LockedSheet): KitLabel[] {
+  const { session, content } = sheet;
+  const byLetter = new Map(content.variants.map((variant) => [variant.letter, variant]));
+  return [...byGroup(sheet.kits).values()].flat().flatMap((kit) => {
+    const variant = byLetter.get(kit.variant);
+    if (!variant || variant.extra) return [];
+    const meeting = session.groups?.find(({ name }) => name === kit.group);
+    const made = meeting?.date ?? session.date;
+    const until = Temporal.PlainDate.from(made).add({ days: MADE_DAYS }).toString();
+    return [
+      {
+        ...kitLabel(sheet, kit, variant, made),
+        inside: content.input.dishes.map(({ title }) => title),
+        keep: `Made in class on ${sayDate(made)}. Keep cold, at or below ${FRIDGE[session.safetyProfile]}. Eat by ${sayDate(until)}; reheat until steaming hot, once.`,
+      },
+    ];
+  });
+}
+
 function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, packedOn: string): KitLabel {
   const { session, content } = sheet;
   const components = variant.components ?? [];

@@ -6,7 +6,7 @@ import { computeSheet, type SheetContent, type SheetInput, sheetContent } from '
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { kitsToHold } from './call-backs';
-import { kitLabels } from './label';
+import { kitLabels, madeLabels } from './label';
 import { benchSheet, type PackEvent, packedNow, packProgress, sayComponentKey } from './progress';
 
 const LINES: WrittenLine[] = [
@@ -178,6 +178,17 @@ describe('the bench', () => {
 
 describe('labels', () => {
   const labels = kitLabels(lock(contentOf(ROLL)), '2026-11-25');
+
+  it('of what was made in class name its dishes, its allergens, and how soon it is eaten', () => {
+    const made = madeLabels(lock(contentOf(ROLL)));
+    expect(made).toHaveLength(labels.length);
+    for (const [at, label] of made.entries()) {
+      const { allergens, madeWithout, name } = labels[at] ?? {};
+      expect(label).toMatchObject({ allergens, madeWithout, name });
+      expect(label.keep).toMatch(/^Made in class on Thu 26 Nov 2026\. Keep cold, .* Eat by Sat 28 Nov 2026/);
+      expect(label.inside.length).toBeGreaterThan(0);
+    }
+  });
 
   it('say what is inside, allergens in words, and how long it keeps', () => {
     expect(labels[0]).toMatchObject({

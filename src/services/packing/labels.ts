@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { kitLabels } from '@/core/packing/label';
+import { kitLabels, madeLabels } from '@/core/packing/label';
 import { makeLabels } from '@/workers/make-labels';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
@@ -10,13 +10,19 @@ import { loadProgramme } from '../programme/load';
 import { queueJob } from '../work/jobs';
 import { loadLocked } from './locked';
 
-const ofSession = z.object({ sessionId: z.uuid(), paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.') });
+const ofSession = z.object({
+  sessionId: z.uuid(),
+  paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.'),
+});
+
+/** Of the kits, or of what was made of them in class. */
+const withKind = ofSession.extend({ of: z.enum(['kits', 'made'], 'Choose kits or made.').default('kits') });
 
 export const labelsToPrint = service({
   title: 'See the labels of a session',
   roles: ['coordinator'],
-  input: ofSession,
-  run: async (context, { sessionId, paper }) => {
+  input: withKind,
+  run: async (context, { sessionId, paper, of }) => {
     const { locked, revision } = await loadLocked(context, sessionId);
     const { timeZone } = (await loadProgramme(context)).programme;
     // Kits are packed the day before; labels printed later than that are for kits packed today.
@@ -26,8 +32,8 @@ export const labelsToPrint = service({
     const { date, number, title } = locked.session;
     await logLook(context, 'labels', sessionId, locked.kits.length);
     return {
-      labels: kitLabels(locked, packedOn.toString()),
-      name: `labels-${date}-${number}-${paper}`,
+      labels: of === 'made' ? madeLabels(locked) : kitLabels(locked, packedOn.toString()),
+      name: `${of === 'made' ? 'made-labels' : 'labels'}-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
     };
   },
@@ -36,9 +42,9 @@ export const labelsToPrint = service({
 export const printLabels = service({
   title: 'Print the labels of a session',
   roles: ['coordinator'],
-  input: ofSession,
-  run: async (context, { sessionId, paper }) => {
-    const { labels, name } = await labelsToPrint(context, { sessionId, paper });
+  input: withKind,
+  run: async (context, { sessionId, paper, of }) => {
+    const { labels, name } = await labelsToPrint(context, { sessionId, paper, of });
     const answer = await makeLabels({ labels, paper });
     if ('refused' in answer) throw new ServiceError('invalid', answer.refused);
     if ('failed' in answer) throw new Error(answer.failed);

@@ -38,6 +38,23 @@ export async function householdsFor(context: Context, db: Db, entries: readonly 
   return ids;
 }
 
+/**
+ * What a row says of a family, for the household that its child is in already. A child of two homes has one place on the
+ * roll: the other home's contact is kept beside the first, and takes nothing away.
+ */
+export function withBothHomes(
+  { name, contact, address }: HouseholdRow,
+  entry: FamilyCells,
+): Pick<FamilyCells, 'contact' | 'address'> {
+  if (entry.household === '' || nameKey(entry.household) === nameKey(name)) return entry;
+  const isNew = entry.contact !== '' && !contact.split('; ').includes(entry.contact);
+  const both = [contact, ...(isNew ? [entry.contact] : [])].filter(Boolean).join('; ');
+  return { contact: both.length <= LONGEST_CONTACT ? both : contact, address };
+}
+
+/** Characters of a contact. */
+const LONGEST_CONTACT = 190;
+
 /** Keeps the newest contact and address that were written; an empty cell takes nothing away. */
 export async function completeHousehold(
   db: Db,

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
+import { viewHousehold } from './home';
 import { previewRollFile, saveRoll, viewRoll } from './roll';
 
 let store: Store;
@@ -66,6 +67,24 @@ describe('bringing in a roll', () => {
     ]);
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
     expect(await names(courseId)).toEqual(['Bram', 'Cleo']);
+  });
+
+  it('gives a child of two homes one place, and keeps the contact of both', async () => {
+    const { courseId } = await newSession(context, []);
+    const row = (household: string, contact: string, as?: 'update') => ({
+      line: 2,
+      cells: cells({ name: 'Ada Finch', household, contact }),
+      ...(as ? { as } : {}),
+    });
+    await saveRoll(context, { courseId, rows: [row('Finch', 'mum@homes.example')] } as never);
+    const other = row('Brook', 'dad@homes.example');
+    await expect(saveRoll(context, { courseId, rows: [other] } as never)).rejects.toMatchObject({
+      problems: [{ message: expect.stringContaining('is on the roll already') }],
+    });
+    await saveRoll(context, { courseId, rows: [{ ...other, as: 'update' }] } as never);
+    const [ada] = (await viewRoll(context, { courseId })).people;
+    const { household } = await viewHousehold(context, { householdId: ada?.householdId ?? '' });
+    expect(household).toMatchObject({ name: 'Finch', contact: 'mum@homes.example; dad@homes.example' });
   });
 
   it('refuses what is not a roll with words a person can act on', async () => {

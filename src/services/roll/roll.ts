@@ -24,7 +24,7 @@ import { queueMessage } from '../messages/messages';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
 import { loadProgramme } from '../programme/load';
-import { completeHousehold, householdsFor } from './households';
+import { completeHousehold, householdsFor, withBothHomes } from './households';
 import { rollPerson } from './person';
 
 export const viewRoll = service({
@@ -160,7 +160,7 @@ async function replacePerson(
     actionPlan: plan || before.actionPlan,
   };
   const household = await findOne(db, db.models.household, { id: before.householdId });
-  if (household) await completeHousehold(db, household, entry);
+  if (household) await completeHousehold(db, household, withBothHomes(household, entry));
   if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, values))) throw stale(before.name);
   await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
 }

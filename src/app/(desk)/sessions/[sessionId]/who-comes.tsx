@@ -1,5 +1,6 @@
 import { attempt, fields } from '@/app/form';
 import { MODES } from '@/core/plan/mode';
+import { homeOf } from '@/services/kits/supply';
 import type { viewSuits } from '@/services/recipes/suits';
 import { setAway } from '@/services/roll/away';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -30,11 +31,19 @@ export function WhoComes({ sessionId, bundle: { enrolments, away } }: { sessionI
     .filter(({ status }) => status === 'enrolled')
     .sort((a, b) => a.name.localeCompare(b.name));
   if (enrolled.length === 0) return null;
+  // A family with several children brings its adults once.
+  const homes = new Map(enrolled.map(({ householdId, home }) => [householdId, homeOf(home)]));
+  const helpers = [...homes.values()].reduce((sum, home) => sum + (home.helpers ?? 0), 0);
   return (
     <section className="sheet h-fit p-5" aria-labelledby="who-comes">
       <h2 id="who-comes" className="mb-1 text-xl font-bold">
         Away this time
       </h2>
+      {helpers > 0 && (
+        <p className="mb-2 text-sm">
+          {helpers} {helpers === 1 ? 'adult' : 'adults'} of their families come along and help.
+        </p>
+      )}
       <ul className="mb-3 flex flex-col gap-1">
         {away.flatMap(({ enrolmentId, mode }) => {
           const person = enrolled.find(({ id }) => id === enrolmentId);

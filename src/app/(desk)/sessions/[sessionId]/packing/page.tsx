@@ -3,7 +3,9 @@ import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { benchSheet, calledBackNow, packedNow, packProgress } from '@/core/packing/progress';
+import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { viewSession } from '@/services/kits/kit-sheet';
+import { rulesOf } from '@/services/kits/supply';
 import { sendToPrinter } from '@/services/packing/labels';
 import { Caution, Empty } from '@/ui/page';
 import { PrintJob } from '@/ui/print-job';
@@ -25,6 +27,7 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
   const { sessionId } = await params;
   const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
   const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
+  const goesHome = rulesOf(bundle.session.kitRules).goesHome === true && !isHomeKit(bundle.session.mode as Mode);
   const packed = packedNow(bundle.events);
   const progress = packProgress(bench?.kits ?? [], packed);
   const held = calledBackNow(bundle.events);
@@ -98,6 +101,29 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
                   Letter, 2 × 5
                 </a>
               </div>
+              {goesHome && (
+                <p className="mt-3">
+                  What is made in class goes home in labelled bags:{' '}
+                  <a
+                    href={`/sessions/${sessionId}/labels.pdf?paper=a4&of=made`}
+                    className="link"
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    its labels, A4
+                  </a>{' '}
+                  or{' '}
+                  <a
+                    href={`/sessions/${sessionId}/labels.pdf?paper=letter&of=made`}
+                    className="link"
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    Letter
+                  </a>
+                  .
+                </p>
+              )}
               <PrintJob send={send.bind(null, sessionId)} />
             </section>
           </div>
