@@ -33,6 +33,15 @@ export async function openSession(page: Page, title: string, stage = ''): Promis
   return `${href}`;
 }
 
+/** Opens a page of a session that is over: only its course still names it. */
+export async function openPast(page: Page, course: string, title: string, stage: string): Promise<void> {
+  await page.goto('/courses');
+  await page.getByRole('link', { name: course, exact: true }).first().click();
+  await page.getByRole('link', { name: title }).first().click();
+  await page.waitForURL(/\/sessions\//);
+  await page.goto(`${page.url()}${stage}`);
+}
+
 /** A course of its own with one session and one dish, for a test that changes things. */
 export async function newSession(
   page: Page,

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import ExcelJS from 'exceljs';
-import { newSession, signIn } from './people';
+import { newSession, openPast, openSession, signIn } from './people';
 
 /** A workbook as a coordinator might have it: other words for the columns, a formula, a second sheet. */
 async function workbook(): Promise<Buffer> {
@@ -107,4 +107,75 @@ test('what is made beside the kits and who is away reach the sheet; its differen
   await page.getByRole('button', { name: 'Marlo Kelp: came' }).click();
   await expect(page.getByRole('button', { name: 'Marlo Kelp: came' })).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByRole('status')).toContainText('1 came; 2 still open');
+});
+
+test('supplies go with the first kit, a late joiner catches up, and a family’s own shelf is not packed twice', async ({
+  page,
+}) => {
+  await signIn(page);
+  await openSession(page, 'Stew and salad', '/kits');
+  const sheet = page.getByRole('table', { name: /Kit sheet/ }).first();
+  await expect(sheet.getByText('joined late: with catch-up')).toBeVisible();
+  await expect(sheet.getByRole('row', { name: /^olive oil, jar for the course/ })).toContainText('catch-up');
+  await expect(sheet.getByRole('row', { name: /^onion, chopped cold/ })).toContainText('in the box they receive');
+  await expect(page.getByRole('row', { name: /^ice pack/ })).toContainText('1 per cold kit');
+  await expect(page.getByText('Within the budget of 14.00 a kit.')).toBeVisible();
+
+  // A further jar is refused while it names no food, then goes with every kit.
+  await page.goto('/courses');
+  await page.getByRole('link', { name: 'Fathom Suppers' }).first().click();
+  await page.getByRole('link', { name: 'Supplies' }).click();
+  const jar = page.getByRole('form', { name: 'Add a jar' });
+  await jar.getByLabel('Food').fill('moon dust');
+  await jar.getByLabel('Grams in one').fill('100');
+  await jar.getByRole('button', { name: 'Add jar' }).click();
+  await expect(jar.getByRole('alert')).toContainText('A jar holds a food of the reference table');
+  await jar.getByLabel('Food').fill('Salt');
+  await jar.getByLabel('Grams in one').fill('250');
+  await jar.getByRole('button', { name: 'Add jar' }).click();
+  await expect(page.getByText('salt, jar of 250 g')).toBeVisible();
+  await openSession(page, 'Stew and salad', '/kits');
+  await expect(sheet.getByRole('row', { name: /^salt, jar for the course/ })).toContainText('1 sealed unit of 250 g');
+
+  // What a family has is written down once, and refused where it names nothing known.
+  await page.goto('/families?q=dunlin');
+  await page.getByRole('link', { name: 'Household Dunlin' }).click();
+  const home = page.getByRole('form', { name: 'At home' });
+  await home.getByLabel('Staples they agreed to use').fill('moon dust');
+  await home.getByRole('button', { name: 'Save' }).click();
+  await expect(home.getByRole('alert')).toContainText('moon dust');
+  await home.getByLabel('Staples they agreed to use').fill('honey');
+  await home.getByLabel('A box they receive anyway').fill('carrot, 1 kg');
+  await home.getByRole('button', { name: 'Save' }).click();
+  await expect(home.getByRole('status')).toContainText('Saved.');
+  await openSession(page, 'Stew and salad', '/kits');
+  await expect(page.getByText('own honey').first()).toBeVisible();
+});
+
+test('what is there makes so many kits; the prep list and the PDF say the same as the sheet', async ({ page }) => {
+  await signIn(page);
+  const path = await openSession(page, 'Stew and salad', '/kits/stock');
+  await page.getByLabel('cooked ham').fill('300 g');
+  await page.getByLabel('grapes').fill('lots');
+  await page.getByRole('button', { name: 'How many kits does it make?' }).click();
+  await expect(page.getByText('"lots" is no amount: write 750 g, 2 kg or 3.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /\d+ of \d+ kits/ })).toBeVisible();
+  await expect(
+    page.getByText(/cooked ham runs out first: it alone makes \d+\. \d+\.\d\d rescues the rest\./),
+  ).toBeVisible();
+  const pdf = await page.request.get(`${path}/kits.pdf`);
+  expect(pdf.headers()['content-type']).toBe('application/pdf');
+  expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('a kit that nobody fetched is decided, and given only to whoever can eat it', async ({ page }) => {
+  await signIn(page);
+  await openPast(page, 'Fathom Suppers', 'Stew night', '/not-fetched');
+  await expect(page.getByRole('status')).toContainText('1 of 1 still to be decided, today.');
+  await expect(page.getByText(/Never restocked: .*cooked ham/)).toBeVisible();
+  const form = page.getByRole('form', { name: /What becomes of kit/ });
+  await expect(form.getByLabel('What becomes of it').getByRole('option', { name: 'given away' })).toHaveCount(0);
+  await form.getByLabel('What becomes of it').selectOption('taken apart');
+  await form.getByRole('button', { name: 'Decide' }).click();
+  await expect(page.getByText('Decided: taken apart.')).toBeVisible();
 });

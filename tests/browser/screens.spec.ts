@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
-import { openSession, signIn } from './people';
+import { openPast, openSession, signIn } from './people';
 
 /** Every screen there is, by how one gets there. */
 const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
@@ -50,6 +50,29 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'locked kit sheet': (page) => openSession(page, 'Breads from the pan', '/kits'),
   differences: (page) => openSession(page, 'Lighthouse pasta', '/kits'),
   'the working of a number': (page) => openSession(page, 'Breads from the pan', '/kits?working=A.0'),
+  'kit sheet of every kind of component': (page) => openSession(page, 'Stew and salad', '/kits'),
+  'how a dish travels': async (page) => {
+    await openSession(page, 'Stew and salad');
+    await page.getByText('How it travels and how many it serves').last().click();
+  },
+  'what I have': (page) => openSession(page, 'Stew and salad', '/kits/stock?have+onion=3&have+grapes=lots'),
+  'prep list': async (page) => {
+    await openSession(page, 'Stew and salad', '/kits');
+    await page.getByRole('link', { name: 'Prep list' }).click();
+    await expect(page.getByRole('heading', { name: 'Vegetables and fruit' })).toBeVisible();
+  },
+  'kits not fetched': (page) => openPast(page, 'Fathom Suppers', 'Stew night', '/not-fetched'),
+  supplies: async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Fathom Suppers' }).first().click();
+    await page.getByRole('link', { name: 'Supplies' }).click();
+    await expect(page.getByRole('heading', { name: 'Issued once' })).toBeVisible();
+  },
+  household: async (page) => {
+    await page.goto('/families?q=bracken');
+    await page.getByRole('link', { name: 'Household Bracken' }).click();
+    await expect(page.getByRole('heading', { name: 'At home' })).toBeVisible();
+  },
   'shopping list': (page) => openSession(page, 'Lighthouse pasta', '/buying'),
   packing: (page) => openSession(page, 'Breads from the pan', '/packing'),
   recipes: (page) => page.goto('/recipes'),

@@ -92,9 +92,11 @@ const NO_EXTRAS: Extras = { made: [], avoided: [], unknown: [] };
 function extraGroup(extra: Extra, dishes: readonly Recipe[], { extras, titles, ways }: Settled): Group {
   const { avoids, choice, notFor } = chooseExtra(extra, dishes, extras);
   const { id, kind, servings, count } = extra;
-  // Whoever gets a kit in reserve is new, and had nothing before.
+  // Whoever gets a kit in reserve is new, had nothing before, and may be anybody of the roll.
   const supply =
-    kind === 'reserve' ? supplyThatMatters(extras.reserveSupply, dishes, ways, choice, servings, avoids) : undefined;
+    kind === 'reserve'
+      ? supplyThatMatters(extras.reserveSupply, dishes, ways, choice, servings, extras.avoided)
+      : undefined;
   return {
     key: keyOf(`${id}|${servings}|${choice.effective.join(' ')}`, supply),
     servings,
