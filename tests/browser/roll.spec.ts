@@ -139,7 +139,7 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
 
   // What a family has is written down once, and refused where it names nothing known.
   await page.goto('/families?q=dunlin');
-  await page.getByRole('link', { name: 'Household Dunlin' }).click();
+  await page.getByRole('link', { name: 'Household Dunlin', exact: true }).click();
   const home = page.getByRole('form', { name: 'At home' });
   await home.getByLabel('Staples they agreed to use').fill('moon dust');
   await home.getByRole('button', { name: 'Save' }).click();
@@ -171,7 +171,7 @@ test('what is there makes so many kits; the prep list and the PDF say the same a
 test('a kit that nobody fetched is decided, and given only to whoever can eat it', async ({ page }) => {
   await signIn(page);
   await openPast(page, 'Fathom Suppers', 'Stew night', '/not-fetched');
-  await expect(page.getByRole('status')).toContainText('1 of 1 still to be decided, today.');
+  await expect(page.getByRole('status')).toContainText('1 of 1 still to be decided, on the day itself.');
   await expect(page.getByText(/Never restocked: .*cooked ham/)).toBeVisible();
   const form = page.getByRole('form', { name: /What becomes of kit/ });
   await expect(form.getByLabel('What becomes of it').getByRole('option', { name: 'given away' })).toHaveCount(0);

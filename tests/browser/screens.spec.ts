@@ -70,7 +70,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   },
   household: async (page) => {
     await page.goto('/families?q=bracken');
-    await page.getByRole('link', { name: 'Household Bracken' }).click();
+    await page.getByRole('link', { name: 'Household Bracken', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'At home' })).toBeVisible();
   },
   'shopping list': (page) => openSession(page, 'Lighthouse pasta', '/buying'),

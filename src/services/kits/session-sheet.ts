@@ -152,12 +152,24 @@ export function groupNameOf(groupId: string | null, session: SessionBundle['sess
   return own?.groupName ?? session.groupName ?? undefined;
 }
 
+/** Whoever joined after a session whose kits were locked has no part in it: nothing of it differs because of them. */
+const joinedAfter = (
+  { id, since }: SessionBundle['enrolments'][number],
+  { session }: SessionBundle,
+  last?: LockedSheet,
+) =>
+  last !== undefined &&
+  since !== null &&
+  since > session.date &&
+  !last.kits.some(({ enrolmentId }) => enrolmentId === id) &&
+  !last.leftOut.some(({ enrolmentId }) => enrolmentId === id);
+
 function computeSession(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
   const last = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
   const revision = bundle.sheet?.revision ?? 0;
   const unlocked = bundle.sheetNotes.findLast((note) => note.kind === 'unlocked' && note.revision === revision);
   const locked = unlocked ? undefined : last;
-  const enrolled = comingOf(bundle);
+  const enrolled = comingOf(bundle).filter((row) => !joinedAfter(row, bundle, last));
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
   const supplies = suppliesOf(bundle, programme, meanings);
   const participants = shareKits(

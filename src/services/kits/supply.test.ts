@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
-import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { recordAttendance } from '../classday/attendance';
 import { addDish, addSession } from '../plan/sessions';
@@ -77,6 +77,19 @@ describe('supplies of a course', () => {
     await lock(1);
     expect(await kitOf(2, 'Late')).toEqual([`1 ${OIL}`]);
     expect(await kitOf(2, 'Ada')).toEqual([`2 ${OIL}`]);
+  });
+
+  it('leave a session that is over alone when somebody joins after it', async () => {
+    const { courseId, sessions, lock } = await course([{ name: 'Abe', servings: '4' }]);
+    await lock(0);
+    const after = { ...context, clock: () => NOW.add({ hours: 24 * 10 }) };
+    await addPerson(after, { courseId, cells: cells({ name: 'Late', servings: '4' }) } as never);
+    const differences = async (at: number) =>
+      (await viewKitSheet(context, { sessionId: sessions[at] ?? '' })).sheet.differences.map(({ names }) => names);
+    expect(await differences(0)).toEqual([]);
+    await lock(1);
+    await addPerson(after, { courseId, cells: cells({ name: 'Later', servings: '4' }) } as never);
+    expect(await differences(1)).toEqual([['Later']]);
   });
 
   it('are lacked by whoever never fetched the kit that held them', async () => {

@@ -67,12 +67,6 @@ export default async function Kits({
             <a href={`/sessions/${sessionId}/kits.pdf`} className="btn" download>
               PDF
             </a>
-            <Link href={`/sessions/${sessionId}/kits/stock`} className="btn">
-              What I have
-            </Link>
-            <Link href={`/prep/${bundle.session.date}`} className="btn">
-              Prep list
-            </Link>
             <PrintButton />
             {!locked && draft && draft.refusedKits === 0 && (
               <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Lock the kit sheet">
@@ -207,15 +201,20 @@ export default async function Kits({
         {ready && content && (
           <>
             <KitSheetTable content={content} base={base} pressed={wanted} />
-            {!locked &&
-              content.variants.length > 1 &&
-              (compare ? (
-                <Versions sessionId={sessionId} />
-              ) : (
-                <Link href="?compare=versions" scroll={false} prefetch={false} className="btn no-print w-fit">
+            <div className="no-print flex flex-wrap gap-2">
+              <Link href={`/sessions/${sessionId}/kits/stock`} className="btn">
+                What I have
+              </Link>
+              <Link href={`/prep/${bundle.session.date}`} className="btn">
+                Prep list
+              </Link>
+              {!locked && content.variants.length > 1 && !compare && (
+                <Link href="?compare=versions" scroll={false} prefetch={false} className="btn">
                   Compare shared versions
                 </Link>
-              ))}
+              )}
+            </div>
+            {!locked && content.variants.length > 1 && compare && <Versions sessionId={sessionId} />}
             {figures && <BulkNote bulks={figures.bulks} content={content} />}
             <TotalsTable content={content} base={base} />
             {figures && <KitFigures figures={figures} />}

@@ -50,7 +50,9 @@ export default async function NotFetched({ params }: { params: Promise<{ session
       ) : (
         <>
           <p role="status" className="mb-3 text-lg">
-            {open === 0 ? `All ${kits.length} are decided.` : `${open} of ${kits.length} still to be decided, today.`}
+            {open === 0
+              ? `All ${kits.length} are decided.`
+              : `${open} of ${kits.length} still to be decided, on the day itself.`}
           </p>
           <ul className="flex flex-col gap-4">
             {kits.map(({ id, number, name, variant, takers, offers, fate }) => (
