@@ -38,54 +38,53 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
             <section key={title} className="sheet p-4 print:p-0" aria-label={title}>
               <h2 className="text-xl font-bold">{title}</h2>
               <p className="mb-2 text-sm">{because}</p>
-              <div className="overflow-x-auto">
-                <table className="table table-sm">
-                  <thead>
-                    <tr className="text-base-content">
-                      <th scope="col" className="w-8">
-                        <span className="sr-only">Done</span>
-                      </th>
-                      <th scope="col">Food</th>
-                      <th scope="col">Cut</th>
-                      <th scope="col" className="text-right">
-                        All together
-                      </th>
-                      <th scope="col">Into</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {foods.flatMap(({ ingredient, cuts }) =>
-                      cuts.map(({ cut, sayTotal, goesTo }, at) => (
-                        <tr key={`${ingredient} ${cut} ${sayTotal}`} className="align-top">
-                          <td>
-                            <span
-                              aria-hidden="true"
-                              className="inline-block size-4 rounded-xs border-2 border-base-content"
-                            />
-                          </td>
-                          <th scope="row" className={at === 0 ? '' : 'text-base-content/70'}>
-                            {ingredient}
-                          </th>
-                          <td className="font-semibold">{cut || 'measure out'}</td>
-                          <td className="text-right whitespace-nowrap">{sayTotal}</td>
-                          <td className="text-sm">
-                            {goesTo.map(({ session, dish, kits, first }) => (
-                              <span key={session + dish} className="block">
-                                {sessions.length > 1 && `${session}, `}
-                                {dish}:{' '}
-                                {kits
-                                  .map(({ say, count, letters }) => `${count} × ${say} (${letters.join(' ')})`)
-                                  .join(', ')}
-                                {first.length > 0 && <b className="block">first for {first.join(' ')}</b>}
-                              </span>
-                            ))}
-                          </td>
-                        </tr>
-                      )),
-                    )}
-                  </tbody>
-                </table>
-              </div>
+              <table className="table table-fixed table-sm">
+                <thead>
+                  <tr className="text-base-content">
+                    <th scope="col" className="w-9">
+                      <span className="sr-only">Done</span>
+                    </th>
+                    <th scope="col" className="w-[30%] md:w-56">
+                      Food and cut
+                    </th>
+                    <th scope="col" className="w-[22%] text-right whitespace-normal md:w-32">
+                      All together
+                    </th>
+                    <th scope="col">Into</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {foods.flatMap(({ ingredient, cuts }) =>
+                    cuts.map(({ cut, sayTotal, goesTo }, at) => (
+                      <tr key={`${ingredient} ${cut} ${sayTotal}`} className="align-top">
+                        <td>
+                          <span
+                            aria-hidden="true"
+                            className="inline-block size-4 rounded-xs border-2 border-base-content"
+                          />
+                        </td>
+                        <th scope="row" className="whitespace-normal">
+                          <span className={at === 0 ? '' : 'text-base-content/75'}>{ingredient}</span>
+                          <span className="block font-normal">{cut || 'measure out'}</span>
+                        </th>
+                        <td className="text-right">{sayTotal}</td>
+                        <td className="text-sm">
+                          {goesTo.map(({ session, dish, kits, first }) => (
+                            <span key={session + dish} className="block">
+                              {sessions.length > 1 && `${session}, `}
+                              {dish}:{' '}
+                              {kits
+                                .map(({ say, count, letters }) => `${count} × ${say} (${letters.join(' ')})`)
+                                .join(', ')}
+                              {first.length > 0 && <b className="block">first for {first.join(' ')}</b>}
+                            </span>
+                          ))}
+                        </td>
+                      </tr>
+                    )),
+                  )}
+                </tbody>
+              </table>
             </section>
           ))}
         </div>
