@@ -13,15 +13,15 @@ const VIEWS = [
   ['countdown', '/'],
   ['jobs', { session: 'Pots for the freezer', stage: '/countdown' }],
   ['calendar', '/calendar'],
-  ['season', { course: 'Galley on Screen', stage: '/season' }],
   ['course', { course: 'Supper Bags', stage: '' }],
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
+  ['kit-sheet-supplies', { session: 'Stew and salad', stage: '/kits' }],
+  ['prep-list', { session: 'Stew and salad', prep: true }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
-  ['bench-called-back', { session: 'Lighthouse pasta', bench: true }],
   ['room', { session: 'Breads from the pan', room: true }],
   ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
@@ -82,6 +82,11 @@ try {
       await page.getByRole('heading', { name: /^What was understood/ }).scrollIntoViewIfNeeded();
       await page.mouse.wheel(0, 330);
     }
+    if (name === 'kit-sheet-supplies')
+      await page
+        .getByRole('table', { name: /Kit sheet/ })
+        .first()
+        .evaluate((table) => table.scrollIntoView());
     await page.waitForTimeout(1500);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
@@ -108,7 +113,8 @@ async function addressOf(page, view) {
   };
   if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
-  const session = await find('/', view.session);
+  const session = await find('/?all', view.session);
+  if (view.prep) return find(`${session}/kits`, 'Prep list');
   if (view.room) return session.replace('/sessions', '/room');
   return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
 }

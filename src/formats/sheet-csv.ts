@@ -55,7 +55,9 @@ export function writeSheetCsv(content: SheetContent): string {
       const grams = toNumber(component.grams);
       rows.push([
         ...head('kit', dish, component.name),
-        component.say,
+        [component.say, component.from, component.isShared && 'at the station', component.isCatchUp && 'catch-up']
+          .filter(Boolean)
+          .join(', '),
         round(grams),
         round(grams * count),
         '',

@@ -119,14 +119,28 @@ export function supplyThatMatters(
     .map((jar) => withFresh(jar, drawnFrom(jar.ingredient, dishes, choice, servings)));
   const matters: Supply = {
     ...(supply.atStation && ways.any('station') ? { atStation: true } : {}),
-    // What is dangerous whole comes cut to whoever must avoid it, however old they are.
-    ...(supply.cuts && ways.any('whole') && !avoids.some(isCare) ? { cuts: true } : {}),
+    ...(supply.cuts && ways.any('whole') && isSafeWhole(dishes, ways, avoids) ? { cuts: true } : {}),
     ...(staples.length > 0 ? { staples } : {}),
     ...(box.length > 0 ? { box } : {}),
     ...(jars.length > 0 ? { jars } : {}),
     ...(supply.issues && supply.issues.length > 0 ? { issues: supply.issues } : {}),
   };
   return Object.keys(matters).length > 0 ? matters : undefined;
+}
+
+/** Whether nothing that comes whole is dangerous so: to whoever must avoid that it comes cut, however old they are. */
+function isSafeWhole(dishes: readonly Recipe[], ways: Ways, avoids: readonly string[]): boolean {
+  const care = avoids.filter(isCare);
+  if (care.length === 0) return true;
+  return dishes.every((recipe, dish) =>
+    recipe.lines.every(
+      ({ written, alternatives }) =>
+        ways.of(dish, written.ingredient.name) !== 'whole' ||
+        [written, ...alternatives].every(
+          (item) => !item || blockersOf(holdingsOf(item.ingredient, undefined, WHOLE), care).length === 0,
+        ),
+    ),
+  );
 }
 
 /** Exact grams that a kit of so many servings draws from a jar of this food. */
