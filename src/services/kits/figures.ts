@@ -4,7 +4,7 @@ import { consumablesOf } from '@/core/kits/consumables';
 import { kitBulks } from '@/core/kits/containers';
 import { sheetCost } from '@/core/kits/kit-cost';
 import type { KitSheet } from '@/core/kits/sheet';
-import { recomputeSheet } from '@/core/kits/snapshot';
+import { recomputeSheet, type SheetContent } from '@/core/kits/snapshot';
 import type { Mode } from '@/core/plan/mode';
 import { planSteps } from '@/core/recipes/step-reader';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
@@ -13,13 +13,28 @@ import type { Context } from '../access/gate';
 import type { Programme } from '../programme/load';
 import { loadProducts } from '../recipes/products';
 import type { SessionSheet } from './session-sheet';
-import { rulesOf } from './supply';
+import { homeOf, rulesOf } from './supply';
 
 /** The sheet that counts: what is locked, else as things stand. */
 export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {
   const content = locked?.content ?? draft;
   const again: KitSheet | undefined = locked ? recomputeSheet(locked.content)?.sheet : computed?.sheet;
   return content && again ? { content, sheet: again } : undefined;
+}
+
+/** Who draws from a jar or their own shelf, and has told that there is nothing to measure with at home. */
+function withoutSpoons({ enrolments }: SessionBundle, { variants }: SheetContent): string[] {
+  const lacking = new Set(
+    enrolments.flatMap(({ id, home }) => {
+      const { tools } = homeOf(home);
+      return tools && !tools.includes('measuring spoons') && !tools.includes('scale') ? [id] : [];
+    }),
+  );
+  return variants.flatMap(({ participants, components, supply }) => {
+    const measures = components?.some(({ from }) => from === 'from the jar' || from === 'at home already');
+    const getsSpoons = supply?.issues?.some(({ name }) => /spoon|cup|scale/.test(name));
+    return measures && !getsSpoons ? participants.filter(({ id }) => lacking.has(id)).map(({ name }) => name) : [];
+  });
 }
 
 /** What the kits of a session take up, use up and cost; nothing while a recipe cannot be computed. */
@@ -39,6 +54,7 @@ export async function kitFigures(context: Context, bundle: SessionBundle, sheet:
       mode: bundle.session.mode as Mode,
       goesHome,
     }),
+    noSpoons: withoutSpoons(bundle, counts.content),
     cost: sheetCost(counts.sheet, await loadProducts(context)),
     budget: bundle.session.budgetCents,
   };

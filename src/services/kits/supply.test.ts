@@ -74,6 +74,10 @@ describe('supplies of a course', () => {
     const late = await addPerson(context, { courseId, cells: cells({ name: 'Late', servings: '4' }) } as never);
     expect(late.status).toBe('enrolled');
     expect(await kitOf(1, 'Late')).toEqual([`2 ${OIL}, catch-up`, '1 measuring spoons, catch-up']);
+    // One query more than without supplies; the page adds one: who is signed in. Ten in all.
+    const before = store.queries();
+    await kitOf(1, 'Late');
+    expect(store.queries() - before).toBeLessThanOrEqual(9);
     await lock(1);
     expect(await kitOf(2, 'Late')).toEqual([`1 ${OIL}`]);
     expect(await kitOf(2, 'Ada')).toEqual([`2 ${OIL}`]);
@@ -132,7 +136,9 @@ describe('what a family has at home', () => {
     const home = { staples: ['Olive oil'], box: [{ ingredient: 'onion', grams: '500' }], heat: [], language: 'Norn' };
     const { household } = await viewHousehold(context, { householdId });
     await setHome(context, { householdId, version: household.version, home } as never);
-    const { sheet } = await viewKitSheet(context, { sessionId: sessions[0] ?? '' });
+    const { sheet, figures } = await viewKitSheet(context, { sessionId: sessions[0] ?? '' });
+    // Spoons go with this kit; a family that has none would be named with the next.
+    expect(figures?.noSpoons).toEqual([]);
     expect(sheet.draft?.variants[0]?.components?.map(({ name, from }) => [name, from])).toContainEqual([
       'onion, chopped',
       'in the box they receive',

@@ -20,7 +20,7 @@ async function mark(sessionId: string, done: boolean): Promise<void> {
 
 export default async function Shopping({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet, hours, aisles, done } = await orNotFound(call(viewShoppingList, { sessionId }));
+  const { bundle, sheet, hours, aisles, usedUp, done } = await orNotFound(call(viewShoppingList, { sessionId }));
   const count = aisles.reduce((sum, aisle) => sum + aisle.items.length, 0);
   return (
     <SessionFrame
@@ -91,6 +91,28 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
               </ul>
             </section>
           ))}
+          {usedUp.length > 0 && (
+            <section className="sheet keep-together mb-5 break-inside-avoid p-4 print:p-0" aria-labelledby="used-up">
+              <h2 id="used-up" className="mb-1 text-lg font-bold">
+                Used up: see that it is there
+              </h2>
+              <ul className="divide-y divide-base-300">
+                {usedUp.map(({ name, count, packs }) => (
+                  <li key={name} className="flex items-baseline gap-3 py-1.5">
+                    <span
+                      aria-hidden="true"
+                      className="inline-block size-4 shrink-0 translate-y-0.5 rounded-xs border-2 border-base-content"
+                    />
+                    <b className="flex-1">{name}</b>
+                    <span className="text-right font-semibold">
+                      {count}
+                      {packs !== undefined && `, ${packs} ${packs === 1 ? 'pack' : 'packs'}`}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
         </div>
       )}
     </SessionFrame>

@@ -216,6 +216,12 @@ export default async function Kits({
             </div>
             {!locked && content.variants.length > 1 && compare && <Versions sessionId={sessionId} />}
             {figures && <BulkNote bulks={figures.bulks} content={content} />}
+            {figures && figures.noSpoons.length > 0 && (
+              <p className="text-sm">
+                <b>Nothing to measure with at home:</b> {figures.noSpoons.join(', ')}. They draw from a jar or their own
+                shelf: issue measuring spoons with the first kit, or see that they kept those they had.
+              </p>
+            )}
             <TotalsTable content={content} base={base} />
             {figures && <KitFigures figures={figures} />}
             <Caution>
