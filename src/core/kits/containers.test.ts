@@ -130,4 +130,55 @@ describe('the prep list of a day', () => {
       goesTo: [{ kits: [{ say: '2 Tbsp at the station' }, { say: '1 Tbsp at the station' }] }],
     });
   });
+
+  it('says which kits come first: those made without something, where others are not', () => {
+    const input: SheetInput = {
+      system: 'us',
+      dishes: [
+        {
+          id: 'salad',
+          title: 'Salad',
+          recipe: {
+            servings: 4,
+            lines: [
+              { ingredient: 'carrot', preparation: 'grated', amount: '1', unit: 'cup' },
+              {
+                ingredient: 'feta cheese',
+                preparation: 'crumbled',
+                amount: '1/2',
+                unit: 'cup',
+                alternatives: [{ ingredient: 'pumpkin seeds', amount: '1/4', unit: 'cup' }],
+              },
+              { ingredient: 'chicken thigh', amount: '300', unit: 'g' },
+            ],
+          },
+        },
+      ],
+      labels: {},
+      reference: TYPICAL,
+    };
+    const people = ['Ada', 'Bo', 'Cy'].map((name, at) => ({
+      id: name,
+      name,
+      servings: 4,
+      wishes: at === 2 ? [{ asWritten: 'milk', codes: ['MILK'] }] : [],
+    }));
+    const outcome = computeSheet(input, people);
+    if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
+    const parts = prepList([{ session: 'Class', content: sheetContent(input, outcome) }]);
+    // What is eaten as it is comes first, raw meat last.
+    expect(parts.map(({ title }) => title)).toEqual([
+      'Vegetables and fruit',
+      'Dry goods, bread, dairy and cans',
+      'Meat and fish',
+    ]);
+    expect(parts[0]?.foods[0]?.cuts[0]?.goesTo).toEqual([
+      { session: 'Class', dish: 'Salad', first: ['B'], kits: [{ say: '1 cup', count: 3, letters: ['A', 'B'] }] },
+    ]);
+    const [cheese, seeds] = parts[1]?.foods ?? [];
+    expect([cheese?.ingredient, seeds?.ingredient]).toEqual(['feta cheese', 'pumpkin seeds']);
+    // Nobody else gets the seeds: there is nothing to come before.
+    expect(seeds?.cuts[0]?.goesTo[0]).toMatchObject({ first: [], kits: [{ letters: ['B'] }] });
+    expect(cheese?.cuts[0]?.goesTo[0]?.kits).toEqual([{ say: '½ cup', count: 2, letters: ['A'] }]);
+  });
 });

@@ -151,6 +151,37 @@ describe('what kits cost and hold', () => {
     expect(cost).toMatchObject({ used: 36, unpriced: ['butter'] });
   });
 
+  it('buys no part of what a family has, counts a jar when it goes out, and eats what is drawn from it', () => {
+    const lines = [grams('olive oil', 23), grams('salt', 2)];
+    const input: SheetInput = {
+      system: 'metric',
+      dishes: [{ id: 'dish', title: 'Dish', recipe: { servings: 1, lines } }],
+      labels: {},
+      reference: TYPICAL,
+    };
+    const jar = { id: 'oil', at: 0, ingredient: 'olive oil', grams: '230' };
+    const people = [
+      { id: 'first', name: 'First', servings: 1, wishes: [], supply: { jars: [jar], staples: ['salt'] } },
+      { id: 'next', name: 'Next', servings: 1, wishes: [], supply: { jars: [{ ...jar, left: '100' }] } },
+    ];
+    const outcome = computeSheet(input, people);
+    if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
+    const oil = product('olive oil', 230, 460, { saltMg: 0, energyKj: 3700 });
+    const salt = product('salt', 1000, 100, { saltMg: 100_000, energyKj: 0 });
+    const cost = sheetCost(outcome.sheet, [oil, salt]);
+    // One jar for two families; 2 g of salt of a kilogram.
+    expect(cost.foods.map(({ ingredient, used, bought }) => [ingredient, used, bought])).toEqual([
+      ['olive oil', 460, 460],
+      ['salt', 0, 100],
+    ]);
+    const of = (name: string) => {
+      const letter = outcome.sheet.variants.find(({ participants }) => participants[0]?.name === name)?.letter;
+      return cost.kits.find((kit) => kit.letter === letter);
+    };
+    expect(of('First')).toMatchObject({ cost: 460, energyKj: 851, saltMg: 2000 });
+    expect(of('Next')).toMatchObject({ cost: 0, energyKj: 851, saltMg: 2000 });
+  });
+
   it('leaves less salt in what is drained, and less again in what is rinsed', () => {
     const beans = (preparation: string) => [grams('canned chickpeas', 200, { preparation })];
     const salt = (preparation: string) =>

@@ -66,6 +66,38 @@ describe('whether a dish suits a class', () => {
     expect(about('heat', soup, { isFire: true, equipment: {} })).toBeUndefined();
   });
 
+  it('at home: by what families have, once they were asked', () => {
+    const at = (homes: ClassFacts['homes'], of = ROLLS) =>
+      fitOf(of, { ...CLASS, mode: 'take-home', homes })
+        .findings.filter((each) => each.about === 'home')
+        .map(({ verdict, say }) => `${verdict}: ${say}`);
+    expect(at([])).toEqual([
+      'does not fit: It needs an oven, which not every home has: ask the families, or choose a dish for the hob.',
+    ]);
+    expect(at([{ name: 'Finch', heat: ['oven'] }, { name: 'Brook' }])).toEqual([
+      'does not fit: It needs an oven, which not every home has: ask the families (1 not asked yet), or choose a dish for the hob.',
+    ]);
+    expect(
+      at([
+        { name: 'Finch', heat: ['oven'] },
+        { name: 'Brook', heat: ['hob'] },
+      ]),
+    ).toEqual(['does not fit: It needs an oven, and Brook has none.']);
+    const homes = ['Finch', 'Brook', 'Lea', 'Marsh', 'Holt'].map((name) => ({ name, heat: [] as string[] }));
+    expect(at(homes)).toEqual(['does not fit: It needs an oven, and Finch, Brook, Lea and 2 more have none.']);
+    expect(at([{ name: 'Finch', heat: ['hob', 'oven'] }])).toEqual(['fits: It needs an oven; every home has it.']);
+    const chicken = dish(['chicken thigh'], ['Simmer the chicken for 30 minutes.']);
+    expect(at([{ name: 'Finch', heat: ['hob'], tools: [] }], chicken)[0]).toContain('None at Finch.');
+    expect(at([{ name: 'Finch', heat: ['hob'], tools: ['thermometer'] }], chicken)[0]).toMatch(
+      /^with care: chicken thigh/,
+    );
+    // Stock was cooked before: it needs no thermometer.
+    const soup = dish(['chicken stock'], ['Simmer the stock for 30 minutes.']);
+    expect(at([{ name: 'Finch', heat: ['hob'], tools: [] }], soup)).toEqual([
+      'fits: It needs one ring; every home has it.',
+    ]);
+  });
+
   it('at home: no poultry or mince without a thermometer, nothing that needs an oven', () => {
     const roast = dish(['chicken thigh'], ['Roast the chicken for 40 minutes.']);
     const home = fitOf(roast, { ...CLASS, mode: 'live online' });
