@@ -85,8 +85,18 @@ async function recipes(): Promise<void> {
   );
 }
 
+/** Milliseconds of a fixed piece of work: the same machine is slower at one hour than at another. */
+function pace(): string {
+  const start = performance.now();
+  let sum = 0;
+  for (let n = 0; n < 1e8; n++) sum += n % 7;
+  return `a fixed loop takes ${(performance.now() - start).toFixed(0)} ms now${sum > 0 ? '' : '!'}`;
+}
+
+console.log(`(${pace()})\n`);
 await recalculation();
 await oneNeed();
+console.log(`(${pace()})\n`);
 await versions();
 await workbook();
 await plan();

@@ -129,6 +129,8 @@ export interface SheetOptions {
   readonly policy?: VersionPolicy;
   /** How the lines of the dishes travel. */
   readonly ways?: Ways;
+  /** What is known of the very same dishes. */
+  readonly memory?: DishMemory;
 }
 
 type Settled = Required<SheetOptions>;
@@ -155,12 +157,13 @@ export function kitSheet(
     titles: [],
     policy: 'separate',
     ways: NO_WAYS,
+    memory: emptyMemory(),
     ...options,
   };
-  const { letters, extras, policy, ways } = settled;
-  const people = shareVersions(gather(dishes, participants, ways), dishes, policy);
+  const { letters, extras, ways } = settled;
+  const people = shareVersions(gather(dishes, participants, settled), dishes, settled);
   const groups = [...people.sort(byNeedThenSize), ...extras.made.map((extra) => extraGroup(extra, dishes, settled))];
-  const { measurer, calculatorFor } = benchFor(dishes, system, ways);
+  const { measurer, calculatorFor } = benchFor(settled.memory, dishes, system, ways);
   const calculator = calculatorFor(withinRanges(dishes, groups, measurer, ways));
   const given = new Map(letters);
   const taken = new Set(letters.values());
@@ -188,20 +191,27 @@ export function kitSheet(
 
 const NO_WAYS = waysOf([]);
 
-/** What was chosen and measured for dishes before: one need changed measures one kit anew, not all. */
+/** A calculator over dishes whose ranges are settled, and what it measures with. */
 interface Bench {
   readonly measurer: Measurer;
-  /** A calculator over the dishes, with their ranges settled. */
   readonly calculatorFor: (settled: readonly Recipe[]) => KitCalculator;
 }
 
-const benches = new WeakMap<readonly Recipe[], Map<string, Bench>>();
+/**
+ * What was chosen and measured for dishes before: one need changed then measures one kit anew, not all. Kept by whoever has
+ * the same dishes again; good for those very dishes only.
+ */
+export interface DishMemory {
+  readonly choices: Map<string, Choice>;
+  readonly benches: Map<string, Bench>;
+}
 
-function benchFor(dishes: readonly Recipe[], system: MeasureSystem, ways: Ways): Bench {
-  const known = benches.get(dishes) ?? new Map<string, Bench>();
-  benches.set(dishes, known);
+/** A memory of nothing yet. */
+export const emptyMemory = (): DishMemory => ({ choices: new Map(), benches: new Map() });
+
+function benchFor({ benches }: DishMemory, dishes: readonly Recipe[], system: MeasureSystem, ways: Ways): Bench {
   const key = `${system}${ways.key}`;
-  const before = known.get(key);
+  const before = benches.get(key);
   if (before) return before;
   const measurer = measurerOf(toolsFor(system));
   const usual = kitCalculator(dishes, measurer, ways);
@@ -209,19 +219,15 @@ function benchFor(dishes: readonly Recipe[], system: MeasureSystem, ways: Ways):
     measurer,
     calculatorFor: (settled) => (settled === dishes ? usual : kitCalculator(settled, measurer, ways)),
   };
-  known.set(key, bench);
+  benches.set(key, bench);
   return bench;
 }
 
-const choices = new WeakMap<readonly Recipe[], Map<string, Choice>>();
-
-/** The choice for a set of avoidances, sorted; made once for the same dishes. */
-function choiceFor(dishes: readonly Recipe[], avoids: readonly string[]): Choice {
-  const known = choices.get(dishes) ?? new Map<string, Choice>();
-  choices.set(dishes, known);
+/** The choice for a set of avoidances, sorted. */
+function choiceFor({ choices }: DishMemory, dishes: readonly Recipe[], avoids: readonly string[]): Choice {
   const key = avoids.join('|');
-  const choice = known.get(key) ?? choose(dishes, avoids);
-  known.set(key, choice);
+  const choice = choices.get(key) ?? choose(dishes, avoids);
+  choices.set(key, choice);
   return choice;
 }
 
@@ -268,7 +274,11 @@ function alikeOn(participants: readonly Participant[]): readonly Alike[] {
   return all;
 }
 
-function gather(dishes: readonly Recipe[], participants: readonly Participant[], ways: Ways): Group[] {
+function gather(
+  dishes: readonly Recipe[],
+  participants: readonly Participant[],
+  { ways, memory }: Pick<Settled, 'ways' | 'memory'>,
+): Group[] {
   type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
   const profiles = new Map<string, Profile>();
   const groups = new Map<string, { group: Group; places: readonly number[] }>();
@@ -277,7 +287,7 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[],
     if (!profile) {
       const avoids = [...new Set(wishes.flatMap((wish) => wish.codes ?? []))].sort();
       const unknown = wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
-      const choice = choiceFor(dishes, avoids);
+      const choice = choiceFor(memory, dishes, avoids);
       // The effective avoidances decide every choice, so they alone tell kits apart.
       profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
       profiles.set(text, profile);
@@ -304,7 +314,11 @@ function gather(dishes: readonly Recipe[], participants: readonly Participant[],
  * Groups of one size, filled the same way, that share a version: the fewest that keep everybody safe, or one for all where that can be made.
  * Whose wishes have no meaning yet share with nobody.
  */
-function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: VersionPolicy): Group[] {
+function shareVersions(
+  groups: Group[],
+  dishes: readonly Recipe[],
+  { policy, memory }: Pick<Settled, 'policy' | 'memory'>,
+): Group[] {
   if (policy === 'separate') return groups;
   const open = groups.filter(({ unknown }) => unknown.length > 0);
   const alike = new Map<string, Group[]>();
@@ -321,7 +335,7 @@ function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: Versi
     ]);
     const { versionOf, avoids } = policy === 'one' ? oneVersion(dishes, sets) : fewestVersions(dishes, sets);
     return avoids.map((codes, version): Group => {
-      const choice = choiceFor(dishes, codes);
+      const choice = choiceFor(memory, dishes, codes);
       return {
         key: keyOf(`${servings}|${choice.effective.join(' ')}`, supply),
         servings,

@@ -6,7 +6,7 @@ import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
 import type { ExtraKind, Extras } from './extras';
 import type { VersionPolicy } from './fewest-variants';
 import type { Portion } from './portion';
-import { type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
+import { type DishMemory, emptyMemory, type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
 import { BESIDE_BOX, isEquipment, type LineWay, type Supply, waysOf } from './supplied';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
@@ -174,11 +174,11 @@ export function computeSheet(
     else problems.push(...reading.problems.map((problem) => ({ ...problem, dish: dish.title })));
   }
   if (problems.length > 0) return { problems };
-  const same = sameDishes(dishes);
+  const { dishes: same, memory } = sameDishes(dishes);
   const titles = input.dishes.map(({ title }) => title);
   const ways = waysOf(input.dishes.map((dish) => dish.ways));
   const { extras, versions: policy } = input;
-  const options = { letters, titles, ways, ...(extras ? { extras } : {}), ...(policy ? { policy } : {}) };
+  const options = { letters, titles, ways, memory, ...(extras ? { extras } : {}), ...(policy ? { policy } : {}) };
   return { dishes: same, sheet: kitSheet(same, participants, input.system, options) };
 }
 
@@ -200,17 +200,22 @@ function readOnce(
   return reading;
 }
 
-const dishLists = new WeakMap<Recipe, (readonly Recipe[])[]>();
+/** Dishes computed before, with what is remembered of them; found by the first. */
+const dishLists = new WeakMap<Recipe, { readonly dishes: readonly Recipe[]; readonly memory: DishMemory }[]>();
 
-/** One list for the same recipes in the same order: what was measured for them is known by it. */
-function sameDishes(dishes: readonly Recipe[]): readonly Recipe[] {
+/** One list for the same recipes in the same order, and what was measured for them. */
+function sameDishes(dishes: readonly Recipe[]): { dishes: readonly Recipe[]; memory: DishMemory } {
   const [first] = dishes;
-  if (!first) return dishes;
+  if (!first) return { dishes, memory: emptyMemory() };
   const lists = dishLists.get(first) ?? [];
   dishLists.set(first, lists);
-  const same = lists.find((list) => list.length === dishes.length && list.every((each, at) => each === dishes[at]));
-  if (!same) lists.push(dishes);
-  return same ?? dishes;
+  const known = lists.find(
+    (list) => list.dishes.length === dishes.length && list.dishes.every((each, at) => each === dishes[at]),
+  );
+  if (known) return known;
+  const fresh = { dishes, memory: emptyMemory() };
+  lists.push(fresh);
+  return fresh;
 }
 
 /** The plain form of a computed sheet. */
