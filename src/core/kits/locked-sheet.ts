@@ -101,6 +101,10 @@ function describeVariant(variant: SheetVariant): string {
   return variant.madeWithout.length > 0 ? `${servings}, made without ${variant.madeWithout.join(', ')}` : servings;
 }
 
+/** An amount, with where it comes from when it is not packed. */
+const told = ({ say, from, isShared }: SheetComponent): string =>
+  [say, from, isShared && 'at the station'].filter(Boolean).join(' ');
+
 function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
   const what: string[] = [];
   if (old.servings !== now.servings) what.push(`${now.servings} servings, was ${old.servings}`);
@@ -124,10 +128,10 @@ function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
     if (replaced) rest.delete(replaced.key);
     what.push(
       replaced?.name === component.name
-        ? `${component.name} ${component.say}, was ${replaced.say}`
-        : `${component.name} ${component.say}${replaced ? ` instead of ${replaced.name} ${replaced.say}` : ' added'}`,
+        ? `${component.name} ${told(component)}, was ${told(replaced)}`
+        : `${component.name} ${told(component)}${replaced ? ` instead of ${replaced.name} ${told(replaced)}` : ' added'}`,
     );
   }
-  for (const component of rest.values()) what.push(`${component.name} ${component.say} taken out`);
+  for (const component of rest.values()) what.push(`${component.name} ${told(component)} taken out`);
   return what;
 }

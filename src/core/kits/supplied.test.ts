@@ -1,11 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
+import { type LockedSheet, sheetDifferences } from './locked-sheet';
 import { afterKit, type CourseSupply, handedOutWith, NOTHING_HELD, supplyFromCourse } from './series';
 import type { Participant } from './sheet';
 import { computeSheet, recomputeSheet, type SheetInput, sheetContent } from './snapshot';
 import type { LineWay, Supply } from './supplied';
 import { choose } from './variant';
+import { componentWorking, itemName, supplyWorking, type Working } from './working';
 
 const line = (ingredient: string, amount: string, unit: string, more: Partial<WrittenLine> = {}): WrittenLine => ({
   ingredient,
@@ -130,6 +132,53 @@ describe('how a component reaches who cooks', () => {
     const { content } = sheetOf([{ supply }, {}, { supply, avoids: 'MILK' }]);
     const again = recomputeSheet(JSON.parse(JSON.stringify(content)));
     expect(again && sheetContent(content.input, again)).toEqual(content);
+  });
+});
+
+describe('the working of a kit that is filled so', () => {
+  const flat = (working: Working): string[] => [
+    [working.what, working.value, working.because].filter(Boolean).join(' | '),
+    ...working.from.flatMap(flat),
+  ];
+  /** The working of the component whose name holds these words, of the first person’s kit. */
+  function workingOf(words: string, supply: Supply, ways: readonly LineWay[] = []) {
+    const { outcome } = sheetOf([{ supply }], ways);
+    const components = outcome.sheet.variants[0]?.components ?? [];
+    const component = components.find((each) => itemName(each.item).includes(words));
+    if (!component) throw new Error(`No ${words} in the kit`);
+    return flat(
+      component.isOfCourse ? supplyWorking(component, components, 'us') : componentWorking(component, 4, 4, 'us'),
+    );
+  }
+
+  it('leads from whole pieces back to the cup that the recipe says', () => {
+    const working = workingOf('onion', { cuts: true }, [{ ingredient: 'onion', way: 'whole' }]);
+    expect(working[0]).toBe(
+      'onion, whole, cut at class, in one kit | 2 = 220 g | whole pieces of 110 g that give what is cut at class; a piece may fall a tenth short',
+    );
+    expect(working.at(-1)).toBe('The recipe says | 1 cup onion, chopped, for 4 servings');
+  });
+
+  it('says what comes from where, and what is drawn from a jar that goes out', () => {
+    const jars = [{ id: 'oil', at: 0, ingredient: 'olive oil', grams: '250', isCatchUp: true }];
+    expect(workingOf('salt', { staples: ['salt'] }).join()).toContain('is at home already, not bought by itself');
+    expect(workingOf('olive oil', { jars }).join()).toContain('comes from the jar, not bought by itself');
+    expect(workingOf('jar for the course', { jars })).toEqual([
+      'olive oil, jar for the course | 1 sealed unit of 250 g | what is left of jars had before does not suffice; others had it with an earlier kit: a late joiner catches up',
+      'Drawn by this kit: olive oil | 27 g',
+    ]);
+    const issues = [{ id: 'spoons', at: 0, name: 'measuring spoons', count: 1 }];
+    expect(workingOf('spoons', { issues })).toEqual(['measuring spoons | 1 | issued once; it has not been had before']);
+  });
+
+  it('tells a difference by where the food comes from, not only by how much', () => {
+    const { content: before } = sheetOf([{}]);
+    const { content: now } = sheetOf([{ supply: { staples: ['salt'] } }]);
+    const kits = [{ id: 'kit', number: 1, enrolmentId: '0', name: 'Person 0', variant: 'A' }];
+    const locked = { format: 1, session: {}, content: before, kits, leftOut: [] } as unknown as LockedSheet;
+    expect(sheetDifferences(locked, now)).toEqual([
+      { kind: 'changed', names: ['Person 0'], what: ['salt 1 tsp at home already, was 1 tsp'] },
+    ]);
   });
 });
 

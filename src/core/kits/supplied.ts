@@ -253,7 +253,9 @@ export function supplied(
   const drawn = new Set<JarState>();
   const cutOrWhole = (component: Component, way: Way): Component => {
     const whole = way === 'whole' && supply.cuts ? wholeOf(component.item) : undefined;
-    return whole ? { ...component, item: whole, portion: wholePortion(whole, component.portion) } : component;
+    return whole
+      ? { ...component, item: whole, portion: wholePortion(whole, component.portion), insteadOfCut: component }
+      : component;
   };
   const reached = components.flatMap((component): readonly Component[] => {
     const { item, from, dish, line } = component;

@@ -25,6 +25,8 @@ export interface Component {
   readonly isTopUp?: boolean;
   /** It stands at the station for all: bought, but not packed. */
   readonly isShared?: boolean;
+  /** What it would be if it came cut, where it comes whole. */
+  readonly insteadOfCut?: Component;
   /** It is for the whole course: a jar, or equipment. */
   readonly isOfCourse?: boolean;
   /** Others have had it with an earlier kit. */

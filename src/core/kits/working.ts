@@ -61,7 +61,15 @@ export function componentWorking(
   system: MeasureSystem,
   chosenBecause?: readonly string[],
 ): Working {
-  const { item, portion } = component;
+  const { item, portion, insteadOfCut } = component;
+  if (insteadOfCut) {
+    return {
+      what: `${itemName(item)}, in one kit`,
+      value: `${sayPortion(component, system)} = ${toDecimal(portion.grams, 3)} g`,
+      because: `whole pieces of ${toDecimal(item.weight.grams, 3)} g that give what is cut at class; a piece may fall a tenth short`,
+      from: [componentWorking(insteadOfCut, recipeServings, servings, system, chosenBecause)],
+    };
+  }
   const written: Working = {
     what: sayWhose(component),
     value: `${sayExact(item.amount, item)} ${itemName(item)}, for ${sayCount(recipeServings, 'serving')}`,
@@ -81,7 +89,10 @@ export function componentWorking(
       item.within
         ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole`
         : '',
-      component.from ? `comes ${component.from}, not bought by itself` : '',
+      component.from
+        ? `${/^(?:at|in) /.test(component.from) ? 'is' : 'comes'} ${component.from}, not bought by itself`
+        : '',
+      component.isShared ? 'stands at the station for all' : '',
     ]
       .filter(Boolean)
       .join('; '),
@@ -100,6 +111,32 @@ export function componentWorking(
           ? undefined
           : `1 ${item.unit.key} is exactly ${toDecimal(item.weight.grams, 9)} g`,
     from: [measured],
+  };
+}
+
+/**
+ * The working of what goes with a kit for the whole course: equipment, or a jar.
+ *
+ * @param components of the same kit: what is drawn from the jar is among them
+ */
+export function supplyWorking(
+  { item, portion, isCatchUp }: Component,
+  components: readonly Component[],
+  system: MeasureSystem,
+): Working {
+  const when = isCatchUp ? 'others had it with an earlier kit: a late joiner catches up' : 'it has not been had before';
+  const drawn = components.filter(
+    (each) => each.from === 'from the jar' && each.item.ingredient.name === item.ingredient.name,
+  );
+  return {
+    what: itemName(item),
+    value: sayPortion({ item, portion }, system),
+    because: item.sealedGrams ? `what is left of jars had before does not suffice; ${when}` : `issued once; ${when}`,
+    from: drawn.map((each) => ({
+      what: `Drawn by this kit: ${itemName(each.item)}`,
+      value: `${toDecimal(each.portion.grams, 3)} g`,
+      from: [],
+    })),
   };
 }
 

@@ -6,7 +6,7 @@ import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
 import { handedOutWith } from '@/core/kits/series';
 import { computeSheet, recomputeSheet, type SheetContent, type SheetKit } from '@/core/kits/snapshot';
 import { choose } from '@/core/kits/variant';
-import { componentWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
+import { componentWorking, supplyWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
 import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
@@ -332,7 +332,7 @@ export const viewWorking = service({
       if (!total) throw notFound('number');
       const shares = computed.sheet.variants.flatMap((v): VariantShare[] =>
         (v.components ?? [])
-          .filter((component) => component.item.ingredient.name === ingredient)
+          .filter((component) => component.item.ingredient.name === ingredient && !component.from)
           .map((component) => ({ name: `Variant ${v.letter}`, count: v.participants.length, component })),
       );
       return totalWorking(total, shares);
@@ -346,6 +346,7 @@ export const viewWorking = service({
         c.beside === (place?.beside ?? 0) &&
         (c.beside === 0 || c.option === place?.option),
     );
+    if (component?.isOfCourse) return supplyWorking(component, found?.components ?? [], content.input.system);
     const recipe = computed.dishes[component?.dish ?? -1];
     if (!found || !component || !recipe) throw notFound('number');
     const because = component.option > 0 ? found.avoids : undefined;
