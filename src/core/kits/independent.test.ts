@@ -110,6 +110,6 @@ describe('the arithmetic, held against a second calculation of the same rules', 
     );
     // A test that meets nothing proves nothing.
     expect(components).toBeGreaterThan(500);
-    expect(refused).toBeGreaterThan(10);
+    expect(refused).toBeGreaterThan(3);
   }, 60_000);
 });

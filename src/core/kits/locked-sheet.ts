@@ -52,16 +52,34 @@ export interface SheetDifference {
   readonly what: readonly string[];
 }
 
+interface LockedIndex {
+  readonly kitOf: ReadonlyMap<string, SheetKit>;
+  readonly variantOf: ReadonlyMap<string, SheetVariant>;
+}
+
+/** A locked sheet never changes: its kits by enrolment and its variants by letter are looked up once. */
+const indexes = new WeakMap<LockedSheet, LockedIndex>();
+
+function indexOf(locked: LockedSheet): LockedIndex {
+  const known = indexes.get(locked);
+  if (known) return known;
+  const index: LockedIndex = {
+    kitOf: new Map(locked.kits.map((kit) => [kit.enrolmentId, kit])),
+    variantOf: new Map(locked.content.variants.map((variant) => [variant.letter, variant])),
+  };
+  indexes.set(locked, index);
+  return index;
+}
+
 /**
  * What accepting the present calculation would change in a locked sheet, person by person; kits that change alike are
  * told together. Empty when nothing moved.
  */
 export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetDifference[] {
-  const before = new Map(locked.kits.map((kit) => [kit.enrolmentId, kit]));
+  const { kitOf: before, variantOf: byLetter } = indexOf(locked);
   const differences: SheetDifference[] = [];
   const changed = new Map<string, { what: readonly string[]; names: string[] }>();
   const present = new Set<string>();
-  const byLetter = new Map(locked.content.variants.map((variant) => [variant.letter, variant]));
   for (const variant of now.variants) {
     /** What differs from each of the variants that its people had: told once, however many they are. */
     const told = new Map<SheetVariant | undefined, string[]>();

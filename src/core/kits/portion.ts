@@ -42,9 +42,14 @@ const LARGEST_MEASURED = rational(240_000);
 /** Measures amounts in US teaspoons, remembering what it has measured. */
 export type Measurer = (exact: Rational, precision: Item['precision']) => Measured;
 
+/** Amounts searched for before, by tools: kitchens say few different ones, and every session says them again. */
+const measuredBefore = new WeakMap<Tools, Map<string, Measured>>();
+const MOST_REMEMBERED = 20_000;
+
 /** A measurer over these tools; each amount is searched for once. */
 export function measurerOf(tools: Tools): Measurer {
-  const known = new Map<string, Measured>();
+  const known = measuredBefore.get(tools) ?? new Map<string, Measured>();
+  measuredBefore.set(tools, known);
   return (exact, precision) => {
     const key = `${precision}${exact.n}/${exact.d}`;
     const found = known.get(key);
@@ -55,6 +60,7 @@ export function measurerOf(tools: Tools): Measurer {
       );
     }
     const measured = measure(exact, precision, tools);
+    if (known.size >= MOST_REMEMBERED) known.clear();
     known.set(key, measured);
     return measured;
   };

@@ -247,7 +247,7 @@ const gathered = new WeakMap<readonly Participant[], readonly Alike[]>();
 function alikeOn(participants: readonly Participant[]): readonly Alike[] {
   const known = gathered.get(participants);
   if (known) return known;
-  const byText = new Map<string, Map<Supply | undefined, Map<number, Alike>>>();
+  const byText = new Map<string, Map<Supply | undefined, Alike[]>>();
   const all: Alike[] = [];
   for (let place = 0; place < participants.length; place++) {
     const { wishes, servings, supply } = participants[place] as Participant;
@@ -257,15 +257,18 @@ function alikeOn(participants: readonly Participant[]): readonly Alike[] {
       bySupply = new Map();
       byText.set(text, bySupply);
     }
-    let bySize = bySupply.get(supply);
-    if (!bySize) {
-      bySize = new Map();
-      bySupply.set(supply, bySize);
+    let sizes = bySupply.get(supply);
+    if (!sizes) {
+      sizes = [];
+      bySupply.set(supply, sizes);
     }
-    let alike = bySize.get(servings);
+    // Kits come in a few sizes: a short list is looked through sooner than a table.
+    let at = 0;
+    while (at < sizes.length && (sizes[at] as Alike).servings !== servings) at++;
+    let alike = sizes[at];
     if (!alike) {
       alike = { wishes, text, servings, supply, places: [] };
-      bySize.set(servings, alike);
+      sizes.push(alike);
       all.push(alike);
     }
     alike.places.push(place);
@@ -359,10 +362,17 @@ function shareVersions(
 
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
 function profileText(wishes: readonly Wish[]): string {
-  const [only] = wishes;
-  if (!only) return '';
-  if (wishes.length === 1 && only.codes?.length === 1) return only.codes[0] as string;
-  return wishes.map((wish) => wish.codes?.join(',') ?? `?${wish.asWritten}`).join(';');
+  let text = '';
+  for (let at = 0; at < wishes.length; at++) {
+    const wish = wishes[at] as Wish;
+    text += at === 0 ? wishText(wish) : `;${wishText(wish)}`;
+  }
+  return text;
+}
+
+function wishText({ codes, asWritten }: Wish): string {
+  if (!codes) return `?${asWritten}`;
+  return codes.length === 1 ? (codes[0] as string) : codes.join(',');
 }
 
 const hasNeeds = ({ choice, unknown }: Group) => choice.effective.length + unknown.length > 0;

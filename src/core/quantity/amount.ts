@@ -18,6 +18,8 @@ const VULGAR: Readonly<Record<string, readonly [number, number]>> = {
   '⅞': [7, 8],
 };
 
+const PLAIN = /^\d+$/;
+
 /** No kitchen amount is longer than this; longer text is a mistake or an attack. */
 const LONGEST = 40;
 
@@ -30,6 +32,8 @@ const LONGEST = 40;
  * @example parseAmount('1 1/3') //=> 4/3
  */
 export function parseAmount(text: string): Rational {
+  // Most amounts are a plain small number.
+  if (text.length < 10 && PLAIN.test(text)) return rational(Number(text));
   const trimmed = text
     .trim()
     .replace(/[\u2044\u2215]/g, '/')

@@ -201,6 +201,7 @@ function readSwap(
   problems: RecipeProblem[],
 ): Item | undefined {
   const item = readItem(written, path, reference, labels, problems);
+  if (!written.also && !written.step && !written.minutes) return item;
   const also = (written.also ?? []).flatMap(
     (each, k) => readItem(each, `${path}.also[${k}]`, reference, labels, problems) ?? [],
   );
