@@ -208,6 +208,31 @@ function readSwap(
   return item && { ...item, also, step: written.step ?? '', minutes: written.minutes ?? 0 };
 }
 
+/** Where something is read, and the problems found so far. */
+interface Place {
+  readonly path: string;
+  readonly problems: RecipeProblem[];
+}
+
+/** Runs one reading; a refusal becomes a problem at that field, and reading goes on to find the others. */
+function read<T>({ path, problems }: Place, field: string, reading: () => T): T | undefined {
+  try {
+    return reading();
+  } catch (error) {
+    if (!(error instanceof AmountError)) throw error;
+    problems.push({ path: `${path}.${field}`, message: error.message });
+    return undefined;
+  }
+}
+
+/** The same for what may be left out. */
+const optional = <T>(
+  at: Place,
+  field: string,
+  text: string | undefined,
+  reading: (text: string) => T,
+): T | undefined => (text === undefined ? undefined : read(at, field, () => reading(text)));
+
 function readItem(
   written: WrittenItem,
   path: string,
@@ -216,27 +241,15 @@ function readItem(
   problems: RecipeProblem[],
 ): Item | undefined {
   const before = problems.length;
-  /** Runs one reading; a refusal becomes a problem at that field, and reading goes on to find the others. */
-  const read = <T>(field: string, reading: () => T): T | undefined => {
-    try {
-      return reading();
-    } catch (error) {
-      if (!(error instanceof AmountError)) throw error;
-      problems.push({ path: `${path}.${field}`, message: error.message });
-      return undefined;
-    }
-  };
-  const optional = <T>(field: string, text: string | undefined, reading: (text: string) => T): T | undefined =>
-    text === undefined ? undefined : read(field, () => reading(text));
-
+  const at: Place = { path, problems };
   const preparation = (written.preparation ?? '').trim();
-  const ingredient = read('ingredient', () => readIngredient(reference, written.ingredient));
-  const amount = read('amount', () => readBoundedAmount(written.amount));
-  const unit = read('unit', () => readUnit(written.unit));
-  const damping = optional('damping', written.damping, readPart) ?? USUAL_DAMPING;
-  const spare = optional('spare', written.spare, readPart) ?? ZERO;
-  const sealedGrams = optional('sealed_grams', written.sealed_grams, parsePositiveAmount);
-  const packGrams = optional('pack_grams', written.pack_grams, parsePositiveAmount);
+  const ingredient = read(at, 'ingredient', () => readIngredient(reference, written.ingredient));
+  const amount = read(at, 'amount', () => readBoundedAmount(written.amount));
+  const unit = read(at, 'unit', () => readUnit(written.unit));
+  const damping = optional(at, 'damping', written.damping, readPart) ?? USUAL_DAMPING;
+  const spare = optional(at, 'spare', written.spare, readPart) ?? ZERO;
+  const sealedGrams = optional(at, 'sealed_grams', written.sealed_grams, parsePositiveAmount);
+  const packGrams = optional(at, 'pack_grams', written.pack_grams, parsePositiveAmount);
   if (written.scaling === 'per batch' && written.batch_servings === undefined) {
     problems.push({
       path: `${path}.batch_servings`,
@@ -252,8 +265,8 @@ function readItem(
     unit &&
     (written.reserved && unit.dimension === 'volume'
       ? { grams: multiply(unit.size, LIQUID_DENSITY) }
-      : read('unit', () => weightOf(reference, ingredient.name, preparation, unit)));
-  const within = written.within && written.range && readRange(written.range, read);
+      : read(at, 'unit', () => weightOf(reference, ingredient.name, preparation, unit)));
+  const within = written.within && written.range && readRange(written.range, at);
   const liquidPortion = written.reserved && ingredient ? liquidOf(reference, ingredient.name) : undefined;
   if (written.reserved && ingredient && !liquidPortion)
     problems.push({
@@ -262,7 +275,7 @@ function readItem(
     });
   const yields =
     ingredient &&
-    optional('yield_preparation', written.yield_preparation, (text) =>
+    optional(at, 'yield_preparation', written.yield_preparation, (text) =>
       yieldOf(reference, ingredient.name, text.trim()),
     );
   if (problems.length > before || !ingredient || !amount || !unit || !weight) return undefined;
@@ -322,10 +335,10 @@ function pieceOf(reference: Reference, ingredient: string): Item['piece'] {
 /** Both ends of a range, least first; undefined when they cannot be read, which is then said. */
 function readRange(
   { least, most }: { readonly least: string; readonly most: string },
-  read: <T>(field: string, reading: () => T) => T | undefined,
+  at: Place,
 ): { least: Rational; most: Rational } | undefined {
-  const from = read('range', () => readBoundedAmount(least));
-  const to = read('range', () => readBoundedAmount(most));
+  const from = read(at, 'range', () => readBoundedAmount(least));
+  const to = read(at, 'range', () => readBoundedAmount(most));
   return from && to && compare(from, to) <= 0 ? { least: from, most: to } : undefined;
 }
 
