@@ -264,7 +264,8 @@ const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVers
 type DishRow = Omit<DishWithRecipe, 'title' | 'body' | 'recipeVersion'>;
 
 /** Whether the rules of a course name supplies. */
-const handsOut = (kitRules: string) => kitRules.includes('"supplies":[{');
+const handsOut = (kitRules: string): boolean =>
+  ((JSON.parse(kitRules) as { readonly supplies?: readonly unknown[] }).supplies?.length ?? 0) > 0;
 
 interface RecipeRow {
   readonly id: string;

@@ -1,5 +1,5 @@
 import { isHomeKit, type Mode } from '../plan/mode';
-import { type ContainerSize, kitBulks } from './containers';
+import type { ContainerSize, KitBulk } from './containers';
 import type { SheetContent } from './snapshot';
 
 /** What a thing that is used up is counted by. */
@@ -31,17 +31,19 @@ const BY_SERVING: ReadonlySet<string> = new Set(['skewers', 'paper cases']);
  * How many of everything that is used up a session takes: the course's own list, the containers that measured food is
  * packed in, and what the steps use at each place of cooking.
  *
+ * @param kitsTakeUp what a kit of each variant takes up, in these sizes
  * @param inSteps what the steps of each dish use up
  */
 export function consumablesOf(
   content: SheetContent,
   rules: readonly Consumable[],
   sizes: readonly ContainerSize[],
+  kitsTakeUp: readonly KitBulk[],
   inSteps: readonly (readonly string[])[],
   { mode, goesHome }: { readonly mode: Mode; readonly goesHome: boolean },
 ): ConsumableCount[] {
   const made = content.variants.filter(({ components, extra }) => components && extra !== 'swap-in');
-  const bulks = new Map(kitBulks(content, sizes).map((bulk) => [bulk.letter, bulk]));
+  const bulks = new Map(kitsTakeUp.map((bulk) => [bulk.letter, bulk]));
   const sum = (of: (variant: (typeof made)[number]) => number) =>
     made.reduce((total, variant) => total + of(variant) * variant.participants.length, 0);
   const kits = sum(() => 1);

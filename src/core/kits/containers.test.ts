@@ -72,6 +72,7 @@ describe('consumables', () => {
       contentOf(),
       RULES,
       SIZES,
+      kitBulks(contentOf(), SIZES),
       [['baking paper', 'paper towel', 'skewers'], ['paper towel']],
       { mode: 'take-home', goesHome: true },
     );
@@ -88,7 +89,7 @@ describe('consumables', () => {
   });
 
   it('hold a labelled bag for each child whose dish goes home from class', () => {
-    const counts = consumablesOf(contentOf(), [], [], [], { mode: 'in person', goesHome: true });
+    const counts = consumablesOf(contentOf(), [], [], [], [], { mode: 'in person', goesHome: true });
     expect(counts).toEqual([
       { name: 'labelled bag for what was made', count: 3, packs: undefined, because: 'one per person: 3' },
     ]);

@@ -64,8 +64,6 @@ export interface KitBulk {
   readonly coldMl: number;
   /** Containers by name, for one kit. */
   readonly containers: ReadonlyMap<string, number>;
-  /** The container of each component, by its key. */
-  readonly containerOf: ReadonlyMap<string, string>;
   readonly coldKeys: ReadonlySet<string>;
 }
 
@@ -75,7 +73,6 @@ export const kitBulks = (content: SheetContent, sizes: readonly ContainerSize[])
 
 function bulkOf({ letter, components }: SheetVariant, reference: Reference, sizes: readonly ContainerSize[]): KitBulk {
   const containers = new Map<string, number>();
-  const containerOf = new Map<string, string>();
   const coldKeys = new Set<string>();
   let ml = 0;
   let coldMl = 0;
@@ -87,9 +84,7 @@ function bulkOf({ letter, components }: SheetVariant, reference: Reference, size
       coldKeys.add(component.key);
     }
     const chosen = needsContainer(component) ? containerFor(volume, sizes) : undefined;
-    if (!chosen) continue;
-    containers.set(chosen.name, (containers.get(chosen.name) ?? 0) + chosen.count);
-    containerOf.set(component.key, chosen.count > 1 ? `${chosen.count} × ${chosen.name}` : chosen.name);
+    if (chosen) containers.set(chosen.name, (containers.get(chosen.name) ?? 0) + chosen.count);
   }
-  return { letter, ml, coldMl, containers, containerOf, coldKeys };
+  return { letter, ml, coldMl, containers, coldKeys };
 }

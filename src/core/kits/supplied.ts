@@ -267,15 +267,15 @@ export function supplied(
     const jar = item.sealedGrams ? undefined : supply.jars?.find(({ ingredient }) => ingredient === food);
     if (jar) {
       drawn.add(jar);
-      return [{ ...component, from: 'from the jar', isInside: true }];
+      return [{ ...component, from: FROM_JAR, isInside: true }];
     }
-    if (supply.staples?.includes(food)) return [{ ...component, from: 'at home already', isInside: true }];
+    if (supply.staples?.includes(food)) return [{ ...component, from: FROM_HOME, isInside: true }];
     const there = boxes.get(food);
     if (there && compare(there, ZERO) > 0) {
       const wanted = component.portion.grams;
       const taken = compare(there, wanted) < 0 ? there : wanted;
       boxes.set(food, subtract(there, taken));
-      const inBox = { ...component, from: 'in the box they receive', isInside: true };
+      const inBox = { ...component, from: FROM_BOX, isInside: true };
       if (compare(there, wanted) >= 0) return [inBox];
       const share = divide(taken, wanted);
       const rest = portion(component, subtract(ONE, share));
@@ -288,6 +288,11 @@ export function supplied(
   });
   return [...reached, ...withTheKit(components, supply, drawn, dishes.length)];
 }
+
+/** Where a component comes from that is not packed. */
+export const FROM_JAR = 'from the jar';
+export const FROM_HOME = 'at home already';
+export const FROM_BOX = 'in the box they receive';
 
 /** What tops up a box stands beside everything else that a line brings along. */
 export const BESIDE_BOX = 50;

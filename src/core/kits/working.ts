@@ -14,6 +14,7 @@ import { type MeasureSystem, sayAmount, sayCount, sayGrams, sayPieces, sayScoops
 import type { Item } from '../recipes/recipe';
 import { avoidanceLabel } from '../safety/avoidances';
 import { sayScaling, teaspoonsIn } from './portion';
+import { FROM_BOX, FROM_HOME, FROM_JAR } from './supplied';
 import { packOf, purchaseOf, sealedPacks, type Total } from './totals';
 import type { Component } from './variant';
 
@@ -90,7 +91,7 @@ export function componentWorking(
         ? `${toText(item.within.least)} to ${toText(item.within.most)} would do: so packs come out whole`
         : '',
       component.from
-        ? `${/^(?:at|in) /.test(component.from) ? 'is' : 'comes'} ${component.from}, not bought by itself`
+        ? `${component.from === FROM_HOME || component.from === FROM_BOX ? 'is' : 'comes'} ${component.from}, not bought by itself`
         : '',
       component.isShared ? 'stands at the station for all' : '',
     ]
@@ -126,7 +127,7 @@ export function supplyWorking(
 ): Working {
   const when = isCatchUp ? 'others had it with an earlier kit: a late joiner catches up' : 'it has not been had before';
   const drawn = components.filter(
-    (each) => each.from === 'from the jar' && each.item.ingredient.name === item.ingredient.name,
+    (each) => each.from === FROM_JAR && each.item.ingredient.name === item.ingredient.name,
   );
   return {
     what: itemName(item),

@@ -15,7 +15,7 @@ async function notFetched(context: Context, sessionId: string) {
   const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
   const { db } = context.store;
   const { locked } = sheet;
-  if (!locked) return { bundle, sheet, hours, kits: [], since: 0 };
+  if (!locked) return { bundle, sheet, hours, kits: [] };
   const order: [string, string][] = [
     ['at', 'ASC'],
     ['id', 'ASC'],
@@ -49,7 +49,7 @@ async function notFetched(context: Context, sessionId: string) {
         fate: fate && { kind: fate.fate, to: bundle.enrolments.find((row) => row.id === fate.toId)?.name ?? '' },
       };
     });
-  return { bundle, sheet, hours, kits, since };
+  return { bundle, sheet, hours, kits };
 }
 
 export const viewNotFetched = service({

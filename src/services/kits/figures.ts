@@ -5,6 +5,7 @@ import { kitBulks } from '@/core/kits/containers';
 import { sheetCost } from '@/core/kits/kit-cost';
 import type { KitSheet } from '@/core/kits/sheet';
 import { recomputeSheet, type SheetContent } from '@/core/kits/snapshot';
+import { FROM_HOME, FROM_JAR } from '@/core/kits/supplied';
 import type { Mode } from '@/core/plan/mode';
 import { planSteps } from '@/core/recipes/step-reader';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
@@ -31,16 +32,14 @@ function withoutSpoons({ enrolments }: SessionBundle, { variants }: SheetContent
     }),
   );
   return variants.flatMap(({ participants, components, supply }) => {
-    const measures = components?.some(({ from }) => from === 'from the jar' || from === 'at home already');
+    const measures = components?.some(({ from }) => from === FROM_JAR || from === FROM_HOME);
     const getsSpoons = supply?.issues?.some(({ name }) => /spoon|cup|scale/.test(name));
     return measures && !getsSpoons ? participants.filter(({ id }) => lacking.has(id)).map(({ name }) => name) : [];
   });
 }
 
-/** What the kits of a session take up, use up and cost; nothing while a recipe cannot be computed. */
-export async function kitFigures(context: Context, bundle: SessionBundle, sheet: SessionSheet, programme: Programme) {
-  const counts = sheetThatCounts(sheet);
-  if (!counts) return undefined;
+/** What the kits of a session take up and use up. */
+function takenUp(bundle: SessionBundle, content: SheetContent, programme: Programme) {
   const sizes = JSON.parse(programme.containers) as Container[];
   const { consumables = [], goesHome = false } = rulesOf(bundle.session.kitRules);
   const inSteps = bundle.dishes.map(({ body }) => {
@@ -48,12 +47,23 @@ export async function kitFigures(context: Context, bundle: SessionBundle, sheet:
     const settled = planned ? { settled: planned } : {};
     return planSteps({ steps, ingredients: [], ...settled }, programme.reference).flatMap((step) => step.consumables);
   });
+  const bulks = kitBulks(content, sizes);
+  const around = { mode: bundle.session.mode as Mode, goesHome };
+  return { bulks, consumables: consumablesOf(content, consumables, sizes, bulks, inSteps, around) };
+}
+
+/** What is used up by the kits of a session; nothing while a recipe cannot be computed. */
+export function usedUpBy(bundle: SessionBundle, { locked, draft }: SessionSheet, programme: Programme) {
+  const content = locked?.content ?? draft;
+  return content ? takenUp(bundle, content, programme).consumables : [];
+}
+
+/** What the kits of a session take up, use up and cost; nothing while a recipe cannot be computed. */
+export async function kitFigures(context: Context, bundle: SessionBundle, sheet: SessionSheet, programme: Programme) {
+  const counts = sheetThatCounts(sheet);
+  if (!counts) return undefined;
   return {
-    bulks: kitBulks(counts.content, sizes),
-    consumables: consumablesOf(counts.content, consumables, sizes, inSteps, {
-      mode: bundle.session.mode as Mode,
-      goesHome,
-    }),
+    ...takenUp(bundle, counts.content, programme),
     noSpoons: withoutSpoons(bundle, counts.content),
     cost: sheetCost(counts.sheet, await loadProducts(context)),
     budget: bundle.session.budgetCents,

@@ -38,10 +38,12 @@ export default async function Kits({
 }) {
   const { sessionId } = await params;
   const { working: wanted, view, compare } = await searchParams;
-  const { bundle, sheet, hours, figures } = await orNotFound(call(viewKitSheet, { sessionId }));
+  const { bundle, sheet, hours, figures: ofSheet } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
   const showDraft = !locked || view === 'now';
+  // Figures are of the sheet that counts: beside another one they would be wrong.
+  const figures = showDraft && locked ? undefined : ofSheet;
   const content: SheetContent | undefined = showDraft ? draft : locked.content;
   const working = await workingOf(sessionId, showDraft ? 'draft' : 'locked', wanted);
   const base = showDraft && locked ? '?view=now' : '?';
