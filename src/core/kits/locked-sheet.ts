@@ -79,35 +79,40 @@ export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetD
   const { kitOf: before, variantOf: byLetter } = indexOf(locked);
   const differences: SheetDifference[] = [];
   const changed = new Map<string, { what: readonly string[]; names: string[] }>();
-  const present = new Set<string>();
+  let kept = 0;
   for (const variant of now.variants) {
     /** What differs from each of the variants that its people had: told once, however many they are. */
     const told = new Map<SheetVariant | undefined, string[]>();
     for (const person of variant.participants) {
-      present.add(person.id);
       const kit = before.get(person.id);
       if (!kit) {
         differences.push({ kind: 'added', names: [person.name], what: [describeVariant(variant)] });
         continue;
       }
+      kept += 1;
       const old = byLetter.get(kit.variant);
       const differs = told.get(old) ?? (old ? variantDifferences(old, variant) : [describeVariant(variant)]);
       told.set(old, differs);
+      const isNamedAlike = kit.name === person.name;
+      const isInGroup = kit.group === person.group;
+      if (isNamedAlike && isInGroup && differs.length === 0) continue;
       const what = [
-        ...(kit.name === person.name ? [] : [`now called ${person.name}`]),
-        ...(kit.group === person.group ? [] : [`now in ${person.group ?? 'no group'}`]),
+        ...(isNamedAlike ? [] : [`now called ${person.name}`]),
+        ...(isInGroup ? [] : [`now in ${person.group ?? 'no group'}`]),
         ...differs,
       ];
-      if (what.length === 0) continue;
       const key = JSON.stringify(what);
       const alike = changed.get(key) ?? { what, names: [] };
       alike.names.push(person.name);
       changed.set(key, alike);
     }
   }
-  for (const kit of locked.kits) {
-    if (!present.has(kit.enrolmentId))
-      differences.push({ kind: 'removed', names: [kit.name], what: ['no longer gets a kit'] });
+  // Mostly nobody left: who is there is listed only when somebody did.
+  if (kept < locked.kits.length) {
+    const present = new Set(now.variants.flatMap(({ participants }) => participants.map(({ id }) => id)));
+    for (const kit of locked.kits)
+      if (!present.has(kit.enrolmentId))
+        differences.push({ kind: 'removed', names: [kit.name], what: ['no longer gets a kit'] });
   }
   for (const { what, names } of changed.values()) differences.push({ kind: 'changed', names, what });
   return differences;

@@ -299,16 +299,15 @@ function gather(
     const supply = supplyThatMatters(whole, dishes, ways, choice, servings, avoids);
     const key = keyOf(`${servings}|${tail}`, supply);
     const same = groups.get(key);
-    if (same) groups.set(key, { group: same.group, places: [...same.places, ...places] });
+    // In the order of the roll, whatever brought them together.
+    if (same) groups.set(key, { group: same.group, places: [...same.places, ...places].sort((a, b) => a - b) });
     else {
       const group: Group = { key, servings, avoids, choice, unknown, participants: [], ...(supply ? { supply } : {}) };
       groups.set(key, { group, places });
     }
   }
   return [...groups.values()].map(({ group, places }) => {
-    // In the order of the roll, whatever brought them together.
-    const sorted = [...places].sort((a, b) => a - b);
-    for (const place of sorted) group.participants.push(participants[place] as Participant);
+    for (const place of places) group.participants.push(participants[place] as Participant);
     return group;
   });
 }
@@ -360,13 +359,19 @@ function shareVersions(
   return [...byKey.values(), ...open];
 }
 
+/** The texts of wishes read before: a roll that changes in one person spells out one. */
+const profileTexts = new WeakMap<readonly Wish[], string>();
+
 /** One text for each set of wishes: cheap to compare for thousands of participants. */
 function profileText(wishes: readonly Wish[]): string {
+  const known = profileTexts.get(wishes);
+  if (known !== undefined) return known;
   let text = '';
   for (let at = 0; at < wishes.length; at++) {
     const wish = wishes[at] as Wish;
     text += at === 0 ? wishText(wish) : `;${wishText(wish)}`;
   }
+  profileTexts.set(wishes, text);
   return text;
 }
 
