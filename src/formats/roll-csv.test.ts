@@ -56,12 +56,42 @@ describe('a roll file', () => {
     expect(row?.shape).toContain('6 cells, the header 5');
   });
 
+  it('is read with the headings and titles of an office: a title above, names in two columns, allergies and diets', () => {
+    const file = readRollCsv(
+      bytes(
+        'Spring group, with families, by hand\n\nSurname;First name;Age (years);Allergies;Dietary needs;Parent e-mail;Phone\nFinch;Ada;7;nuts;vegan;a@homes.example;0100\nOduya;Bram;8;;;;0200\n',
+      ),
+    );
+    expect(
+      file.rows.map(({ line, cells }) => [line, cells.name, cells.age, cells.servings, cells.avoids, cells.contact]),
+    ).toEqual([
+      [4, 'Ada Finch', '7', '', 'nuts; vegan', 'a@homes.example; 0100'],
+      [5, 'Bram Oduya', '8', '', '', '0200'],
+    ]);
+    expect(file.notes).toEqual([
+      'What stands above the headings is not read: “Spring group, with families, by hand”.',
+      '“First name” and “Surname” are read together as name.',
+      '“Allergies” and “Dietary needs” are read together as avoids.',
+      '“Parent e-mail” and “Phone” are read together as contact.',
+    ]);
+  });
+
+  it('is read once somebody has said that a column is not used', () => {
+    const file = bytes('name,plates,medical\nAda,7,\n');
+    expect(readRollCsv(file, { plates: null, medical: null })).toMatchObject({
+      ignored: ['plates', 'medical'],
+      rows: [{ cells: { name: 'Ada', servings: '' } }],
+    });
+  });
+
   it.each([
     ['an empty file', new Uint8Array(), 'The file is empty'],
     ['only white space', bytes(' \n\n'), 'The file holds no rows'],
     ['only a header', bytes(HEAD), 'nobody under it'],
-    ['no name column', bytes('who,servings\nAda,1\n'), 'no column "name". It reads: "who", "servings"'],
-    ['no servings column', bytes('name,age\nAda,7\n'), 'no column "servings"'],
+    ['no name column', bytes('who,servings\nAda,1\n'), 'where the names are. The headings read: "who", "servings"'],
+    ['a column nobody explained and none with servings', bytes('name,plates\nAda,7\n'), 'how many each kit feeds'],
+    ['a column that sounds of food', bytes('name,servings,medical\nAda,1,\n'), '“medical” may say what somebody must'],
+    ['a column that speaks of food', bytes('name,servings,notes\nAda,1,has an EpiPen\n'), '“notes” may say what'],
     ['two name columns', bytes('name,child,servings\nA,B,1\n'), 'Two columns are called "name"'],
     ['a spreadsheet’s own format', Uint8Array.from([0x50, 0x4b, 3, 4, 0, 0, 0, 8]), 'This is not a text file'],
     ['a picture', Uint8Array.from({ length: 400 }, (_, n) => (n * 7) % 32), 'This is not a text file'],

@@ -1,6 +1,8 @@
 import Papa from 'papaparse';
-import { type NumberedCells, ROLL_COLUMNS, type RollCells, type RollColumn } from '@/core/roll/roll-row';
+import type { NumberedCells } from '@/core/roll/check-roll';
+import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { writeCsv } from './csv';
+import { type ColumnWords, type Heading, namedColumns, readHeadings } from './roll-headings';
 import { decodeText, FileRefused } from './text';
 
 /** A roll file read into rows; nothing is judged yet but its shape. */
@@ -11,26 +13,10 @@ export interface RollFile {
   /** Columns of the file that are not used. */
   readonly ignored: readonly string[];
   /** Every heading, and the column it is taken for. */
-  readonly headings: readonly { readonly heading: string; readonly column: RollColumn | null }[];
+  readonly headings: readonly Heading[];
   /** What was passed over or taken for granted, said before anything is saved. */
-  readonly notes?: readonly string[];
+  readonly notes: readonly string[];
 }
-
-/** A file whose columns a person has to name. */
-export class ColumnsUnclear extends FileRefused {
-  constructor(
-    readonly headings: RollFile['headings'],
-    message: string,
-  ) {
-    super(message);
-  }
-}
-
-/** What headings mean to a programme, in lower case; null for one that is not used. */
-export type ColumnWords = Readonly<Record<string, RollColumn | null>>;
-
-/** One form for a heading however it is capitalised and spaced. */
-export const headingKey = (heading: string): string => heading.trim().toLowerCase().replace(/\s+/g, ' ');
 
 /** More rows than any programme's roll. */
 const MOST_ROWS = 2000;
@@ -38,32 +24,8 @@ const MOST_ROWS = 2000;
 /** Columns a file may do without. */
 const BLANK: RollCells = { name: '', age: '', servings: '', avoids: '', mode: '' };
 
-/** Other words for the columns, in lower case. */
-const HEADINGS: Readonly<Record<string, RollColumn>> = {
-  name: 'name',
-  'full name': 'name',
-  participant: 'name',
-  child: 'name',
-  age: 'age',
-  servings: 'servings',
-  serves: 'servings',
-  feeds: 'servings',
-  avoids: 'avoids',
-  avoid: 'avoids',
-  avoidances: 'avoids',
-  allergies: 'avoids',
-  mode: 'mode',
-  group: 'group',
-  household: 'household',
-  family: 'household',
-  contact: 'contact',
-  'e-mail': 'contact',
-  email: 'contact',
-  phone: 'contact',
-  address: 'address',
-  plan: 'plan',
-  'action plan': 'plan',
-};
+/** A title or two may stand above the headings; they are looked for in the first rows only. */
+const FIRST_ROWS = 10;
 
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
 
@@ -74,12 +36,12 @@ const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
  */
 export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}): RollFile {
   const { text, encoding } = decodeText(bytes);
-  const delimiter = delimiterOf(text);
+  const delimiter = delimiterOf(text, remembered);
   return { ...rowsOfTable(recordsOf(text, delimiter), remembered), encoding, delimiter: DELIMITERS[delimiter] };
 }
 
 /**
- * The rows of a table whose first row names the columns.
+ * The rows of a table under the row that names its columns.
  *
  * @param remembered what the programme said a heading means, in lower case; stands before the usual words
  * @throws FileRefused when the table as a whole cannot be used
@@ -87,47 +49,62 @@ export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}): Ro
 export function rowsOfTable(
   records: readonly TableRecord[],
   remembered: ColumnWords = {},
-): Pick<RollFile, 'rows' | 'ignored' | 'headings'> {
-  const [header, ...body] = records;
-  if (!header)
+): Pick<RollFile, 'rows' | 'ignored' | 'headings' | 'notes'> {
+  if (records.length === 0)
     throw new FileRefused(
       'The file holds no rows. The first row names the columns: name, age, servings, avoids, mode.',
     );
-  const { columns, ignored } = readHeader(header.cells, remembered);
+  const above = headerPlace(records, remembered);
+  const [header, ...body] = records.slice(above) as [TableRecord, ...TableRecord[]];
   if (body.length === 0)
     throw new FileRefused('The file has a header row but nobody under it. Add one row for each person.');
   if (body.length > MOST_ROWS)
     throw new FileRefused(`The file has ${body.length} rows; a roll holds at most ${MOST_ROWS}. Split it by course.`);
+  const under = body.map(({ cells }) => cells);
+  const { headings, notes, read } = readHeadings(header.cells, remembered, under);
   const width = header.cells.length;
   const rows = body.map(({ line, cells }): NumberedCells => {
-    const row = Object.fromEntries(columns.flatMap((column) => (column ? [[column, '']] : []))) as Record<
-      RollColumn,
-      string
-    >;
-    cells.forEach((cell, index) => {
-      const column = columns[index];
-      if (column) row[column] = cell.trim();
-    });
     const extra = cells.slice(width).some((cell) => cell.trim() !== '');
     const shape = extra
       ? `This row has ${cells.length} cells, the header ${width}: put quotes around a cell that holds the separator.`
       : undefined;
-    return { line, cells: { ...BLANK, ...row }, ...(shape ? { shape } : {}) };
+    return { line, cells: { ...BLANK, ...read(cells) }, ...(shape ? { shape } : {}) };
   });
-  const headings = header.cells.map((cell, index) => ({ heading: cell.trim(), column: columns[index] ?? null }));
-  return { rows, ignored, headings };
+  const passed = records.slice(0, above).map(({ cells }) => `“${cells.find((cell) => cell.trim() !== '')?.trim()}”`);
+  return {
+    rows,
+    headings,
+    ignored: headings.filter(({ heading, column }) => !column && heading !== '').map(({ heading }) => heading),
+    notes: [...(above > 0 ? [`What stands above the headings is not read: ${passed.join(', ')}.`] : []), ...notes],
+  };
+}
+
+/** Where the headings stand: the first row that names two columns; else the first with two cells, to be asked about. */
+function headerPlace(records: readonly TableRecord[], remembered: ColumnWords): number {
+  const first = records.slice(0, FIRST_ROWS);
+  const named = first.findIndex(({ cells }) => namedColumns(cells, remembered) > 1);
+  if (named >= 0) return named;
+  return Math.max(
+    0,
+    first.findIndex(({ cells }) => cells.filter((cell) => cell.trim() !== '').length > 1),
+  );
 }
 
 type Delimiter = keyof typeof DELIMITERS;
 
-/** The separator that stands most often in the first line, outside quotes. */
-function delimiterOf(text: string): Delimiter {
-  const first = (text.split(/\r?\n|\r/).find((line) => line.trim() !== '') ?? '').replace(/"[^"]*"/g, '');
-  const count = (delimiter: string) => first.split(delimiter).length;
-  return (Object.keys(DELIMITERS) as Delimiter[]).reduce(
-    (best, next) => (count(next) > count(best) ? next : best),
-    ',' as Delimiter,
-  );
+/** The separator by which one of the first lines names most columns, or else is parted most often, outside quotes. */
+function delimiterOf(text: string, remembered: ColumnWords): Delimiter {
+  const lines = text
+    .split(/\r?\n|\r/)
+    .filter((line) => line.trim() !== '')
+    .slice(0, FIRST_ROWS)
+    .map((line) => line.replace(/"[^"]*"/g, (quoted) => quoted.replace(/[,;\t]/g, ' ')));
+  const score = (delimiter: string) => {
+    const rows = lines.map((line) => line.split(delimiter).map((cell) => cell.replace(/"/g, '')));
+    return Math.max(...rows.map((cells) => namedColumns(cells, remembered) * 1000), rows[0]?.length ?? 0);
+  };
+  const all = Object.keys(DELIMITERS) as Delimiter[];
+  return all.reduce((best, next) => (score(next) > score(best) ? next : best));
 }
 
 /** One row of a table, with the line of the file or the row of the sheet it stands in. */
@@ -160,31 +137,6 @@ function recordsOf(text: string, delimiter: Delimiter): TableRecord[] {
 }
 
 const countBreaks = (text: string) => (text.match(/\r\n|\n|\r/g) ?? []).length;
-
-function readHeader(
-  cells: readonly string[],
-  remembered: ColumnWords,
-): { columns: (RollColumn | undefined)[]; ignored: string[] } {
-  const columns = cells.map((cell) => {
-    const key = headingKey(cell);
-    if (Object.hasOwn(remembered, key)) return remembered[key] ?? undefined;
-    return Object.hasOwn(HEADINGS, key) ? HEADINGS[key] : undefined;
-  });
-  for (const column of ['name', 'servings'] as const) {
-    if (!columns.includes(column)) {
-      throw new ColumnsUnclear(
-        cells.map((cell, index) => ({ heading: cell.trim(), column: columns[index] ?? null })),
-        `The header row names no column "${column}". It reads: ${cells.map((cell) => `"${cell.trim().slice(0, 30)}"`).join(', ')}. Name the columns name, age, servings, avoids, mode.`,
-      );
-    }
-  }
-  const doubled = columns.find((column, index) => column && columns.indexOf(column) !== index);
-  if (doubled) throw new FileRefused(`Two columns are called "${doubled}". Keep one of them.`);
-  return {
-    columns,
-    ignored: cells.filter((cell, index) => !columns[index] && cell.trim() !== '').map((cell) => cell.trim()),
-  };
-}
 
 /** A roll as CSV, with the columns that `readRollCsv` reads. */
 export const writeRollCsv = (people: readonly Required<RollCells>[]): string =>

@@ -1,6 +1,7 @@
 import ExcelJS from 'exceljs';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
-import { type ColumnWords, type RollFile, rowsOfTable, type TableRecord } from './roll-csv';
+import { type RollFile, rowsOfTable, type TableRecord } from './roll-csv';
+import type { ColumnWords } from './roll-headings';
 import { FileRefused } from './text';
 import { readZip } from './zip';
 
@@ -47,13 +48,13 @@ export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = 
     );
   let formulas = 0;
   let unsure = 0;
-  let merged = 0;
+  const mergedIn: number[] = [];
   const records: TableRecord[] = [];
   sheet.eachRow({ includeEmpty: false }, (row, line) => {
     const cells: string[] = [];
     row.eachCell({ includeEmpty: true }, (cell, column) => {
       if (cell.isMerged && cell.master !== cell) {
-        merged++;
+        mergedIn.push(line);
         cells[column - 1] = '';
         return;
       }
@@ -71,11 +72,13 @@ export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = 
     notes.push(
       `${formulas} ${formulas === 1 ? 'cell is a formula' : 'cells are formulas'}: the result that was saved is used${unsure > 0 ? `; ${unsure} have none and are empty` : ''}.`,
     );
+  const table = rowsOfTable(records, remembered);
+  const merged = mergedIn.filter((line) => line >= (table.rows[0]?.line ?? 0)).length;
   if (merged > 0)
     notes.push(
       `${merged} merged ${merged === 1 ? 'cell is' : 'cells are'} empty but for the first of each: check those rows.`,
     );
-  return { ...rowsOfTable(records, remembered), encoding: 'XLSX', delimiter: 'workbook', notes };
+  return { ...table, encoding: 'XLSX', delimiter: 'workbook', notes: [...notes, ...table.notes] };
 }
 
 /** What a cell says: a date as YYYY-MM-DD, a number as it is, an error as nothing. */

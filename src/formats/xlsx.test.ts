@@ -3,7 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
 import { TYPICAL } from '@/core/reference/reference';
-import { ColumnsUnclear } from './roll-csv';
+import { ColumnsUnclear } from './roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll-xlsx';
 import { writeSheetXlsx } from './sheet-xlsx';
 

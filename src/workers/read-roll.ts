@@ -1,6 +1,7 @@
 import { Worker } from 'node:worker_threads';
-import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/roll-row';
-import { ColumnsUnclear, type ColumnWords, type RollFile, readRollCsv } from '@/formats/roll-csv';
+import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
+import { type RollFile, readRollCsv } from '@/formats/roll-csv';
+import { ColumnsUnclear, type ColumnWords } from '@/formats/roll-headings';
 import { isWorkbook } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
 import { ask } from './ask';

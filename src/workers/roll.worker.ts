@@ -1,6 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { checkRoll, type NumberedCells } from '@/core/roll/roll-row';
-import { ColumnsUnclear, type ColumnWords, readRollCsv } from '@/formats/roll-csv';
+import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
+import { readRollCsv } from '@/formats/roll-csv';
+import { ColumnsUnclear, type ColumnWords } from '@/formats/roll-headings';
 import { isWorkbook, readRollXlsx } from '@/formats/roll-xlsx';
 import { FileRefused } from '@/formats/text';
 

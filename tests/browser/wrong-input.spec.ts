@@ -14,7 +14,7 @@ test.describe('signed in', () => {
       ['', 'The file is empty'],
       [Buffer.from([0x50, 0x4b, 3, 4, 0, 0]), 'This workbook is broken'],
       [Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), 'protected by a password'],
-      ['who,what\na,b\n', 'The header row names no column "name"'],
+      ['who,what\na,b\n', 'No heading says where the names are'],
       ['name,servings\n"Ada,1\n', 'Line 2: a quotation mark'],
     ];
     for (const [file, message] of cases) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkRoll, type NumberedCells, type RollCells, readRollRow } from './roll-row';
+import { type RollCells, readRollRow } from './roll-row';
 
 const cells = (change: Partial<RollCells> = {}): RollCells => ({
   name: 'Ada Finch',
@@ -8,11 +8,6 @@ const cells = (change: Partial<RollCells> = {}): RollCells => ({
   avoids: '',
   mode: '',
   ...change,
-});
-const row = (line: number, change: Partial<RollCells> = {}, more: Partial<NumberedCells> = {}): NumberedCells => ({
-  line,
-  cells: cells(change),
-  ...more,
 });
 const refusal = (change: Partial<RollCells>) => {
   const reading = readRollRow(cells(change));
@@ -69,30 +64,5 @@ describe('a row of the roll', () => {
   it('keeps script and formulas as the plain text they are', () => {
     const reading = readRollRow(cells({ name: '<script>alert(1)</script>', avoids: '=cmd()' }));
     expect(reading).toMatchObject({ entry: { name: '<script>alert(1)</script>', wishes: ['=cmd()'] } });
-  });
-});
-
-describe('a roll checked as a whole', () => {
-  it('finds the same child twice, in the file and on the roll, however it is spelled', () => {
-    const checked = checkRoll(
-      [row(2), row(3, { name: 'ada  FINCH' }), row(4, { name: 'Zoë Marlow', age: '' }), row(5, { name: 'Bram Oduya' })],
-      [{ name: 'Zoe Marlow', age: 9 }],
-    );
-    expect(checked.map(({ problems }) => problems[0]?.message)).toEqual([
-      undefined,
-      'ada FINCH is in line 2 of the file. Leave this row out, or tell the two apart by name or age.',
-      'Zoë Marlow is on the roll already. Update them, leave this row out, or tell the two apart by name or age.',
-      undefined,
-    ]);
-  });
-
-  it('takes two people of one name and different ages for two people', () => {
-    expect(checkRoll([row(2), row(3, { age: '9' })], []).every(({ entry }) => entry)).toBe(true);
-  });
-
-  it('does not hold a row that is left out against another', () => {
-    const [first, second] = checkRoll([row(2, {}, { leaveOut: true }), row(3)], []);
-    expect(first?.problems).toEqual([]);
-    expect(second?.entry?.name).toBe('Ada Finch');
   });
 });

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attendanceNow, questionsOf } from './attendance';
 import { balance, forecast, USUAL_COSTS } from './forecast';
-import { checkRoll, type NumberedCells } from './roll-row';
 import { shareKits } from './shared-kits';
 import { modePlaces, offerDraft, type Place, placesOf } from './waitlist';
 
@@ -176,44 +175,5 @@ describe('the number of kits', () => {
     // Four to one: short in at most one session of five.
     expect(best.runsShort).toBeLessThanOrEqual(0.2);
     expect(all[best.kits - 1]?.runsShort).toBeGreaterThan(0.2);
-  });
-});
-
-describe('the same child spelled two ways', () => {
-  const row = (name: string, more: Partial<NumberedCells> = {}, age = '') => ({
-    line: 2,
-    cells: { name, age, servings: '1', avoids: '', mode: '' },
-    ...more,
-  });
-  const roll = [{ id: 'ada', name: 'Łucja Wren', age: 8 }];
-
-  it.each([
-    ['Lucja Wren', true],
-    ['Wren, Łucja', true],
-    ['Lucia Wren', true],
-    ['Lucy Wrenshaw', false],
-  ])('is found: %s', (name, isFound) => {
-    const [checked] = checkRoll([row(name)], roll);
-    expect(checked?.onRoll?.id).toBe(isFound ? 'ada' : undefined);
-    expect(checked?.entry === undefined).toBe(isFound);
-  });
-
-  it('is updated, or said to be somebody else; another age is another child', () => {
-    expect(checkRoll([row('Lucia Wren', { as: 'update' })], roll)[0]).toMatchObject({
-      entry: { name: 'Lucia Wren' },
-      onRoll: { id: 'ada' },
-    });
-    expect(checkRoll([row('Lucia Wren', { as: 'new' })], roll)[0]?.entry).toBeDefined();
-    expect(checkRoll([row('Lucja Wren', {}, '11')], roll)[0]?.entry).toBeDefined();
-    // The very same name is not somebody else by a click.
-    expect(checkRoll([row('Lucja Wren', { as: 'new' })], roll)[0]?.entry).toBeUndefined();
-  });
-
-  it('cannot be replaced by two rows at once', () => {
-    const [, second] = checkRoll(
-      [row('Lucia Wren', { as: 'update' }), row('Wren Lucja', { as: 'update', line: 3 })],
-      roll,
-    );
-    expect(second?.problems[0]?.message).toMatch('Two rows would replace');
   });
 });

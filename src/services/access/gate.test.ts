@@ -40,6 +40,7 @@ import * as away from '../roll/away';
 import * as home from '../roll/home';
 import * as reserve from '../roll/reserve';
 import * as roll from '../roll/roll';
+import * as rollFile from '../roll/roll-file';
 import * as work from '../work/jobs';
 import * as account from './account';
 import { type Context, ROLES, type Role, SERVICES } from './gate';
@@ -87,6 +88,7 @@ const MODULES = [
   suits,
   table,
   roll,
+  rollFile,
 ];
 
 let store: Store;

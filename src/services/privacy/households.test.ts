@@ -7,7 +7,8 @@ import { listDuties, viewRoom } from '../classday/room';
 import { leaveOut, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { viewBench } from '../packing/bench';
 import { labelsToPrint } from '../packing/labels';
-import { addPerson, editPerson, exportRoll, saveRoll } from '../roll/roll';
+import { addPerson, editPerson } from '../roll/roll';
+import { exportRoll, saveRoll } from '../roll/roll-file';
 import { eraseHousehold, exportHousehold, listHouseholds, listLooks } from './households';
 import { clearOut } from './retention';
 

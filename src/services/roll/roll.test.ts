@@ -3,7 +3,8 @@ import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { viewHousehold } from './home';
-import { previewRollFile, saveRoll, viewRoll } from './roll';
+import { viewRoll } from './roll';
+import { previewRollFile, saveRoll } from './roll-file';
 
 let store: Store;
 let context: Context;

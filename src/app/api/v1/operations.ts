@@ -13,7 +13,8 @@ import { printLabels, sendToPrinter } from '@/services/packing/labels';
 import { addCourse, listCourses, viewCourse } from '@/services/plan/courses';
 import { addDish, addSession, editSession, removeDish } from '@/services/plan/sessions';
 import { exportRecipe, listRecipes, previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
-import { exportRoll, previewRollFile, saveRoll, viewRoll } from '@/services/roll/roll';
+import { viewRoll } from '@/services/roll/roll';
+import { exportRoll, previewRollFile, saveRoll } from '@/services/roll/roll-file';
 import { cancelJob, viewJob } from '@/services/work/jobs';
 import { type Operation, operation, pageOfItems } from './operation';
 

@@ -1,6 +1,6 @@
 import { readBounded, route } from '@/app/api/problem';
 import { LARGEST_FILE } from '@/contracts/files';
-import { previewRollFile } from '@/services/roll/roll';
+import { previewRollFile } from '@/services/roll/roll-file';
 import { contextFor } from '@/services/runtime';
 
 /** What the browser was told headings mean; nothing where it sends no such list. */

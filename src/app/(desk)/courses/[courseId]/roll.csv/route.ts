@@ -1,6 +1,6 @@
 import { fileResponse } from '@/app/api/file-response';
 import { route } from '@/app/api/problem';
-import { exportRoll } from '@/services/roll/roll';
+import { exportRoll } from '@/services/roll/roll-file';
 import { contextFor } from '@/services/runtime';
 
 /** The roll of a course as CSV. */

@@ -1,6 +1,6 @@
 import { fileResponse } from '@/app/api/file-response';
 import { route } from '@/app/api/problem';
-import { exportRollBook } from '@/services/roll/roll';
+import { exportRollBook } from '@/services/roll/roll-file';
 import { contextFor } from '@/services/runtime';
 
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';

@@ -5,7 +5,8 @@ import { attempt, fields } from '@/app/form';
 import type { RollCells } from '@/core/roll/roll-row';
 import { giveMeaning } from '@/services/programme/programme';
 import { shareKit } from '@/services/roll/away';
-import { addPerson, editPerson, saveRoll, setStatus } from '@/services/roll/roll';
+import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
+import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/action-form';
 
 const cellsOf = (data: FormData): RollCells => {

@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import { useMemo, useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
-import { type CheckedRow, checkRoll, type NumberedCells, ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
+import { type CheckedRow, checkRoll, type NumberedCells, type OnRoll } from '@/core/roll/check-roll';
+import { ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
 import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { sendForReading } from '@/ui/read-file';
@@ -14,11 +15,11 @@ interface Preview {
   readonly encoding: string;
   readonly delimiter: string;
   readonly ignored: readonly string[];
-  readonly enrolled: readonly { name: string; age: number | null }[];
+  readonly enrolled: readonly OnRoll[];
   readonly meanings: readonly (readonly [string, readonly string[]])[];
   readonly groups: readonly string[];
   readonly headings: readonly Heading[];
-  readonly notes?: readonly string[];
+  readonly notes: readonly string[];
 }
 
 interface Heading {
@@ -31,30 +32,32 @@ type Columns = Readonly<Record<string, string | null>>;
 /** Which heading of the file names what: chosen by hand where the words are not known, and remembered. */
 function MatchColumns({ headings, read }: { headings: readonly Heading[]; read: (words: Columns) => void }) {
   const [chosen, setChosen] = useState<Columns>({});
+  // What is left at "not used" is said as well: it is not asked again.
+  const named = headings.filter(({ heading }) => heading !== '');
+  const unused = named.flatMap(({ heading, column }): [string, null][] => (column ? [] : [[heading, null]]));
+  const said = { ...Object.fromEntries(unused), ...chosen };
   return (
     <div className="mt-2 flex flex-col gap-2">
       <ul className="grid gap-2 sm:grid-cols-3">
-        {headings
-          .filter(({ heading }) => heading !== '')
-          .map(({ heading, column }) => (
-            <li key={heading}>
-              <label className="flex flex-col gap-0.5">
-                <span className="text-sm font-semibold">“{heading}” is</span>
-                <select
-                  className="select select-sm w-full"
-                  value={(heading in chosen ? chosen[heading] : column) ?? ''}
-                  onChange={(event) => setChosen((now) => ({ ...now, [heading]: event.target.value || null }))}
-                >
-                  <option value="">not used</option>
-                  {ROLL_COLUMNS.map((each) => (
-                    <option key={each}>{each}</option>
-                  ))}
-                </select>
-              </label>
-            </li>
-          ))}
+        {named.map(({ heading, column }) => (
+          <li key={heading}>
+            <label className="flex flex-col gap-0.5">
+              <span className="text-sm font-semibold">“{heading}” is</span>
+              <select
+                className="select select-sm w-full"
+                value={(heading in chosen ? chosen[heading] : column) ?? ''}
+                onChange={(event) => setChosen((now) => ({ ...now, [heading]: event.target.value || null }))}
+              >
+                <option value="">not used</option>
+                {ROLL_COLUMNS.map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
+              </select>
+            </label>
+          </li>
+        ))}
       </ul>
-      <button type="button" className="btn btn-sm w-fit" onClick={() => read(chosen)}>
+      <button type="button" className="btn btn-sm w-fit" onClick={() => read(said)}>
         Read it so
       </button>
     </div>
@@ -75,6 +78,7 @@ export function RollImport({ courseId }: { courseId: string }) {
   const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled, preview.groups) : []), [preview, rows]);
   const meanings = useMemo(() => new Map(preview?.meanings ?? []), [preview]);
   const refused = checked.filter((row) => !row.leaveOut && !row.entry);
+  const unchanged = checked.filter(isAsItWas);
   const good = checked.filter((row) => !row.leaveOut && row.entry);
 
   function read(file: File, words: Columns = {}) {
@@ -140,9 +144,9 @@ export function RollImport({ courseId }: { courseId: string }) {
           />
         </label>
         <p className="text-sm">
-          The first row names the columns: <b>name</b>, age, <b>servings</b>, avoids, mode; and if you like group,
-          household, contact, address, plan. Several avoidances in one cell are separated by semicolons. Nothing is
-          saved before you say so.
+          Headings name the columns: <b>name</b>, age, servings, avoids, mode; and if you like group, household,
+          contact, address, plan, in your own words. Several avoidances in one cell are separated by semicolons. Nothing
+          is saved before you say so.
         </p>
         {busy && <p role="status">Reading …</p>}
         <FormMessage state={answer} />
@@ -161,7 +165,7 @@ export function RollImport({ courseId }: { courseId: string }) {
             {checked.length - good.length - refused.length} left out.
             {preview.ignored.length > 0 && ` Not used: ${preview.ignored.join(', ')}.`}
           </p>
-          {preview.notes?.map((note) => (
+          {preview.notes.map((note) => (
             <p key={note} className="text-sm">
               {note}
             </p>
@@ -172,12 +176,19 @@ export function RollImport({ courseId }: { courseId: string }) {
               <MatchColumns headings={preview.headings} read={(words) => read(file, { ...columns, ...words })} />
             </details>
           )}
-          {checked.some((row) => row.problems.length > 0 || row.leaveOut || row.as) && (
+          <ForMany checked={checked} setRows={setRows} />
+          {unchanged.length > 0 && (
+            <p className="text-sm">
+              Updates that change no kit: {unchanged.length}, {unchanged.map(({ onRoll }) => onRoll?.name).join(', ')}.
+            </p>
+          )}
+          {checked.some((row) => row.problems.length > 0 || row.leaveOut || (row.as && !isAsItWas(row))) && (
             <section aria-labelledby="refused" className="flex flex-col gap-3">
               <h2 id="refused" className="text-xl font-bold">
                 Mend these, or leave them out
               </h2>
               {checked
+                .filter((row) => !isAsItWas(row))
                 .filter((row) => row.problems.length > 0 || row.leaveOut || row.as || isMended(row, preview.rows))
                 .map((row) => (
                   <MendRow
@@ -272,6 +283,69 @@ export function RollImport({ courseId }: { courseId: string }) {
   );
 }
 
+/** What is decided for many rows at once: who is on the roll already, and how many a kit feeds where nothing says. */
+function ForMany({
+  checked,
+  setRows,
+}: {
+  checked: readonly CheckedRow[];
+  setRows: (change: (rows: readonly NumberedCells[]) => readonly NumberedCells[]) => void;
+}) {
+  const [feeds, setFeeds] = useState('1');
+  const waiting = checked.filter((row) => !row.leaveOut && !row.entry);
+  const same = waiting.filter((row) => row.isNamedAlike && row.as !== 'update');
+  const silent = waiting.filter((row) => row.cells.servings.trim() === '' && !row.isNamedAlike);
+  const change = (which: readonly CheckedRow[], next: (row: NumberedCells) => NumberedCells) => {
+    const lines = new Set(which.map(({ line }) => line));
+    setRows((rows) => rows.map((row) => (lines.has(row.line) ? next(row) : row)));
+  };
+  if (same.length < 2 && silent.length < 2) return null;
+  return (
+    <div className="sheet flex flex-col gap-3 p-4">
+      {same.length > 1 && (
+        <p className="flex flex-wrap items-center gap-3">
+          <span>
+            <b>{same.length} rows</b> name somebody who is on the roll already. An update takes no avoidance away.
+          </span>
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => change(same, (row) => ({ ...row, as: 'update' }))}
+          >
+            Update all {same.length}
+          </button>
+        </p>
+      )}
+      {silent.length > 1 && (
+        <p className="flex flex-wrap items-center gap-3">
+          <label className="flex items-center gap-2">
+            <span>
+              <b>{silent.length} rows</b> do not say how many their kit feeds. Each feeds
+            </span>
+            <input
+              className="input input-sm w-16"
+              inputMode="numeric"
+              value={feeds}
+              onChange={(event) => setFeeds(event.target.value)}
+            />
+          </label>
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() => change(silent, (row) => ({ ...row, cells: { ...row.cells, servings: feeds } }))}
+          >
+            Set for all {silent.length}
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** An update that changes no kit needs no look. */
+const isAsItWas = ({ as, leaveOut, entry, changes }: CheckedRow): boolean =>
+  as === 'update' && !leaveOut && entry !== undefined && changes?.length === 0;
+
 /** A row stays in view once it has been touched. */
 const isMended = (row: CheckedRow, before: readonly NumberedCells[]) => {
   const was = before.find((candidate) => candidate.line === row.line);
@@ -329,7 +403,11 @@ function MendRow({
             </li>
           ))}
           {problems.length === 0 && (
-            <li>{row.as === 'update' ? `Replaces what is held of ${row.onRoll?.name}.` : 'Mended.'}</li>
+            <li>
+              {row.as === 'update'
+                ? `Updates ${row.onRoll?.name}: ${row.changes?.join('; ') || 'no kit changes'}.`
+                : 'Mended.'}
+            </li>
           )}
         </ul>
       )}

@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest';
+import { checkRoll, type NumberedCells } from './check-roll';
+import type { RollCells } from './roll-row';
+
+const cells = (change: Partial<RollCells> = {}): RollCells => ({
+  name: 'Ada Finch',
+  age: '7',
+  servings: '2',
+  avoids: '',
+  mode: '',
+  ...change,
+});
+const row = (line: number, change: Partial<RollCells> = {}, more: Partial<NumberedCells> = {}): NumberedCells => ({
+  line,
+  cells: cells(change),
+  ...more,
+});
+
+describe('a roll checked as a whole', () => {
+  it('finds the same child twice, in the file and on the roll, however it is spelled', () => {
+    const checked = checkRoll(
+      [row(2), row(3, { name: 'ada  FINCH' }), row(4, { name: 'Zoë Marlow', age: '' }), row(5, { name: 'Bram Oduya' })],
+      [{ name: 'Zoe Marlow', age: 9 }],
+    );
+    expect(checked.map(({ problems }) => problems[0]?.message)).toEqual([
+      undefined,
+      'ada FINCH is in line 2 of the file. Leave this row out, or tell the two apart by name or age.',
+      'Zoë Marlow is on the roll already. Update them, leave this row out, or tell the two apart by name or age.',
+      undefined,
+    ]);
+  });
+
+  it('takes two people of one name and different ages for two people', () => {
+    expect(checkRoll([row(2), row(3, { age: '9' })], []).every(({ entry }) => entry)).toBe(true);
+  });
+
+  it('does not hold a row that is left out against another', () => {
+    const [first, second] = checkRoll([row(2, {}, { leaveOut: true }), row(3)], []);
+    expect(first?.problems).toEqual([]);
+    expect(second?.entry?.name).toBe('Ada Finch');
+  });
+});
+
+describe('the same child spelled two ways', () => {
+  const row = (name: string, more: Partial<NumberedCells> = {}, age = '') => ({
+    line: 2,
+    cells: { name, age, servings: '1', avoids: '', mode: '' },
+    ...more,
+  });
+  const roll = [{ id: 'ada', name: 'Łucja Wren', age: 8 }];
+
+  it.each([
+    ['Lucja Wren', true],
+    ['Wren, Łucja', true],
+    ['Lucia Wren', true],
+    ['Lucy Wrenshaw', false],
+  ])('is found: %s', (name, isFound) => {
+    const [checked] = checkRoll([row(name)], roll);
+    expect(checked?.onRoll?.id).toBe(isFound ? 'ada' : undefined);
+    expect(checked?.entry === undefined).toBe(isFound);
+  });
+
+  it('is updated, or said to be somebody else; another age is another child', () => {
+    expect(checkRoll([row('Lucia Wren', { as: 'update' })], roll)[0]).toMatchObject({
+      entry: { name: 'Lucia Wren' },
+      onRoll: { id: 'ada' },
+    });
+    expect(checkRoll([row('Lucia Wren', { as: 'new' })], roll)[0]?.entry).toBeDefined();
+    expect(checkRoll([row('Lucja Wren', {}, '11')], roll)[0]?.entry).toBeDefined();
+    // The very same name is not somebody else by a click.
+    expect(checkRoll([row('Lucja Wren', { as: 'new' })], roll)[0]?.entry).toBeUndefined();
+  });
+
+  it('cannot be replaced by two rows at once', () => {
+    const [, second] = checkRoll(
+      [row('Lucia Wren', { as: 'update' }), row('Wren Lucja', { as: 'update', line: 3 })],
+      roll,
+    );
+    expect(second?.problems[0]?.message).toMatch('Two rows would replace');
+  });
+});
+
+describe('somebody on the roll who is brought in again', () => {
+  const ada = {
+    id: 'ada',
+    name: 'Ada Finch',
+    age: 7,
+    servings: 4,
+    mode: 'take-home',
+    wishes: ['Nuts', 'milk'],
+  } as const;
+  const update = (change: Partial<RollCells>) => checkRoll([row(2, change, { as: 'update' })], [ada])[0];
+
+  it('keeps what the row leaves empty, and every avoidance that the file does not name', () => {
+    const checked = update({ age: '', servings: '', mode: '', avoids: 'no nuts; egg' });
+    expect(checked?.problems).toEqual([]);
+    expect(checked?.entry).toMatchObject({
+      age: 7,
+      servings: 4,
+      mode: 'take-home',
+      wishes: ['milk', 'no nuts', 'egg'],
+    });
+    expect(checked?.changes).toEqual([
+      'avoids also egg',
+      'still avoids milk, which the file does not name: take it away by hand if it is over',
+    ]);
+  });
+
+  it('is told in words what changes', () => {
+    expect(update({ name: 'Ada FINCH', servings: '2', mode: 'in person', avoids: 'nuts, milk' })?.changes).toEqual([
+      'spelled Ada FINCH',
+      '2 servings, was 4',
+      'in person, was take-home',
+    ]);
+    expect(update({ servings: '4', avoids: 'milk; nuts' })?.changes).toEqual([]);
+  });
+
+  it('is found even where the row says too little for somebody new', () => {
+    const [checked] = checkRoll([row(2, { servings: '' })], [ada]);
+    expect(checked).toMatchObject({ onRoll: { id: 'ada' }, isNamedAlike: true, entry: undefined });
+    expect(checked?.problems.map(({ column }) => column)).toEqual(['name', 'servings']);
+  });
+});

@@ -1,0 +1,180 @@
+import type { Mode } from '../plan/mode';
+import { normaliseWish } from '../safety/avoidances';
+import { type CellProblem, nameKey, type RollCells, type RollEntry, readRollRow } from './roll-row';
+
+/** A row of a roll to be brought in, with where it stands in the file. */
+export interface NumberedCells {
+  /** Line of the file where the row begins, from 1. */
+  readonly line: number;
+  readonly cells: RollCells;
+  /** Expressly left out by the coordinator. */
+  readonly leaveOut?: boolean;
+  /** A problem of the row as a whole, such as a wrong number of cells. */
+  readonly shape?: string;
+  /** Decided by the coordinator: it is somebody on the roll, whose data it replaces; or it is somebody else. */
+  readonly as?: 'update' | 'new';
+}
+
+/** Somebody on the roll, as rows are held against them; what is not known of them is not compared. */
+export interface OnRoll {
+  readonly id?: string;
+  readonly name: string;
+  readonly age: number | null;
+  readonly servings?: number;
+  readonly mode?: Mode | null;
+  /** Avoidances as they were written. */
+  readonly wishes?: readonly string[];
+}
+
+export interface CheckedRow extends NumberedCells {
+  readonly entry: RollEntry | undefined;
+  readonly problems: readonly CellProblem[];
+  /** Who on the roll it is, or may be; and whether under the very same name. */
+  readonly onRoll?: OnRoll;
+  readonly isNamedAlike?: boolean;
+  /** What an update changes, and what it keeps although the file does not say it; in words. */
+  readonly changes?: readonly string[];
+}
+
+/**
+ * Checks all rows of a file together: each by itself, then for people who are there twice, in the file or on the roll.
+ * Two people may share a name when their ages differ; a name that is nearly another's is asked about. Rows left out are
+ * not checked against others. An update takes nothing away: what a row leaves empty stays, and so does every avoidance
+ * that the file does not name.
+ *
+ * @param enrolled who is on the roll already
+ * @param groups names of the course's groups
+ */
+export function checkRoll(
+  rows: readonly NumberedCells[],
+  enrolled: readonly OnRoll[],
+  groups: readonly string[] = [],
+): CheckedRow[] {
+  const seen = new Map<string, { age: number | null; where: string }[]>();
+  const remember = (name: string, age: number | null, where: string) => {
+    const key = nameKey(name);
+    seen.set(key, [...(seen.get(key) ?? []), { age, where }]);
+  };
+  const people = enrolled.map((person) => ({ person, key: nameKey(person.name) }));
+  const updated = new Set<OnRoll>();
+  return rows.map((row): CheckedRow => {
+    const { cells } = row;
+    const found = row.leaveOut ? undefined : likest({ name: cells.name, age: ageOf(cells) }, people);
+    const onRoll = found?.person;
+    const isUpdate = onRoll !== undefined && row.as === 'update';
+    const reading = readRollRow(isUpdate ? kept(cells, onRoll) : cells, groups);
+    const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
+    if (row.shape) problems.unshift({ column: 'name', message: row.shape });
+    const entry = 'entry' in reading ? reading.entry : undefined;
+    if (isUpdate) {
+      if (updated.has(onRoll))
+        problems.push({ column: 'name', message: `Two rows would replace ${onRoll.name}: leave one of them out.` });
+      updated.add(onRoll);
+    } else if (found && !(row.as === 'new' && !found.isSame)) {
+      problems.unshift({
+        column: 'name',
+        message: found.isSame
+          ? `${cells.name.trim()} is on the roll already. Update them, leave this row out, or tell the two apart by name or age.`
+          : `${cells.name.trim()} may be ${found.person.name}, who is on the roll already. Update them, or say that it is somebody else.`,
+      });
+    } else if (entry && !row.leaveOut) {
+      const same = seen
+        .get(nameKey(entry.name))
+        ?.find((other) => other.age === null || entry.age === null || other.age === entry.age);
+      if (same) {
+        problems.push({
+          column: 'name',
+          message: `${entry.name} is ${same.where}. Leave this row out, or tell the two apart by name or age.`,
+        });
+      } else {
+        remember(entry.name, entry.age, `in line ${row.line} of the file`);
+      }
+    }
+    return {
+      ...row,
+      entry: problems.length > 0 ? undefined : entry && isUpdate ? withAvoidancesOf(onRoll, entry) : entry,
+      problems,
+      ...(found ? { onRoll: found.person, isNamedAlike: found.isSame } : {}),
+      ...(entry && isUpdate ? { changes: changesOf(onRoll, entry) } : {}),
+    };
+  });
+}
+
+const ageOf = ({ age }: RollCells): number | null => (/^\s*\d{1,3}\s*$/.test(age) ? Number(age) : null);
+
+/** A row with what is held of the person where it says nothing. */
+const kept = (cells: RollCells, { age, servings, mode }: OnRoll): RollCells => ({
+  ...cells,
+  age: cells.age.trim() || String(age ?? ''),
+  servings: cells.servings.trim() || String(servings ?? ''),
+  mode: cells.mode.trim() || (mode ?? ''),
+});
+
+/** What somebody avoided and the row does not name: a list that forgets an allergy takes none away. */
+const unnamed = ({ wishes = [] }: OnRoll, entry: RollEntry): readonly string[] => {
+  const named = new Set(entry.wishes.map(normaliseWish));
+  return wishes.filter((wish) => !named.has(normaliseWish(wish)));
+};
+
+const withAvoidancesOf = (person: OnRoll, entry: RollEntry): RollEntry => ({
+  ...entry,
+  wishes: [...unnamed(person, entry), ...entry.wishes],
+});
+
+function changesOf(person: OnRoll, entry: RollEntry): string[] {
+  const before = new Set(person.wishes?.map(normaliseWish));
+  const added = person.wishes ? entry.wishes.filter((wish) => !before.has(normaliseWish(wish))) : [];
+  const still = unnamed(person, entry);
+  const differs = <T>(was: T | undefined, now: T) => was !== undefined && was !== now;
+  return [
+    ...(person.name === entry.name ? [] : [`spelled ${entry.name}`]),
+    ...(person.age === entry.age ? [] : [`age ${entry.age}, was ${person.age ?? 'not known'}`]),
+    ...(differs(person.servings, entry.servings) ? [`${entry.servings} servings, was ${person.servings}`] : []),
+    ...(differs(person.mode, entry.mode) ? [`${entry.mode}, was ${person.mode ?? 'as the session'}`] : []),
+    ...(added.length > 0 ? [`avoids also ${added.join(', ')}`] : []),
+    ...(still.length > 0
+      ? [`still avoids ${still.join(', ')}, which the file does not name: take it away by hand if it is over`]
+      : []),
+  ];
+}
+
+/** The person on the roll whose name it is, or whose it may be spelled another way; ages that differ tell two apart. */
+function likest(
+  { name, age }: Pick<OnRoll, 'name' | 'age'>,
+  people: readonly { readonly person: OnRoll; readonly key: string }[],
+): { person: OnRoll; isSame: boolean } | undefined {
+  const key = nameKey(name);
+  const fits = people.filter(({ person }) => person.age === null || age === null || person.age === age);
+  const same = fits.find((each) => each.key === key);
+  if (same) return { person: same.person, isSame: true };
+  const near = fits.find((each) => isNearName(each.key, key));
+  return near && { person: near.person, isSame: false };
+}
+
+/** Whether two names may be one spelled two ways: words in another order, or one or two letters that differ. */
+export function isNearName(a: string, b: string): boolean {
+  // “Child 1” and “Child 2” are two.
+  if (/\d/.test(a + b)) return false;
+  const inOrder = (name: string) => name.split(' ').sort().join(' ');
+  if (inOrder(a) === inOrder(b)) return true;
+  const most = Math.min(a.length, b.length) >= 9 ? 2 : Math.min(a.length, b.length) >= 5 ? 1 : 0;
+  return most > 0 && Math.abs(a.length - b.length) <= most && distance(a, b) <= most;
+}
+
+/** Letters to change, add or take away to turn one text into the other. */
+function distance(a: string, b: string): number {
+  let before = Array.from({ length: b.length + 1 }, (_, at) => at);
+  for (const [row, letter] of [...a].entries()) {
+    const now = [row + 1];
+    for (const [at, other] of [...b].entries())
+      now.push(
+        Math.min(
+          (now[at] as number) + 1,
+          (before[at + 1] as number) + 1,
+          (before[at] as number) + (letter === other ? 0 : 1),
+        ),
+      );
+    before = now;
+  }
+  return before.at(-1) as number;
+}
