@@ -1,5 +1,6 @@
 import { byGroup } from '@/core/kits/sheet';
-import { COURSE_SUPPLIES, type SheetContent } from '@/core/kits/snapshot';
+import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/snapshot';
+import { fromText, toNumber } from '@/core/quantity/rational';
 import { writeCsv } from './csv';
 
 /**
@@ -41,18 +42,12 @@ export function writeSheetCsv(content: SheetContent): string {
       variant.madeWithout.join(', '),
     ];
     if (!variant.components) {
-      const why = [
-        ...variant.refusals.map(
-          ({ ingredient, blockedBy }) => `${ingredient}: holds or may hold ${blockedBy.join(', ')}`,
-        ),
-        ...variant.unknownWishes.map((wish) => `"${wish}" has no meaning yet`),
-      ].join('; ');
-      rows.push([...head('refused', '', ''), why, '', '', '', '', people, groups]);
+      rows.push([...head('refused', '', ''), whyRefused(variant).join('; '), '', '', '', '', people, groups]);
       continue;
     }
     for (const component of variant.components) {
       const dish = content.input.dishes[content.rows[component.row]?.dish ?? -1]?.title ?? COURSE_SUPPLIES;
-      const grams = toNumber(component.grams);
+      const grams = toNumber(fromText(component.grams));
       rows.push([
         ...head('kit', dish, component.name),
         [component.say, component.from, component.isShared && 'at the station', component.isCatchUp && 'catch-up']
@@ -68,7 +63,7 @@ export function writeSheetCsv(content: SheetContent): string {
     }
   }
   for (const total of content.totals) {
-    const purchase = total.purchaseGrams ? round(toNumber(total.purchaseGrams)) : '';
+    const purchase = total.purchaseGrams ? round(toNumber(fromText(total.purchaseGrams))) : '';
     rows.push([
       'to buy',
       '',
@@ -79,7 +74,7 @@ export function writeSheetCsv(content: SheetContent): string {
       '',
       '',
       '',
-      round(toNumber(total.edibleGrams)),
+      round(toNumber(fromText(total.edibleGrams))),
       purchase,
       total.packs ?? '',
       '',
@@ -91,8 +86,3 @@ export function writeSheetCsv(content: SheetContent): string {
 
 /** Shown figures only: exact arithmetic is over when a sheet is exported. */
 const round = (grams: number) => Number(grams.toFixed(3));
-
-function toNumber(exact: string): number {
-  const [n = '0', d = '1'] = exact.split('/');
-  return Number(n) / Number(d);
-}

@@ -1,5 +1,11 @@
 import PDFDocument from 'pdfkit';
-import { COURSE_SUPPLIES, type SheetComponent, type SheetContent, type SheetVariant } from '@/core/kits/snapshot';
+import {
+  COURSE_SUPPLIES,
+  type SheetComponent,
+  type SheetContent,
+  type SheetVariant,
+  whyRefused,
+} from '@/core/kits/snapshot';
 import { WHOLE } from '@/core/kits/supplied';
 import { FONT_FILES, refuseUnprintable } from './label-layout';
 
@@ -93,10 +99,11 @@ export async function sheetPdf(
 function kitRows(content: SheetContent, variants: readonly SheetVariant[]): string[][] {
   const head = [
     'In one kit',
-    ...variants.map(({ letter, participants, servings, madeWithout, extra }) =>
+    ...variants.map(({ letter, participants, servings, madeWithout, refusals, unknownWishes, extra }) =>
       [
         `${letter}: ${participants.length} × ${extra ?? 'kit'}, feeding ${servings}`,
         madeWithout.length > 0 ? `made without ${madeWithout.join(', ')}` : '',
+        ...whyRefused({ refusals, unknownWishes }).map((why) => `no kit yet: ${why}`),
       ]
         .filter(Boolean)
         .join('\n'),
@@ -107,8 +114,12 @@ function kitRows(content: SheetContent, variants: readonly SheetVariant[]): stri
     const dish = content.input.dishes[row.dish]?.title ?? COURSE_SUPPLIES;
     return [first ? `${dish}:\n${row.name}` : row.name, ...variants.map((variant) => sayCell(variant, place))];
   });
-  const people = variants.map(({ participants }) => participants.map(({ name }) => name).join(', '));
-  return [head, ...body, ['People', ...people]];
+  const under: [string, (variant: SheetVariant) => string][] = [
+    ['Weight of one kit', ({ components, sayGrams }) => (components ? sayGrams : '')],
+    ['Contains', ({ components, contains }) => (components ? contains.join(', ') : '')],
+    ['People', ({ participants }) => participants.map(({ name }) => name).join(', ')],
+  ];
+  return [head, ...body, ...under.map(([label, of]) => [label, ...variants.map(of)])];
 }
 
 /** A ruled table whose head is bold. */

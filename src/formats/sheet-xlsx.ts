@@ -1,10 +1,14 @@
 import ExcelJS from 'exceljs';
-import { COURSE_SUPPLIES, type SheetComponent, type SheetContent, type SheetVariant } from '@/core/kits/snapshot';
+import {
+  COURSE_SUPPLIES,
+  type SheetComponent,
+  type SheetContent,
+  type SheetVariant,
+  whyRefused,
+} from '@/core/kits/snapshot';
+import { fromText, toNumber } from '@/core/quantity/rational';
 
-const toNumber = (exact: string): number => {
-  const [n = '0', d = '1'] = exact.split('/');
-  return Number(n) / Number(d);
-};
+const numberOf = (exact: string): number => toNumber(fromText(exact));
 
 /** The letters of a column: 1 is A, 27 is AA. */
 const letters = (column: number): string =>
@@ -57,14 +61,14 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
       for (const [at, { components }] of made.entries()) {
         const own = components.find((component) => component.row === place && nameOf(component) === name);
         const cell = kits.getCell(row, 3 + at);
-        cell.value = own ? toNumber(own.grams) : 0;
+        cell.value = own ? numberOf(own.grams) : 0;
         cell.numFmt = '0.###';
         if (own) cell.note = own.say;
       }
       const span = (line: number) => `$C$${line}:$${letters(last)}$${line}`;
       const total = made.reduce((sum, { components, participants }) => {
         const own = components.find((component) => component.row === place && nameOf(component) === name);
-        return sum + (own ? toNumber(own.grams) * participants.length : 0);
+        return sum + (own ? numberOf(own.grams) * participants.length : 0);
       }, 0);
       const cell = kits.getCell(row, all);
       cell.value = {
@@ -76,6 +80,14 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
       row++;
     }
   }
+  below(kits, row, made);
+  const refused = content.variants.filter(({ components }) => components === null);
+  for (const [at, variant] of refused.entries()) {
+    const people = variant.participants.map(({ name }) => name).join(', ');
+    kits.getCell(row + 4 + at, 1).value = 'No kit yet';
+    kits.getCell(row + 4 + at, 2).value = `${people}: ${whyRefused(variant).join('; ')}`;
+    kits.getRow(row + 4 + at).font = { bold: true };
+  }
   kits.getColumn(1).width = 26;
   kits.getColumn(2).width = 30;
   kits.getColumn(all).width = 18;
@@ -84,13 +96,13 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   buy.getRow(1).font = { bold: true };
   for (const total of content.totals) {
     const from = places.get(total.ingredient) ?? [];
-    const edible = toNumber(total.edibleGrams);
+    const edible = numberOf(total.edibleGrams);
     buy
       .addRow([
         total.ingredient,
         total.aisle,
         from.length > 0 ? { formula: from.join('+'), result: edible } : edible,
-        total.purchaseGrams ? toNumber(total.purchaseGrams) : null,
+        total.purchaseGrams ? numberOf(total.purchaseGrams) : null,
         total.packs ?? null,
         total.packGrams ? Number(total.packGrams) : total.sealedGrams ? Number(total.sealedGrams) : null,
         total.pieces ?? null,
@@ -102,6 +114,29 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   buy.getColumn(1).width = 28;
   for (const column of [2, 3, 4, 5, 6, 7]) buy.getColumn(column).width = 16;
   return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}
+
+/** Under the components: what a kit weighs, as a live formula, what it holds, and who gets it. */
+function below(kits: ExcelJS.Worksheet, row: number, made: readonly Made[]): void {
+  const weight = (at: number, { components }: Made) => ({
+    formula: `SUM(${letters(3 + at)}${FIRST}:${letters(3 + at)}${row - 1})`,
+    result: components.reduce((sum, { grams }) => sum + numberOf(grams), 0),
+  });
+  const lines: [string, (variant: Made, at: number) => ExcelJS.CellValue][] = [
+    ['Weight of one kit', (variant, at) => weight(at, variant)],
+    ['Contains', ({ contains }) => contains.join(', ')],
+    ['May contain', ({ mayContain }) => mayContain.join(', ')],
+    ['People', ({ participants }) => participants.map(({ name }) => name).join(', ')],
+  ];
+  for (const [under, [label, of]] of lines.entries()) {
+    kits.getCell(row + under, 1).value = label;
+    for (const [at, variant] of made.entries()) {
+      const cell = kits.getCell(row + under, 3 + at);
+      cell.value = of(variant, at);
+      cell.numFmt = '0.###';
+      cell.alignment = { wrapText: true, vertical: 'top' };
+    }
+  }
 }
 
 type Made = SheetVariant & { readonly components: NonNullable<SheetVariant['components']> };

@@ -131,15 +131,15 @@ describe('a kit sheet as a workbook', () => {
       reference: TYPICAL,
     };
     const wishes = [{ asWritten: 'milk', codes: ['MILK'] }];
-    const people = [0, 1, 2].map((at) => ({
+    const roll = [0, 1, 2, 3].map((at) => ({
       id: String(at),
       name: `P${at}`,
       servings: 4,
-      wishes: at === 2 ? wishes : [],
+      wishes: at === 2 ? wishes : at === 3 ? [{ asWritten: 'E120', codes: undefined }] : [],
       // One family takes oil from its own shelf: nothing is bought for it.
       ...(at === 1 ? { supply: { staples: ['olive oil'] } } : {}),
     }));
-    const outcome = computeSheet(input, people);
+    const outcome = computeSheet(input, roll);
     if ('problems' in outcome) throw new Error('problems');
     const content = sheetContent(input, outcome);
     const book = new ExcelJS.Workbook();
@@ -148,6 +148,14 @@ describe('a kit sheet as a workbook', () => {
     expect(kits?.getCell('F6').formula).toBe('SUMPRODUCT($C$6:$E$6,$C$3:$E$3)');
     expect(kits?.getCell('B9').value).toBe('olive oil');
     expect(kits?.getCell('B10').value).toBe('olive oil (at home already)');
+    expect(kits?.getCell('C11').formula).toBe('SUM(C6:C10)');
+    expect(kits?.getCell('C11').result).toBe(460);
+    const [contains, , people] = [12, 13, 14].map((row) => kits?.getRow(row).values as string[]);
+    expect(contains?.[1]).toBe('Contains');
+    expect(contains?.slice(3)).toEqual(['milk, wheat, gluten', 'milk, wheat, gluten', 'wheat, gluten']);
+    expect([...(people?.slice(3) ?? [])].sort()).toEqual(['P0', 'P1', 'P2']);
+    // Who gets no kit is said, not left out.
+    expect(kits?.getCell('B15').value).toBe('P3: “E120” has no meaning yet');
     const buy = book.getWorksheet('To buy');
     for (const [at, total] of content.totals.entries()) {
       const row = buy?.getRow(at + 2);

@@ -1,4 +1,4 @@
-import { add, multiply, type Rational, ZERO } from '../quantity/rational';
+import { add, multiply, type Rational, toNumber, ZERO } from '../quantity/rational';
 import { bestOf, type Product, priceOfGram } from '../recipes/cost';
 import type { VersionPolicy } from './fewest-variants';
 import type { KitSheet } from './sheet';
@@ -50,7 +50,7 @@ export function versionFigures(policy: VersionPolicy, sheet: KitSheet, products:
     policy,
     variants: sheet.variants.filter(({ extra }) => !extra).length,
     refused,
-    cost: Math.round(Number(cost.n) / Number(cost.d)),
+    cost: Math.round(toNumber(cost)),
     priced,
     foods: sheet.totals.length,
     minutes: Math.round(seconds / 60),

@@ -53,6 +53,8 @@ describe('containers', () => {
       ['bag 250 ml', 2],
       ['pot 60 ml', 1],
     ]);
+    // Whoever stands at the bench is told which; the can stays what it is in.
+    expect(Object.values(four?.into ?? {})).toEqual(['bag 250 ml', 'bag 250 ml', 'pot 60 ml']);
     expect(Math.round(four?.ml ?? 0)).toBe(237 + 118 + 30 + 460 - 1);
     // Grated carrot and yogurt travel cold.
     expect(Math.round(four?.coldMl ?? 0)).toBe(355);

@@ -1,4 +1,5 @@
 import { parseAmount } from '../quantity/amount';
+import { fromText, toNumber } from '../quantity/rational';
 import { findUnit } from '../quantity/units';
 import { measuresOf, type Reference } from '../reference/reference';
 import { isSentCold } from './keeping';
@@ -15,19 +16,16 @@ const USUAL_DENSITY = 0.6;
 /** A can takes up more than what it holds, a whole piece more than its flesh: by this part. Ours, coarse. */
 const AROUND = 1.15;
 
-const numberOf = (exact: string): number => {
-  const [n = '0', d = '1'] = exact.split('/');
-  return Number(n) / Number(d);
-};
+const numberOf = (exact: string): number => toNumber(fromText(exact));
 
 /** Grams in a millilitre of a food: by its own spoon or cup in the table, the preparation packed where that has one. */
 function densityOf(component: SheetComponent, reference: Reference): number {
   const rows = measuresOf(reference, component.ingredient).flatMap((row) => {
     const unit = findUnit(row.measure);
-    return unit?.dimension === 'volume' ? [{ row, ml: numberOf(`${unit.size.n}/${unit.size.d}`) }] : [];
+    return unit?.dimension === 'volume' ? [{ row, ml: toNumber(unit.size) }] : [];
   });
   const own = rows.find(({ row }) => row.preparation !== '' && component.name.includes(row.preparation)) ?? rows[0];
-  return own ? numberOf(`${parseAmount(own.row.grams).n}/${parseAmount(own.row.grams).d}`) / own.ml : USUAL_DENSITY;
+  return own ? toNumber(parseAmount(own.row.grams)) / own.ml : USUAL_DENSITY;
 }
 
 /** Millilitres that a component takes up in its kit; 0 for what is not packed. */
@@ -36,7 +34,7 @@ export function volumeOf(component: SheetComponent, reference: Reference): numbe
   const grams = numberOf(component.grams);
   if (component.sealedUnits !== undefined) return grams * AROUND;
   const unit = findUnit(component.unit);
-  if (unit?.dimension === 'volume') return numberOf(component.packed) * numberOf(`${unit.size.n}/${unit.size.d}`);
+  if (unit?.dimension === 'volume') return numberOf(component.packed) * toNumber(unit.size);
   if (unit?.dimension === 'count') return (grams / USUAL_DENSITY) * AROUND;
   return grams / densityOf(component, reference);
 }
@@ -64,6 +62,8 @@ export interface KitBulk {
   readonly coldMl: number;
   /** Containers by name, for one kit. */
   readonly containers: ReadonlyMap<string, number>;
+  /** Which each component goes into, by the component's key, in words: "lidded pot, 60 ml", "2 × zip bag". */
+  readonly into: Readonly<Record<string, string>>;
   readonly coldKeys: ReadonlySet<string>;
 }
 
@@ -73,6 +73,7 @@ export const kitBulks = (content: SheetContent, sizes: readonly ContainerSize[])
 
 function bulkOf({ letter, components }: SheetVariant, reference: Reference, sizes: readonly ContainerSize[]): KitBulk {
   const containers = new Map<string, number>();
+  const into: Record<string, string> = {};
   const coldKeys = new Set<string>();
   let ml = 0;
   let coldMl = 0;
@@ -84,7 +85,9 @@ function bulkOf({ letter, components }: SheetVariant, reference: Reference, size
       coldKeys.add(component.key);
     }
     const chosen = needsContainer(component) ? containerFor(volume, sizes) : undefined;
-    if (chosen) containers.set(chosen.name, (containers.get(chosen.name) ?? 0) + chosen.count);
+    if (!chosen) continue;
+    containers.set(chosen.name, (containers.get(chosen.name) ?? 0) + chosen.count);
+    into[component.key] = chosen.count === 1 ? chosen.name : `${chosen.count} × ${chosen.name}`;
   }
-  return { letter, ml, coldMl, containers, coldKeys };
+  return { letter, ml, coldMl, containers, into, coldKeys };
 }

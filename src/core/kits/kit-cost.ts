@@ -1,4 +1,15 @@
-import { add, ceil, divide, multiply, ONE, type Rational, rational, toInteger, ZERO } from '../quantity/rational';
+import {
+  add,
+  ceil,
+  divide,
+  multiply,
+  ONE,
+  type Rational,
+  rational,
+  toInteger,
+  toNumber,
+  ZERO,
+} from '../quantity/rational';
 import { bestOf, type Product, priceOfGram } from '../recipes/cost';
 import type { KitSheet } from './sheet';
 import type { Component } from './variant';
@@ -51,7 +62,7 @@ const SALT_LEFT: readonly (readonly [RegExp, Rational])[] = [
 export const saltLeft = (preparation: string): Rational =>
   SALT_LEFT.find(([words]) => words.test(preparation))?.[1] ?? ONE;
 
-const round = (amount: Rational) => Math.round(Number(amount.n) / Number(amount.d));
+const round = (amount: Rational) => Math.round(toNumber(amount));
 
 /**
  * What a sheet costs, kit by kit and food by food, with salt and energy for a serving. Of each food the product that is

@@ -102,6 +102,12 @@ export interface SheetVariant {
   readonly supply?: Supply;
 }
 
+/** Why kits of a variant cannot be made yet, each reason in words; none where they can. */
+export const whyRefused = ({ refusals, unknownWishes }: Pick<SheetVariant, 'refusals' | 'unknownWishes'>): string[] => [
+  ...refusals.map(({ ingredient, blockedBy }) => `${ingredient}: holds or may hold ${blockedBy.join(', ')}`),
+  ...unknownWishes.map((wish) => `“${wish}” has no meaning yet`),
+];
+
 /** Who a kit is for. */
 export interface SheetPerson {
   readonly id: string;

@@ -10,6 +10,7 @@ import {
   type Rational,
   rational,
   subtract,
+  toInteger,
   ZERO,
 } from '../quantity/rational';
 import { readUnit } from '../quantity/units';
@@ -157,7 +158,7 @@ export function drawnFrom(food: string, dishes: readonly Recipe[], choice: Choic
 function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState {
   if (fresh !== undefined) return { ...jar, fresh };
   const lacking = subtract(drawn, left === undefined ? ZERO : fromText(left));
-  const needed = compare(lacking, ZERO) <= 0 ? 0 : Number(ceil(divide(lacking, parseAmount(jar.grams))).n);
+  const needed = compare(lacking, ZERO) <= 0 ? 0 : toInteger(ceil(divide(lacking, parseAmount(jar.grams))));
   const { isCatchUp, ...plain } = jar;
   // Who has one already draws from it: a further jar is no catch-up.
   return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };

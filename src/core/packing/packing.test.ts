@@ -128,6 +128,14 @@ describe('the bench', () => {
     kitId = first?.id ?? '',
   ): PackEvent => ({ id: `e${seq}`, kitId, component, action, seq });
 
+  it('says which of the programme’s containers a component goes into', () => {
+    const { variants } = benchSheet(lock(contentOf(ROLL)), 1, [{ name: 'tub', ml: 5000 }]);
+    const [one] = variants;
+    const measured = one?.components.find(({ unit, sealedUnits }) => unit !== 'each' && sealedUnits === undefined);
+    expect(one?.into[measured?.key ?? '']).toBe('tub');
+    expect(sheet.variants[0]?.into).toEqual({});
+  });
+
   it('packs kits made without something first, and never names a person', () => {
     expect(sheet.kits.map(({ number, variant }) => [number, variant])).toEqual([
       [3, 'B'],

@@ -1,3 +1,4 @@
+import { type ContainerSize, kitBulks } from '../kits/containers';
 import type { LockedSheet } from '../kits/locked-sheet';
 import { COURSE_SUPPLIES, type SheetComponent } from '../kits/snapshot';
 
@@ -34,6 +35,8 @@ export interface BenchVariant {
   readonly servings: number;
   readonly madeWithout: readonly string[];
   readonly components: readonly SheetComponent[];
+  /** The container that a component goes into, by its key, where the programme has told its sizes. */
+  readonly into: Readonly<Record<string, string>>;
 }
 
 /** What a bench screen is drawn from. Holds no names. */
@@ -59,12 +62,17 @@ export interface BenchSheet {
   }[];
 }
 
-/** The bench's view of a locked sheet, kits made without something first: they are packed before it comes out. */
-export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
+/**
+ * The bench's view of a locked sheet, kits made without something first: they are packed before it comes out.
+ *
+ * @param sizes the programme's containers
+ */
+export function benchSheet(sheet: LockedSheet, revision: number, sizes: readonly ContainerSize[] = []): BenchSheet {
   const variants = sheet.content.variants.flatMap(({ components, ...variant }) =>
     // What is inside something else, the liquid in a can, is not packed.
     components ? [{ ...variant, components: components.filter(({ isInside }) => !isInside) }] : [],
   );
+  const into = new Map(kitBulks(sheet.content, sizes).map((bulk) => [bulk.letter, bulk.into]));
   const byLetter = new Map(variants.map((variant) => [variant.letter, variant]));
   const needs = (letter: string) => (byLetter.get(letter)?.madeWithout.length ? 0 : 1);
   const kits = [...sheet.kits].sort((a, b) => needs(a.variant) - needs(b.variant) || a.number - b.number);
@@ -82,6 +90,7 @@ export function benchSheet(sheet: LockedSheet, revision: number): BenchSheet {
       servings,
       madeWithout,
       components,
+      into: into.get(letter) ?? {},
     })),
     kits: kits.map((kit) => ({
       id: kit.id,

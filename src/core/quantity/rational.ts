@@ -184,6 +184,9 @@ export function fromText(text: string): Rational {
   return rational(BigInt(n), BigInt(d));
 }
 
+/** The nearest plain number: for estimates and for files of other programs, never to go on reckoning exactly with. */
+export const toNumber = (a: Rational): number => Number(a.n) / Number(a.d);
+
 /**
  * A decimal of at most `places` places, rounded half to even, without trailing zeros.
  *

@@ -1,7 +1,7 @@
 import { dishNeeds } from '../kits/dish-needs';
 import type { Mode } from '../plan/mode';
 import type { EquipmentCounts } from '../plan/place';
-import { ceil, divide, multiply, rational, subtract, toDecimal } from '../quantity/rational';
+import { ceil, divide, multiply, rational, subtract, toDecimal, toNumber } from '../quantity/rational';
 import type { Reference } from '../reference/reference';
 import type { Wish } from '../safety/avoidances';
 import { type Candidate, chooseDishes, coverageOf, type DishSession } from './choose-dishes';
@@ -120,7 +120,7 @@ export function dishFactsOf(
 const gramsOf = (recipe: Recipe): number =>
   recipe.lines.reduce((sum, { written: { amount, weight } }) => {
     const grams = multiply(amount, weight.grams);
-    return sum + Number(grams.n) / Number(grams.d);
+    return sum + toNumber(grams);
   }, 0);
 
 /** Tools whose handling is learned. */

@@ -1,9 +1,11 @@
 import { z } from 'zod';
 import { sentTicks } from '@/contracts/bench';
+import type { Container } from '@/contracts/kits';
 import { type BenchSheet, benchSheet, type PackEvent } from '@/core/packing/progress';
 import { eventsSince } from '@/store/bench';
 import type { PackEventRow } from '@/store/rows';
 import { ROLES, service } from '../access/gate';
+import { loadProgramme } from '../programme/load';
 import { loadLocked } from './locked';
 import { saveTicks } from './tick-writer';
 
@@ -28,7 +30,9 @@ export const viewBench = service({
   run: async (context, { sessionId }): Promise<BenchView> => {
     const { locked, revision } = await loadLocked(context, sessionId);
     const events = await eventsSince(context.store.db, sessionId, 0);
-    return { sheet: benchSheet(locked, revision), events: events.map(plainEvent) };
+    const { programme } = await loadProgramme(context);
+    const sizes = JSON.parse(programme.containers) as Container[];
+    return { sheet: benchSheet(locked, revision, sizes), events: events.map(plainEvent) };
   },
 });
 

@@ -51,6 +51,8 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
                   <span className="block text-lg">
                     {component.name}
                     {component.option > 0 && ' (instead)'}
+                    {component.from && `, ${component.from}`}
+                    {variant.into[component.key] && ` · into ${variant.into[component.key]}`}
                   </span>
                 </span>
                 <span className="text-lg font-bold">{isIn ? '✓ in' : component.sayGrams}</span>

@@ -3,6 +3,7 @@ import * as api from '@/contracts/api';
 import { sentTicks } from '@/contracts/bench';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
+import { whyRefused } from '@/core/kits/snapshot';
 import type { Context } from '@/services/access/gate';
 import { viewShoppingList } from '@/services/buying/shopping';
 import { computeKits } from '@/services/compute/kits';
@@ -336,10 +337,7 @@ async function kitSheetOf(context: Context, sessionId: string): Promise<z.input<
       servings: variant.servings,
       madeWithout: [...variant.madeWithout],
       kits: variant.participants.length,
-      refused: [
-        ...variant.refusals.map(({ ingredient, blockedBy }) => `${ingredient}: ${blockedBy.join(', ')}`),
-        ...variant.unknownWishes.map((wish) => `"${wish}" has no meaning yet`),
-      ],
+      refused: whyRefused(variant),
       components: (variant.components ?? []).map(({ key, name, say, packed, unit, grams }) => ({
         key,
         name,

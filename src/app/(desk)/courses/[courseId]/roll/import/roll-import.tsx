@@ -165,11 +165,13 @@ export function RollImport({ courseId }: { courseId: string }) {
             {checked.length - good.length - refused.length} left out.
             {preview.ignored.length > 0 && ` Not used: ${preview.ignored.join(', ')}.`}
           </p>
-          {preview.notes.map((note) => (
-            <p key={note} className="text-sm">
-              {note}
-            </p>
-          ))}
+          {preview.notes.length > 0 && (
+            <ul className="text-sm">
+              {preview.notes.map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+            </ul>
+          )}
           {file && (
             <details>
               <summary className="cursor-pointer font-semibold">Which column is which</summary>
