@@ -6,6 +6,7 @@ import {
   type SheetVariant,
   whyRefused,
 } from '@/core/kits/snapshot';
+import { isElsewhere } from '@/core/kits/supplied';
 import { fromText, toNumber } from '@/core/quantity/rational';
 
 const numberOf = (exact: string): number => toNumber(fromText(exact));
@@ -15,7 +16,10 @@ const letters = (column: number): string =>
   (column > 26 ? letters(Math.floor((column - 1) / 26)) : '') + String.fromCharCode(65 + ((column - 1) % 26));
 
 /** "olive oil", "olive oil (from the jar)". */
-const nameOf = ({ name, from }: SheetComponent): string => (from === undefined ? name : `${name} (${from})`);
+function nameOf({ name, from, isShared }: SheetComponent): string {
+  const where = from ?? (isShared ? 'at the station' : undefined);
+  return where === undefined ? name : `${name} (${where})`;
+}
 
 const HEAD = 5;
 /** Rows above the first component: title, letters, counts, servings, made without. */
@@ -45,17 +49,20 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   head(5, 'Made without', ({ madeWithout }) => madeWithout.join(', '));
   kits.getCell(2, all).value = 'Grams in all kits';
   const places = new Map<string, string[]>();
+  /** Rows of what a kit holds itself. */
+  const carried: number[] = [];
   let row = FIRST;
   for (const [place, each] of content.rows.entries()) {
-    const items = new Map<string, { name: string; ingredient: string; isBought: boolean }>();
+    const items = new Map<string, { name: string; ingredient: string; isBought: boolean; isHeld: boolean }>();
     for (const { components } of made)
       for (const component of components)
         if (component.row === place) {
           const { ingredient, from } = component;
-          items.set(nameOf(component), { name: nameOf(component), ingredient, isBought: from === undefined });
+          const name = nameOf(component);
+          items.set(name, { name, ingredient, isBought: from === undefined, isHeld: !isElsewhere(component) });
         }
     // What stands in for the written food has a row of its own, another food is bought for it; so has what is not bought.
-    for (const { name, ingredient, isBought } of items.values()) {
+    for (const { name, ingredient, isBought, isHeld } of items.values()) {
       kits.getCell(row, 1).value = content.input.dishes[each.dish]?.title ?? COURSE_SUPPLIES;
       kits.getCell(row, 2).value = name;
       for (const [at, { components }] of made.entries()) {
@@ -77,10 +84,11 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
       };
       cell.numFmt = '0.###';
       if (isBought) places.set(ingredient, [...(places.get(ingredient) ?? []), `Kits!${letters(all)}${row}`]);
+      if (isHeld) carried.push(row);
       row++;
     }
   }
-  below(kits, row, made);
+  below(kits, row, made, carried);
   const refused = content.variants.filter(({ components }) => components === null);
   for (const [at, variant] of refused.entries()) {
     const people = variant.participants.map(({ name }) => name).join(', ');
@@ -116,11 +124,22 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
 }
 
+/** Rising numbers as spans without gaps: 3, 4, 6 are 3 to 4 and 6 to 6. */
+function spans(rows: readonly number[]): (readonly [number, number])[] {
+  const all: [number, number][] = [];
+  for (const row of rows) {
+    const last = all.at(-1);
+    if (last?.[1] === row - 1) last[1] = row;
+    else all.push([row, row]);
+  }
+  return all;
+}
+
 /** Under the components: what a kit weighs, as a live formula, what it holds, and who gets it. */
-function below(kits: ExcelJS.Worksheet, row: number, made: readonly Made[]): void {
+function below(kits: ExcelJS.Worksheet, row: number, made: readonly Made[], carried: readonly number[]): void {
   const weight = (at: number, { components }: Made) => ({
-    formula: `SUM(${letters(3 + at)}${FIRST}:${letters(3 + at)}${row - 1})`,
-    result: components.reduce((sum, { grams }) => sum + numberOf(grams), 0),
+    formula: `SUM(${spans(carried).map(([from, to]) => `${letters(3 + at)}${from}:${letters(3 + at)}${to}`)})`,
+    result: components.reduce((sum, each) => sum + (isElsewhere(each) ? 0 : numberOf(each.grams)), 0),
   });
   const lines: [string, (variant: Made, at: number) => ExcelJS.CellValue][] = [
     ['Weight of one kit', (variant, at) => weight(at, variant)],

@@ -7,7 +7,7 @@ import type { ExtraKind, Extras } from './extras';
 import type { VersionPolicy } from './fewest-variants';
 import type { Portion } from './portion';
 import { type DishMemory, emptyMemory, type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
-import { BESIDE_BOX, isEquipment, type LineWay, type Supply, waysOf } from './supplied';
+import { BESIDE_BOX, isElsewhere, isEquipment, type LineWay, type Supply, waysOf } from './supplied';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
 import { itemName, sayPortion } from './working';
@@ -330,13 +330,13 @@ const filled = new WeakMap<readonly Component[], Filled>();
 
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
-/** Weight, allergens and differing steps of a kit. */
+/** What a kit weighs in the hand, its allergens and differing steps. */
 function sumOf(components: readonly Component[]): Pick<Filled, 'sayGrams' | 'contains' | 'mayContain' | 'steps'> {
   const held = (pick: 'contains' | 'mayContain') => new Set(components.flatMap(({ item }) => [...item.holdings[pick]]));
   const contains = held('contains');
   const mayContain = held('mayContain');
   return {
-    sayGrams: sayGrams(components.map(({ portion }) => portion.grams).reduce(add, ZERO)),
+    sayGrams: sayGrams(components.flatMap((each) => (isElsewhere(each) ? [] : [each.portion.grams])).reduce(add, ZERO)),
     contains: ALLERGENS.filter(({ code }) => contains.has(code)).map(({ label }) => label),
     mayContain: ALLERGENS.filter(({ code }) => mayContain.has(code) && !contains.has(code)).map(({ label }) => label),
     ...stepsOf(components),

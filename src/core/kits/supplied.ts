@@ -295,6 +295,12 @@ export const FROM_JAR = 'from the jar';
 export const FROM_HOME = 'at home already';
 export const FROM_BOX = 'in the box they receive';
 
+const ELSEWHERE: ReadonlySet<string | undefined> = new Set([FROM_JAR, FROM_HOME, FROM_BOX]);
+
+/** Whether a component is eaten with a kit but not carried in it: from a jar, at home already, or at the station. */
+export const isElsewhere = ({ from, isShared }: Pick<Component, 'from' | 'isShared'>): boolean =>
+  Boolean(isShared) || ELSEWHERE.has(from);
+
 /** What tops up a box stands beside everything else that a line brings along. */
 export const BESIDE_BOX = 50;
 

@@ -53,12 +53,12 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
                     {!component.say.includes(component.sayGrams) && (
                       <span className="ml-3 text-2xl">{component.sayGrams}</span>
                     )}
-                    {variant.into[component.key] && (
-                      <span className="ml-3 text-2xl">into {variant.into[component.key]}</span>
-                    )}
                     {component.from && <span className="ml-3 text-2xl">{component.from}</span>}
                     {component.option > 0 && component.name !== step.name && (
                       <span className="ml-3 text-2xl font-bold text-primary">{component.name} instead</span>
+                    )}
+                    {variant.into[component.key] && (
+                      <span className="ml-3 text-2xl">into {variant.into[component.key]}</span>
                     )}
                   </p>
                 ) : (
