@@ -117,6 +117,7 @@ function kitRows(content: SheetContent, variants: readonly SheetVariant[]): stri
   const under: [string, (variant: SheetVariant) => string][] = [
     ['Weight of one kit', ({ components, sayGrams }) => (components ? sayGrams : '')],
     ['Contains', ({ components, contains }) => (components ? contains.join(', ') : '')],
+    ['May contain', ({ components, mayContain }) => (components ? mayContain.join(', ') : '')],
     ['People', ({ participants }) => participants.map(({ name }) => name).join(', ')],
   ];
   return [head, ...body, ...under.map(([label, of]) => [label, ...variants.map(of)])];

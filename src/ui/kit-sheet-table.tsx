@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ExtraKind } from '@/core/kits/extras';
+import { findVariants } from '@/core/kits/find-variants';
 import { isSentCold } from '@/core/kits/keeping';
 import { byGroup } from '@/core/kits/sheet';
 import {
@@ -24,25 +25,69 @@ const EXTRA_WORDS: Readonly<Record<ExtraKind, string>> = {
 /** Variants side by side on one page; more start another table. */
 const VARIANTS_ACROSS = 6;
 
+interface SheetProps {
+  readonly content: SheetContent;
+  /** The address of the sheet, for what is pressed to be added to. */
+  readonly base: string;
+  readonly pressed: string | undefined;
+}
+
 /** The kit sheet: ingredients down by dish, variants across, people under each variant; every number opens its working. */
-export function KitSheetTable({
-  content,
-  base,
-  pressed,
-}: {
-  content: SheetContent;
-  base: string;
-  pressed: string | undefined;
-}) {
+export function KitSheetTable({ find, ...sheet }: SheetProps & { find: string }) {
+  const all = sheet.content.variants;
+  const found = findVariants(all, find);
   const groups: SheetVariant[][] = [];
-  for (let index = 0; index < content.variants.length; index += VARIANTS_ACROSS)
-    groups.push(content.variants.slice(index, index + VARIANTS_ACROSS));
+  for (let index = 0; index < found.length; index += VARIANTS_ACROSS)
+    groups.push(found.slice(index, index + VARIANTS_ACROSS));
+  const cold = coldRows(sheet.content);
   return (
     <div className="flex flex-col gap-4">
+      {(all.length > VARIANTS_ACROSS || find !== '') && (
+        <Finder find={find} base={sheet.base} found={found.length} all={all.length} />
+      )}
       {groups.map((variants) => (
-        <SheetPart key={variants[0]?.key} content={content} variants={variants} base={base} pressed={pressed} />
+        <SheetPart key={variants[0]?.key} {...sheet} variants={variants} cold={cold} />
       ))}
     </div>
+  );
+}
+
+/** On a long sheet, somebody's variant is looked for. */
+function Finder({ find, base, found, all }: { find: string; base: string; found: number; all: number }) {
+  const kept = [...new URLSearchParams(base.slice(1))].filter(([name]) => name !== 'find');
+  return (
+    <search>
+      <form className="no-print flex flex-wrap items-end gap-2">
+        {kept.map(([name, value]) => (
+          <input key={name} type="hidden" name={name} value={value} />
+        ))}
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Find among {all} variants</span>
+          <input
+            name="find"
+            defaultValue={find}
+            className="input w-80"
+            placeholder="a name, a letter, what is avoided"
+            maxLength={100}
+          />
+        </label>
+        <button type="submit" className="btn">
+          Find
+        </button>
+        {find !== '' && (
+          <Link href={`?${new URLSearchParams(kept)}`} scroll={false} className="btn">
+            Show all
+          </Link>
+        )}
+      </form>
+      {find !== '' && (
+        <p role="status" className="mt-2">
+          {found === 0
+            ? `No variant has to do with “${find}”.`
+            : `Only what was found for “${find}”: ${sayCount(found, 'variant')} of ${all}.`}
+        </p>
+      )}
+    </search>
   );
 }
 
@@ -51,12 +96,12 @@ function SheetPart({
   variants,
   base,
   pressed,
-}: {
-  content: SheetContent;
-  variants: readonly SheetVariant[];
-  base: string;
-  pressed: string | undefined;
-}) {
+  cold,
+}: SheetProps & { variants: readonly SheetVariant[]; cold: ReadonlySet<number> }) {
+  /** What only an alternative brings along, or some kits get for the course, is shown where one of these holds it. */
+  const isUsed = (dish: number, beside: number | undefined, place: number) =>
+    (!beside && dish < content.input.dishes.length) ||
+    variants.some(({ components }) => components?.some(({ row }) => row === place));
   return (
     <div className="sheet overflow-x-auto">
       <table className="table table-fixed">
@@ -89,7 +134,7 @@ function SheetPart({
             ))}
           </tr>
         </thead>
-        {sectionsOf(content).map((dish, index) => (
+        {sectionsOf(content, isUsed).map((dish, index) => (
           <tbody key={dish.id}>
             <tr className="bg-base-200">
               <th scope="rowgroup" colSpan={variants.length + 1} className="font-display text-base">
@@ -97,11 +142,11 @@ function SheetPart({
               </th>
             </tr>
             {content.rows.map((row, place) =>
-              row.dish === index ? (
+              row.dish === index && isUsed(row.dish, row.beside, place) ? (
                 <tr key={`${place}${row.name}`} className="hover:bg-base-200/60">
                   <th scope="row" className="font-normal">
                     {row.name}
-                    {isColdRow(content, place) && <span className="ml-1.5 text-xs font-semibold">cold</span>}
+                    {cold.has(place) && <span className="ml-1.5 text-xs font-semibold">cold</span>}
                   </th>
                   {variants.map((variant) => (
                     <td key={variant.key}>
@@ -173,15 +218,20 @@ function saySupply({ supply }: SheetVariant): string[] {
   ].filter(Boolean);
 }
 
-/** Whether what is in a row travels cold in any kit. */
-const isColdRow = ({ variants, input }: SheetContent, row: number): boolean =>
-  variants.some(({ components }) =>
-    components?.some((component) => component.row === row && isSentCold(component, input.reference)),
+/** The rows of what travels cold in any kit. */
+const coldRows = ({ variants, input }: SheetContent): ReadonlySet<number> =>
+  new Set(
+    variants.flatMap(({ components }) =>
+      (components ?? []).flatMap((each) => (isSentCold(each, input.reference) ? [each.row] : [])),
+    ),
   );
 
 /** The dishes, and under them what goes with kits for the whole course. */
-const sectionsOf = ({ input, rows }: SheetContent): readonly { id: string; title: string }[] =>
-  rows.some(({ dish }) => dish === input.dishes.length)
+const sectionsOf = (
+  { input, rows }: SheetContent,
+  isUsed: (dish: number, beside: number | undefined, place: number) => boolean,
+): readonly { id: string; title: string }[] =>
+  rows.some(({ dish, beside }, place) => dish === input.dishes.length && isUsed(dish, beside, place))
     ? [...input.dishes, { id: 'course', title: COURSE_SUPPLIES }]
     : input.dishes;
 

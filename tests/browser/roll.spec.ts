@@ -150,6 +150,12 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
   await expect(home.getByRole('status')).toContainText('Saved.');
   await openSession(page, 'Stew and salad', '/kits');
   await expect(page.getByText('own honey').first()).toBeVisible();
+
+  // On a long sheet a family is looked for.
+  await page.getByLabel(/^Find among/).fill('dunlin');
+  await page.getByRole('button', { name: 'Find', exact: true }).click();
+  await expect(page.getByText(/Only what was found for “dunlin”: 1 variant of/)).toBeVisible();
+  await expect(page.getByRole('table', { name: /^Kit sheet/ })).toContainText('own honey');
 });
 
 test('what is there makes so many kits; the prep list and the PDF say the same as the sheet', async ({ page }) => {

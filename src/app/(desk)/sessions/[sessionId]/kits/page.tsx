@@ -34,10 +34,10 @@ export default async function Kits({
   searchParams,
 }: {
   params: Promise<{ sessionId: string }>;
-  searchParams: Promise<{ working?: string; view?: string; compare?: string }>;
+  searchParams: Promise<{ working?: string; view?: string; compare?: string; find?: string }>;
 }) {
   const { sessionId } = await params;
-  const { working: wanted, view, compare } = await searchParams;
+  const { working: wanted, view, compare, find = '' } = await searchParams;
   const { bundle, sheet, hours, figures: ofSheet } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;
@@ -46,7 +46,7 @@ export default async function Kits({
   const figures = showDraft && locked ? undefined : ofSheet;
   const content: SheetContent | undefined = showDraft ? draft : locked.content;
   const working = await workingOf(sessionId, showDraft ? 'draft' : 'locked', wanted);
-  const base = showDraft && locked ? '?view=now' : '?';
+  const base = `?${new URLSearchParams({ ...(showDraft && locked ? { view: 'now' } : {}), ...(find ? { find } : {}) })}`;
   const courseId = bundle.session.courseId;
   const ready = Boolean(draft && draft.rows.length > 0 && sheet.participants.length > 0);
   const record = bundle.sheet;
@@ -202,7 +202,7 @@ export default async function Kits({
         )}
         {ready && content && (
           <>
-            <KitSheetTable content={content} base={base} pressed={wanted} />
+            <KitSheetTable content={content} base={base} pressed={wanted} find={find} />
             <div className="no-print flex flex-wrap gap-2">
               <Link href={`/sessions/${sessionId}/kits/stock`} className="btn">
                 What I have
