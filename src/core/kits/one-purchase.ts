@@ -11,7 +11,7 @@ export function fromOnePurchase(components: readonly Component[]): readonly Comp
   for (const { item, portion, from } of components) {
     if (!item.part || from) continue;
     const parts = byFood.get(item.ingredient.name) ?? new Map<string, Rational>();
-    const bought = divide(portion.grams, item.yieldPortion);
+    const bought = divide(portion.grams, item.partShare ?? item.yieldPortion);
     parts.set(item.part, add(parts.get(item.part) ?? ZERO, bought));
     byFood.set(item.ingredient.name, parts);
   }

@@ -223,6 +223,7 @@ function issued(key: string, item: Partial<Item> & Pick<Item, 'ingredient' | 'am
     packGrams: undefined,
     holdings: holdingsOf(item.ingredient),
     part: undefined,
+    partShare: undefined,
     piece: undefined,
     within: undefined,
     liquidPortion: undefined,

@@ -98,6 +98,14 @@ describe('one purchase that gives two ingredients', () => {
     expect(said()).toEqual(['1 lemon, juice of one, of the same lemon', '2 lemon, zest of one']);
   });
 
+  it('is as much of a whole lemon as its juice weighs, where the line says that it is bought for it', () => {
+    const spoons = { ingredient: 'lemon', preparation: 'juice', amount: '96', unit: 'g' };
+    expect(sheetOf([spoons], [{ servings: 4 }]).total('lemon')?.purchaseGrams).toBe('96');
+    // 48 g of juice in a lemon of 108 g: two lemons.
+    const bought = sheetOf([{ ...spoons, yield_preparation: 'juice' }], [{ servings: 4 }]).total('lemon');
+    expect(bought?.purchaseGrams).toBe('216');
+  });
+
   it('needs an egg for each white where whites and yolks do not match', () => {
     const { total } = sheetOf(
       [

@@ -113,6 +113,8 @@ export interface Item {
   readonly piece: { readonly unit: Unit; readonly weight: UnitWeight } | undefined;
   /** The part of its food that it uses, such as "juice"; undefined when it takes the whole. */
   readonly part: string | undefined;
+  /** How much of one whole piece that part weighs, 0 to 1; undefined where the table weighs no such piece. */
+  readonly partShare: Rational | undefined;
   /** Both ends, where buying chooses within them. */
   readonly within: { readonly least: Rational; readonly most: Rational } | undefined;
   /** For liquid poured off: what of a can's net weight is liquid. */
@@ -273,15 +275,16 @@ function readItem(
       path: `${path}.ingredient`,
       message: `How much of ${ingredient.name} is liquid is not known: give it a yield “drained” in the reference table.`,
     });
+  const part = ingredient && partOf(ingredient.name, preparation);
+  const partShare = part ? partPortion(reference, ingredient.name, part) : undefined;
   const yields =
     ingredient &&
     optional(at, 'yield_preparation', written.yield_preparation, (text) =>
-      yieldOf(reference, ingredient.name, text.trim()),
+      partShare && text.trim() === part
+        ? { portion: partShare, from: pieceYield(ingredient.name, part, partShare, 'from the weights of one piece') }
+        : yieldOf(reference, ingredient.name, text.trim()),
     );
   if (problems.length > before || !ingredient || !amount || !unit || !weight) return undefined;
-  const part = partOf(ingredient.name, preparation);
-  const portion =
-    liquidPortion ?? yields?.portion ?? (part ? partPortion(reference, ingredient.name, part) : undefined);
   return {
     ingredient,
     preparation,
@@ -293,19 +296,15 @@ function readItem(
     precision: written.precision ?? 'normal',
     sealedGrams,
     weight,
-    yieldPortion: portion ?? ONE,
-    yieldFrom:
-      yields?.from ??
-      (portion && {
-        ingredient: ingredient.name,
-        preparation: liquidPortion ? 'its liquid' : (part ?? ''),
-        ediblePortion: toDecimal(portion, 3),
-        source: liquidPortion ? 'what is not left when it is drained' : 'from the weights of one piece',
-      }),
+    yieldPortion: liquidPortion ?? yields?.portion ?? ONE,
+    yieldFrom: liquidPortion
+      ? pieceYield(ingredient.name, 'its liquid', liquidPortion, 'what is not left when it is drained')
+      : yields?.from,
     spare,
     packGrams,
     holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name), preparation),
     part,
+    partShare,
     piece: unit.dimension === 'count' ? { unit, weight } : pieceOf(reference, ingredient.name),
     within,
     liquidPortion,
@@ -314,6 +313,14 @@ function readItem(
     minutes: 0,
   };
 }
+
+/** A yield that no row of the table states: it follows from other rows. */
+const pieceYield = (ingredient: string, preparation: string, portion: Rational, source: string): YieldFact => ({
+  ingredient,
+  preparation,
+  ediblePortion: toDecimal(portion, 3),
+  source,
+});
 
 /** Pieces of each table, found once: a food is asked for on every line of every dish. */
 const PIECES = new WeakMap<Reference, Map<string, Item['piece']>>();

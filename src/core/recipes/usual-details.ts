@@ -1,3 +1,4 @@
+import { toDecimal } from '../quantity/rational';
 import { findUnit } from '../quantity/units';
 import { partOf, partPortion } from '../reference/parts';
 import { findIngredient, type Reference } from '../reference/reference';
@@ -70,7 +71,8 @@ function lossOf({ ingredient, preparation = '' }: WrittenItem, reference: Refere
   const said = preparation.toLowerCase();
   const part = partOf(ingredient, preparation);
   // What a part of one piece weighs says how many pieces are bought.
-  if (part && partPortion(reference, ingredient, part)) return undefined;
+  const share = part && partPortion(reference, ingredient, part);
+  if (share) return { preparation: part, ediblePortion: toDecimal(share, 2) };
   const very = rows.find((row) => row.preparation.split(/\W+/).some((word) => word.length > 3 && said.includes(word)));
   // A can is bought net: only what is drained weighs less.
   if (ingredient.startsWith('canned ')) return very;
