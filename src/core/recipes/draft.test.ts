@@ -56,6 +56,7 @@ describe('an ingredient line', () => {
     ['2 tsp baking powder', { precision: 'tight' }, 'measured tightly'],
     ['1 Tbsp olive oil, for frying', { scaling: 'per batch' }, 'by the pan'],
     ['1 cup canned chickpeas, drained', { yield_preparation: 'drained' }, 'bought to be drained: 0.6'],
+    ['2 Tbsp lemon juice', { yield_preparation: 'juice' }, 'bought to be juice: 0.44'],
     ['2 cups grated carrots', { precision: 'loose' }, 'bought to be peeled and trimmed'],
   ])('is scaled, measured and bought as is usual for its kind, and says so: %s', (text, details, said) => {
     expect(item(text).line).toMatchObject(details);
