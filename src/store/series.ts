@@ -25,6 +25,8 @@ export interface SeriesSession {
   /** Its kits are locked: what they hand out is written down. */
   readonly isLocked: boolean;
   readonly dishes: readonly SeriesDish[];
+  /** JSON of the product labels recorded for it: JSON of allergen codes, by food; null where there are none. */
+  readonly labels: string | null;
   readonly issues: readonly Omit<IssueRow, 'sessionId'>[];
   /** Who is away, left out, or never got their kit. */
   readonly missing: readonly string[];
@@ -48,13 +50,14 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
   if (courseIds.length === 0) return [];
   const noted = (table: string, columns = "x.enrolment_id, NULL, 0, ''", and = '') =>
     `UNION ALL SELECT s.id, s.course_id, s.number, s.date, s.starts_at, s.mode, 0, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL,
-            NULL, ${columns} FROM ${table} x JOIN session s ON s.id = x.session_id WHERE s.course_id IN (:courseIds) ${and}`;
+            NULL, NULL, ${columns} FROM ${table} x JOIN session s ON s.id = x.session_id WHERE s.course_id IN (:courseIds) ${and}`;
   // Of attendance the newest answer counts; whoever has no kit lacks what it held.
   const rows = await select<SeriesRow>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.date, s.starts_at AS startsAt, s.mode,
             EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS isLocked, d.id AS dishId, d.position,
             d.recipe_id AS recipeId, r.version AS recipeVersion, r.title, r.body, d.fillings, d.ways, d.serves,
+            (SELECT CAST(JSON_OBJECTAGG(p.ingredient, p.allergens) AS CHAR) FROM product_label p WHERE p.session_id = s.id) AS labels,
             NULL AS enrolmentId, NULL AS supplyId, 0 AS units, '' AS drawn
        FROM session s LEFT JOIN dish d ON d.session_id = s.id LEFT JOIN recipe r ON r.id = d.recipe_id
       WHERE s.course_id IN (:courseIds) AND s.status = 'planned'
@@ -75,9 +78,9 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
   for (const { enrolmentId, supplyId, units, drawn, ...row } of rows) {
     const { dishId, recipeId, recipeVersion, title, body, fillings, ways, serves, isLocked, ...session } = row;
     if (enrolmentId === null) {
-      const { id, courseId, number, date, startsAt, mode } = session;
+      const { id } = session;
       const own = sessions.get(id) ?? {
-        ...{ id, courseId, number, date, startsAt, mode, isLocked: isLocked === 1 },
+        ...{ ...session, isLocked: isLocked === 1 },
         ...{ dishes: [], issues: [], missing: [] },
       };
       sessions.set(id, own);

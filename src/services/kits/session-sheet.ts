@@ -11,7 +11,7 @@ import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
 import type { Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
-import { sheetDish, suppliesOf } from './supply';
+import { labelsIn, sheetDish, suppliesOf } from './supply';
 
 /** The calculation of a session as things stand now, beside what is locked. */
 export interface SessionSheet {
@@ -200,11 +200,12 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const input: SheetInput = {
     system: programme.measureSystem,
     dishes: bundle.dishes.map((dish) => sheetDish(dish, programme)),
-    // What the session itself says of a product stands before what the programme usually buys.
-    labels: Object.fromEntries([
-      ...[...programme.labels].map(([ingredient, { allergens }]) => [ingredient, allergens] as const),
-      ...bundle.labels.map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]] as const),
-    ]),
+    labels: Object.fromEntries(
+      labelsIn(
+        programme,
+        bundle.labels.map(({ ingredient, allergens }) => [ingredient, allergens]),
+      ),
+    ),
     reference: programme.reference,
     ...(made.length > 0 ? { extras: extrasFor(made, participants, supplies.forNew) } : {}),
     ...(wanted.versions && wanted.versions !== 'separate' ? { versions: wanted.versions } : {}),

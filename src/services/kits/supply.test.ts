@@ -6,7 +6,7 @@ import { recordAttendance } from '../classday/attendance';
 import { addDish, addSession } from '../plan/sessions';
 import { setHome, viewHousehold } from '../roll/home';
 import { addPerson, viewRoll } from '../roll/roll';
-import { lockKitSheet, viewKitSheet } from './kit-sheet';
+import { lockKitSheet, recordLabel, viewKitSheet } from './kit-sheet';
 import { viewPrepList, viewStockOutcome } from './planning';
 import { setContainers, setKitRules, setLineWays, viewKitRules } from './rules';
 
@@ -81,6 +81,15 @@ describe('supplies of a course', () => {
     await lock(1);
     expect(await kitOf(2, 'Late')).toEqual([`1 ${OIL}`]);
     expect(await kitOf(2, 'Ada')).toEqual([`2 ${OIL}`]);
+  });
+
+  it('heed the product labels of an earlier session that is not locked yet', async () => {
+    const { sessions, kitOf } = await course([{ name: 'Ash', servings: '4', avoids: 'sesame' }]);
+    expect(await kitOf(1, 'Ash')).toEqual([`1 ${OIL}`]);
+    // The first kit cannot hold this oil: nothing of it is there to be drawn down, and the second is no catch-up.
+    const label = { ingredient: 'olive oil', product: 'Blended oil', allergens: ['SESAME'] };
+    await recordLabel(context, { sessionId: sessions[0] ?? '', ...label } as never);
+    expect(await kitOf(1, 'Ash')).toEqual([`2 ${OIL}`]);
   });
 
   it('leave a session that is over alone when somebody joins after it', async () => {

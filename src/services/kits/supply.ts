@@ -63,6 +63,16 @@ export function sheetDish(
   };
 }
 
+/** What labels say a session's foods hold: what it recorded itself stands before what the programme usually buys. */
+export const labelsIn = (
+  { labels }: Programme,
+  recorded: readonly (readonly [food: string, allergens: string])[],
+): ReadonlyMap<string, readonly string[]> =>
+  new Map([
+    ...[...labels].map(([food, { allergens }]) => [food, allergens] as const),
+    ...recorded.map(([food, allergens]) => [food, JSON.parse(allergens) as string[]] as const),
+  ]);
+
 /** Looks up how somebody's kit is filled, in the mode in which they come. */
 export interface Supplies {
   readonly of: (row: EnrolmentAtHome) => Supply | undefined;
@@ -137,8 +147,9 @@ function planHandingOut(
   const { programme, meanings, heldBy, handedOut } = around;
   const { supplies = [] } = rulesOf(kitRules);
   const written = session.dishes.map((dish) => sheetDish(dish, programme));
+  const labels = labelsIn(programme, Object.entries(JSON.parse(session.labels ?? '{}') as Record<string, string>));
   const dishes = written.flatMap(({ recipe }): Recipe[] => {
-    const reading = readRecipe(recipe, programme.reference);
+    const reading = readRecipe(recipe, programme.reference, labels);
     return 'recipe' in reading ? [reading.recipe] : [];
   });
   if (dishes.length === 0) return;
