@@ -1,7 +1,8 @@
 import { fewestVersions } from '@/core/kits/fewest-variants';
 import { type LockedSheet, sheetDifferences } from '@/core/kits/locked-sheet';
 import type { Participant } from '@/core/kits/sheet';
-import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/snapshot';
 import { readRecipe } from '@/core/recipes/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, understandWish } from '@/core/safety/avoidances';

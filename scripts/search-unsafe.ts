@@ -2,7 +2,8 @@
 // for what its person must avoid. Judged by the tables alone, with none of the code that chooses. Prints its seed.
 import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
 import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
-import { computeSheet, type SheetInput } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/sheet-content';
+import { computeSheet } from '@/core/kits/snapshot';
 import { type LineWay, type Supply, WAYS } from '@/core/kits/supplied';
 import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe';
 import { withFillings } from '@/core/recipes/slots';

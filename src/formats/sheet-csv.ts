@@ -1,5 +1,5 @@
 import { byGroup } from '@/core/kits/sheet';
-import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/snapshot';
+import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/sheet-content';
 import { fromText, toNumber } from '@/core/quantity/rational';
 import { writeCsv } from './csv';
 

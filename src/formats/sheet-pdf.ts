@@ -5,7 +5,7 @@ import {
   type SheetContent,
   type SheetVariant,
   whyRefused,
-} from '@/core/kits/snapshot';
+} from '@/core/kits/sheet-content';
 import { WHOLE } from '@/core/kits/supplied';
 import { FONT_FILES, refuseUnprintable } from './label-layout';
 

@@ -5,7 +5,7 @@ import {
   type SheetContent,
   type SheetVariant,
   whyRefused,
-} from '@/core/kits/snapshot';
+} from '@/core/kits/sheet-content';
 import { isElsewhere } from '@/core/kits/supplied';
 import { fromText, toNumber } from '@/core/quantity/rational';
 

@@ -1,7 +1,8 @@
 import ExcelJS from 'exceljs';
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/snapshot';
 import { TYPICAL } from '@/core/reference/reference';
 import { ColumnsUnclear } from './roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll-xlsx';

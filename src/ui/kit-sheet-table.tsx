@@ -9,7 +9,7 @@ import {
   type SheetContent,
   type SheetPerson,
   type SheetVariant,
-} from '@/core/kits/snapshot';
+} from '@/core/kits/sheet-content';
 import { WHOLE } from '@/core/kits/supplied';
 import { sayCount } from '@/core/quantity/say';
 

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import type { SheetContent } from '@/core/kits/snapshot';
+import type { SheetContent } from '@/core/kits/sheet-content';
 import { type SheetTitle, sheetPdf } from '@/formats/sheet-pdf';
 
 /** What the thread is started with. */

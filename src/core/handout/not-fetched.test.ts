@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { computeSheet, type SheetInput, sheetContent } from '../kits/snapshot';
+import type { SheetInput } from '../kits/sheet-content';
+import { computeSheet, sheetContent } from '../kits/snapshot';
 import { TYPICAL } from '../reference/reference';
 import { fateOffers, leftKit, takersOf } from './not-fetched';
 

@@ -1,5 +1,5 @@
 import { isSentCold } from '../kits/keeping';
-import type { SheetComponent, SheetContent } from '../kits/snapshot';
+import type { SheetComponent, SheetContent } from '../kits/sheet-content';
 import { recomputeSheet } from '../kits/snapshot';
 import { blockersOf, type Wish } from '../safety/avoidances';
 

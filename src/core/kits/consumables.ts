@@ -1,6 +1,6 @@
 import { isHomeKit, type Mode } from '../plan/mode';
 import type { ContainerSize, KitBulk } from './containers';
-import type { SheetContent } from './snapshot';
+import type { SheetContent } from './sheet-content';
 
 /** What a thing that is used up is counted by. */
 export const CONSUMED_PER = ['kit', 'cold kit', 'serving', 'person', 'session'] as const;

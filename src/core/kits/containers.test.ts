@@ -4,7 +4,8 @@ import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { consumablesOf } from './consumables';
 import { containerFor, kitBulks } from './containers';
-import { computeSheet, type SheetInput, sheetContent } from './snapshot';
+import type { SheetInput } from './sheet-content';
+import { computeSheet, sheetContent } from './snapshot';
 import type { LineWay } from './supplied';
 
 const LINES: readonly WrittenLine[] = [

@@ -3,7 +3,7 @@ import { fromText, toNumber } from '../quantity/rational';
 import { findUnit } from '../quantity/units';
 import { measuresOf, type Reference } from '../reference/reference';
 import { isSentCold } from './keeping';
-import type { SheetComponent, SheetContent, SheetVariant } from './snapshot';
+import type { SheetComponent, SheetContent, SheetVariant } from './sheet-content';
 
 /** A size of container that the programme packs in. */
 export interface ContainerSize {

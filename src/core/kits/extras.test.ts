@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../reference/reference';
 import { understandWish } from '../safety/avoidances';
 import { type ExtrasWanted, extrasFor, extrasOf } from './extras';
-import { computeSheet, recomputeSheet, type SheetContent, type SheetInput, sheetContent } from './snapshot';
+import type { SheetContent, SheetInput } from './sheet-content';
+import { computeSheet, recomputeSheet, sheetContent } from './snapshot';
 
 const BUTTER = {
   ingredient: 'butter',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { findVariants } from './find-variants';
-import type { SheetVariant } from './snapshot';
+import type { SheetVariant } from './sheet-content';
 
 const variant = (letter: string, more: Partial<SheetVariant>) =>
   ({

@@ -1,5 +1,5 @@
 import { nameKey } from '../roll/roll-row';
-import type { SheetVariant } from './snapshot';
+import type { SheetVariant } from './sheet-content';
 
 /**
  * The variants that somebody looks for: by letter, by a person's name or part of it, by what they are made without or hold, or

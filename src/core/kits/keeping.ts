@@ -1,6 +1,6 @@
 import { findUnit } from '../quantity/units';
 import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
-import type { SheetComponent } from './snapshot';
+import type { SheetComponent } from './sheet-content';
 
 /** Perishable food sent home: 3 days advised (USDA FoodKeeper, 3 to 4); the stricter figure for both profiles. */
 const PERISHABLE_DAYS = 3;

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { canonicalJson, type LockedSheet, sheetDifferences } from './locked-sheet';
-import { computeSheet, recomputeSheet, type SheetContent, type SheetInput, sheetContent } from './snapshot';
+import type { SheetContent, SheetInput } from './sheet-content';
+import { computeSheet, recomputeSheet, sheetContent } from './snapshot';
 
 const BUTTER: WrittenLine = {
   ingredient: 'butter',

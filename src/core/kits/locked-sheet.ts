@@ -1,4 +1,4 @@
-import type { SheetComponent, SheetContent, SheetKit, SheetVariant } from './snapshot';
+import type { SheetComponent, SheetContent, SheetKit, SheetVariant } from './sheet-content';
 
 /** The session a sheet was locked for, as it was then. */
 export interface SheetSession {

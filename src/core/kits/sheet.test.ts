@@ -6,7 +6,8 @@ import { TYPICAL } from '../reference/reference';
 import { AVOIDANCES, foodCode, holdingsOf } from '../safety/avoidances';
 import { scale } from './portion';
 import { type KitSheet, kitSheet, type Participant, variantLetter } from './sheet';
-import { computeSheet, recomputeSheet, type SheetInput, sheetContent } from './snapshot';
+import type { SheetInput } from './sheet-content';
+import { computeSheet, recomputeSheet, sheetContent } from './snapshot';
 
 const CODES = AVOIDANCES.map(({ code }) => code);
 

@@ -15,7 +15,8 @@ import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { afterKit, type CourseSupply, handedOutWith, NOTHING_HELD, supplyFromCourse } from './series';
 import type { Participant } from './sheet';
-import { computeSheet, recomputeSheet, type SheetInput, sheetContent } from './snapshot';
+import type { SheetInput } from './sheet-content';
+import { computeSheet, recomputeSheet, sheetContent } from './snapshot';
 import { type Supply, WAYS } from './supplied';
 import { choose } from './variant';
 

@@ -3,7 +3,8 @@ import { toDecimal } from '../quantity/rational';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { splitAvoidances, understandWish } from '../safety/avoidances';
-import { computeSheet, type SheetInput, sheetContent } from './snapshot';
+import type { SheetInput } from './sheet-content';
+import { computeSheet, sheetContent } from './snapshot';
 
 /** The sheet of one dish for kits of so many servings, each with what its person avoids. */
 function sheetOf(lines: readonly WrittenLine[], kits: readonly { servings: number; avoids?: string }[], servings = 4) {

@@ -5,7 +5,8 @@ import type { Product } from '../recipes/cost';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
 import { type SheetCost, saltLeft, sayDrivers, sheetCost } from './kit-cost';
-import { computeSheet, type SheetInput } from './snapshot';
+import type { SheetInput } from './sheet-content';
+import { computeSheet } from './snapshot';
 import { whatItMakes } from './what-it-makes';
 
 const grams = (ingredient: string, amount: number, more: Partial<WrittenLine> = {}): WrittenLine => ({

@@ -1,5 +1,5 @@
 import type { LockedSheet } from '../kits/locked-sheet';
-import type { SheetContent } from '../kits/snapshot';
+import type { SheetContent } from '../kits/sheet-content';
 
 /**
  * Kits that must not be packed on or handed out: what their person must avoid has changed since the sheet was locked, it

@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { keepingOf } from '../kits/keeping';
 import type { LockedSheet } from '../kits/locked-sheet';
 import { byGroup } from '../kits/sheet';
-import type { SheetComponent, SheetKit, SheetVariant } from '../kits/snapshot';
+import type { SheetComponent, SheetKit, SheetVariant } from '../kits/sheet-content';
 import { findIngredient, type Reference } from '../reference/reference';
 
 /** What one kit's label says. */

@@ -8,7 +8,7 @@ import {
   supplyFromCourse,
   USUAL_CUTS_FROM,
 } from '@/core/kits/series';
-import type { SheetDish } from '@/core/kits/snapshot';
+import type { SheetDish } from '@/core/kits/sheet-content';
 import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kits/supplied';
 import { choose } from '@/core/kits/variant';
 import { isHomeKit, type Mode } from '@/core/plan/mode';

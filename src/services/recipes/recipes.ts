@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
-import { computeSheet, type SheetInput, sheetContent } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/snapshot';
 import { cautionsOf } from '@/core/recipes/cautions';
 import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe';
 import { sayItem } from '@/core/recipes/say-item';

@@ -3,7 +3,7 @@ import * as api from '@/contracts/api';
 import { sentTicks } from '@/contracts/bench';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
-import { whyRefused } from '@/core/kits/snapshot';
+import { whyRefused } from '@/core/kits/sheet-content';
 import type { Context } from '@/services/access/gate';
 import { viewShoppingList } from '@/services/buying/shopping';
 import { computeKits } from '@/services/compute/kits';

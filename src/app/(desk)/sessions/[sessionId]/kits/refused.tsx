@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
-import type { SheetContent, SheetVariant } from '@/core/kits/snapshot';
+import type { SheetContent, SheetVariant } from '@/core/kits/sheet-content';
 import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
