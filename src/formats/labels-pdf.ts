@@ -1,9 +1,7 @@
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 import type { KitLabel } from '@/core/packing/label';
 import {
   CODE_SIZE,
-  FONT_FILES,
   type LabelPlace,
   layLabel,
   lineHeight,
@@ -12,8 +10,7 @@ import {
   type Paper,
   type PaperName,
 } from './label-layout';
-
-type Pdf = InstanceType<typeof PDFDocument>;
+import { makePdf, type Pdf } from './pdf';
 
 /** Modules of quiet around a QR code, as the standard asks. */
 const QUIET = 4;
@@ -27,27 +24,16 @@ export async function labelsPdf(labels: readonly KitLabel[], paperName: PaperNam
   const paper: Paper = PAPERS[paperName];
   const places = labels.flatMap((label) => layLabel(label, paper));
   const { width, height } = paper.page;
-  const info = { Title: 'Kit labels', Creator: 'Logistra', Producer: 'Logistra' };
-  const pdf = new PDFDocument({ size: [width, height], margin: 0, autoFirstPage: false, info });
-  pdf.registerFont('regular', FONT_FILES.regular);
-  pdf.registerFont('bold', FONT_FILES.bold);
-  const parts: Buffer[] = [];
-  const ended = new Promise((resolve, reject) => {
-    pdf.on('data', (part: Buffer) => parts.push(part));
-    pdf.once('end', resolve);
-    pdf.once('error', reject);
-  });
   const perPage = paper.columns * paper.rows;
-  places.forEach((place, index) => {
-    const onPage = index % perPage;
-    if (onPage === 0) pdf.addPage();
-    const left = paper.margin.left + (onPage % paper.columns) * paper.label.width;
-    const top = paper.margin.top + Math.floor(onPage / paper.columns) * paper.label.height;
-    drawLabel(pdf, place, left + PADDING, top + PADDING, left + paper.label.width - PADDING);
-  });
-  pdf.end();
-  await ended;
-  return new Uint8Array(Buffer.concat(parts));
+  const draw = (pdf: Pdf) =>
+    places.forEach((place, index) => {
+      const onPage = index % perPage;
+      if (onPage === 0) pdf.addPage();
+      const left = paper.margin.left + (onPage % paper.columns) * paper.label.width;
+      const top = paper.margin.top + Math.floor(onPage / paper.columns) * paper.label.height;
+      drawLabel(pdf, place, left + PADDING, top + PADDING, left + paper.label.width - PADDING);
+    });
+  return makePdf('Kit labels', { size: [width, height], margin: 0, autoFirstPage: false }, draw);
 }
 
 function drawLabel(pdf: Pdf, { label, lines, part }: LabelPlace, left: number, top: number, right: number): void {

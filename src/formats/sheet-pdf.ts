@@ -1,4 +1,3 @@
-import PDFDocument from 'pdfkit';
 import {
   COURSE_SUPPLIES,
   type SheetComponent,
@@ -7,7 +6,8 @@ import {
   whyRefused,
 } from '@/core/kits/sheet-content';
 import { WHOLE } from '@/core/kits/supplied';
-import { FONT_FILES, refuseUnprintable } from './label-layout';
+import { refuseUnprintable } from './label-layout';
+import { makePdf, type Pdf } from './pdf';
 
 /** What a kit sheet in print begins with. */
 export interface SheetTitle {
@@ -45,54 +45,43 @@ function sayCell(variant: SheetVariant, row: number): string {
  * @param paper 'A4' or 'LETTER'
  * @throws GlyphMissing when a name holds a character that cannot be printed rightly
  */
-export async function sheetPdf(
+export function sheetPdf(
   content: SheetContent,
   { title, state }: SheetTitle,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> {
-  const info = { Title: title, Creator: 'Logistra', Producer: 'Logistra' };
-  const pdf = new PDFDocument({ size: paper, layout: 'landscape', margin: MARGIN, info });
-  pdf.registerFont('regular', FONT_FILES.regular);
-  pdf.registerFont('bold', FONT_FILES.bold);
-  const parts: Buffer[] = [];
-  const ended = new Promise((resolve, reject) => {
-    pdf.on('data', (part: Buffer) => parts.push(part));
-    pdf.once('end', resolve);
-    pdf.once('error', reject);
-  });
-  const write = (text: string, size: number, bold = false) => {
-    refuseUnprintable(text.replaceAll('\n', ' '), 'The kit sheet');
-    pdf.font(bold ? 'bold' : 'regular', size).text(text);
-  };
-  for (let from = 0; from < Math.max(1, content.variants.length); from += ACROSS) {
-    if (from > 0) pdf.addPage();
-    write(title, 15, true);
-    write(state, 9);
+  return makePdf(title, { size: paper, layout: 'landscape', margin: MARGIN }, (pdf) => {
+    const write = (text: string, size: number, bold = false) => {
+      refuseUnprintable(text.replaceAll('\n', ' '), 'The kit sheet');
+      pdf.font(bold ? 'bold' : 'regular', size).text(text);
+    };
+    for (let from = 0; from < Math.max(1, content.variants.length); from += ACROSS) {
+      if (from > 0) pdf.addPage();
+      write(title, 15, true);
+      write(state, 9);
+      pdf.moveDown(0.6);
+      const variants = content.variants.slice(from, from + ACROSS);
+      const rows = kitRows(content, variants);
+      for (const text of rows.flat()) refuseUnprintable(text.replaceAll('\n', ' '), 'The kit sheet');
+      table(pdf, rows, [130, ...variants.map(() => '*' as const)]);
+    }
+    pdf.addPage();
+    write(`${title}: to buy`, 15, true);
     pdf.moveDown(0.6);
-    const variants = content.variants.slice(from, from + ACROSS);
-    const rows = kitRows(content, variants);
-    for (const text of rows.flat()) refuseUnprintable(text.replaceAll('\n', ' '), 'The kit sheet');
-    table(pdf, rows, [130, ...variants.map(() => '*' as const)]);
-  }
-  pdf.addPage();
-  write(`${title}: to buy`, 15, true);
-  pdf.moveDown(0.6);
-  const totals = content.totals.map(({ ingredient, sayEdible, sayPurchase, packs, packGrams, sealedGrams }) => [
-    ingredient,
-    sayEdible,
-    sayPurchase ?? 'sealed units',
-    packs === undefined ? '' : `${packs} × ${packGrams ?? sealedGrams} g`,
-  ]);
-  table(
-    pdf,
-    [['Ingredient', 'In all kits', 'To buy, with trimming and spare', 'Packs'], ...totals],
-    ['*', 110, 170, 110],
-  );
-  pdf.moveDown();
-  write('“Made without” is never “free from”. Follow your local code and your venue’s rules.', 8);
-  pdf.end();
-  await ended;
-  return new Uint8Array(Buffer.concat(parts));
+    const totals = content.totals.map(({ ingredient, sayEdible, sayPurchase, packs, packGrams, sealedGrams }) => [
+      ingredient,
+      sayEdible,
+      sayPurchase ?? 'sealed units',
+      packs === undefined ? '' : `${packs} × ${packGrams ?? sealedGrams} g`,
+    ]);
+    table(
+      pdf,
+      [['Ingredient', 'In all kits', 'To buy, with trimming and spare', 'Packs'], ...totals],
+      ['*', 110, 170, 110],
+    );
+    pdf.moveDown();
+    write('“Made without” is never “free from”. Follow your local code and your venue’s rules.', 8);
+  });
 }
 
 /** Ingredients down, variants across, people under each. */
@@ -124,7 +113,7 @@ function kitRows(content: SheetContent, variants: readonly SheetVariant[]): stri
 }
 
 /** A ruled table whose head is bold. */
-function table(pdf: InstanceType<typeof PDFDocument>, rows: readonly string[][], widths: (number | '*')[]): void {
+function table(pdf: Pdf, rows: readonly string[][], widths: (number | '*')[]): void {
   pdf.font('regular', 8);
   pdf.table({
     columnStyles: widths,

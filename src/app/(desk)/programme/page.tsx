@@ -7,11 +7,11 @@ import { avoidanceLabel } from '@/core/safety/avoidances';
 import { setContainers } from '@/services/kits/rules';
 import { editProgramme, forgetMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
 import { ActionForm, type FormState } from '@/ui/action-form';
+import { amountLines } from '@/ui/amount-lines';
 import { Choice, Field } from '@/ui/field';
 import { HoursFields, hoursOf } from '@/ui/hours-fields';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../access';
-import { containersOf } from './containers';
 
 export const metadata = { title: 'Programme' };
 
@@ -35,7 +35,11 @@ async function work(version: number, _state: FormState | null, data: FormData): 
 async function pack(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(async () => {
-    await call(setContainers, { version, containers: containersOf(fields(data).containers ?? '') } as never);
+    const containers = amountLines(fields(data).containers ?? '', ['ml', 'l']);
+    await call(setContainers, {
+      version,
+      containers: containers.map(({ name, amount }) => ({ name, ml: amount })),
+    } as never);
     return 'Saved. Kit sheets count them at once.';
   });
 }

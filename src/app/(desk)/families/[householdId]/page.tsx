@@ -4,10 +4,10 @@ import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
 import { setHome, viewHousehold } from '@/services/roll/home';
 import { ActionForm, type FormState } from '@/ui/action-form';
+import { amountLines } from '@/ui/amount-lines';
 import { Field } from '@/ui/field';
 import { Caution, PageTitle } from '@/ui/page';
 import { call } from '../../../access';
-import { boxOf, staplesOf } from './home-fields';
 
 export const metadata = { title: 'Household' };
 
@@ -24,8 +24,8 @@ async function save(
     const home = {
       ...(sent.askedHeat ? { heat: checked('heat') } : {}),
       ...(sent.askedTools ? { tools: checked('tools') } : {}),
-      staples: staplesOf(staples),
-      box: boxOf(box),
+      staples: foodList(staples),
+      box: amountLines(box, ['g', 'kg']).map(({ name, amount }) => ({ ingredient: name.toLowerCase(), grams: amount })),
       ...(language ? { language } : {}),
       ...(consent ? { consent } : {}),
       ...(helpers ? { helpers } : {}),
@@ -35,6 +35,16 @@ async function save(
     return 'Saved. Kits that are not locked follow at once.';
   });
 }
+
+/** Foods written a line each, or between commas; each once. */
+const foodList = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(/[\n;,]/)
+      .map((food) => food.trim().toLowerCase())
+      .filter((food) => food !== ''),
+  ),
+];
 
 const STATUS_WORDS: Readonly<Record<string, string>> = { waitlisted: 'waiting' };
 
