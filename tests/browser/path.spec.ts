@@ -28,6 +28,8 @@ test('from a roll to packed kits', async ({ page }) => {
   await page.getByRole('link', { name: 'Say what it means' }).click();
   await expect(page.getByRole('heading', { name: 'What do these words mean?' })).toBeVisible();
   await page.getByText('“latex fruit”').click();
+  await expect(page.getByText('Often banana, avocado, kiwi or chestnut: ask which.')).toBeVisible();
+  await page.getByText('Other single foods').click();
   await page.getByLabel('banana').check();
   await page.getByLabel('mango').check();
   await page.getByRole('button', { name: 'Give this meaning' }).click();

@@ -107,16 +107,23 @@ export function splitAvoidances(text: string): string[] {
 /** Ways of writing that there is nothing to avoid. */
 const NOTHING = /^(none|none known|no|nil|n\/?a|[-–—]+|nothing|no allergies|no known allergies)$/i;
 
-/** One form for every way of writing the same wish: "No Nuts", "nut allergy" and "nuts" are alike. */
+/** What stands before the food, and after it; how bad it is changes nothing. */
+const BEFORE =
+  /^(?:no|any|all|avoids?|(?:can ?not|cant|does not|doesnt|must not|may not) (?:eat|have)|allergic to|allergy to|allergy|anaphylaxis to|anaphylactic to|intolerant to|intolerance to|sensitive to|reacts to|severe(?:ly)?|serious(?:ly)?|mild(?:ly)?|slight(?:ly)?|strong(?:ly)?)\s*:?\s+/;
+const AFTER = /\s+(?:allergy|allergies|allergic|intolerance|intolerant|sensitivity|anaphylaxis|free)$/;
+
+/** One form for every way of writing the same wish: "No Nuts", "severe nut allergy" and "nuts" are alike. */
 export function normaliseWish(wish: string): string {
-  return wish
+  let text = wish
     .toLowerCase()
     .replace(/[’']/g, '')
-    .replace(/-/g, ' ')
-    .replace(/^(no|avoids?|allergic to|allergy to|allergy|intolerant to)\s*:?\s+/, '')
-    .replace(/\s+(allergy|allergies|allergic|intolerance|intolerant|free)$/, '')
-    .replace(/\s+/g, ' ')
+    .replace(/[-\s]+/g, ' ')
     .trim();
+  for (let before = ''; before !== text; ) {
+    before = text;
+    text = text.replace(BEFORE, '').replace(AFTER, '').trim();
+  }
+  return text;
 }
 
 /** A family's wish and the codes it stands for; undefined codes mean that nobody has said yet what it means. */

@@ -38,7 +38,7 @@ export default async function Roll({
 }) {
   const { courseId } = await params;
   const query = await searchParams;
-  const { course, people, groups, places, modes } = await orNotFound(call(viewRoll, { courseId }));
+  const { course, people, groups, places, modes, reference } = await orNotFound(call(viewRoll, { courseId }));
   const { actor } = await requireMember();
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const shown = sorted(
@@ -72,7 +72,7 @@ export default async function Roll({
           Bring in a file
         </Link>
       </PageTitle>
-      {unknown.length > 0 && <UnknownWords words={unknown} />}
+      {unknown.length > 0 && <UnknownWords words={unknown} reference={reference} />}
       <Waitlist
         places={places}
         people={people}

@@ -1,10 +1,11 @@
-import { TYPICAL } from '@/core/reference/reference';
-import { AVOIDANCES, normaliseWish } from '@/core/safety/avoidances';
+import type { Reference } from '@/core/reference/reference';
+import { AVOIDANCES } from '@/core/safety/avoidances';
+import { proposeMeaning } from '@/core/safety/propose-meaning';
 import { ActionForm } from '@/ui/action-form';
 import { giveWord } from './actions';
 
 /** Words of families that nobody has given a meaning to: they block kits until the coordinator says what they stand for. */
-export function UnknownWords({ words }: { words: readonly string[] }) {
+export function UnknownWords({ words, reference }: { words: readonly string[]; reference: Reference }) {
   return (
     <section
       className="no-print mb-6 rounded-box border border-error border-l-4 bg-base-100 p-4"
@@ -14,45 +15,62 @@ export function UnknownWords({ words }: { words: readonly string[] }) {
         What do these words mean?
       </h2>
       <p className="mb-2 text-sm">
-        They are kept as the family wrote them and block the kit until you say what to avoid. Ask the family when in
-        doubt; the meaning then holds for the whole programme.
+        They are kept as the family wrote them and block the kit until you say what to avoid. What is ticked is likely,
+        not certain: ask the family when in doubt. The meaning then holds for the whole programme.
       </p>
       {words.map((word) => (
-        <details key={word} className="border-t border-base-300 py-2">
-          <summary className="cursor-pointer py-1 font-bold">“{word}”</summary>
-          <ActionForm
-            action={giveWord.bind(null, word)}
-            label={`Meaning of ${word}`}
-            className="mt-2 flex flex-col gap-3"
-          >
-            <Boxes
-              name="codes"
-              legend="Stands for"
-              options={AVOIDANCES.map(({ code, label }) => ({ value: code, label }))}
-            />
-            <Boxes
-              name="foods"
-              legend="Or for single foods"
-              options={nearFoods(word).map((food) => ({ value: food, label: food }))}
-            />
-            <button type="submit" className="btn btn-primary w-fit">
-              Give this meaning
-            </button>
-          </ActionForm>
-        </details>
+        <Word key={word} word={word} reference={reference} />
       ))}
     </section>
   );
 }
 
+function Word({ word, reference }: { word: string; reference: Reference }) {
+  const { codes, foods, note } = proposeMeaning(word, reference);
+  const likely = [...AVOIDANCES.filter(({ code }) => codes.includes(code)).map(({ label }) => label), ...foods];
+  const others = reference.ingredients.map(({ name }) => name).filter((name) => !foods.includes(name));
+  return (
+    <details className="border-t border-base-300 py-2">
+      <summary className="cursor-pointer py-1">
+        <b>“{word}”</b>
+        {likely.length > 0 && ` likely ${likely.slice(0, 4).join(', ')}${likely.length > 4 ? ' …' : ''}`}
+      </summary>
+      <ActionForm action={giveWord.bind(null, word)} label={`Meaning of ${word}`} className="mt-2 flex flex-col gap-3">
+        {note && <p className="text-sm font-semibold">{note}</p>}
+        <Boxes
+          name="codes"
+          legend="Stands for"
+          options={AVOIDANCES.map(({ code, label }) => ({ value: code, label }))}
+          ticked={codes}
+        />
+        {foods.length > 0 && (
+          <Boxes name="foods" legend="Foods called so" options={foods.map(asOption)} ticked={foods} />
+        )}
+        <details>
+          <summary className="cursor-pointer text-sm font-semibold">Other single foods</summary>
+          <p className="my-1 text-sm">A single food is avoided by itself: tick what is made of it too.</p>
+          <Boxes name="foods" legend="Also" options={others.sort().map(asOption)} ticked={[]} />
+        </details>
+        <button type="submit" className="btn btn-primary w-fit">
+          Give this meaning
+        </button>
+      </ActionForm>
+    </details>
+  );
+}
+
+const asOption = (food: string) => ({ value: food, label: food });
+
 function Boxes({
   name,
   legend,
   options,
+  ticked,
 }: {
   name: string;
   legend: string;
   options: readonly { value: string; label: string }[];
+  ticked: readonly string[];
 }) {
   return (
     <fieldset>
@@ -60,20 +78,17 @@ function Boxes({
       <div className="flex flex-wrap gap-x-5 gap-y-1">
         {options.map(({ value, label }) => (
           <label key={value} className="flex items-center gap-2 py-1">
-            <input type="checkbox" className="checkbox checkbox-sm" name={name} value={value} /> {label}
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              name={name}
+              value={value}
+              defaultChecked={ticked.includes(value)}
+            />{' '}
+            {label}
           </label>
         ))}
       </div>
     </fieldset>
   );
-}
-
-/** Foods that share a word with the wish first, then all others by name. */
-function nearFoods(word: string): string[] {
-  const stems = normaliseWish(word)
-    .split(' ')
-    .map((part) => part.replace(/(es|s)$/, ''))
-    .filter((part) => part.length > 2);
-  const near = (food: string) => (stems.some((stem) => food.includes(stem)) ? 0 : 1);
-  return TYPICAL.ingredients.map(({ name }) => name).sort((a, b) => near(a) - near(b) || a.localeCompare(b));
 }

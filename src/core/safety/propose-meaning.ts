@@ -1,0 +1,36 @@
+import proposals from '../reference/facts/avoidance-proposals.json';
+import names from '../reference/facts/names.json';
+import type { Reference } from '../reference/reference';
+import { normaliseWish, understandWish } from './avoidances';
+
+/** What a wish without a meaning may stand for: to be confirmed by a person, never taken for granted. */
+export interface ProposedMeaning {
+  /** Avoidance codes. */
+  readonly codes: readonly string[];
+  /** Foods of the table that are called so, in part or by another name. */
+  readonly foods: readonly string[];
+  /** What to ask the family; '' where there is nothing. */
+  readonly note: string;
+}
+
+const NO_MEANINGS = new Map<string, readonly string[]>();
+const OTHER_NAMES = names as Readonly<Record<string, readonly string[]>>;
+/** Words that name no food. */
+const SMALL =
+  /^(?:and|any|anything|with|the|for|not|raw|cooked|fresh|red|green|white|black|foods?|fruits?|products?|only)$/;
+
+/** What a wish may stand for: by a custom that is known, by a word in it that is understood, by foods that are called so. */
+export function proposeMeaning(wish: string, reference: Reference): ProposedMeaning {
+  const key = normaliseWish(wish);
+  const custom = proposals.find(({ words }) => words.some((word) => key.includes(word)));
+  const parts = key.split(' ').filter((part) => part.length > 2 && !SMALL.test(part));
+  const inside = parts.flatMap((part) => understandWish(part, NO_MEANINGS).codes ?? []);
+  const stems = parts.map((part) => part.replace(/(?<=[^s])(?:es|s)$/, '')).filter((stem) => stem.length > 2);
+  const isCalled = (name: string) => stems.some((stem) => new RegExp(`\\b${literally(stem)}(?:s|es)?\\b`).test(name));
+  const foods = reference.ingredients
+    .filter(({ name }) => [name, ...(OTHER_NAMES[name] ?? [])].some((each) => isCalled(each.toLowerCase())))
+    .map(({ name }) => name);
+  return { codes: [...new Set([...(custom?.codes ?? []), ...inside])], foods, note: custom?.note ?? '' };
+}
+
+const literally = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
