@@ -36,7 +36,7 @@ export const viewRoll = service({
     const { db } = context.store;
     const course = await loadCourse(context, courseId);
     const rows = await find(db, db.models.enrolment, { courseId }, [['id', 'ASC']]);
-    const { meanings, reference } = await loadProgramme(context);
+    const { meanings, programme } = await loadProgramme(context);
     const people = rows.filter((row) => row.status !== 'erased').map((row) => rollPerson(row, meanings));
     await logLook(context, 'roll', courseId, people.length);
     const groups = await groupsOf(db, courseId);
@@ -47,7 +47,14 @@ export const viewRoll = service({
       groups.filter(({ position }) => position > 0).map(({ id }) => id),
       modeRoomOf(course),
     );
-    return { course, people, groups, places, modes: modePlaces(people, modeRoomOf(course)), reference };
+    return {
+      course,
+      people,
+      groups,
+      places,
+      modes: modePlaces(people, modeRoomOf(course)),
+      reference: programme.reference,
+    };
   },
 });
 
