@@ -24,6 +24,10 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
   const user = os.userInfo().username;
   const secrets = readSecrets(folder);
   await endOrphan(pidFile, quiet);
+  // A Unix socket path may hold about 100 characters only, whatever the project's folder is. Temporary tables stand beside it:
+  // a server that starts clears its folder for them, another's too where they share one.
+  const socketFolder = path.join(os.tmpdir(), `logistra-${randomBytes(6).toString('hex')}`);
+  mkdirSync(socketFolder, { mode: 0o700 });
 
   if (!existsSync(path.join(data, 'mysql'))) {
     if (!quiet) say('Making a private database …');
@@ -33,6 +37,7 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
       `--datadir=${data}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
+      `--tmpdir=${socketFolder}`,
       `--user=${user}`,
     ]);
   }
@@ -58,15 +63,13 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
   );
 
   const port = await freePort();
-  // A Unix socket path may hold about 100 characters only, whatever the project's folder is.
-  const socketFolder = path.join(os.tmpdir(), `logistra-${randomBytes(6).toString('hex')}`);
-  mkdirSync(socketFolder, { mode: 0o700 });
   const socket = path.join(socketFolder, 'db.sock');
   const args = [
     '--no-defaults',
     `--user=${user}`,
     `--datadir=${data}`,
     `--socket=${socket}`,
+    `--tmpdir=${socketFolder}`,
     `--pid-file=${pidFile}`,
     `--init-file=${init}`,
     '--bind-address=127.0.0.1',

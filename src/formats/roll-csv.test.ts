@@ -76,6 +76,13 @@ describe('a roll file', () => {
     ]);
   });
 
+  it('counts ages from birth dates', () => {
+    const file = bytes('name,servings,Date of birth\nAda,1,26/11/2018\nBo,1,soon\n');
+    const { rows, notes } = readRollCsv(file, {}, '2026-11-25');
+    expect(rows.map(({ cells }) => cells.age)).toEqual(['7', 'soon']);
+    expect(notes).toEqual(['“Date of birth” is read as the age on 2026-11-25.']);
+  });
+
   it('is read once somebody has said that a column is not used', () => {
     const file = bytes('name,plates,medical\nAda,7,\n');
     expect(readRollCsv(file, { plates: null, medical: null })).toMatchObject({

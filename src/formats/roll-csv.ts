@@ -30,14 +30,15 @@ const FIRST_ROWS = 10;
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
 
 /**
- * Reads a roll as CSV: comma, semicolon or tab; a header row with at least name and servings, in any order.
+ * Reads a roll as CSV: comma, semicolon or tab; a row of headings that names the people, in any order.
  *
+ * @param today the civil date on which ages are counted from birth dates
  * @throws FileRefused when the file as a whole cannot be used, naming line and remedy
  */
-export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}): RollFile {
+export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}, today?: string): RollFile {
   const { text, encoding } = decodeText(bytes);
   const delimiter = delimiterOf(text, remembered);
-  return { ...rowsOfTable(recordsOf(text, delimiter), remembered), encoding, delimiter: DELIMITERS[delimiter] };
+  return { ...rowsOfTable(recordsOf(text, delimiter), remembered, today), encoding, delimiter: DELIMITERS[delimiter] };
 }
 
 /**
@@ -48,7 +49,8 @@ export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}): Ro
  */
 export function rowsOfTable(
   records: readonly TableRecord[],
-  remembered: ColumnWords = {},
+  remembered: ColumnWords,
+  today: string | undefined,
 ): Pick<RollFile, 'rows' | 'ignored' | 'headings' | 'notes'> {
   if (records.length === 0)
     throw new FileRefused(
@@ -61,7 +63,7 @@ export function rowsOfTable(
   if (body.length > MOST_ROWS)
     throw new FileRefused(`The file has ${body.length} rows; a roll holds at most ${MOST_ROWS}. Split it by course.`);
   const under = body.map(({ cells }) => cells);
-  const { headings, notes, read } = readHeadings(header.cells, remembered, under);
+  const { headings, notes, read } = readHeadings(header.cells, remembered, under, today);
   const width = header.cells.length;
   const rows = body.map(({ line, cells }): NumberedCells => {
     const extra = cells.slice(width).some((cell) => cell.trim() !== '');

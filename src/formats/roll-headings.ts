@@ -1,3 +1,4 @@
+import { ageFromBirth } from '@/core/roll/age';
 import type { RollColumn } from '@/core/roll/roll-row';
 import { FileRefused } from './text';
 
@@ -32,12 +33,16 @@ const NAME_PARTS = [
   new RegExp(`^(?:${WHO} )?(?:last|family) ?name$|^surname$|^last$`),
 ] as const;
 
+/** A column of birth dates: ages are counted from it. */
+const BORN = /^(?:dob|d\.o\.b|date of birth|birth ?da(?:te|y)|born)$/;
+
 /** What programmes call the columns, in lower case, without apostrophes and what stands in brackets. */
 const USUAL: readonly (readonly [RollColumn, RegExp])[] = [
   ['name', NAME_PARTS[0]],
   ['name', NAME_PARTS[1]],
   ['name', new RegExp(`^(?:full )?name(?: of (?:the )?${WHO})?$|^${WHO}(?: (?:full )?name)?$`)],
   ['age', new RegExp(`^(?:${WHO} )?age(?: in years| years)?$|^how old$`)],
+  ['age', BORN],
   ['servings', /^(?:servings?|serves|feeds|portions?|kit feeds|number of servings)$/],
   [
     'avoids',
@@ -95,6 +100,7 @@ export interface Columns {
 /**
  * Reads a row of headings.
  *
+ * @param today the civil date on which ages are counted; birth dates are no ages without it
  * @param under the rows under it: what is in a column that no heading explains is looked at, not used
  * @param remembered what the programme said a heading means, in lower case; stands before the usual words
  * @throws ColumnsUnclear when a person has to say which column is which
@@ -104,6 +110,7 @@ export function readHeadings(
   cells: readonly string[],
   remembered: ColumnWords,
   under: readonly (readonly string[])[],
+  today: string | undefined,
 ): Columns {
   const said = cells.map((cell) => columnOf(cell, remembered));
   const headings = cells.map((cell, at) => ({ heading: cell.trim(), column: said[at] ?? null }));
@@ -142,6 +149,14 @@ export function readHeadings(
       throw new FileRefused(`Two columns are called "${column}": ${names}. Keep one of them.`);
     notes.push(`${names} are read together as ${column}.`);
   }
+  const births = new Set(
+    said.flatMap((column, at) => (column === 'age' && BORN.test(plainHeading(cells[at] ?? '')) ? [at] : [])),
+  );
+  for (const at of births) if (today) notes.push(`“${cells[at]?.trim()}” is read as the age on ${today}.`);
+  const cellAt = (row: readonly string[], at: number) => {
+    const cell = (row[at] ?? '').trim();
+    return births.has(at) && today ? String(ageFromBirth(cell, today) ?? cell) : cell;
+  };
   return {
     headings,
     notes,
@@ -150,7 +165,7 @@ export function readHeadings(
         [...sources].map(([column, places]) => [
           column,
           places
-            .map((at) => (row[at] ?? '').trim())
+            .map((at) => cellAt(row, at))
             .filter((cell) => cell !== '' || places.length === 1)
             .join(JOINED[column] ?? ''),
         ]),

@@ -9,6 +9,9 @@ import { readZip } from './zip';
 const ZIP = [0x50, 0x4b, 0x03, 0x04];
 const COMPOUND = [0xd0, 0xcf, 0x11, 0xe0];
 
+/** How an OpenDocument archive begins: with its kind. */
+const OPEN_DOCUMENT = /mimetypeapplication\/vnd\.oasis\.opendocument/;
+
 const beginsWith = (bytes: Uint8Array, mark: readonly number[]) => mark.every((byte, at) => bytes[at] === byte);
 
 /** Whether a file is a workbook, readable or not. */
@@ -20,10 +23,14 @@ export const isWorkbook = (bytes: Uint8Array): boolean => beginsWith(bytes, ZIP)
  *
  * @throws FileRefused when the file as a whole cannot be used, saying what to do
  */
-export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = {}): Promise<RollFile> {
+export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = {}, today?: string): Promise<RollFile> {
   if (beginsWith(bytes, COMPOUND))
     throw new FileRefused(
       'This workbook is protected by a password, or of the old .xls format. Open it, save it as .xlsx without a password, and choose that.',
+    );
+  if (OPEN_DOCUMENT.test(new TextDecoder('latin1').decode(bytes.subarray(0, 200))))
+    throw new FileRefused(
+      'This is an OpenDocument file. Save the sheet with the roll as .xlsx or as CSV, and choose that.',
     );
   try {
     // Before anything is built of it: a small file may unfold into gigabytes.
@@ -72,7 +79,7 @@ export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = 
     notes.push(
       `${formulas} ${formulas === 1 ? 'cell is a formula' : 'cells are formulas'}: the result that was saved is used${unsure > 0 ? `; ${unsure} have none and are empty` : ''}.`,
     );
-  const table = rowsOfTable(records, remembered);
+  const table = rowsOfTable(records, remembered, today);
   const merged = mergedIn.filter((line) => line >= (table.rows[0]?.line ?? 0)).length;
   if (merged > 0)
     notes.push(

@@ -73,6 +73,11 @@ describe('a roll as a workbook', () => {
       /protected by a password/,
     ],
     ['that is broken', new Uint8Array([0x50, 0x4b, 0x03, 0x04, 9, 9, 9]), /broken, has a password/],
+    [
+      'of another office program',
+      zipSync({ mimetype: [strToU8('application/vnd.oasis.opendocument.spreadsheet'), { level: 0 }] }),
+      /OpenDocument/,
+    ],
     ['that is another archive', zipSync({ 'notes.txt': strToU8('hello') }), /no sheet|cannot be read/],
     [
       'that unfolds into gigabytes',

@@ -17,14 +17,16 @@ const inThread = <T>(task: RollTask) =>
 /**
  * Reads a roll file; a large one, and a workbook, on a thread of its own.
  *
+ * @param today the civil date on which ages are counted from birth dates
  * @throws FileRefused when the file cannot be used
  */
-export async function readRoll(bytes: Uint8Array, remembered: ColumnWords): Promise<RollFile> {
+export async function readRoll(bytes: Uint8Array, remembered: ColumnWords, today: string): Promise<RollFile> {
   // A workbook is packed: what is small may unfold into much.
-  if (bytes.length <= FEW_BYTES && !isWorkbook(bytes)) return readRollCsv(bytes, remembered);
+  if (bytes.length <= FEW_BYTES && !isWorkbook(bytes)) return readRollCsv(bytes, remembered, today);
   const outcome = await inThread<{ answer: RollFile } | { refused: string; headings?: RollFile['headings'] }>({
     read: bytes,
     remembered,
+    today,
   });
   if ('refused' in outcome)
     throw outcome.headings ? new ColumnsUnclear(outcome.headings, outcome.refused) : new FileRefused(outcome.refused);

@@ -7,7 +7,7 @@ import { FileRefused } from '@/formats/text';
 
 /** What the thread is started with: a file to read, or rows to check. */
 export type RollTask =
-  | { readonly read: Uint8Array; readonly remembered: ColumnWords }
+  | { readonly read: Uint8Array; readonly remembered: ColumnWords; readonly today: string }
   | {
       readonly rows: readonly NumberedCells[];
       readonly enrolled: Parameters<typeof checkRoll>[1];
@@ -19,8 +19,10 @@ const task = workerData as RollTask;
 async function work() {
   if ('rows' in task) return { answer: checkRoll(task.rows, task.enrolled, task.groups) };
   try {
-    const { read, remembered } = task;
-    return { answer: isWorkbook(read) ? await readRollXlsx(read, remembered) : readRollCsv(read, remembered) };
+    const { read, remembered, today } = task;
+    return {
+      answer: isWorkbook(read) ? await readRollXlsx(read, remembered, today) : readRollCsv(read, remembered, today),
+    };
   } catch (error) {
     if (error instanceof ColumnsUnclear) return { refused: error.message, headings: error.headings };
     if (error instanceof FileRefused) return { refused: error.message };

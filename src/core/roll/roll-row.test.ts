@@ -51,6 +51,7 @@ describe('a row of the roll', () => {
     [{ servings: '' }, 'servings: Say how many'],
     [{ servings: '9'.repeat(400) }, 'servings: "9999'],
     [{ age: '130' }, 'age: 130 years is too many'],
+    [{ age: '2026-09-08' }, 'age: 2026-09-08 is a date: a spreadsheet makes one of what looks like one. Write'],
     [{ name: ' ' }, 'name: The name is missing.'],
     [{ name: 'A'.repeat(101) }, 'name: Longer than 100 characters'],
     [{ name: 'Ada\u0000Finch' }, 'name: The name holds characters that cannot be printed'],

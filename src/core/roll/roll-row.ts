@@ -129,6 +129,8 @@ function readWhole(
 ): number | undefined {
   const trimmed = text.trim();
   const remedy = `Write a whole number from ${least} to ${most}.`;
+  if (/^\d{4}-\d\d-\d\d$/.test(trimmed))
+    return refuse(column, `${trimmed} is a date: a spreadsheet makes one of what looks like one. ${remedy}`);
   if (!/^-?\d{1,9}([.,]\d+)?$/.test(trimmed))
     return refuse(column, `"${shorten(trimmed)}" is not a number of ${unit}. ${remedy}`);
   const value = Number(trimmed.replace(',', '.'));

@@ -143,7 +143,7 @@ export const previewRollFile = service({
     const remembered = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
     let file: RollFile;
     try {
-      file = await readRoll(bytes, remembered);
+      file = await readRoll(bytes, remembered, await todayOf(context, context.store.db));
     } catch (error) {
       // Not refused: whoever brings it says which column is which.
       if (error instanceof ColumnsUnclear)
