@@ -33,7 +33,7 @@ function Word({ word, reference }: { word: string; reference: Reference }) {
     <details className="border-t border-base-300 py-2">
       <summary className="cursor-pointer py-1">
         <b>“{word}”</b>
-        {likely.length > 0 && ` likely ${likely.slice(0, 4).join(', ')}${likely.length > 4 ? ' …' : ''}`}
+        {likely.length > 0 && `: likely ${likely.slice(0, 4).join(', ')}${likely.length > 4 ? ' …' : ''}`}
       </summary>
       <ActionForm action={giveWord.bind(null, word)} label={`Meaning of ${word}`} className="mt-2 flex flex-col gap-3">
         {note && <p className="text-sm font-semibold">{note}</p>}
