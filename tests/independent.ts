@@ -139,26 +139,46 @@ function blockedBy(item: WrittenItem, avoids: readonly string[]): string[] {
   return avoids.filter((code) => held.has(code)).sort();
 }
 
-/** What a case comes to: each kind of kit, and edible grams by food. */
+/** What is bought of one food that stands on one line: grams with trimming and spare, and whole packs. */
+function bought(item: WrittenItem, grams: F, sealedUnits: number) {
+  const spare = f(item.spare ?? 0).add(1);
+  if (item.sealed_grams) return { packs: Number(f(sealedUnits).mul(spare).ceil()) };
+  const trimmed = TYPICAL.yields.find(
+    (row) => row.ingredient === item.ingredient && row.preparation === item.yield_preparation,
+  );
+  const whole = grams.div(trimmed ? String(trimmed.ediblePortion) : 1).mul(spare);
+  return {
+    purchase_grams: thousandths(whole),
+    ...(item.pack_grams ? { packs: Number(whole.div(item.pack_grams).ceil()) } : {}),
+  };
+}
+
+/** What a case comes to: each kind of kit, and the totals by food. */
 export function independently({ recipe, kits }: KitCase) {
-  const edible = new Map<string, F>();
+  const all = new Map<string, { item: WrittenItem; grams: F; units: number }>();
   const variants = kits.map(({ servings, count, avoids = [] }) => {
     const head = { servings, count, avoids };
     const refused: { line: number; ingredient: string; blocked_by: string[] }[] = [];
-    const components: ReturnType<typeof component>[] = [];
+    const components: (ReturnType<typeof component> & { item: WrittenItem })[] = [];
     recipe.lines.forEach((line, index) => {
       const blocked = blockedBy(line, avoids);
       let item: WrittenAlternative | undefined = line;
       if (blocked.length > 0)
         item = line.alternatives?.find((other) => 'omit' in other || blockedBy(other, avoids).length === 0);
       if (!item) refused.push({ line: index, ingredient: line.ingredient, blocked_by: blocked });
-      else if (!('omit' in item)) components.push(component(item, recipe.servings, servings));
+      else if (!('omit' in item)) components.push({ item, ...component(item, recipe.servings, servings) });
     });
     if (refused.length > 0) return { ...head, refused };
-    for (const { shown, grams } of components) {
-      edible.set(shown.ingredient, (edible.get(shown.ingredient) ?? f(0)).add(grams.mul(count)));
+    for (const { item, shown, grams } of components) {
+      const sum = all.get(item.ingredient) ?? { item, grams: f(0), units: 0 };
+      const units = 'sealed_units' in shown ? shown.sealed_units * count : 0;
+      all.set(item.ingredient, { item, grams: sum.grams.add(grams.mul(count)), units: sum.units + units });
     }
     return { ...head, components: components.map(({ shown }) => shown) };
   });
-  return { variants, edible: Object.fromEntries([...edible].map(([food, grams]) => [food, thousandths(grams)])) };
+  const totals = [...all].map(([food, { item, grams, units }]) => [
+    food,
+    { edible_grams: thousandths(grams), ...bought(item, grams, units) },
+  ]);
+  return { variants, totals: Object.fromEntries(totals) };
 }
