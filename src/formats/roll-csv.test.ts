@@ -81,6 +81,8 @@ describe('a roll file', () => {
     const { rows, notes } = readRollCsv(file, {}, '2026-11-25');
     expect(rows.map(({ cells }) => cells.age)).toEqual(['7', 'soon']);
     expect(notes).toEqual(['“Date of birth” is read as the age on 2026-11-25.']);
+    const both = readRollCsv(bytes('name,servings,DOB,age\nAda,1,2018-11-26,8\nBo,1,2018-11-26,\n'), {}, '2026-11-25');
+    expect(both.rows.map(({ cells }) => cells.age)).toEqual(['8', '7']);
   });
 
   it('is read once somebody has said that a column is not used', () => {
@@ -97,6 +99,8 @@ describe('a roll file', () => {
     ['only a header', bytes(HEAD), 'nobody under it'],
     ['no name column', bytes('who,servings\nAda,1\n'), 'where the names are. The headings read: "who", "servings"'],
     ['a column nobody explained and none with servings', bytes('name,plates\nAda,7\n'), 'how many each kit feeds'],
+    ['two columns of servings', bytes('name,serves,feeds\nA,1,1\n'), 'leave the other at “not used”'],
+    ['one heading twice', bytes('name,serves,serves\nA,1,1\n'), 'Two columns are called "servings"'],
     ['a column that sounds of food', bytes('name,servings,medical\nAda,1,\n'), '“medical” may say what somebody must'],
     ['a column that speaks of food', bytes('name,servings,notes\nAda,1,has an EpiPen\n'), '“notes” may say what'],
     ['two name columns', bytes('name,child,servings\nA,B,1\n'), 'Two columns are called "name"'],

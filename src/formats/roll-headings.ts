@@ -100,11 +100,11 @@ export interface Columns {
 /**
  * Reads a row of headings.
  *
- * @param today the civil date on which ages are counted; birth dates are no ages without it
- * @param under the rows under it: what is in a column that no heading explains is looked at, not used
  * @param remembered what the programme said a heading means, in lower case; stands before the usual words
+ * @param under the rows under it: what is in a column that no heading explains is looked at, not used
+ * @param today the civil date on which ages are counted; birth dates are no ages without it
  * @throws ColumnsUnclear when a person has to say which column is which
- * @throws FileRefused when two columns are one that cannot be joined
+ * @throws FileRefused when two columns have one heading and cannot be joined
  */
 export function readHeadings(
   cells: readonly string[],
@@ -136,22 +136,27 @@ export function readHeadings(
       headings,
       'No heading says how many each kit feeds (servings). Say which column does; if none does, it is asked of you after.',
     );
+  const births = new Set(
+    said.flatMap((column, at) => (column === 'age' && BORN.test(plainHeading(cells[at] ?? '')) ? [at] : [])),
+  );
   const sources = new Map<RollColumn, number[]>();
   for (const [at, column] of said.entries())
     if (column) sources.set(column, [...(sources.get(column) ?? []), at].sort(bySurnameLast(cells)));
   const notes: string[] = [];
   for (const [column, places] of sources) {
     if (places.length === 1) continue;
-    const names = places.map((at) => `“${cells[at]?.trim()}”`).join(' and ');
-    const isOwnWord = places.some((at) => Object.hasOwn(remembered, headingKey(cells[at] ?? '')));
-    const isWholeName = column === 'name' && !isOwnWord && places.some((at) => partOfName(cells[at] ?? '') < 0);
-    if (JOINED[column] === undefined || isWholeName)
-      throw new FileRefused(`Two columns are called "${column}": ${names}. Keep one of them.`);
-    notes.push(`${names} are read together as ${column}.`);
+    const own = places.map((at) => cells[at]?.trim() ?? '');
+    const names = own.map((heading) => `“${heading}”`).join(' and ');
+    const isOwnWord = own.some((heading) => Object.hasOwn(remembered, headingKey(heading)));
+    const isWholeName = column === 'name' && !isOwnWord && own.some((heading) => partOfName(heading) < 0);
+    const isAgeTwice = column === 'age' && places.filter((at) => !births.has(at)).length === 1;
+    if ((JOINED[column] === undefined || isWholeName) && !isAgeTwice) {
+      const what = `Two columns are called "${column}": ${names}.`;
+      if (new Set(own.map(headingKey)).size < own.length) throw new FileRefused(`${what} Keep one of them.`);
+      throw new ColumnsUnclear(headings, `${what} Keep one of them, and leave the other at “not used”.`);
+    }
+    notes.push(isAgeTwice ? `${names}: the age where it is written.` : `${names} are read together as ${column}.`);
   }
-  const births = new Set(
-    said.flatMap((column, at) => (column === 'age' && BORN.test(plainHeading(cells[at] ?? '')) ? [at] : [])),
-  );
   for (const at of births) if (today) notes.push(`“${cells[at]?.trim()}” is read as the age on ${today}.`);
   const cellAt = (row: readonly string[], at: number) => {
     const cell = (row[at] ?? '').trim();
@@ -162,16 +167,16 @@ export function readHeadings(
     notes,
     read: (row) =>
       Object.fromEntries(
-        [...sources].map(([column, places]) => [
-          column,
-          places
-            .map((at) => cellAt(row, at))
-            .filter((cell) => cell !== '' || places.length === 1)
-            .join(JOINED[column] ?? ''),
-        ]),
+        [...sources].map(([column, places]) => {
+          const written = places.map((at) => cellAt(row, at)).filter((cell) => cell !== '');
+          return [column, column === 'age' ? (written[0] ?? '') : written.join(JOINED[column] ?? '')];
+        }),
       ),
   };
 }
 
-const bySurnameLast = (cells: readonly string[]) => (a: number, b: number) =>
-  partOfName(cells[a] ?? '') - partOfName(cells[b] ?? '') || a - b;
+/** Surnames stand after given names, birth dates after ages; else as in the file. */
+const bySurnameLast = (cells: readonly string[]) => {
+  const order = (at: number) => partOfName(cells[at] ?? '') + (BORN.test(plainHeading(cells[at] ?? '')) ? 1 : 0);
+  return (a: number, b: number) => order(a) - order(b) || a - b;
+};
