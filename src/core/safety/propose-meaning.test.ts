@@ -14,6 +14,7 @@ describe('what a family writes', () => {
     ['Severely allergic to sesame seeds', ['SESAME']],
     ['cashews', ['NUT']],
     ['no red meat', ['MEAT']],
+    ['no spicy food', ['HEAT']],
   ])('is understood however it is put, and as strictly: %s', (wish, codes) => {
     expect(understood(wish)).toEqual(codes);
   });

@@ -8,7 +8,7 @@ import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
 import { cookedFactor } from '@/core/reference/cooked';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
 import { findIngredient, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
-import { AVOIDANCES } from '@/core/safety/avoidances';
+import { AVOIDANCES, type Avoidance } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { insert, select } from '@/store/query';
 import { isDuplicate } from '@/store/store';
@@ -134,7 +134,9 @@ export const weighFood = service({
     }),
 });
 
-const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+const codesOf = (wanted: Avoidance['kind']) => AVOIDANCES.filter(({ kind }) => kind === wanted).map(({ code }) => code);
+const ALLERGENS = codesOf('allergen');
+const DIETS = codesOf('diet');
 
 export const addFood = service({
   title: 'Add a food to the reference table',
@@ -158,7 +160,7 @@ export const addFood = service({
         // Until somebody has read a label, nothing about it is known: all else may be in it, and blocks.
         mayContain: labelRead ? [] : ALLERGENS.filter((code) => !contains.includes(code)),
         diet,
-        dietCheck: labelRead ? [] : ['MEAT', 'PORK', 'ALCOHOL', 'HONEY'].filter((code) => !diet.includes(code)),
+        dietCheck: labelRead ? [] : DIETS.filter((code) => !diet.includes(code)),
         source,
       },
       measures: grams === null ? [] : [{ ingredient: name, preparation, measure, grams, source }],
