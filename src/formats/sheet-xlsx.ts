@@ -6,8 +6,21 @@ import {
   type SheetVariant,
   whyRefused,
 } from '@/core/kits/sheet-content';
+import { recomputeSheet } from '@/core/kits/snapshot';
 import { isElsewhere } from '@/core/kits/supplied';
-import { fromText, toNumber } from '@/core/quantity/rational';
+import { type ItemTotal, packOf, type Total } from '@/core/kits/totals';
+import {
+  add,
+  divide,
+  fromText,
+  multiply,
+  ONE,
+  type Rational,
+  rational,
+  sign,
+  toNumber,
+  ZERO,
+} from '@/core/quantity/rational';
 
 const numberOf = (exact: string): number => toNumber(fromText(exact));
 
@@ -28,7 +41,8 @@ const FIRST = HEAD + 1;
 /**
  * A kit sheet as a workbook. On "Kits": components down, variants across, grams in one kit; the grams in all kits are live
  * formulas over the number of kits, so that somebody can try another number. On "To buy": the totals by food, formulas over
- * the first sheet, beside what is bought with trimming and spare.
+ * the first sheet, and what is bought with trimming and spare, in whole packs, formulas over those. Where one food is trimmed in
+ * several ways, its grams to buy keep the share that they have now.
  */
 export async function writeSheetXlsx(content: SheetContent, title: string): Promise<Uint8Array<ArrayBuffer>> {
   const book = new ExcelJS.Workbook();
@@ -102,18 +116,24 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   const buy = book.addWorksheet('To buy', { views: [{ state: 'frozen', ySplit: 1 }] });
   buy.addRow(['Ingredient', 'Aisle', 'Grams in all kits', 'Grams to buy', 'Packs', 'Grams in a pack', 'Pieces']);
   buy.getRow(1).font = { bold: true };
-  for (const total of content.totals) {
+  const exact = new Map(recomputeSheet(content)?.sheet.totals.map((total) => [total.ingredient, total]));
+  for (const [at, total] of content.totals.entries()) {
+    const line = at + 2;
     const from = places.get(total.ingredient) ?? [];
     const edible = numberOf(total.edibleGrams);
+    const known = exact.get(total.ingredient);
+    const ratios = known && from.length > 0 ? perGram(known) : {};
+    const purchase = total.purchaseGrams ? numberOf(total.purchaseGrams) : null;
+    const pack = total.packGrams ?? total.sealedGrams;
     buy
       .addRow([
         total.ingredient,
         total.aisle,
         from.length > 0 ? { formula: from.join('+'), result: edible } : edible,
-        total.purchaseGrams ? numberOf(total.purchaseGrams) : null,
-        total.packs ?? null,
-        total.packGrams ? Number(total.packGrams) : total.sealedGrams ? Number(total.sealedGrams) : null,
-        total.pieces ?? null,
+        ratios.purchase === undefined ? purchase : { formula: `C${line}*${ratios.purchase}`, result: purchase },
+        roundedUp(`C${line}`, ratios.packs, edible, total.packs),
+        pack ? Number(pack) : null,
+        roundedUp(`C${line}`, ratios.pieces, edible, total.pieces),
       ])
       .eachCell((cell, column) => {
         if (column > 2) cell.numFmt = '0.###';
@@ -122,6 +142,31 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
   buy.getColumn(1).width = 28;
   for (const column of [2, 3, 4, 5, 6, 7]) buy.getColumn(column).width = 16;
   return new Uint8Array((await book.xlsx.writeBuffer()) as ArrayBuffer);
+}
+
+/** What one edible gram of a food comes to: grams to buy, packs and pieces before they are rounded up; where one ratio says it. */
+function perGram({ edible, purchase, items }: Total): { purchase?: number; packs?: number; pieces?: number } {
+  if (sign(edible) <= 0) return {};
+  const ratio = (amount: Rational) => toNumber(divide(amount, edible));
+  const withSpare = (amount: Rational, { item }: ItemTotal) => multiply(amount, add(ONE, item.spare));
+  const pack = packOf(items);
+  const [only] = items;
+  const sealed = items.length === 1 && only?.item.sealedGrams ? withSpare(rational(only.units), only) : undefined;
+  const packs =
+    sealed ?? (purchase && pack && items.every(({ item }) => !item.sealedGrams) ? divide(purchase, pack) : undefined);
+  const pieces = items.map((each) => withSpare(each.pieces, each)).reduce(add, ZERO);
+  return {
+    ...(purchase ? { purchase: ratio(purchase) } : {}),
+    ...(packs ? { packs: ratio(packs) } : {}),
+    ...(sign(pieces) > 0 ? { pieces: ratio(pieces) } : {}),
+  };
+}
+
+/** Whole packs or pieces as a live formula, where that comes to what the sheet says; else as they are. */
+function roundedUp(grams: string, each: number | undefined, edible: number, said: number | undefined) {
+  if (said === undefined || each === undefined || Math.ceil(Number((edible * each).toFixed(6))) !== said)
+    return said ?? null;
+  return { formula: `ROUNDUP(ROUND(${grams}*${each},6),0)`, result: said };
 }
 
 /** Rising numbers as spans without gaps: 3, 4, 6 are 3 to 4 and 6 to 6. */
