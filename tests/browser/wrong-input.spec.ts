@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { bringRoll, newSession, openSession, signIn } from './people';
 
 test.describe('signed in', () => {
@@ -55,15 +55,16 @@ test.describe('signed in', () => {
     await page.goto(session);
     const other = await context.newPage();
     await other.goto(session);
-    for (const [tab, place] of [
-      [page, 'Net loft upstairs'],
-      [other, 'Harbour hall'],
-    ] as const) {
+    const save = async (tab: Page, place: string) => {
       const form = tab.getByRole('form', { name: 'Date, place and mode' });
       await form.getByRole('combobox', { name: 'Place' }).fill(place);
       await form.getByRole('button', { name: 'Save' }).click();
-    }
-    const form = other.getByRole('form', { name: 'Date, place and mode' });
+      return form;
+    };
+    await save(page, 'Net loft upstairs');
+    // Only when the first is saved is the second stale.
+    await expect(page.getByText('· Net loft upstairs ·')).toBeVisible();
+    const form = await save(other, 'Harbour hall');
     await expect(form.getByRole('alert')).toContainText('was changed by someone else');
     await expect(form.getByRole('combobox', { name: 'Place' })).toHaveValue('Harbour hall');
     await page.reload();
