@@ -24,6 +24,8 @@ const EXTRA_WORDS: Readonly<Record<ExtraKind, string>> = {
 };
 /** Variants side by side on one page; more start another table. */
 const VARIANTS_ACROSS = 6;
+/** So many are looked through at a glance; on a longer sheet one is looked for. */
+const FEW_VARIANTS = 10;
 
 interface SheetProps {
   readonly content: SheetContent;
@@ -42,7 +44,7 @@ export function KitSheetTable({ find, ...sheet }: SheetProps & { find: string })
   const cold = coldRows(sheet.content);
   return (
     <div className="flex flex-col gap-4">
-      {(all.length > VARIANTS_ACROSS || find !== '') && (
+      {(all.length > FEW_VARIANTS || find !== '') && (
         <Finder find={find} base={sheet.base} found={found.length} all={all.length} />
       )}
       {groups.map((variants) => (
