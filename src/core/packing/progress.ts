@@ -72,7 +72,8 @@ export function benchSheet(sheet: LockedSheet, revision: number, sizes: readonly
     // What is inside something else, the liquid in a can, is not packed.
     components ? [{ ...variant, components: components.filter(({ isInside }) => !isInside) }] : [],
   );
-  const into = new Map(kitBulks(sheet.content, sizes).map((bulk) => [bulk.letter, bulk.into]));
+  const bulks = sizes.length > 0 ? kitBulks(sheet.content, sizes) : [];
+  const into = new Map(bulks.map((bulk) => [bulk.letter, bulk.into]));
   const byLetter = new Map(variants.map((variant) => [variant.letter, variant]));
   const needs = (letter: string) => (byLetter.get(letter)?.madeWithout.length ? 0 : 1);
   const kits = [...sheet.kits].sort((a, b) => needs(a.variant) - needs(b.variant) || a.number - b.number);

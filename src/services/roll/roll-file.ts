@@ -156,6 +156,8 @@ export const previewRollFile = service({
       throw error;
     }
     const enrolled = (await rollNow(context.store.db, courseId)).map(onRoll);
+    // Whoever brings a file in sees what is held of those who are on the roll already.
+    if (enrolled.length > 0) await logLook(context, 'roll, beside a file', courseId, enrolled.length);
     const meanings = [...known];
     const groups = (await groupsOf(context.store.db, courseId)).map(({ name }) => name);
     const isUnused = groups.length === 0 && file.rows.some((row) => row.cells.group);
