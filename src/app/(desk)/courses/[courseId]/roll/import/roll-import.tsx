@@ -9,6 +9,8 @@ import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { sendForReading } from '@/ui/read-file';
 import { saveImport } from '../actions';
+import { type Columns, type Heading, MatchColumns } from './match-columns';
+import { ForMany, MendRow } from './mend-rows';
 
 interface Preview {
   readonly rows: readonly NumberedCells[];
@@ -20,48 +22,6 @@ interface Preview {
   readonly groups: readonly string[];
   readonly headings: readonly Heading[];
   readonly notes: readonly string[];
-}
-
-interface Heading {
-  readonly heading: string;
-  readonly column: string | null;
-}
-
-type Columns = Readonly<Record<string, string | null>>;
-
-/** Which heading of the file names what: chosen by hand where the words are not known, and remembered. */
-function MatchColumns({ headings, read }: { headings: readonly Heading[]; read: (words: Columns) => void }) {
-  const [chosen, setChosen] = useState<Columns>({});
-  // What is left at "not used" is said as well: it is not asked again.
-  const named = headings.filter(({ heading }) => heading !== '');
-  const unused = named.flatMap(({ heading, column }): [string, null][] => (column ? [] : [[heading, null]]));
-  const said = { ...Object.fromEntries(unused), ...chosen };
-  return (
-    <div className="mt-2 flex flex-col gap-2">
-      <ul className="grid gap-2 sm:grid-cols-3">
-        {named.map(({ heading, column }) => (
-          <li key={heading}>
-            <label className="flex flex-col gap-0.5">
-              <span className="text-sm font-semibold">“{heading}” is</span>
-              <select
-                className="select select-sm w-full"
-                value={(heading in chosen ? chosen[heading] : column) ?? ''}
-                onChange={(event) => setChosen((now) => ({ ...now, [heading]: event.target.value || null }))}
-              >
-                <option value="">not used</option>
-                {ROLL_COLUMNS.map((each) => (
-                  <option key={each}>{each}</option>
-                ))}
-              </select>
-            </label>
-          </li>
-        ))}
-      </ul>
-      <button type="button" className="btn btn-sm w-fit" onClick={() => read(said)}>
-        Read it so
-      </button>
-    </div>
-  );
 }
 
 /** A roll file: chosen, read, mended where needed, then saved all at once. */
@@ -285,65 +245,6 @@ export function RollImport({ courseId }: { courseId: string }) {
   );
 }
 
-/** What is decided for many rows at once: who is on the roll already, and how many a kit feeds where nothing says. */
-function ForMany({
-  checked,
-  setRows,
-}: {
-  checked: readonly CheckedRow[];
-  setRows: (change: (rows: readonly NumberedCells[]) => readonly NumberedCells[]) => void;
-}) {
-  const [feeds, setFeeds] = useState('1');
-  const waiting = checked.filter((row) => !row.leaveOut && !row.entry);
-  const same = waiting.filter((row) => row.isNamedAlike && row.as !== 'update');
-  const silent = waiting.filter((row) => row.cells.servings.trim() === '' && !row.isNamedAlike);
-  const change = (which: readonly CheckedRow[], next: (row: NumberedCells) => NumberedCells) => {
-    const lines = new Set(which.map(({ line }) => line));
-    setRows((rows) => rows.map((row) => (lines.has(row.line) ? next(row) : row)));
-  };
-  if (same.length < 2 && silent.length < 2) return null;
-  return (
-    <div className="sheet flex flex-col gap-3 p-4">
-      {same.length > 1 && (
-        <p className="flex flex-wrap items-center gap-3">
-          <span>
-            <b>{same.length} rows</b> name somebody who is on the roll already. An update takes no avoidance away.
-          </span>
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => change(same, (row) => ({ ...row, as: 'update' }))}
-          >
-            Update all {same.length}
-          </button>
-        </p>
-      )}
-      {silent.length > 1 && (
-        <p className="flex flex-wrap items-center gap-3">
-          <label className="flex items-center gap-2">
-            <span>
-              <b>{silent.length} rows</b> do not say how many their kit feeds. Each feeds
-            </span>
-            <input
-              className="input input-sm w-16"
-              inputMode="numeric"
-              value={feeds}
-              onChange={(event) => setFeeds(event.target.value)}
-            />
-          </label>
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() => change(silent, (row) => ({ ...row, cells: { ...row.cells, servings: feeds } }))}
-          >
-            Set for all {silent.length}
-          </button>
-        </p>
-      )}
-    </div>
-  );
-}
-
 /** An update that changes no kit needs no look. */
 const isAsItWas = ({ as, leaveOut, entry, changes }: CheckedRow): boolean =>
   as === 'update' && !leaveOut && entry !== undefined && changes?.length === 0;
@@ -353,86 +254,3 @@ const isMended = (row: CheckedRow, before: readonly NumberedCells[]) => {
   const was = before.find((candidate) => candidate.line === row.line);
   return ROLL_COLUMNS.some((column) => was?.cells[column] !== row.cells[column]);
 };
-
-function MendRow({
-  row,
-  type,
-  leaveOut,
-  decide,
-}: {
-  row: CheckedRow;
-  decide: (as: 'update' | 'new') => void;
-  type: (line: number, column: RollColumn, text: string) => void;
-  leaveOut: (leave: boolean) => void;
-}) {
-  const { line, cells, problems } = row;
-  return (
-    <fieldset
-      className={`sheet border-l-4 p-3 ${row.leaveOut ? 'border-l-base-300' : problems.length > 0 ? 'border-l-error' : 'border-l-success'}`}
-    >
-      <legend className="sr-only">Line {line}</legend>
-      <div className="flex flex-wrap items-end gap-2">
-        <b className="w-16 self-center">Line {line}</b>
-        {ROLL_COLUMNS.filter((column) => cells[column] !== undefined).map((column) => (
-          <label
-            key={column}
-            className={`flex flex-col gap-0.5 ${column === 'name' || column === 'avoids' ? 'min-w-40 flex-1' : 'w-24'}`}
-          >
-            <span className="text-xs font-semibold">{column}</span>
-            <input
-              className={`input input-sm w-full ${!row.leaveOut && problems.some((problem) => problem.column === column) ? 'input-error' : ''}`}
-              value={cells[column]}
-              disabled={row.leaveOut}
-              onChange={(event) => type(line, column, event.target.value)}
-            />
-          </label>
-        ))}
-        <label className="flex items-center gap-2 py-1.5 text-sm">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-sm"
-            checked={Boolean(row.leaveOut)}
-            onChange={(event) => leaveOut(event.target.checked)}
-          />{' '}
-          Leave out
-        </label>
-      </div>
-      {!row.leaveOut && (
-        <ul className="mt-1 text-sm">
-          {problems.map((problem) => (
-            <li key={problem.column + problem.message}>
-              <b>{problem.column}:</b> {problem.message}
-            </li>
-          ))}
-          {problems.length === 0 && (
-            <li>
-              {row.as === 'update'
-                ? `Updates ${row.onRoll?.name}: ${row.changes?.join('; ') || 'no kit changes'}.`
-                : 'Mended.'}
-            </li>
-          )}
-        </ul>
-      )}
-      {!row.leaveOut && row.onRoll && (
-        <div className="mt-2 flex gap-2">
-          <button
-            type="button"
-            className={`btn btn-sm ${row.as === 'update' ? 'btn-primary' : ''}`}
-            aria-pressed={row.as === 'update'}
-            onClick={() => decide('update')}
-          >
-            Update {row.onRoll.name}
-          </button>
-          <button
-            type="button"
-            className={`btn btn-sm ${row.as === 'new' ? 'btn-primary' : ''}`}
-            aria-pressed={row.as === 'new'}
-            onClick={() => decide('new')}
-          >
-            It is somebody else
-          </button>
-        </div>
-      )}
-    </fieldset>
-  );
-}

@@ -1,0 +1,47 @@
+'use client';
+
+import { useState } from 'react';
+import { ROLL_COLUMNS } from '@/core/roll/roll-row';
+
+export interface Heading {
+  readonly heading: string;
+  readonly column: string | null;
+}
+
+/** What headings mean, as somebody said here. */
+export type Columns = Readonly<Record<string, string | null>>;
+
+/** Which heading of the file names what: chosen by hand where the words are not known, and remembered. */
+export function MatchColumns({ headings, read }: { headings: readonly Heading[]; read: (words: Columns) => void }) {
+  const [chosen, setChosen] = useState<Columns>({});
+  // What is left at "not used" is said as well: it is not asked again.
+  const named = headings.filter(({ heading }) => heading !== '');
+  const unused = named.flatMap(({ heading, column }): [string, null][] => (column ? [] : [[heading, null]]));
+  const said = { ...Object.fromEntries(unused), ...chosen };
+  return (
+    <div className="mt-2 flex flex-col gap-2">
+      <ul className="grid gap-2 sm:grid-cols-3">
+        {named.map(({ heading, column }) => (
+          <li key={heading}>
+            <label className="flex flex-col gap-0.5">
+              <span className="text-sm font-semibold">“{heading}” is</span>
+              <select
+                className="select select-sm w-full"
+                value={(heading in chosen ? chosen[heading] : column) ?? ''}
+                onChange={(event) => setChosen((now) => ({ ...now, [heading]: event.target.value || null }))}
+              >
+                <option value="">not used</option>
+                {ROLL_COLUMNS.map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
+              </select>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="btn btn-sm w-fit" onClick={() => read(said)}>
+        Read it so
+      </button>
+    </div>
+  );
+}
