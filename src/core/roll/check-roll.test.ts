@@ -106,6 +106,14 @@ describe('somebody on the roll who is brought in again', () => {
     ]);
   });
 
+  it('is asked about when a year older by now, so that nobody is doubled by a birthday', () => {
+    const [checked] = checkRoll([row(2, { age: '8' })], [ada]);
+    expect(checked).toMatchObject({ onRoll: { id: 'ada' }, isNamedAlike: false, entry: undefined });
+    expect(checked?.problems[0]?.message).toContain('may be Ada Finch, 7 years old, who is on the roll already');
+    expect(update({ age: '8', avoids: 'nuts, milk', servings: '' })?.changes).toEqual(['age 8, was 7']);
+    expect(checkRoll([row(2, { age: '8' }, { as: 'new' })], [ada])[0]?.entry?.age).toBe(8);
+  });
+
   it('is told in words what changes', () => {
     expect(update({ name: 'Ada FINCH', servings: '2', mode: 'in person', avoids: 'nuts, milk' })?.changes).toEqual([
       'spelled Ada FINCH',

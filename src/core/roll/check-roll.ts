@@ -75,7 +75,7 @@ export function checkRoll(
         column: 'name',
         message: found.isSame
           ? `${cells.name.trim()} is on the roll already. Update them, leave this row out, or tell the two apart by name or age.`
-          : `${cells.name.trim()} may be ${found.person.name}, who is on the roll already. Update them, or say that it is somebody else.`,
+          : `${cells.name.trim()} may be ${sayOnRoll(found.person)}, who is on the roll already. Update them, or say that it is somebody else.`,
       });
     } else if (entry && !row.leaveOut) {
       const same = seen
@@ -99,6 +99,8 @@ export function checkRoll(
     };
   });
 }
+
+const sayOnRoll = ({ name, age }: OnRoll) => (age === null ? name : `${name}, ${age} years old`);
 
 const ageOf = ({ age }: RollCells): number | null => (/^\s*\d{1,3}\s*$/.test(age) ? Number(age) : null);
 
@@ -138,7 +140,10 @@ function changesOf(person: OnRoll, entry: RollEntry): string[] {
   ];
 }
 
-/** The person on the roll whose name it is, or whose it may be spelled another way; ages that differ tell two apart. */
+/**
+ * The person on the roll whose name it is, or whose it may be: spelled another way, or a year older by now. Other ages that
+ * differ tell two apart.
+ */
 function likest(
   { name, age }: Pick<OnRoll, 'name' | 'age'>,
   people: readonly { readonly person: OnRoll; readonly key: string }[],
@@ -147,7 +152,9 @@ function likest(
   const fits = people.filter(({ person }) => person.age === null || age === null || person.age === age);
   const same = fits.find((each) => each.key === key);
   if (same) return { person: same.person, isSame: true };
-  const near = fits.find((each) => isNearName(each.key, key));
+  const hadBirthday = ({ person }: { person: OnRoll }) => person.age !== null && age === person.age + 1;
+  const near =
+    people.find((each) => each.key === key && hadBirthday(each)) ?? fits.find((each) => isNearName(each.key, key));
   return near && { person: near.person, isSame: false };
 }
 

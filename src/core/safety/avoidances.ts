@@ -112,19 +112,25 @@ const BEFORE =
   /^(?:no|any|all|avoids?|(?:can ?not|cant|does not|doesnt|must not|may not) (?:eat|have)|allergic to|allergy to|allergy|anaphylaxis to|anaphylactic to|intolerant to|intolerance to|sensitive to|reacts to|severe(?:ly)?|serious(?:ly)?|mild(?:ly)?|slight(?:ly)?|strong(?:ly)?)\s*:?\s+/;
 const AFTER = /\s+(?:allergy|allergies|allergic|intolerance|intolerant|sensitivity|anaphylaxis|free)$/;
 
-/** One form for every way of writing the same wish: "No Nuts", "severe nut allergy" and "nuts" are alike. */
-export function normaliseWish(wish: string): string {
-  let text = wish
-    .toLowerCase()
-    .replace(/[’']/g, '')
-    .replace(/[-\s]+/g, ' ')
-    .trim();
-  for (let before = ''; before !== text; ) {
-    before = text;
-    text = text.replace(BEFORE, '').replace(AFTER, '').trim();
+/** A wish with what stands around the food taken off step by step: the last form is the plainest. */
+function formsOf(wish: string): readonly string[] {
+  const forms = [
+    wish
+      .toLowerCase()
+      .replace(/[’']/g, '')
+      .replace(/[-\s]+/g, ' ')
+      .trim(),
+  ];
+  for (;;) {
+    const last = forms.at(-1) as string;
+    const plainer = AFTER.test(last) ? last.replace(AFTER, '') : last.replace(BEFORE, '');
+    if (plainer === last) return forms;
+    forms.push(plainer);
   }
-  return text;
 }
+
+/** One form for every way of writing the same wish: "No Nuts", "severe nut allergy" and "nuts" are alike. */
+export const normaliseWish = (wish: string): string => formsOf(wish).at(-1) as string;
 
 /** A family's wish and the codes it stands for; undefined codes mean that nobody has said yet what it means. */
 export interface Wish {
@@ -133,16 +139,19 @@ export interface Wish {
 }
 
 /**
- * Finds what a wish stands for: the programme's own meaning first, then the shipped words, then a code itself.
- * A wish that is not known is never guessed.
+ * Finds what a wish stands for: the programme's own meaning of its words first, the fullest form of them, then
+ * the shipped words, then a code itself. A wish that is not known is never guessed.
  *
  * @param own the programme's meanings, by `normaliseWish`
  */
 export function understandWish(asWritten: string, own: ReadonlyMap<string, readonly string[]>): Wish {
-  const key = normaliseWish(asWritten);
+  const forms = formsOf(asWritten);
+  const key = forms.at(-1) as string;
+  // What the programme said of "severe nut" itself stands before what it said of "nut".
+  const said = forms.find((form) => own.has(form)) ?? key;
   const shipped = (words as Readonly<Record<string, readonly string[]>>)[key];
   const code = asWritten.trim().toUpperCase();
   const codes =
-    own.get(key) ?? (Object.hasOwn(words, key) ? shipped : undefined) ?? (BY_CODE.has(code) ? [code] : undefined);
+    own.get(said) ?? (Object.hasOwn(words, key) ? shipped : undefined) ?? (BY_CODE.has(code) ? [code] : undefined);
   return { asWritten, codes };
 }

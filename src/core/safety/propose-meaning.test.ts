@@ -19,6 +19,12 @@ describe('what a family writes', () => {
     expect(understood(wish)).toEqual(codes);
   });
 
+  it('means what the programme said of these very words, before what plainer ones mean', () => {
+    const own = new Map([['severe nut', ['NUT', 'PEANUT', 'SESAME']]]);
+    expect(understandWish('No severe nut allergy', own).codes).toEqual(['NUT', 'PEANUT', 'SESAME']);
+    expect(understandWish('nut allergy', own).codes).toEqual(['NUT', 'PEANUT']);
+  });
+
   it.each(['halal', 'tomatoes', 'red onions', 'E120', 'nuts except almonds', 'milk unless baked'])(
     'is not guessed: %s',
     (wish) => {
