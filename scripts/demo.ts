@@ -33,7 +33,7 @@ import { setHome } from '@/services/roll/home';
 import { addPerson, setStatus, viewRoll } from '@/services/roll/roll';
 import { previewRollFile, saveRoll } from '@/services/roll/roll-file';
 import { contextFor } from '@/services/runtime';
-import { freshProgramme } from '@/store/fresh';
+import { freshMember, freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 
@@ -148,14 +148,9 @@ export async function loadDemo(store: Store): Promise<void> {
     freshProgramme({ id: programmeId, name, measureSystem, safetyProfile, timeZone }),
   ]);
   const members = await Promise.all(
-    demo.members.map(async ({ password, ...member }) => ({
-      ...member,
-      id: v7(),
-      programmeId,
-      passwordHash: await hashPassword(password),
-      status: 'active' as const,
-      version: 1,
-    })),
+    demo.members.map(async ({ password, ...member }) =>
+      freshMember({ ...member, id: v7(), programmeId, passwordHash: await hashPassword(password) }),
+    ),
   );
   await insert(store.db, store.db.models.member, members);
   const coordinator = members.find((member) => member.role === 'coordinator');

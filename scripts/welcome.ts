@@ -15,10 +15,17 @@ for (const { email, password, role } of demoProgramme().members) {
 if ((await db.models.member.count()) === 0) {
   for (const { id: programmeId } of await find(db, db.models.programme, {})) {
     const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'start' });
-    const secret = await store.transaction(async (tx) => {
+    const { secret } = await store.transaction(async (tx) => {
       // Links of earlier starts end: one is enough to guard.
       await change(tx, "DELETE FROM access_link WHERE programme_id = :programmeId AND email = ''", { programmeId });
-      const link = { programmeId, purpose: 'invite' as const, email: '', role: 'coordinator', memberId: null };
+      const link = {
+        programmeId,
+        purpose: 'invite' as const,
+        email: '',
+        role: 'coordinator',
+        memberId: null,
+        createdBy: null,
+      };
       return makeLink(context, tx, link, HOURS);
     });
     console.log(`  The first coordinator joins here (once, within ${HOURS} hours):\n    ${address}/invite/${secret}`);

@@ -9,7 +9,7 @@ import { addCourse } from '@/services/plan/courses';
 import { addDish, addSession } from '@/services/plan/sessions';
 import { saveRecipe } from '@/services/recipes/recipes';
 import { addPerson } from '@/services/roll/roll';
-import { freshProgramme } from '@/store/fresh';
+import { freshMember, freshProgramme } from '@/store/fresh';
 import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
@@ -27,6 +27,9 @@ export async function testStore(name?: string): Promise<Store> {
   return store;
 }
 
+/** Stands for what `npm start` makes and keeps apart from the database. */
+export const DEPLOYMENT_KEY = 'a key of the tests, kept apart from their database';
+
 export const NOW = Temporal.Instant.from('2026-11-20T12:00:00Z');
 
 /** A programme with one member of each role; each gets a context at a fixed moment. */
@@ -38,16 +41,7 @@ export async function newProgramme(store: Store): Promise<Record<Role, Context>>
   const context = async (role: Role): Promise<Context> => {
     const id = v7();
     await insert(store.db, store.db.models.member, [
-      {
-        id,
-        programmeId,
-        email: `${id}@example.test`,
-        name: role,
-        role,
-        passwordHash: '-',
-        status: 'active',
-        version: 1,
-      },
+      freshMember({ id, programmeId, email: `${id}@example.test`, name: role, role, passwordHash: '-' }),
     ]);
     return {
       actor: { id, programmeId, role, name: role },
@@ -55,6 +49,7 @@ export async function newProgramme(store: Store): Promise<Record<Role, Context>>
       ids: () => v7(),
       store,
       address: 'http://logistra.test',
+      deploymentKey: DEPLOYMENT_KEY,
     };
   };
   return {

@@ -3,15 +3,31 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { askedTogether } from '@/services/access/asked-together';
-import type { Actor, Service } from '@/services/access/gate';
-import { findActor, findActors, findTokenActors, HOURS_SIGNED_IN, type Programme } from '@/services/access/sign-in';
+import type { Actor, Called, Service } from '@/services/access/gate';
+import { beginSecondStep, turnOnSecondStep, viewSecondStep } from '@/services/access/second-step';
+import {
+  awaitsCode,
+  findActor,
+  findActors,
+  findTokenActors,
+  HOURS_SIGNED_IN,
+  type SignedIn,
+  type SignedInMember,
+} from '@/services/access/sign-in';
 import { ServiceError } from '@/services/errors';
 import { contextFor, runningStore, visitFrom } from '@/services/runtime';
 
 /** What the cookie carries, encrypted: which sign-in it is. Whether that still holds, the database says. */
-interface SignedIn {
+interface Carried {
   signInId?: string;
 }
+
+/** What a browser keeps after its member has signed out: that they have been here before. */
+interface CarriedDevice {
+  token?: string;
+}
+
+const DAYS_KNOWN = 180;
 
 const isTls = () => process.env.LOGISTRA_TLS === '1';
 
@@ -29,10 +45,19 @@ function options(): SessionOptions {
 }
 
 /** The encrypted cookie of this request. */
-export const signedIn = async () => getIronSession<SignedIn>(await cookies(), options());
+export const signedIn = async () => getIronSession<Carried>(await cookies(), options());
+
+const device = async () => {
+  const { cookieName, ...rest } = options();
+  return getIronSession<CarriedDevice>(await cookies(), {
+    ...rest,
+    cookieName: `${cookieName}-device`,
+    ttl: DAYS_KNOWN * 86_400,
+  });
+};
 
 /** Who asks, by cookie; null when nobody is signed in. One query a request. */
-export const currentMember = cache(async (): Promise<{ actor: Actor; programme: Programme } | null> => {
+export const currentMember = cache(async (): Promise<SignedInMember | null> => {
   const { signInId } = await signedIn();
   return signInId ? ((await findActor(runningStore(), signInId, new Date())) ?? null) : null;
 });
@@ -40,26 +65,46 @@ export const currentMember = cache(async (): Promise<{ actor: Actor; programme: 
 /** This browser, for signing in. */
 export async function visit() {
   const sent = await headers();
-  return visitFrom(sent.get('x-forwarded-for') ?? '', sent.get('user-agent') ?? '');
+  return visitFrom(sent.get('x-forwarded-for') ?? '', sent.get('user-agent') ?? '', (await device()).token ?? '');
 }
 
-/** Keeps a sign-in in this browser's cookie. */
-export async function keepSignIn(signInId: string): Promise<void> {
+/** Keeps a sign-in in this browser's cookie, and that its member has been here, in another that outlives it. */
+export async function keepSignIn({ signInId, deviceToken }: SignedIn): Promise<void> {
   const session = await signedIn();
   session.signInId = signInId;
   await session.save();
+  const known = await device();
+  known.token = deviceToken;
+  await known.save();
 }
 
-/** Who asks; a page nobody is signed in for leads to the sign-in. */
-export async function requireMember() {
+/** Who is signed in, whatever they have still to set up; a page nobody is signed in for leads to the sign-in. */
+export async function requireSignIn(): Promise<SignedInMember> {
   const member = await currentMember();
-  if (!member) redirect('/sign-in');
+  if (member) return member;
+  const { signInId } = await signedIn();
+  redirect(signInId && (await awaitsCode(await visit(), signInId)) ? '/sign-in/code' : '/sign-in');
+}
+
+/** Who asks. One whose programme wants a second step sets that up before anything else. */
+export async function requireMember(): Promise<SignedInMember> {
+  const member = await requireSignIn();
+  if (member.mustSetUp) redirect('/second-step');
   return member;
 }
 
+/** What somebody may do who has the second step still to set up. */
+const SETTING_UP: ReadonlySet<string> = new Set(
+  [viewSecondStep, beginSecondStep, turnOnSecondStep].map(({ title }) => title),
+);
+
+/** Who asks for a service; one with the second step still to set up reaches only what that needs. */
+export const whoAsks = ({ title }: Pick<Called, 'title'>): Promise<SignedInMember> =>
+  SETTING_UP.has(title) ? requireSignIn() : requireMember();
+
 /** Calls a service for the person signed in; what is not their duty leads to the page that says so. */
 export async function call<Input, Output>(service: Service<Input, Output>, input: Input): Promise<Output> {
-  const { actor } = await requireMember();
+  const { actor } = await whoAsks(service);
   try {
     return await service(contextFor(actor), input);
   } catch (error) {
@@ -78,6 +123,7 @@ export async function apiActor(request: Request): Promise<Actor | null> {
     const token = /^Bearer (\S+)$/.exec(authorization)?.[1];
     return token ? ((await byToken(token)) ?? null) : null;
   }
-  const { signInId } = await getIronSession<SignedIn>(request, new Response(), options());
-  return signInId ? ((await bySignIn(signInId))?.actor ?? null) : null;
+  const { signInId } = await getIronSession<Carried>(request, new Response(), options());
+  const member = signInId ? await bySignIn(signInId) : undefined;
+  return member && !member.mustSetUp ? member.actor : null;
 }

@@ -1,16 +1,32 @@
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
+import { type Called, refuseRole } from '@/services/access/gate';
 import { databaseTrouble, ServiceError } from '@/services/errors';
+import { contextFor } from '@/services/runtime';
 import type { FormState } from '@/ui/action-form';
+import { whoAsks } from './access';
+
+/** What an action comes to: the sentence to show when it worked, and beside it what is to be copied, if anything. */
+type Said = string | Pick<FormState, 'message' | 'copy'> | undefined;
 
 /**
- * Runs what a form asked for and answers in words: what worked, or what to mend where.
+ * Runs what a form asked for and answers in words: what worked, or what to mend where. Who asks, and whether the service is
+ * theirs to call, is looked at before anything that was sent.
  *
- * @param work returns the sentence to show when it worked, and beside it what is to be copied, if anything
+ * @param service the use case that the form is for
  */
-export async function attempt(
-  work: () => Promise<string | Pick<FormState, 'message' | 'copy'> | undefined>,
-): Promise<FormState> {
+export async function attempt(service: Called, work: () => Promise<Said>): Promise<FormState> {
+  const { actor } = await whoAsks(service);
+  return answering(async () => {
+    await refuseRole(service, contextFor(actor));
+    return work();
+  });
+}
+
+/** The same for somebody who is not signed in yet. */
+export const attemptAtDoor = (work: () => Promise<Said>): Promise<FormState> => answering(work);
+
+async function answering(work: () => Promise<Said>): Promise<FormState> {
   try {
     const said = await work();
     revalidatePath('/', 'layout');
@@ -18,12 +34,24 @@ export async function attempt(
   } catch (error) {
     unstable_rethrow(error);
     const known = error instanceof ServiceError ? error : databaseTrouble(error);
-    if (known) return { ok: false, message: known.message, problems: known.problems };
+    if (known)
+      return {
+        ok: false,
+        message: known.message,
+        problems: known.problems,
+        ...(known.kind === 'proof' ? { proof: true } : {}),
+      };
     console.error(error);
     return { ok: false, message: 'Something went wrong on our side. Nothing was saved: try again.' };
   }
 }
 
 /** The fields of a form as plain text by name. */
-export const fields = (data: FormData): Record<string, string> =>
-  Object.fromEntries([...data].flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));
+export function fields(data: FormData): Record<string, string> {
+  if (!(data instanceof FormData)) throw notAForm();
+  return Object.fromEntries([...data].flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));
+}
+
+/** What no page of ours sends: its parts are not where a form has them. */
+const notAForm = () =>
+  new ServiceError('invalid', 'What was sent is not what this form sends. Load the page again, and try once more.');

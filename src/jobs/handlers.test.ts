@@ -7,6 +7,7 @@ import { lockKitSheet } from '@/services/kits/kit-sheet';
 import { listMessages } from '@/services/messages/messages';
 import { sendToPrinter } from '@/services/packing/labels';
 import { viewJob } from '@/services/work/jobs';
+import { freshMember } from '@/store/fresh';
 import { find, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../tests/programme';
@@ -75,7 +76,7 @@ describe('printing labels', () => {
     const id = v7();
     const { programmeId } = context.actor;
     const row = { id, programmeId, email: `${id}@example.test`, name: 'Gone', role: 'coordinator', passwordHash: '-' };
-    await insert(store.db, store.db.models.member, [{ ...row, status: 'active', version: 1 }]);
+    await insert(store.db, store.db.models.member, [freshMember(row)]);
     const asker = { ...context, actor: { id, programmeId, role: 'coordinator' as const, name: 'Gone' } };
     const { jobId } = await sendToPrinter(asker, { sessionId, paper: 'a4' });
     await removeMember(context, { memberId: id, version: 1 });

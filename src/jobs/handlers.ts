@@ -3,10 +3,11 @@ import { SimulatedPrinter } from '@/devices/label-printer';
 import { SimulatedGateway } from '@/devices/message-gateway';
 import { labelsPdf } from '@/formats/labels-pdf';
 import type { Context, Role } from '@/services/access/gate';
+import { isOpen, withLink } from '@/services/access/link-place';
 import { ServiceError } from '@/services/errors';
 import { labelsToPrint } from '@/services/packing/labels';
 import { clearOut } from '@/services/privacy/retention';
-import { contextFor } from '@/services/runtime';
+import { contextFor, surroundings } from '@/services/runtime';
 import type { TakenJob } from '@/store/jobs';
 import { change, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
@@ -32,8 +33,13 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
       const message = await findOne(store.db, store.db.models.message, { id: messageId });
       if (!message || message.sentAt) return null;
       // A gateway knows a message by its id: sent twice, it arrives once.
-      await gateway.send({ id: message.id, to: message.sentTo, subject: message.subject, body: message.body });
       const now = new Date(Temporal.Now.instant().epochMilliseconds);
+      const { id, sentTo: to, subject, linkId } = message;
+      const link = linkId === null ? undefined : await findOne(store.db, store.db.models.accessLink, { id: linkId });
+      // A link that was used or has ended meanwhile is not sent any more.
+      if (linkId !== null && !(link && isOpen(link, now))) return { notSent: 'the link ended first' };
+      const body = linkId === null ? message.body : withLink(surroundings(), message.body, linkId);
+      await gateway.send({ id, to, subject, body });
       await change(store.db, 'UPDATE message SET sent_at = :now WHERE id = :messageId AND sent_at IS NULL', {
         messageId,
         now,

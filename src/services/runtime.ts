@@ -17,16 +17,28 @@ export function runningStore(): Store {
   return shared.logistraStore;
 }
 
+function deploymentKey(): string {
+  const key = process.env.SESSION_SECRET;
+  if (!key) throw new Error('SESSION_SECRET is not set: start the program with "npm start".');
+  return key;
+}
+
 /** The real clock, real ids and the running database. */
 export const surroundings = () => ({
   clock: () => Temporal.Now.instant(),
   ids: () => v7(),
   store: runningStore(),
   address: process.env.PUBLIC_ADDRESS ?? '',
+  deploymentKey: deploymentKey(),
 });
 
 /** What services work with, for one who asks. */
 export const contextFor = (actor: Actor): Context => ({ actor, ...surroundings() });
 
 /** What signing in works with, for a browser nobody is signed in with yet. */
-export const visitFrom = (ip: string, device: string): Visit => ({ ip, device, ...surroundings() });
+export const visitFrom = (ip: string, device: string, deviceToken: string): Visit => ({
+  ip,
+  device,
+  deviceToken,
+  ...surroundings(),
+});

@@ -1,4 +1,4 @@
-import type { CourseRow, ProgrammeRow, SessionRow } from './rows';
+import type { CourseRow, MemberRow, ProgrammeRow, SessionRow } from './rows';
 
 /** A programme as it begins: US measures and profile, the usual hours. */
 export const freshProgramme = (
@@ -11,6 +11,7 @@ export const freshProgramme = (
   reserveCosts: '{}',
   columnWords: '{}',
   containers: '[]',
+  secondStep: 0,
   version: 1,
   ...given,
 });
@@ -56,3 +57,8 @@ export const freshSession = (given: GivenSession & Partial<SessionRow>): Session
   version: 1,
   ...given,
 });
+
+/** A member who may come in, without a second step. */
+export const freshMember = (
+  given: Pick<MemberRow, 'id' | 'programmeId' | 'email' | 'name' | 'role' | 'passwordHash'>,
+): MemberRow => ({ status: 'active', totp: null, totpStep: 0, version: 1, ...given });

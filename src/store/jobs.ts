@@ -10,6 +10,12 @@ export const MOST_ATTEMPTS = 5;
 export const MOST_BEGINNINGS = 20;
 
 /**
+ * No job waits, and no lease holds, longer than this. What seems to has its moment from before the clock was set back: it
+ * is due, rather than waiting for hours.
+ */
+const LONGEST_WAIT_SECONDS = 120;
+
+/**
  * Takes the next job that waits, or whose worker has died: its lease has run out.
  *
  * Two workers never take the same one: rows are locked while taken, and where the lock does not reach (another node of a
@@ -23,9 +29,10 @@ export async function takeJob(store: Store, owner: string, now: Date, seconds: n
     const [job] = await select<TakenJob>(
       db,
       `SELECT id, programme_id AS programmeId, kind, input, created_by AS createdBy, attempts FROM job
-        WHERE (state = 'waiting' AND not_before <= :now) OR (state = 'running' AND lease_until < :now)
+        WHERE (state = 'waiting' AND (not_before <= :now OR not_before > :beyond))
+           OR (state = 'running' AND (lease_until < :now OR lease_until > :beyond))
         ORDER BY not_before, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
-      { now },
+      { now, beyond: new Date(now.getTime() + LONGEST_WAIT_SECONDS * 1000) },
     );
     if (!job) return undefined;
     const leaseUntil = new Date(now.getTime() + seconds * 1000);

@@ -10,6 +10,7 @@ import { dishes } from './migrations/0008-dishes';
 import { extras } from './migrations/0009-extras';
 import { roll } from './migrations/0010-roll';
 import { supplies } from './migrations/0011-supplies';
+import { doors } from './migrations/0012-doors';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -31,6 +32,7 @@ const MIGRATIONS: readonly Migration[] = [
   extras,
   roll,
   supplies,
+  doors,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

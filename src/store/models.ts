@@ -23,6 +23,7 @@ import type {
   KitFateRow,
   KitRow,
   KitSheetRow,
+  KnownDeviceRow,
   MemberRow,
   MessageRow,
   NeedLookRow,
@@ -36,6 +37,8 @@ import type {
   ProgrammeRow,
   RecipeRow,
   RecipeVersionRow,
+  RecoveryCodeRow,
+  SecurityEventRow,
   SessionJobRow,
   SessionRow,
   SheetNoteRow,
@@ -53,6 +56,9 @@ export interface Models {
   readonly programme: Table<ProgrammeRow>;
   readonly member: Table<MemberRow>;
   readonly apiToken: Table<ApiTokenRow>;
+  readonly recoveryCode: Table<RecoveryCodeRow>;
+  readonly knownDevice: Table<KnownDeviceRow>;
+  readonly securityEvent: Table<SecurityEventRow>;
   readonly course: Table<CourseRow>;
   readonly courseGroup: Table<CourseGroupRow>;
   readonly session: Table<SessionRow>;
@@ -119,6 +125,7 @@ export function defineModels(sequelize: Sequelize): Models {
       reserveCosts: long,
       columnWords: long,
       containers: long,
+      secondStep: whole,
       version: whole,
     }),
     member: table<MemberRow>('member', {
@@ -129,7 +136,26 @@ export function defineModels(sequelize: Sequelize): Models {
       role: text,
       passwordHash: text,
       status: text,
+      totp: long,
+      totpStep: DataTypes.BIGINT,
       version: whole,
+    }),
+    recoveryCode: table<RecoveryCodeRow>('recovery_code', { id, memberId: reference, codeHash: text, usedAt: moment }),
+    knownDevice: table<KnownDeviceRow>('known_device', {
+      id,
+      memberId: reference,
+      tokenHash: text,
+      createdAt: moment,
+      seenAt: moment,
+    }),
+    securityEvent: table<SecurityEventRow>('security_event', {
+      id,
+      programmeId: reference,
+      at: moment,
+      kind: text,
+      actorId: reference,
+      ip: text,
+      detail: text,
     }),
     apiToken: table<ApiTokenRow>('api_token', {
       id,
@@ -140,6 +166,7 @@ export function defineModels(sequelize: Sequelize): Models {
       createdAt: moment,
       expiresAt: moment,
       revokedAt: moment,
+      createdBy: reference,
     }),
     course: table<CourseRow>('course', {
       id,
@@ -383,6 +410,9 @@ export function defineModels(sequelize: Sequelize): Models {
       createdAt: moment,
       expiresAt: moment,
       endedAt: moment,
+      seenAt: moment,
+      provenAt: moment,
+      awaitsCode: whole,
     }),
     accessLink: table<AccessLinkRow>('access_link', {
       id,
@@ -395,6 +425,7 @@ export function defineModels(sequelize: Sequelize): Models {
       createdAt: moment,
       expiresAt: moment,
       usedAt: moment,
+      createdBy: reference,
     }),
     household: table<HouseholdRow>('household', {
       id,
@@ -425,6 +456,7 @@ export function defineModels(sequelize: Sequelize): Models {
       body: long,
       createdAt: moment,
       sentAt: moment,
+      linkId: reference,
     }),
     job: table<JobRow>('job', {
       id,
@@ -528,6 +560,7 @@ export function defineModels(sequelize: Sequelize): Models {
       tokenHash: text,
       createdAt: moment,
       revokedAt: moment,
+      createdBy: reference,
     }),
   };
 }

@@ -20,6 +20,8 @@ export interface ProgrammeRow {
   columnWords: string;
   /** JSON list of the sizes that kits are packed in (see contracts/kits.ts). */
   containers: string;
+  /** 1: its coordinators sign in with a code beside the password. */
+  secondStep: number;
   version: number;
 }
 
@@ -31,7 +33,37 @@ export interface MemberRow {
   role: string;
   passwordHash: string;
   status: 'active' | 'removed';
+  /** The secret of the second step, sealed; null while there is none. */
+  totp: string | null;
+  /** The last step of time whose code was used: a code works once. */
+  totpStep: number;
   version: number;
+}
+/** A code that stands in for the second step once, when the telephone is lost. */
+export interface RecoveryCodeRow {
+  id: string;
+  memberId: string;
+  codeHash: string;
+  usedAt: Date | null;
+}
+/** A browser that a member has signed in from: others' guesses do not lock it out. */
+export interface KnownDeviceRow {
+  id: string;
+  memberId: string;
+  tokenHash: string;
+  createdAt: Date;
+  seenAt: Date;
+}
+/** Something that whoever guards the doors wants to know of. */
+export interface SecurityEventRow {
+  id: string;
+  /** null where it belongs to no programme: an address nobody has. */
+  programmeId: string | null;
+  at: Date;
+  kind: string;
+  actorId: string | null;
+  ip: string;
+  detail: string;
 }
 
 export interface ApiTokenRow {
@@ -43,6 +75,8 @@ export interface ApiTokenRow {
   createdAt: Date;
   expiresAt: Date;
   revokedAt: Date | null;
+  /** The member who made it; null where nobody knows. */
+  createdBy: string | null;
 }
 
 export interface CourseRow {
@@ -209,6 +243,7 @@ export interface CalendarFeedRow {
   tokenHash: string;
   createdAt: Date;
   revokedAt: Date | null;
+  createdBy: string | null;
 }
 
 export interface RecipeRow {
@@ -451,6 +486,12 @@ export interface SignInRow {
   createdAt: Date;
   expiresAt: Date;
   endedAt: Date | null;
+  /** When it was last used, to within a few minutes: it ends when it lies idle. */
+  seenAt: Date;
+  /** When the password was last given in it. */
+  provenAt: Date;
+  /** 1: the second step has not been taken yet. */
+  awaitsCode: number;
 }
 
 /** A link that works once, until it ends: an invitation, or a new password. */
@@ -466,6 +507,7 @@ export interface AccessLinkRow {
   createdAt: Date;
   expiresAt: Date;
   usedAt: Date | null;
+  createdBy: string | null;
 }
 
 export interface HouseholdRow {
@@ -498,9 +540,11 @@ export interface MessageRow {
   programmeId: string;
   sentTo: string;
   subject: string;
+  /** Where it carries a link, the link's place is kept, and the link made when it is sent. */
   body: string;
   createdAt: Date;
   sentAt: Date | null;
+  linkId: string | null;
 }
 
 export interface JobRow {

@@ -45,7 +45,14 @@ export function openStore(url: string): Store {
     timezone: '+00:00',
     pool: { max: 12, min: 0, acquire: 15_000, idle: 30_000 },
     // Values are read by the driver's own compiled reader; civil dates stay text.
-    dialectOptions: { charset: 'utf8mb4_unicode_ci', connectTimeout: 5_000, typeCast: true, dateStrings: ['DATE'] },
+    // A statement counts the rows it found, not those that were different before: a lease renewed twice in one moment is held.
+    dialectOptions: {
+      charset: 'utf8mb4_unicode_ci',
+      connectTimeout: 5_000,
+      typeCast: true,
+      dateStrings: ['DATE'],
+      flags: 'FOUND_ROWS',
+    },
     define: { timestamps: false, underscored: true, freezeTableName: true },
   });
   const models = defineModels(sequelize);

@@ -8,6 +8,8 @@ export interface FormState {
   readonly message?: string;
   /** Shown once, to be copied: an address, a token. */
   readonly copy?: string;
+  /** The password is to be given once more, then the form is sent again as it is. */
+  readonly proof?: boolean;
   readonly problems?: readonly { readonly where: string; readonly message: string }[];
 }
 
@@ -26,6 +28,7 @@ interface Props {
 export function ActionForm({ action, children, className, label, clear, version }: Props) {
   const [state, dispatch, pending] = useActionState(action, null);
   const form = useRef<HTMLFormElement>(null);
+  const [refused, setRefused] = useState('');
   useEffect(() => {
     if (clear && state?.ok) form.current?.reset();
   }, [state, clear]);
@@ -40,13 +43,63 @@ export function ActionForm({ action, children, className, label, clear, version 
         event.preventDefault();
         const submitter = (event.nativeEvent as SubmitEvent).submitter;
         const data = new FormData(event.currentTarget, submitter);
-        startTransition(() => dispatch(data));
+        if (!state?.proof) return startTransition(() => dispatch(data));
+        const password = String(data.get(PROOF) ?? '');
+        data.delete(PROOF);
+        void prove(password).then((why) => (why ? setRefused(why) : startTransition(() => dispatch(data))));
       }}
     >
       <Fragment key={version}>{children}</Fragment>
       <FormMessage state={state} />
+      {state?.proof && <Proof refused={refused} />}
     </form>
   );
+}
+
+/** The field of the password that is asked for again. */
+const PROOF = 'proof-password';
+
+/** Asks for the password again, before what cannot be undone. */
+function Proof({ refused }: { refused: string }) {
+  return (
+    <span className="mt-2 flex basis-full flex-wrap items-end gap-2">
+      <label className="flex flex-col gap-1">
+        <span className="text-sm font-semibold">Your password</span>
+        <input
+          className="input"
+          type="password"
+          name={PROOF}
+          autoComplete="current-password"
+          required
+          // biome-ignore lint/a11y/noAutofocus: it is what the one who pressed the button has to do next
+          autoFocus
+        />
+      </label>
+      <button type="submit" className="btn btn-primary">
+        Go on
+      </button>
+      {refused && (
+        <span role="alert" className="text-sm font-semibold text-error">
+          {refused}
+        </span>
+      )}
+    </span>
+  );
+}
+
+/** Sends the password given again. @returns why it was not taken, or '' */
+async function prove(password: string): Promise<string> {
+  try {
+    const answer = await fetch('/api/proof', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ password }),
+    });
+    if (answer.ok) return '';
+    return ((await answer.json()) as { title?: string }).title ?? 'It was not taken. Try again.';
+  } catch {
+    return 'The server cannot be reached just now. Try again in a moment.';
+  }
 }
 
 /** The answer of a form, announced. */

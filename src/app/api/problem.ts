@@ -8,6 +8,7 @@ const STATUS: Readonly<Record<ErrorKind, number>> = {
   stale: 409,
   invalid: 422,
   limited: 429,
+  proof: 403,
   unavailable: 503,
 };
 

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { change, findOne, select, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
+import { tellMember } from '../messages/notices';
 import { logChange } from './change-log';
 import { nowOf, ROLES, service } from './gate';
-import { endAllSignIns } from './links';
-import { hashPassword, newPassword, passwordFits } from './passwords';
-import { refuseTooMany } from './sign-in';
+import { endAllLinks, endAllSignIns } from './links';
+import { hashPassword, newPassword, passwordFits, refuseCommon } from './passwords';
+import { logSecurity } from './security-log';
+import { refuseTooMany, type Visit } from './sign-in';
 
 /** Guesses at the present password, from a browser left open. */
 const OLD_PASSWORDS = { name: 'old-password', points: 10, seconds: 15 * 60 };
@@ -63,12 +65,38 @@ export const changePassword = service({
       const message = 'This is not your present password.';
       throw new ServiceError('invalid', message, [{ where: 'old', message }]);
     }
+    await refuseCommon(password, [member.name, member.email]);
     const passwordHash = await hashPassword(password);
     await context.store.transaction(async (tx) => {
       if (!(await updateVersion(tx, tx.models.member, member.id, member.version, { passwordHash })))
         throw stale('Your account');
       await endAllSignIns(tx, member.id, nowOf(context));
+      await endAllLinks(tx, member, nowOf(context));
       await logChange(context, tx, 'changed the password', 'member', member.id);
+      await tellMember(context, tx, member.id, 'your password was changed');
     });
   },
 });
+
+/**
+ * The password given once more, before what cannot be undone.
+ *
+ * @param signInId the sign-in of this browser
+ * @returns whether it is the member's
+ */
+export async function proveAgain(visit: Visit, signInId: string, password: string): Promise<boolean> {
+  const { store } = visit;
+  const open = await findOne(store.db, store.db.models.signIn, { id: signInId, endedAt: null, awaitsCode: 0 });
+  const member = open && (await findOne(store.db, store.db.models.member, { id: open.memberId, status: 'active' }));
+  if (!member) return false;
+  await refuseTooMany(store, [[OLD_PASSWORDS, member.id]]);
+  const fits = await passwordFits(member.passwordHash, password.slice(0, 400));
+  const about = { programmeId: member.programmeId, actorId: member.id, ip: visit.ip };
+  await logSecurity(visit, fits ? 'password asked again' : 'wrong password', about);
+  if (fits)
+    await change(store.db, 'UPDATE sign_in SET proven_at = :now WHERE id = :signInId', {
+      signInId,
+      now: nowOf(visit),
+    });
+  return fits;
+}

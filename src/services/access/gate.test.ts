@@ -43,11 +43,15 @@ import * as roll from '../roll/roll';
 import * as rollFile from '../roll/roll-file';
 import * as work from '../work/jobs';
 import * as account from './account';
+import * as doors from './doors';
 import { type Context, ROLES, type Role, SERVICES } from './gate';
 import * as members from './members';
+import * as secondStep from './second-step';
 
 const MODULES = [
   account,
+  doors,
+  secondStep,
   members,
   devices,
   messages,
@@ -103,9 +107,11 @@ afterAll(() => store.close());
 
 /** What everyone may do. */
 const FOR_ALL = [
+  'Begin to set up a code beside the password',
   'Calculate kits from a recipe, without saving',
   'Change one’s own password',
   'End one of one’s own sign-ins',
+  'Get new recovery codes',
   'Note who came, fetched their kit, or cooked it',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
@@ -113,8 +119,11 @@ const FOR_ALL = [
   'See what those in the room must know about its children',
   'See what was ticked since',
   'See where one is signed in',
+  'See whether one signs in with a code beside the password',
   'See which sessions can be packed or attended',
   'See who is expected, to note who came',
+  'Sign in with a code beside the password from now on',
+  'Sign in without a code again',
   'Sign out everywhere',
   'Tick components at the bench, or take ticks back',
 ];
@@ -154,16 +163,18 @@ describe('the one gate', () => {
     expect(allowed('crew')).toEqual(FOR_ALL);
   });
 
-  it('refuses a role it does not name before it looks at anything', async () => {
+  it('refuses a role it does not name before it looks at anything: it keeps that it was tried, and no more', async () => {
     for (const each of SERVICES) {
       for (const role of ROLES.filter((candidate) => !each.roles.includes(candidate))) {
-        const context = {
-          ...own[role],
-          store: new Proxy({} as Store, { get: () => expect.fail(`${each.title} looked before it asked`) }),
-        };
-        await expect(each(context, {}), `${role}: ${each.title}`).rejects.toMatchObject({ kind: 'forbidden' });
+        const before = store.queries();
+        const input = new Proxy({}, { get: () => expect.fail(`${each.title} looked at what was sent`) });
+        await expect(each(own[role], input), `${role}: ${each.title}`).rejects.toMatchObject({ kind: 'forbidden' });
+        // Counting the event, and the event.
+        expect(store.queries() - before, each.title).toBeLessThanOrEqual(3);
       }
     }
+    const kept = await store.db.models.securityEvent.count({ where: { actorId: own.crew.actor.id, kind: 'refused' } });
+    expect(kept).toBe(SERVICES.filter(({ roles }) => !roles.includes('crew')).length);
   });
 
   it('names the place of every input it cannot use', async () => {
@@ -410,7 +421,14 @@ describe('another programme', () => {
         'Add a food to the reference table',
         'Add a place',
         'Add a product with its pack, price and label',
+        'Begin to set up a code beside the password',
         'Bring in the public holidays of a country or region',
+        'Get new recovery codes',
+        'Say whether coordinators must sign in with a code beside the password',
+        'See what happened at the doors',
+        'See whether one signs in with a code beside the password',
+        'Sign in with a code beside the password from now on',
+        'Sign in without a code again',
         'Calculate kits from a recipe, without saving',
         'Change one’s own password',
         'Change the programme’s settings',

@@ -1,7 +1,9 @@
 import type { Temporal } from 'temporal-polyfill';
 import type { z } from 'zod';
+import { countAttempt, type Limit } from '@/store/attempts';
 import type { Store } from '@/store/store';
 import { ServiceError } from '../errors';
+import { logSecurity } from './security-log';
 
 /** Coordinators run the programme; instructors teach; crew pack and help in class. */
 export const ROLES = ['coordinator', 'instructor', 'crew'] as const;
@@ -15,6 +17,8 @@ export interface Actor {
   readonly programmeId: string;
   readonly role: Role;
   readonly name: string;
+  /** When they last gave their password in this browser; absent for tokens and the background process. */
+  readonly provenAt?: Date;
 }
 
 /** What every service works with; nothing else of the outside world reaches it. */
@@ -27,6 +31,8 @@ export interface Context {
   readonly store: Store;
   /** Where the programme is reached, for links in messages: "https://192.0.2.7:3000". */
   readonly address: string;
+  /** The secret of this deployment, kept apart from the database; keys for each purpose are made from it. */
+  readonly deploymentKey: string;
 }
 
 /** Moments of the database from the context's clock. */
@@ -37,14 +43,56 @@ export interface Service<Input, Output> {
   (context: Context, input: unknown): Promise<Output>;
   readonly title: string;
   readonly roles: readonly Role[];
+  /** What it asks for beside a role. */
+  readonly guards: Guards;
   /** Only for the type: what the input must come to. */
   readonly takes?: Input;
 }
 
+/** What the gate looks at of a service. */
+export type Called = Pick<Service<unknown, unknown>, 'title' | 'roles'>;
+
 /** Every service there is, for the test that lists who may call what. */
 export const SERVICES: Service<unknown, unknown>[] = [];
 
-interface Definition<Schema extends z.ZodType, Output> {
+interface Guards {
+  /** Cannot be undone, or opens a door: the password is asked for again when it was not given in the last minutes. */
+  readonly proof?: true;
+  /** Takes the server's time or space: a person may ask for so much of it in a minute, and no more. */
+  readonly costly?: true;
+}
+
+/** For so long a password counts as just given. */
+const PROOF_MINUTES = 10;
+
+/** Costly requests of one person, for all servers together. */
+const COSTLY: Limit = { name: 'costly', points: 60, seconds: 60 };
+
+/**
+ * Refuses who may not call a service, before anything they sent is looked at, and keeps that it was tried.
+ *
+ * @throws ServiceError kind "forbidden"
+ */
+export async function refuseRole({ title, roles }: Called, context: Context): Promise<void> {
+  const { id: actorId, programmeId, role } = context.actor;
+  if (roles.includes(role)) return;
+  await logSecurity(context, 'refused', { programmeId, actorId, detail: title });
+  throw new ServiceError('forbidden', 'Your role does not include this. Ask a coordinator of the programme.');
+}
+
+/** @throws ServiceError when the asker may not go on: another role, a password to be given, too much at once */
+async function pass(context: Context, { title, roles, proof, costly }: Called & Guards): Promise<void> {
+  await refuseRole({ title, roles }, context);
+  const { actor, clock, store } = context;
+  if (proof && actor.provenAt && clock().epochMilliseconds - actor.provenAt.getTime() > PROOF_MINUTES * 60_000)
+    throw new ServiceError('proof', 'This cannot be undone, or opens a door: give your password once more.');
+  if (!costly) return;
+  const seconds = await countAttempt(store, COSTLY, actor.id);
+  if (seconds > 0)
+    throw new ServiceError('limited', `You asked for a great deal just now. Wait ${seconds} seconds, then try again.`);
+}
+
+interface Definition<Schema extends z.ZodType, Output> extends Guards {
   readonly title: string;
   readonly roles: readonly Role[];
   readonly input: Schema;
@@ -59,9 +107,7 @@ export function service<Schema extends z.ZodType, Output>(
   definition: Definition<Schema, Output>,
 ): Service<z.output<Schema>, Output> {
   const call = async (context: Context, input: unknown): Promise<Output> => {
-    if (!definition.roles.includes(context.actor.role)) {
-      throw new ServiceError('forbidden', 'Your role does not include this. Ask a coordinator of the programme.');
-    }
+    await pass(context, definition);
     const reading = definition.input.safeParse(input);
     if (!reading.success) {
       throw new ServiceError(
@@ -72,7 +118,9 @@ export function service<Schema extends z.ZodType, Output>(
     }
     return definition.run(context, reading.data);
   };
-  const made = Object.assign(call, { title: definition.title, roles: definition.roles });
+  const { title, roles, proof, costly } = definition;
+  const guards: Guards = { ...(proof ? { proof } : {}), ...(costly ? { costly } : {}) };
+  const made = Object.assign(call, { title, roles, guards });
   SERVICES.push(made as Service<unknown, unknown>);
   return made;
 }

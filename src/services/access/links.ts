@@ -1,13 +1,19 @@
 import { z } from 'zod';
 import type { Limit } from '@/store/attempts';
+import { freshMember } from '@/store/fresh';
 import { change, findOne, insert } from '@/store/query';
-import type { AccessLinkRow } from '@/store/rows';
+import type { AccessLinkRow, MemberRow } from '@/store/rows';
 import { type Db, isDuplicate } from '@/store/store';
 import { ServiceError } from '../errors';
 import { queueMessage } from '../messages/messages';
+import { tellMember } from '../messages/notices';
+import { addressOf } from './addresses';
 import { logChange } from './change-log';
 import { type Context, nowOf } from './gate';
-import { hashPassword, hashSecret, newPassword, newSecret } from './passwords';
+import { linkSecret } from './keys';
+import { isOpen, LINK_PLACE } from './link-place';
+import { hashPassword, hashSecret, newPassword, refuseCommon } from './passwords';
+import { logSecurity } from './security-log';
 import { refuseTooMany, type Visit } from './sign-in';
 
 const HOURS_TO_RESET = 1;
@@ -17,31 +23,34 @@ const LIMITS = {
   opening: { name: 'link-opened', points: 60, seconds: 15 * 60 },
 } as const satisfies Record<string, Limit>;
 
-/** Makes a link that works once. @returns its secret, which is kept nowhere else */
+/** Makes a link that works once. @returns its id, and its secret for who may see it now */
 export async function makeLink(
-  from: Pick<Context, 'clock' | 'ids'>,
+  from: Pick<Context, 'clock' | 'ids' | 'deploymentKey'>,
   db: Db,
-  link: Pick<AccessLinkRow, 'programmeId' | 'purpose' | 'email' | 'role' | 'memberId'>,
+  link: Pick<AccessLinkRow, 'programmeId' | 'purpose' | 'email' | 'role' | 'memberId' | 'createdBy'>,
   hours: number,
-): Promise<string> {
-  const secret = newSecret();
+): Promise<{ id: string; secret: string }> {
+  const id = from.ids();
+  const secret = linkSecret(from, id);
   const createdAt = nowOf(from);
   const expiresAt = new Date(createdAt.getTime() + hours * 3_600_000);
-  const row = { ...link, id: from.ids(), tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null };
-  await insert(db, db.models.accessLink, [row]);
-  return secret;
+  await insert(db, db.models.accessLink, [
+    { ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
+  ]);
+  return { id, secret };
 }
 
 /** A link that still works, or undefined. Guessing is limited. */
 export async function openLink(visit: Visit, purpose: 'invite' | 'reset', secret: string) {
   await refuseTooMany(visit.store, [[LIMITS.opening, visit.ip]]);
-  return validLink(visit, visit.store.db, purpose, secret);
+  const link = await validLink(visit, visit.store.db, purpose, secret);
+  if (!link) await logSecurity(visit, 'link did not work', { ip: visit.ip, detail: purpose });
+  return link;
 }
 
 async function validLink(visit: Visit, db: Db, purpose: 'invite' | 'reset', secret: string) {
   const link = await findOne(db, db.models.accessLink, { tokenHash: hashSecret(secret), purpose });
-  if (!link || link.usedAt || link.expiresAt <= nowOf(visit)) return undefined;
-  return link;
+  return link && isOpen(link, nowOf(visit)) ? link : undefined;
 }
 
 const GONE = new ServiceError(
@@ -63,32 +72,57 @@ async function useLink(visit: Visit, db: Db, purpose: 'invite' | 'reset', secret
 }
 
 /**
- * Asks for a new password: a link goes to the e-mail if a member has it. The answer is the same either way, so that
- * nobody learns who is a member.
+ * Asks for a new password: a link goes to the stored address of the member who has this very one. The answer is the same
+ * either way, so that nobody learns who is a member.
  */
 export async function askForPassword(visit: Visit, email: string): Promise<void> {
-  const address = email.trim().toLowerCase().slice(0, 190);
+  const address = addressOf(email);
   await refuseTooMany(visit.store, [
     [LIMITS.asking, address],
     [LIMITS.asking, visit.ip],
   ]);
   await visit.store.transaction(async (db) => {
     const member = await findOne(db, db.models.member, { email: address, status: 'active' });
-    if (!member) return;
-    const { programmeId } = member;
-    const link = { programmeId, purpose: 'reset' as const, email: address, role: null, memberId: member.id };
-    const secret = await makeLink(visit, db, link, HOURS_TO_RESET);
-    await queueMessage(visit, db, programmeId, {
-      sentTo: address,
-      subject: 'A new password for Logistra',
-      body: `Hello ${member.name},\n\nset a new password here, within one hour:\n${visit.address}/reset/${secret}\n\nIf you did not ask for it, do nothing: your password stays as it is.`,
-    });
+    const about = { programmeId: member?.programmeId ?? null, actorId: member?.id ?? null, ip: visit.ip };
+    await logSecurity(visit, 'asked for a new password', about);
+    if (member) await sendPasswordLink(visit, db, member);
   });
 }
 
-/** Sets a new password by link, and ends every sign-in of that member. @returns the member's id */
-export async function resetPassword(visit: Visit, secret: string, password: string): Promise<string> {
-  const passwordHash = await hashPassword(check(z.object({ password: newPassword }), { password }).password);
+async function sendPasswordLink(visit: Visit, db: Db, member: MemberRow): Promise<void> {
+  const { id: memberId, programmeId, email, name } = member;
+  const { id: linkId } = await passwordLink(visit, db, member);
+  await queueMessage(visit, db, programmeId, {
+    sentTo: email,
+    subject: 'A new password for Logistra',
+    body: `Hello ${name},\n\nset a new password here, within one hour:\n${visit.address}/reset/${LINK_PLACE}\n\nIf you did not ask for it, do nothing: your password stays as it is.`,
+    linkId,
+  });
+  await logChange(asMember(visit, memberId, programmeId), db, 'asked for a new password', 'member', memberId);
+}
+
+/** A link for a new password of a member, for an hour; earlier ones end. */
+export async function passwordLink(
+  from: Pick<Context, 'clock' | 'ids' | 'deploymentKey'>,
+  db: Db,
+  member: Pick<MemberRow, 'id' | 'programmeId' | 'email'>,
+): Promise<{ id: string; secret: string }> {
+  await endAllLinks(db, member, nowOf(from));
+  const { id: memberId, programmeId, email } = member;
+  const link = { programmeId, purpose: 'reset' as const, email, role: null, memberId, createdBy: null };
+  return makeLink(from, db, link, HOURS_TO_RESET);
+}
+
+/** Sets a new password by link, and ends every sign-in and every other link of that member. @returns the member */
+export async function resetPassword(visit: Visit, secret: string, password: string): Promise<MemberRow> {
+  // Nothing is hashed for somebody without a link: that would cost the server more than them.
+  const link = await openLink(visit, 'reset', secret);
+  const { db: reading } = visit.store;
+  const owner = link && (await findOne(reading, reading.models.member, { id: link.memberId ?? '', status: 'active' }));
+  if (!owner) throw GONE;
+  check(z.object({ password: newPassword }), { password });
+  await refuseCommon(password, [owner.name, owner.email]);
+  const passwordHash = await hashPassword(password);
   return visit.store.transaction(async (db) => {
     const { memberId, programmeId } = await useLink(visit, db, 'reset', secret);
     const member = await findOne(db, db.models.member, { id: memberId ?? '', status: 'active' });
@@ -98,10 +132,20 @@ export async function resetPassword(visit: Visit, secret: string, password: stri
       passwordHash,
     });
     await endAllSignIns(db, member.id, nowOf(visit));
+    await endAllLinks(db, member, nowOf(visit));
     await logChange(asMember(visit, member.id, programmeId), db, 'set a new password', 'member', member.id);
-    return member.id;
+    await tellMember(visit, db, member.id, 'a new password was set by a link');
+    return member;
   });
 }
+
+/** Ends every link that was sent to a member, or to their address. */
+export const endAllLinks = (db: Db, { id, email }: Pick<MemberRow, 'id' | 'email'>, now: Date): Promise<number> =>
+  change(db, 'UPDATE access_link SET used_at = :now WHERE used_at IS NULL AND (member_id = :id OR email = :email)', {
+    id,
+    email,
+    now,
+  });
 
 /** Ends every sign-in of a member. @returns how many were open */
 export const endAllSignIns = (db: Db, memberId: string, now: Date): Promise<number> =>
@@ -113,30 +157,40 @@ const invited = z.object({
   password: newPassword,
 });
 
-/** Joins a programme by invitation. @returns the new member's id */
+/** Joins a programme by invitation. @returns the new member */
 export async function acceptInvitation(
   visit: Visit,
   secret: string,
   written: { name: string; email: string; password: string },
-): Promise<string> {
+): Promise<MemberRow> {
   const link = await openLink(visit, 'invite', secret);
   if (!link) throw GONE;
   // The e-mail is the invited one; only the first coordinator, whom nobody could invite, gives their own.
   const { name, email, password } = check(invited, { ...written, email: link.email || written.email });
+  await refuseCommon(password, [name, email]);
   const passwordHash = await hashPassword(password);
   const { programmeId, role } = link;
   try {
     return await visit.store.transaction(async (db) => {
       await useLink(visit, db, 'invite', secret);
       const id = visit.ids();
-      const member = { id, programmeId, email: email.toLowerCase(), name, role: role ?? 'crew', passwordHash };
-      await insert(db, db.models.member, [{ ...member, status: 'active', version: 1 }]);
+      const member = freshMember({
+        id,
+        programmeId,
+        email: addressOf(email),
+        name,
+        role: role ?? 'crew',
+        passwordHash,
+      });
+      await insert(db, db.models.member, [member]);
+      await endAllLinks(db, member, nowOf(visit));
       await logChange(asMember(visit, id, programmeId), db, 'joined', 'member', id, { role });
-      return id;
+      return member;
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;
-    const message = 'Somebody signs in with this e-mail already.';
+    // Said to the one who has the link, and so the mailbox; only the first coordinator types an address.
+    const message = 'This e-mail cannot be used here. Ask whoever invited you to write to another address of yours.';
     throw new ServiceError('invalid', message, [{ where: 'email', message }]);
   }
 }

@@ -1,12 +1,15 @@
 import { z } from 'zod';
-import { change, find, findOne, insert, updateVersion } from '@/store/query';
+import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { MemberRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { notFound, ServiceError, stale } from '../errors';
 import { queueMessage } from '../messages/messages';
+import { tellCoordinators, tellMember } from '../messages/notices';
+import { addressOf } from './addresses';
 import { logChange } from './change-log';
 import { type Context, nowOf, ROLES, service } from './gate';
-import { endAllSignIns, makeLink } from './links';
+import { LINK_PLACE } from './link-place';
+import { endAllLinks, endAllSignIns, makeLink } from './links';
 import { hashSecret, newSecret } from './passwords';
 
 const DAYS_TO_JOIN = 7;
@@ -18,20 +21,31 @@ export const listMembers = service({
   run: async (context) => {
     const { db } = context.store;
     const { programmeId } = context.actor;
-    const members = await find(db, db.models.member, { programmeId, status: 'active' }, [['name', 'ASC']]);
-    const links = await find(db, db.models.accessLink, { programmeId, purpose: 'invite', usedAt: null }, [
-      ['createdAt', 'ASC'],
-    ]);
+    const all = await find(db, db.models.member, { programmeId }, [['name', 'ASC']]);
+    const links = await find(db, db.models.accessLink, { programmeId, usedAt: null }, [['createdAt', 'ASC']]);
     const tokens = await find(db, db.models.apiToken, { programmeId, revokedAt: null }, [['createdAt', 'ASC']]);
     const now = nowOf(context);
+    const nameOf = (id: string | null) => all.find((member) => member.id === id)?.name ?? null;
+    const entry = <Row extends { role: string | null; expiresAt: Date; createdBy: string | null }>(row: Row) => ({
+      role: row.role,
+      expiresAt: row.expiresAt.toISOString(),
+      by: nameOf(row.createdBy),
+    });
     return {
-      members: members.map(({ id, name, email, role, version }) => ({ id, name, email, role, version })),
+      members: all
+        .filter(({ status }) => status === 'active')
+        .map(({ id, name, email, role, totp, version }) => ({
+          ...{ id, name, email, role, version },
+          hasSecondStep: totp !== null,
+          // Somebody asked for a new password, and has not set it yet.
+          passwordLink: links.some((link) => link.purpose === 'reset' && link.memberId === id && link.expiresAt > now),
+        })),
       invitations: links
-        .filter((link) => link.email && link.expiresAt > now)
-        .map(({ id, email, role, expiresAt }) => ({ id, email, role, expiresAt: expiresAt.toISOString() })),
+        .filter((link) => link.purpose === 'invite' && link.email && link.expiresAt > now)
+        .map((link) => ({ id: link.id, email: link.email, ...entry(link) })),
       tokens: tokens
         .filter((token) => token.expiresAt > now)
-        .map(({ id, name, role, expiresAt }) => ({ id, name, role, expiresAt: expiresAt.toISOString() })),
+        .map((token) => ({ id: token.id, name: token.name, ...entry(token) })),
     };
   },
 });
@@ -40,22 +54,32 @@ export const inviteMember = service({
   title: 'Invite somebody to the programme',
   roles: ['coordinator'],
   input: z.object({
-    email: z.email('Write an e-mail address, such as robin@example.org.').max(190).toLowerCase(),
+    email: z.email('Write an e-mail address, such as robin@example.org.').max(190).transform(addressOf),
     role: z.enum(ROLES, `Choose one of: ${ROLES.join(', ')}.`),
   }),
   run: (context, { email, role }) =>
     context.store.transaction(async (db) => {
       const { programmeId, name } = context.actor;
-      if (await findOne(db, db.models.member, { email })) {
-        const message = 'Somebody signs in with this e-mail already.';
+      // Only what they can see on this page anyway: who else has an address on this server is nobody's business.
+      if (await findOne(db, db.models.member, { email, programmeId, status: 'active' })) {
+        const message = 'Somebody here signs in with this e-mail already.';
         throw new ServiceError('invalid', message, [{ where: 'email', message }]);
       }
-      const link = { programmeId, purpose: 'invite' as const, email, role, memberId: null };
-      const secret = await makeLink(context, db, link, DAYS_TO_JOIN * 24);
+      await endInvitations(db, programmeId, nowOf(context), { email });
+      const link = {
+        programmeId,
+        purpose: 'invite' as const,
+        email,
+        role,
+        memberId: null,
+        createdBy: context.actor.id,
+      };
+      const { id: linkId } = await makeLink(context, db, link, DAYS_TO_JOIN * 24);
       await queueMessage(context, db, programmeId, {
         sentTo: email,
         subject: 'An invitation to Logistra',
-        body: `${name} invites you to join as ${role}.\n\nChoose a password here, within ${DAYS_TO_JOIN} days:\n${context.address}/invite/${secret}`,
+        body: `${name} invites you to join as ${role}.\n\nChoose a password here, within ${DAYS_TO_JOIN} days:\n${context.address}/invite/${LINK_PLACE}`,
+        linkId,
       });
       await logChange(context, db, 'invited', 'member', programmeId, { email, role });
     }),
@@ -78,6 +102,35 @@ export const withdrawInvitation = service({
     }),
 });
 
+/** Ends invitations of a programme that nobody has used: those to an address, or those that a member sent. */
+const endInvitations = (db: Db, programmeId: string, now: Date, of: { email?: string; createdBy?: string }) =>
+  change(
+    db,
+    `UPDATE access_link SET used_at = :now WHERE programme_id = :programmeId AND purpose = 'invite' AND used_at IS NULL
+        AND (email = :email OR created_by = :createdBy)`,
+    { programmeId, now, email: of.email ?? null, createdBy: of.createdBy ?? null },
+  );
+
+/**
+ * Ends what a member made that opens doors for others, or for programs: tokens, invitations, calendar addresses. Only
+ * coordinators may make these, so what they made does not outlive their being one.
+ */
+async function endWhatTheyMade(context: Context, db: Db, memberId: string): Promise<Record<string, number>> {
+  const { programmeId } = context.actor;
+  const now = nowOf(context);
+  const end = (table: 'api_token' | 'calendar_feed') =>
+    change(
+      db,
+      `UPDATE ${table} SET revoked_at = :now WHERE programme_id = :programmeId AND created_by = :memberId AND revoked_at IS NULL`,
+      { programmeId, memberId, now },
+    );
+  return {
+    tokens: await end('api_token'),
+    calendarAddresses: await end('calendar_feed'),
+    invitations: await endInvitations(db, programmeId, now, { createdBy: memberId }),
+  };
+}
+
 /** A member of the asker's programme, locked, so that two coordinators cannot each remove the other at once. */
 async function lockedMember(context: Context, db: Db, memberId: string): Promise<MemberRow> {
   const { programmeId } = context.actor;
@@ -98,35 +151,53 @@ async function refuseLastCoordinator(db: Db, member: MemberRow): Promise<void> {
 export const changeRole = service({
   title: 'Change what a member may do',
   roles: ['coordinator'],
+  proof: true,
   input: z.object({ memberId: z.uuid(), version: z.coerce.number().int(), role: z.enum(ROLES) }),
   run: (context, { memberId, version, role }) =>
     context.store.transaction(async (db) => {
       const member = await lockedMember(context, db, memberId);
       if (role !== 'coordinator') await refuseLastCoordinator(db, member);
       if (!(await updateVersion(db, db.models.member, memberId, version, { role }))) throw stale(member.name);
-      await logChange(context, db, 'changed the role', 'member', memberId, { from: member.role, to: role });
+      const ended =
+        member.role === 'coordinator' && role !== 'coordinator' ? await endWhatTheyMade(context, db, memberId) : {};
+      await logChange(context, db, 'changed the role', 'member', memberId, { from: member.role, to: role, ...ended });
+      if (role !== member.role)
+        await tellMember(context, db, memberId, `your role was changed from ${member.role} to ${role}`);
     }),
 });
 
 export const removeMember = service({
   title: 'Remove a member, and sign them out everywhere',
   roles: ['coordinator'],
+  proof: true,
   input: z.object({ memberId: z.uuid(), version: z.coerce.number().int() }),
   run: (context, { memberId, version }) =>
     context.store.transaction(async (db) => {
       const member = await lockedMember(context, db, memberId);
       await refuseLastCoordinator(db, member);
+      await tellMember(context, db, memberId, 'you were removed from the programme');
       // The e-mail is free again: they may be invited anew. What they did stays theirs in the log.
-      const gone = { status: 'removed' as const, email: `removed-${memberId}`, passwordHash: '-' };
+      const gone = { status: 'removed' as const, email: `removed-${memberId}`, passwordHash: '-', totp: null };
       if (!(await updateVersion(db, db.models.member, memberId, version, gone))) throw stale(member.name);
       await endAllSignIns(db, memberId, nowOf(context));
-      await logChange(context, db, 'removed', 'member', memberId, { name: member.name, role: member.role });
+      await endAllLinks(db, member, nowOf(context));
+      await remove(db, db.models.knownDevice, { memberId });
+      await remove(db, db.models.recoveryCode, { memberId });
+      const ended = await endWhatTheyMade(context, db, memberId);
+      // The address under which their own classes are read is in their hands.
+      await change(
+        db,
+        `UPDATE calendar_feed SET revoked_at = :now WHERE scope = 'instructor' AND scope_id = :memberId AND revoked_at IS NULL`,
+        { memberId, now: nowOf(context) },
+      );
+      await logChange(context, db, 'removed', 'member', memberId, { name: member.name, role: member.role, ...ended });
     }),
 });
 
 export const makeToken = service({
   title: 'Make an API token',
   roles: ['coordinator'],
+  proof: true,
   input: z.object({
     name: z.string().trim().min(1, 'Say what the token is for.').max(120),
     role: z.enum(ROLES, `Choose one of: ${ROLES.join(', ')}.`),
@@ -144,9 +215,15 @@ export const makeToken = service({
       const createdAt = nowOf(context);
       const expiresAt = new Date(createdAt.getTime() + days * 86_400_000);
       await insert(db, db.models.apiToken, [
-        { id, programmeId, name, role, tokenHash: hashSecret(token), createdAt, expiresAt, revokedAt: null },
+        {
+          ...{ id, programmeId, name, role, createdAt, expiresAt, revokedAt: null },
+          tokenHash: hashSecret(token),
+          // The command line makes tokens too, and is nobody's.
+          createdBy: context.actor.id === programmeId ? null : context.actor.id,
+        },
       ]);
       await logChange(context, db, 'made a token', 'token', id, { name, role, days });
+      await tellCoordinators(context, db, programmeId, `an API token was made, “${name}”, in the role ${role}`);
       return { token, expiresAt: expiresAt.toISOString() };
     }),
 });
@@ -165,5 +242,6 @@ export const revokeToken = service({
         now: nowOf(context),
       });
       await logChange(context, db, 'took back a token', 'token', tokenId, { name: token.name });
+      await tellCoordinators(context, db, programmeId, `the API token “${token.name}” was taken back`);
     }),
 });

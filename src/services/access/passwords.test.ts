@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { hashPassword, hashSecret, newPassword, newSecret, passwordFits } from './passwords';
+import { hashPassword, hashSecret, newPassword, newSecret, passwordFits, refuseCommon } from './passwords';
 
 describe('a password', () => {
   it('is kept as an argon2id hash of its own, and fits only itself', async () => {
@@ -17,9 +17,34 @@ describe('a password', () => {
 
   it('is long rather than odd', () => {
     expect(newPassword.safeParse('oars and onions').success).toBe(true);
-    expect(newPassword.safeParse('P@ssw0rd!').success).toBe(false);
+    expect(newPassword.safeParse('tide-and-th').success).toBe(false);
     expect(newPassword.safeParse('x'.repeat(201)).success).toBe(false);
   });
+});
+
+describe('a common password', () => {
+  it.each([
+    'passwordpassword',
+    'Password1234',
+    '123456789012',
+    'qwertyuiop[]',
+    'P@ssw0rd2026!',
+    'letmeinletmein',
+    'logistra.logistra',
+  ])('is refused: %s', async (password) => {
+    await expect(refuseCommon(password, [])).rejects.toMatchObject({ problems: [{ where: 'password' }] });
+  });
+
+  it('is refused too where it is made of what others know of its owner', async () => {
+    await expect(refuseCommon('robin.quay.robin', ['Robin', 'robin@quay.example'])).rejects.toThrow('guessed first');
+  });
+
+  it.each(['tide and thyme', 'oars and onions', 'kzq9 vbn mmlq r', 'ein langer satz über suppe'])(
+    'is not %s',
+    async (password) => {
+      await expect(refuseCommon(password, ['Robin'])).resolves.toBeUndefined();
+    },
+  );
 });
 
 describe('a secret', () => {

@@ -1,15 +1,33 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
+import { LONGEST_PASSWORD, SHORTEST_PASSWORD, STRONG_ENOUGH, strengthOf } from '@/contracts/password';
+import { ServiceError } from '../errors';
 
 /** argon2id with the package's parameters (19 MiB, 2 passes), as OWASP advises. */
 export const hashPassword = (password: string): Promise<string> => hash(password);
 
-/** A password people choose: long rather than odd, as NIST SP 800-63B advises. */
+/** A password people choose: long rather than odd, as NIST SP 800-63B and OWASP ASVS 2.1 advise. */
 export const newPassword = z
   .string()
-  .min(10, 'At least 10 characters: a few words are easy to remember and hard to guess.')
-  .max(200, 'At most 200 characters.');
+  .min(
+    SHORTEST_PASSWORD,
+    `At least ${SHORTEST_PASSWORD} characters: a few words are easy to remember and hard to guess.`,
+  )
+  .max(LONGEST_PASSWORD, `At most ${LONGEST_PASSWORD} characters.`);
+
+/**
+ * Refuses a password that is among the common ones, or is guessed as easily.
+ *
+ * @param about words that others know of the one who chooses it: name, e-mail
+ * @throws ServiceError at the field
+ */
+export async function refuseCommon(password: string, about: readonly string[]): Promise<void> {
+  if ((await strengthOf(password, about)) >= STRONG_ENOUGH) return;
+  const message =
+    'This is among the passwords that are guessed first, or close to one. Three or four words that do not belong together are better.';
+  throw new ServiceError('invalid', message, [{ where: 'password', message }]);
+}
 
 let nobody: Promise<string> | undefined;
 
@@ -22,7 +40,7 @@ export async function passwordFits(passwordHash: string | undefined, password: s
   return (await verify(passwordHash ?? (await nobody), password)) && passwordHash !== undefined;
 }
 
-/** A secret for a link or a token: 256 bits, safe in an address. */
+/** A secret for a token or a device: 256 bits, safe in an address. */
 export const newSecret = (): string => randomBytes(32).toString('base64url');
 
 /** How secrets are kept: never as they are. */

@@ -1,10 +1,14 @@
 import type { Temporal } from 'temporal-polyfill';
 import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
 import { change, find, findOne, insert, select } from '@/store/query';
+import type { MemberRow } from '@/store/rows';
 import type { Store } from '@/store/store';
 import { ServiceError } from '../errors';
+import { addressOf } from './addresses';
 import { type Actor, nowOf, type Role } from './gate';
-import { hashSecret, passwordFits } from './passwords';
+import { hashSecret, newSecret, passwordFits } from './passwords';
+import { codeFits } from './second-step';
+import { logSecurity } from './security-log';
 
 /** What page frames show of the programme. */
 export interface Programme {
@@ -16,6 +20,7 @@ export interface Programme {
   readonly retentionMonths: number;
   readonly workHours: string;
   readonly containers: string;
+  readonly secondStep: number;
   readonly version: number;
 }
 
@@ -25,18 +30,32 @@ export interface Visit {
   readonly ids: () => string;
   readonly store: Store;
   readonly address: string;
+  readonly deploymentKey: string;
   readonly ip: string;
   /** What the browser calls itself. */
   readonly device: string;
+  /** The secret that a member's earlier sign-in left in this browser; '' in one that is new to us. */
+  readonly deviceToken: string;
 }
 
+/** A sign-in ends after so many hours, and when it was not used for so many minutes (OWASP ASVS 3.3.2, level 2). */
 export const HOURS_SIGNED_IN = 12;
+export const MINUTES_IDLE = 30;
 
-/** Wrong passwords for one e-mail from one address, from one address for any, and for one e-mail from anywhere. */
+/** How far `seen_at` may lie behind: it is written at most this often. */
+const SEEN_EVERY_MINUTES = 3;
+
+/**
+ * Wrong passwords: for one e-mail from one address, from one address for any, for one e-mail from anywhere, and for a member
+ * from a browser that they have signed in from. That last one is counted by itself: strangers' guesses do not lock out the
+ * owner.
+ */
 const LIMITS = {
   here: { name: 'sign-in-here', points: 8, seconds: 15 * 60 },
   address: { name: 'sign-in-address', points: 100, seconds: 15 * 60 },
   email: { name: 'sign-in-email', points: 40, seconds: 60 * 60 },
+  device: { name: 'sign-in-device', points: 8, seconds: 15 * 60 },
+  code: { name: 'sign-in-code', points: 8, seconds: 15 * 60 },
 } as const satisfies Record<string, Limit>;
 
 /** @throws ServiceError kind "limited" when there were too many attempts, saying how long to wait */
@@ -48,36 +67,130 @@ export async function refuseTooMany(store: Store, counted: readonly (readonly [L
   throw new ServiceError('limited', `Too many attempts. Wait ${wait}, then try again.`);
 }
 
+/** What a good e-mail and password come to. */
+export interface SignedIn {
+  /** The id of the sign-in, for the cookie. */
+  readonly signInId: string;
+  /** True when a code of the second step is wanted before it counts. */
+  readonly awaitsCode: boolean;
+  /** For the browser to keep: it is known from now on. */
+  readonly deviceToken: string;
+}
+
 /**
  * Signs a browser in with e-mail and password.
  *
- * @returns the id of the sign-in, for the cookie; undefined when e-mail and password do not fit together
+ * @returns undefined when e-mail and password do not fit together
  * @throws ServiceError when there were too many wrong attempts, whichever server they reached
  */
-export async function signIn(visit: Visit, email: string, password: string): Promise<string | undefined> {
+export async function signIn(visit: Visit, email: string, password: string): Promise<SignedIn | undefined> {
   const { store, ip } = visit;
-  const address = email.trim().toLowerCase().slice(0, 190);
-  const counted = [
-    [LIMITS.here, `${ip} ${address}`],
-    [LIMITS.address, ip],
-    [LIMITS.email, address],
-  ] as const;
-  await refuseTooMany(store, counted);
+  const address = addressOf(email);
   const member = await findOne(store.db, store.db.models.member, { email: address, status: 'active' });
-  if (!(await passwordFits(member?.passwordHash, password.slice(0, 400))) || !member) return undefined;
+  const isKnown = member !== undefined && (await knownDevice(visit, member.id)) !== undefined;
+  const counted = isKnown
+    ? ([[LIMITS.device, `${member.id} ${hashSecret(visit.deviceToken)}`]] as const)
+    : ([
+        [LIMITS.here, `${ip} ${address}`],
+        [LIMITS.address, ip],
+        [LIMITS.email, address],
+      ] as const);
+  const about = { programmeId: member?.programmeId ?? null, actorId: member?.id ?? null, ip };
+  try {
+    await refuseTooMany(store, counted);
+  } catch (error) {
+    await logSecurity(visit, 'too many attempts', about);
+    throw error;
+  }
+  if (!(await passwordFits(member?.passwordHash, password.slice(0, 400))) || !member) {
+    await logSecurity(visit, 'wrong password', about);
+    return undefined;
+  }
   await Promise.all(counted.map(([limit, key]) => forgiveAttempt(store, limit, key)));
-  return openSignIn(visit, member.id);
+  return openSignIn(visit, member);
 }
 
-/** Signs a member in on this browser, without asking for the password: it was just set. */
-export async function openSignIn(visit: Visit, memberId: string): Promise<string> {
-  const { store, device } = visit;
-  const id = visit.ids();
-  const createdAt = nowOf(visit);
-  const expiresAt = new Date(createdAt.getTime() + HOURS_SIGNED_IN * 3_600_000);
-  const row = { id, memberId, device: device.slice(0, 200), createdAt, expiresAt, endedAt: null };
-  await insert(store.db, store.db.models.signIn, [row]);
-  return id;
+/** The row of this browser, where the member has signed in from it before. */
+const knownDevice = async ({ store, deviceToken }: Visit, memberId: string) =>
+  deviceToken
+    ? findOne(store.db, store.db.models.knownDevice, { memberId, tokenHash: hashSecret(deviceToken) })
+    : undefined;
+
+/** Signs a member in on this browser, without asking for the password: it was just given, or set. */
+export async function openSignIn(
+  visit: Visit,
+  member: Pick<MemberRow, 'id' | 'programmeId' | 'totp'>,
+): Promise<SignedIn> {
+  const { store, device, ip } = visit;
+  const { db } = store;
+  const signInId = visit.ids();
+  const now = nowOf(visit);
+  const awaitsCode = member.totp !== null;
+  await insert(db, db.models.signIn, [
+    {
+      id: signInId,
+      memberId: member.id,
+      device: device.slice(0, 200),
+      createdAt: now,
+      expiresAt: new Date(now.getTime() + HOURS_SIGNED_IN * 3_600_000),
+      endedAt: null,
+      seenAt: now,
+      provenAt: now,
+      awaitsCode: awaitsCode ? 1 : 0,
+    },
+  ]);
+  const { programmeId } = member;
+  if (!awaitsCode) await logSecurity(visit, 'signed in', { programmeId, actorId: member.id, ip });
+  return { signInId, awaitsCode, deviceToken: await rememberDevice(visit, member.id, now) };
+}
+
+async function rememberDevice(visit: Visit, memberId: string, now: Date): Promise<string> {
+  const { db } = visit.store;
+  const known = await knownDevice(visit, memberId);
+  if (known) {
+    await change(db, 'UPDATE known_device SET seen_at = :now WHERE id = :id', { id: known.id, now });
+    return visit.deviceToken;
+  }
+  const token = newSecret();
+  const row = { id: visit.ids(), memberId, tokenHash: hashSecret(token), createdAt: now, seenAt: now };
+  await insert(db, db.models.knownDevice, [row]);
+  return token;
+}
+
+/** The member whose sign-in waits for a code; undefined when none does. */
+async function awaiting(visit: Visit, signInId: string): Promise<MemberRow | undefined> {
+  const { db } = visit.store;
+  const row = await findOne(db, db.models.signIn, { id: signInId, endedAt: null, awaitsCode: 1 });
+  // Whoever has the password and not the telephone gets no more than a quarter of an hour.
+  if (!row || nowOf(visit).getTime() - row.createdAt.getTime() > 15 * 60_000) return undefined;
+  return findOne(db, db.models.member, { id: row.memberId, status: 'active' });
+}
+
+/** Whether a sign-in waits for a code. */
+export const awaitsCode = async (visit: Visit, signInId: string): Promise<boolean> =>
+  (await awaiting(visit, signInId)) !== undefined;
+
+/**
+ * Takes the second step: a code of the telephone, or one of the recovery codes.
+ *
+ * @returns whether the sign-in counts now
+ * @throws ServiceError when there were too many wrong codes
+ */
+export async function passCode(visit: Visit, signInId: string, code: string): Promise<boolean> {
+  const member = await awaiting(visit, signInId);
+  if (!member) return false;
+  const { id: actorId, programmeId } = member;
+  await refuseTooMany(visit.store, [[LIMITS.code, member.id]]);
+  const used = await codeFits(visit, member, code);
+  if (!used) {
+    await logSecurity(visit, 'wrong code', { programmeId, actorId, ip: visit.ip });
+    return false;
+  }
+  await forgiveAttempt(visit.store, LIMITS.code, member.id);
+  await change(visit.store.db, 'UPDATE sign_in SET awaits_code = 0 WHERE id = :signInId', { signInId });
+  if (used === 'recovery code') await logSecurity(visit, 'recovery code used', { programmeId, actorId, ip: visit.ip });
+  await logSecurity(visit, 'signed in', { programmeId, actorId, ip: visit.ip });
+  return true;
 }
 
 /** Ends one sign-in, from its own browser. */
@@ -92,41 +205,66 @@ export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId:
 export interface SignedInMember {
   readonly actor: Actor;
   readonly programme: Programme;
+  /** The programme wants a second step of them, and they have none yet: they see nothing else until they have. */
+  readonly mustSetUp: boolean;
 }
 
-/** The members behind sign-ins, by the sign-in's id: one query. Those that have ended are missing. */
+/** The members behind sign-ins, by the sign-in's id: one query. Those that have ended, or lay idle, are missing. */
 export async function findActors(
   store: Store,
   signInIds: readonly string[],
   now: Date,
 ): Promise<ReadonlyMap<string, SignedInMember>> {
   const rows = await select<
-    Programme & { signInId: string; memberId: string; memberName: string; role: Role; programmeId: string }
+    Programme & {
+      signInId: string;
+      memberId: string;
+      memberName: string;
+      role: Role;
+      programmeId: string;
+      hasTotp: number;
+      seenAt: Date;
+      provenAt: Date;
+    }
   >(
     store.db,
-    `SELECT i.id AS signInId, m.id AS memberId, m.name AS memberName, m.role, p.id AS programmeId, p.name,
+    `SELECT i.id AS signInId, i.seen_at AS seenAt, i.proven_at AS provenAt, m.id AS memberId, m.name AS memberName, m.role,
+            m.totp IS NOT NULL AS hasTotp, p.id AS programmeId, p.name,
             p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.containers, p.version
+            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.containers, p.second_step AS secondStep,
+            p.version
        FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
-      WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND m.status = 'active'`,
-    { signInIds, now },
+      WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND i.seen_at > :idleSince
+        AND i.awaits_code = 0 AND m.status = 'active'`,
+    { signInIds, now, idleSince: minutesBefore(now, MINUTES_IDLE) },
   );
+  const unseen = rows.filter(({ seenAt }) => seenAt < minutesBefore(now, SEEN_EVERY_MINUTES));
+  if (unseen.length > 0)
+    await change(store.db, 'UPDATE sign_in SET seen_at = :now WHERE id IN (:ids) AND seen_at < :now', {
+      ids: unseen.map(({ signInId }) => signInId),
+      now,
+    });
   return new Map(
-    rows.map(({ signInId, memberId, memberName, role, programmeId, ...programme }) => [
+    rows.map(({ signInId, memberId, memberName, role, programmeId, hasTotp, seenAt: _, provenAt, ...programme }) => [
       signInId,
       {
-        actor: { id: memberId, name: memberName, role, programmeId },
+        actor: { id: memberId, name: memberName, role, programmeId, provenAt },
         programme: { ...programme, id: programmeId },
+        mustSetUp: role === 'coordinator' && programme.secondStep === 1 && !hasTotp,
       },
     ]),
   );
 }
 
+const minutesBefore = (now: Date, minutes: number) => new Date(now.getTime() - minutes * 60_000);
+
 /** The member behind one sign-in; undefined when it has ended. */
 export const findActor = async (store: Store, signInId: string, now: Date): Promise<SignedInMember | undefined> =>
   (await findActors(store, [signInId], now)).get(signInId);
 
-/** The actors behind API tokens, by token: one query. A token that is unknown, was taken back or has ended is missing. */
+/**
+ * The actors behind API tokens, by token: one query. A token that is unknown, was taken back or has ended is missing.
+ */
 export async function findTokenActors(
   store: Store,
   tokens: readonly string[],

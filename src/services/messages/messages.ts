@@ -3,6 +3,7 @@ import { find, insert } from '@/store/query';
 import type { MessageRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { type Context, nowOf, service } from '../access/gate';
+import { isOpen, LINK_PLACE, withLink } from '../access/link-place';
 import { queueJob } from '../work/jobs';
 
 /**
@@ -13,23 +14,35 @@ export async function queueMessage(
   from: Pick<Context, 'clock' | 'ids'>,
   db: Db,
   programmeId: string,
-  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'>,
+  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> & Partial<Pick<MessageRow, 'linkId'>>,
 ): Promise<void> {
   const id = from.ids();
-  await insert(db, db.models.message, [{ ...message, id, programmeId, createdAt: nowOf(from), sentAt: null }]);
+  await insert(db, db.models.message, [{ linkId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null }]);
   await queueJob(from, db, programmeId, 'send message', { messageId: id });
+}
+
+/**
+ * A message as a coordinator may read it: the link of an open invitation is made again for them, who may invite anybody; the
+ * link to somebody's password is for its owner alone.
+ */
+function shown(context: Context, body: string, linkId: string | null, invitations: ReadonlySet<string>): string {
+  if (linkId === null) return body;
+  return invitations.has(linkId)
+    ? withLink(context, body, linkId)
+    : body.replace(LINK_PLACE, '(a link that only the message held)');
 }
 
 export const listMessages = service({
   title: 'See the outbox',
   roles: ['coordinator'],
   input: z.object({}),
-  run: (context) =>
-    find(
-      context.store.db,
-      context.store.db.models.message,
-      { programmeId: context.actor.programmeId },
-      [['createdAt', 'DESC']],
-      50,
-    ),
+  run: async (context) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const messages = await find(db, db.models.message, { programmeId }, [['createdAt', 'DESC']], 50);
+    const ids = messages.flatMap(({ linkId }) => (linkId ? [linkId] : []));
+    const links = ids.length > 0 ? await find(db, db.models.accessLink, { id: ids, purpose: 'invite' }) : [];
+    const invitations = new Set(links.filter((link) => isOpen(link, nowOf(context))).map(({ id }) => id));
+    return messages.map(({ linkId, ...message }) => ({ ...message, body: shown(context, message.body, linkId, invitations) }));
+  },
 });

@@ -23,12 +23,13 @@ export const listFeeds = service({
   roles: ['coordinator'],
   input: z.object({}),
   run: (context) =>
-    select<{ id: string; scope: string; withJobs: number; createdAt: Date; what: string | null }>(
+    select<{ id: string; scope: string; withJobs: number; createdAt: Date; what: string | null; madeBy: string | null }>(
       context.store.db,
-      `SELECT f.id, f.scope, f.with_jobs AS withJobs, f.created_at AS createdAt, COALESCE(c.title, p.name, m.name) AS what
+      `SELECT f.id, f.scope, f.with_jobs AS withJobs, f.created_at AS createdAt, COALESCE(c.title, p.name, m.name) AS what, b.name AS madeBy
          FROM calendar_feed f LEFT JOIN course c ON f.scope = 'course' AND c.id = f.scope_id
          LEFT JOIN place p ON f.scope = 'place' AND p.id = f.scope_id
          LEFT JOIN member m ON f.scope = 'instructor' AND m.id = f.scope_id
+         LEFT JOIN member b ON b.id = f.created_by
         WHERE f.programme_id = :programmeId AND f.revoked_at IS NULL ORDER BY f.created_at`,
       { programmeId: context.actor.programmeId },
     ),
@@ -69,7 +70,7 @@ export const makeFeed = service({
         withJobs: withJobs ? 1 : 0,
       };
       await insert(db, db.models.calendarFeed, [
-        { ...row, tokenHash: hash(token), createdAt: nowOf(context), revokedAt: null },
+        { ...row, tokenHash: hash(token), createdAt: nowOf(context), revokedAt: null, createdBy: context.actor.id },
       ]);
       await logChange(context, db, 'made', 'calendar address', id, { scope, scopeId });
       // Shown once: only its hash is kept.

@@ -11,7 +11,7 @@ export const metadata = { title: 'Your account' };
 
 async function end(signInId: string): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(endOwnSignIn, async () => {
     await call(endOwnSignIn, { signInId });
     return undefined;
   });
@@ -26,7 +26,7 @@ async function leaveAll(): Promise<void> {
 
 async function newPassword(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  const answer = await attempt(async () => {
+  const answer = await attempt(changePassword, async () => {
     const { old = '', password = '' } = fields(data);
     await call(changePassword, { old, password });
     (await signedIn()).destroy();

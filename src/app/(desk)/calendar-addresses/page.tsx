@@ -12,7 +12,7 @@ export const metadata = { title: 'Share the calendar' };
 
 async function make(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(makeFeed, async () => {
     const { what = '', jobs } = fields(data);
     const [scope, scopeId = ''] = what.split(' ');
     const { token } = await call(makeFeed, { scope, scopeId, withJobs: jobs === 'on' } as never);
@@ -23,7 +23,7 @@ async function make(_state: FormState | null, data: FormData): Promise<FormState
 
 async function end(feedId: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(revokeFeed, async () => {
     await call(revokeFeed, { feedId });
     return undefined;
   });

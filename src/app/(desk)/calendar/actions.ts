@@ -53,7 +53,7 @@ export async function move(input: {
   startsAt: string;
   place?: string;
 }): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(moveSession, async () => {
     await call(moveSession, input as never);
     return 'Moved. What hangs on it is counted back anew.';
   });
@@ -67,14 +67,14 @@ export async function cancel(input: {
   cancelled: boolean;
   because?: string;
 }): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(cancelSession, async () => {
     await call(cancelSession, input as never);
     return input.cancelled ? 'Cancelled. Calendars that follow the plan hear of it.' : 'It is held after all.';
   });
 }
 
 export async function undo(changeId: string, _state: FormState | null): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(undoChange, async () => {
     const said = await call(undoChange, { changeId });
     return `Taken back: ${said}.`;
   });

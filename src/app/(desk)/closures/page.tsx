@@ -12,7 +12,7 @@ export const metadata = { title: 'Closures' };
 
 async function add(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addClosure, async () => {
     const { title = '', from = '', to = '', fromTime, toTime, placeId = '' } = fields(data);
     const hours = fromTime || toTime ? { hours: { from: fromTime ?? '', to: toTime ?? '' } } : {};
     await call(addClosure, { title, from, to: to || from, ...hours, placeId } as never);
@@ -22,7 +22,7 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
 
 async function bring(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(bringPublicHolidays, async () => {
     const { closures } = await call(bringPublicHolidays, fields(data) as never);
     return `${closures} public holidays are brought in. Check them against your official list.`;
   });
@@ -30,7 +30,7 @@ async function bring(_state: FormState | null, data: FormData): Promise<FormStat
 
 async function take(closureId: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(removeClosure, async () => {
     await call(removeClosure, { closureId });
     return undefined;
   });
@@ -38,7 +38,7 @@ async function take(closureId: string): Promise<void> {
 
 async function takeAll(calendarId: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(removeCalendar, async () => {
     await call(removeCalendar, { calendarId });
     return undefined;
   });

@@ -11,7 +11,7 @@ export const metadata = { title: 'Courses' };
 
 async function add(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addCourse, async () => {
     const course = fields(data);
     await call(addCourse, { title: course.title ?? '', audience: course.audience ?? '' });
     return `${course.title} is added. Open it to add sessions and the roll.`;

@@ -11,7 +11,7 @@ export const metadata = { title: 'Devices' };
 
 async function play(device: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(playInstrument, async () => {
     await call(playInstrument, { device, reading: fields(data).reading ?? '' } as never);
     return 'Set.';
   });

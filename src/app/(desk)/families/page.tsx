@@ -12,7 +12,7 @@ export const metadata = { title: 'Families’ data' };
 
 async function erase(householdId: string, version: number): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(eraseHousehold, async () => {
     const { people, sheets } = await call(eraseHousehold, { householdId, version });
     return `Erased: ${people} on rolls, ${sheets} locked sheets. Counts are kept.`;
   });

@@ -19,7 +19,7 @@ export const metadata = { title: 'People' };
 
 async function invite(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(inviteMember, async () => {
     await call(inviteMember, fields(data) as never);
     return `An invitation goes to ${fields(data).email}. It works for 7 days.`;
   });
@@ -32,7 +32,7 @@ async function setRole(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(changeRole, async () => {
     await call(changeRole, { memberId, version, role: fields(data).role } as never);
     return 'Saved.';
   });
@@ -40,7 +40,7 @@ async function setRole(
 
 async function remove(memberId: string, version: number): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(removeMember, async () => {
     await call(removeMember, { memberId, version });
     return undefined;
   });
@@ -48,7 +48,7 @@ async function remove(memberId: string, version: number): Promise<FormState> {
 
 async function takeBack(linkId: string): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(withdrawInvitation, async () => {
     await call(withdrawInvitation, { linkId });
     return undefined;
   });
@@ -56,7 +56,7 @@ async function takeBack(linkId: string): Promise<FormState> {
 
 async function newToken(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(makeToken, async () => {
     const { token } = await call(makeToken, fields(data) as never);
     return { message: 'Keep it now, it is not shown again:', copy: token };
   });
@@ -64,7 +64,7 @@ async function newToken(_state: FormState | null, data: FormData): Promise<FormS
 
 async function endToken(tokenId: string): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(revokeToken, async () => {
     await call(revokeToken, { tokenId });
     return undefined;
   });

@@ -17,7 +17,7 @@ async function save(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addPlace, async () => {
     const place = placeOf(fields(data));
     if (placeId === null) await call(addPlace, place as never);
     else await call(editPlace, { placeId, version, ...place } as never);
@@ -27,7 +27,7 @@ async function save(
 
 async function takeAway(placeId: string, _state: FormState | null): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(removePlace, async () => {
     await call(removePlace, { placeId });
     return undefined;
   });
@@ -35,7 +35,7 @@ async function takeAway(placeId: string, _state: FormState | null): Promise<Form
 
 async function way(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setTravel, async () => {
     await call(setTravel, fields(data) as never);
     return 'Saved. Instructors get that much time between two classes.';
   });

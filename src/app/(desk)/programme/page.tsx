@@ -17,7 +17,7 @@ export const metadata = { title: 'Programme' };
 
 async function edit(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(editProgramme, async () => {
     await call(editProgramme, fields(data) as never);
     return 'Saved. Sheets that are not locked follow at once.';
   });
@@ -25,7 +25,7 @@ async function edit(_state: FormState | null, data: FormData): Promise<FormState
 
 async function work(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setWorkHours, async () => {
     const sent = fields(data);
     await call(setWorkHours, { version, shop: hoursOf(sent, 'shop-'), crew: hoursOf(sent, 'crew-') } as never);
     return 'Saved. Every countdown follows at once.';
@@ -34,7 +34,7 @@ async function work(version: number, _state: FormState | null, data: FormData): 
 
 async function pack(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setContainers, async () => {
     const containers = amountLines(fields(data).containers ?? '', ['ml', 'l']);
     await call(setContainers, {
       version,
@@ -46,7 +46,7 @@ async function pack(version: number, _state: FormState | null, data: FormData): 
 
 async function forget(wish: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(forgetMeaning, async () => {
     await call(forgetMeaning, { wish });
     return undefined;
   });

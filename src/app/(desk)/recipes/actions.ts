@@ -26,7 +26,7 @@ export async function smell(draft: unknown): Promise<{ slips: Slip[]; grams: num
 
 /** Saves the recipe; adds it to a session when it was brought in for one. */
 export async function saveIncoming(sessionId: string | undefined, draft: unknown): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(saveDraft, async () => {
     const recipeId = await call(saveDraft, draft as never);
     if (sessionId) await call(addDish, { sessionId, recipeId });
     redirect(sessionId ? `/sessions/${sessionId}` : `/recipes/${recipeId}`);
@@ -35,7 +35,7 @@ export async function saveIncoming(sessionId: string | undefined, draft: unknown
 
 /** Saves one of several recipes, and stays where it is. */
 export async function saveOne(draft: unknown): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(saveDraft, async () => {
     await call(saveDraft, draft as never);
     return `${(draft as { title: string }).title} is saved.`;
   });
@@ -48,7 +48,7 @@ export async function saveNext(
   asVariation: boolean,
   draft: unknown,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(saveEdited, async () => {
     const id = await call(saveEdited, { ...(draft as object), recipeId, version, asVariation } as never);
     redirect(`/recipes/${id}`);
   });

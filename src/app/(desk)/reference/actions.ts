@@ -8,7 +8,7 @@ import type { FormState } from '@/ui/action-form';
 
 /** Adds a food; the answer names it, so that a recipe being brought in can go on with it. */
 export async function addOwnFood(_state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(addFood, async () => {
     const labelRead = data.get('labelRead') === 'on';
     const lists = { contains: data.getAll('allergens'), diet: data.getAll('diet') };
     const name = await call(addFood, { ...fields(data), ...lists, labelRead } as never);
@@ -17,7 +17,7 @@ export async function addOwnFood(_state: FormState | null, data: FormData): Prom
 }
 
 export async function weigh(name: string, _state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(readScale, async () => {
     const sent = fields(data);
     const [measure = '', preparation = ''] = (sent.what ?? '').split('|');
     const grams = sent.grams || String((await call(readScale, {})) ?? '');
@@ -33,7 +33,7 @@ export async function weigh(name: string, _state: FormState | null, data: FormDa
 }
 
 export async function addPack(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(addProduct, async () => {
     const sent = {
       ...fields(data),
       ingredient,
@@ -46,21 +46,21 @@ export async function addPack(ingredient: string, _state: FormState | null, data
 }
 
 export async function labelInKits(productId: string, use: boolean): Promise<void> {
-  await attempt(async () => {
+  await attempt(setKitLabel, async () => {
     await call(setKitLabel, { productId, use });
     return undefined;
   });
 }
 
 export async function removePack(productId: string): Promise<void> {
-  await attempt(async () => {
+  await attempt(removeProduct, async () => {
     await call(removeProduct, { productId });
     return undefined;
   });
 }
 
 export async function keepFewerDays(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(tightenKeeping, async () => {
     await call(tightenKeeping, { ...fields(data), ingredient } as never);
     return 'Saved. Labels of kits that are not locked carry it.';
   });

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { visit } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attemptAtDoor, fields } from '@/app/form';
 import { askForPassword } from '@/services/access/links';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
@@ -9,7 +9,7 @@ export const metadata = { title: 'A new password' };
 
 async function ask(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attemptAtDoor(async () => {
     await askForPassword(await visit(), fields(data).email ?? '');
     return 'If a member has this e-mail, a link is on its way to it. It works once, within one hour.';
   });

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { keepSignIn, visit } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attemptAtDoor, fields } from '@/app/form';
 import { signIn } from '@/services/access/sign-in';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
@@ -12,10 +12,10 @@ async function enter(_state: FormState | null, data: FormData): Promise<FormStat
   'use server';
   const { email = '', password = '' } = fields(data);
   let fits = false;
-  const answer = await attempt(async () => {
-    const signInId = await signIn(await visit(), email, password);
-    if (signInId) await keepSignIn(signInId);
-    fits = signInId !== undefined;
+  const answer = await attemptAtDoor(async () => {
+    const signedIn = await signIn(await visit(), email, password);
+    if (signedIn) await keepSignIn(signedIn);
+    fits = signedIn !== undefined;
     return undefined;
   });
   if (fits) redirect('/');

@@ -12,7 +12,7 @@ export async function takeFix(
   version: number,
   change: Fix['change'],
 ): Promise<void> {
-  await attempt(async () => {
+  await attempt(settleConflict, async () => {
     await call(settleConflict, { sessionId, ...(groupId ? { groupId } : {}), version, ...change } as never);
     return undefined;
   });

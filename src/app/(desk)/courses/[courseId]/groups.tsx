@@ -11,7 +11,7 @@ type Group = Plan['groups'][number];
 
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addGroup, async () => {
     const { sessions } = await call(addGroup, { courseId, ...fields(data) } as never);
     return `Added, with ${sessions} ${sessions === 1 ? 'session' : 'sessions'} to come. Say on the roll who is in it.`;
   });
@@ -19,7 +19,7 @@ async function add(courseId: string, _state: FormState | null, data: FormData): 
 
 async function edit(groupId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(editGroup, async () => {
     await call(editGroup, { groupId, version, ...fields(data) } as never);
     return 'Saved.';
   });
@@ -27,7 +27,7 @@ async function edit(groupId: string, version: number, _state: FormState | null, 
 
 async function end(groupId: string, version: number, _state: FormState | null): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(endGroup, async () => {
     await call(endGroup, { groupId, version });
     return 'Ended.';
   });

@@ -27,7 +27,7 @@ export const metadata = { title: 'Course' };
 
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addSession, async () => {
     const id = await call(addSession, { courseId, ...fields(data) } as never);
     redirect(`/sessions/${id}`);
   });
@@ -35,7 +35,7 @@ async function add(courseId: string, _state: FormState | null, data: FormData): 
 
 async function edit(courseId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(editCourse, async () => {
     const { budget = '', ...sent } = fields(data);
     const uses = Object.fromEntries(EQUIPMENT_KINDS.flatMap((kind) => (sent[kind] ? [[kind, sent[kind]]] : [])));
     const budgetCents = budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100);
@@ -47,7 +47,7 @@ async function edit(courseId: string, version: number, _state: FormState | null,
 
 async function repeat(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(repeatCourse, async () => {
     const { id } = await call(repeatCourse, { courseId, ...fields(data) } as never);
     redirect(`/courses/${id}`);
   });

@@ -18,7 +18,7 @@ async function save(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setHome, async () => {
     const { staples = '', box = '', language = '', consent = '', helpers = '', ...sent } = fields(data);
     const checked = (name: string) => data.getAll(name).map(String);
     const home = {

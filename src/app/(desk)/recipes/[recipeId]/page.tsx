@@ -24,7 +24,7 @@ async function confirm(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(confirmServings, async () => {
     await call(confirmServings, { recipeId, version, servings: fields(data).servings } as never);
     return 'Confirmed.';
   });
@@ -32,7 +32,7 @@ async function confirm(
 
 async function settle(recipeId: string, version: number, key: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(settleSlip, async () => {
     await call(settleSlip, { recipeId, version, key });
     return undefined;
   });
@@ -40,7 +40,7 @@ async function settle(recipeId: string, version: number, key: string): Promise<v
 
 async function weigh(recipeId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(weighBatch, async () => {
     const { servings, before } = await call(weighBatch, { ...fields(data), recipeId, version } as never);
     return servings === before
       ? `${servings} servings, as it was written.`
@@ -50,7 +50,7 @@ async function weigh(recipeId: string, version: number, _state: FormState | null
 
 async function takeSub(recipeId: string, version: number, subId: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(takeNewest, async () => {
     await call(takeNewest, { recipeId, version, subId });
     return undefined;
   });

@@ -17,7 +17,7 @@ const WAY = 'way ';
 
 async function save(sessionId: string, dishId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setLineWays, async () => {
     const { serves = '', ...sent } = fields(data);
     const ways = Object.entries(sent).flatMap(([name, way]) =>
       name.startsWith(WAY) ? [{ ingredient: name.slice(WAY.length), way }] : [],

@@ -10,7 +10,7 @@ type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 
 async function save(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setExtras, async () => {
     const { tasters, crew, reserve, reserveServings, ...rest } = fields(data);
     const swapIns = Object.fromEntries(
       Object.entries(rest).flatMap(([name, value]) => (name.startsWith('swap-in ') ? [[name.slice(8), value]] : [])),

@@ -30,7 +30,7 @@ export const metadata = { title: 'Session' };
 
 async function edit(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(editSession, async () => {
     await call(editSession, { sessionId, ...fields(data) } as never);
     return 'Saved. The thread is counted back from the new start.';
   });
@@ -38,7 +38,7 @@ async function edit(sessionId: string, _state: FormState | null, data: FormData)
 
 async function split(sessionId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(splitSession, async () => {
     const dishIds = data.getAll('dishIds');
     const id = await call(splitSession, { ...fields(data), sessionId, version, dishIds } as never);
     redirect(`/sessions/${id}`);
@@ -47,7 +47,7 @@ async function split(sessionId: string, version: number, _state: FormState | nul
 
 async function fallBackNow(sessionId: string, groupId: string, version: number): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(fallBack, async () => {
     await call(fallBack, { sessionId, ...(groupId ? { groupId } : {}), version } as never);
     return 'Moved under a roof. Tell everyone; the calendar takes it back in one step.';
   });
@@ -55,7 +55,7 @@ async function fallBackNow(sessionId: string, groupId: string, version: number):
 
 async function choose(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addDish, async () => {
     await call(addDish, { sessionId, recipeId: fields(data).recipeId ?? '' });
     return undefined;
   });
@@ -69,7 +69,7 @@ async function fill(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(fillSlot, async () => {
     await call(fillSlot, { sessionId, dishId, written, chosen: fields(data).chosen ?? '' });
     return 'Filled. The kit sheet is calculated with it; every avoidance is checked again.';
   });
@@ -80,7 +80,7 @@ const filledWith = (fillings: string, written: string) =>
 
 async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(removeDish, async () => {
     await call(removeDish, { sessionId, dishId });
     return undefined;
   });

@@ -8,7 +8,7 @@ import { call } from '../../../access';
 
 async function save(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setReserveCosts, async () => {
     await call(setReserveCosts, fields(data) as never);
     return 'Saved for all sessions.';
   });

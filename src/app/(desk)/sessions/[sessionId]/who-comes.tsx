@@ -11,7 +11,7 @@ type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 
 async function save(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(setAway, async () => {
     await call(setAway, { sessionId, ...fields(data) } as never);
     return undefined;
   });
@@ -19,7 +19,7 @@ async function save(sessionId: string, _state: FormState | null, data: FormData)
 
 async function takeBack(sessionId: string, enrolmentId: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(setAway, async () => {
     await call(setAway, { sessionId, enrolmentId, how: 'usual' });
     return undefined;
   });

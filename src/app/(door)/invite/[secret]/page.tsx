@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { keepSignIn, visit } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attemptAtDoor, fields } from '@/app/form';
 import { GoneLink } from '@/app/gone-link';
 import { acceptInvitation, openLink } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
@@ -11,11 +11,11 @@ export const metadata = { title: 'Join' };
 
 async function join(secret: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  const answer = await attempt(async () => {
+  const answer = await attemptAtDoor(async () => {
     const here = await visit();
     const { name = '', email = '', password = '' } = fields(data);
-    const memberId = await acceptInvitation(here, secret, { name, email, password });
-    await keepSignIn(await openSignIn(here, memberId));
+    const member = await acceptInvitation(here, secret, { name, email, password });
+    await keepSignIn(await openSignIn(here, member));
     return undefined;
   });
   if (answer.ok) redirect('/');

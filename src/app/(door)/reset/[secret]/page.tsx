@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { keepSignIn, visit } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attemptAtDoor, fields } from '@/app/form';
 import { GoneLink } from '@/app/gone-link';
 import { openLink, resetPassword } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
@@ -11,10 +11,10 @@ export const metadata = { title: 'A new password' };
 
 async function set(secret: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  const answer = await attempt(async () => {
+  const answer = await attemptAtDoor(async () => {
     const here = await visit();
-    const memberId = await resetPassword(here, secret, fields(data).password ?? '');
-    await keepSignIn(await openSignIn(here, memberId));
+    const member = await resetPassword(here, secret, fields(data).password ?? '');
+    await keepSignIn(await openSignIn(here, member));
     return undefined;
   });
   if (answer.ok) redirect('/');

@@ -14,7 +14,7 @@ export const metadata = { title: 'Choose dishes' };
 
 async function take(sessionId: string, recipeId: string): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addDish, async () => {
     await call(addDish, { sessionId, recipeId });
     return 'Chosen.';
   });

@@ -16,7 +16,7 @@ const cellsOf = (data: FormData): RollCells => {
 };
 
 export async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(addPerson, async () => {
     const cells = cellsOf(data);
     const { status } = await call(addPerson, { courseId, cells, status: fields(data).status || 'enrolled' } as never);
     return status === 'enrolled'
@@ -31,7 +31,7 @@ export async function edit(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(editPerson, async () => {
     await call(editPerson, { enrolmentId, version, cells: cellsOf(data) });
     return 'Saved.';
   });
@@ -42,7 +42,7 @@ export async function setPersonStatus(
   version: number,
   status: 'enrolled' | 'withdrawn' | 'waitlisted',
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setStatus, async () => {
     await call(setStatus, { enrolmentId, version, status });
     return undefined;
   });
@@ -55,7 +55,7 @@ export async function offerPlace(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setStatus, async () => {
     const { subject = '', body = '' } = fields(data);
     const message = data.get('tell') === 'on' ? { message: { subject, body } } : {};
     await call(setStatus, { enrolmentId, version, status: 'enrolled', ...message } as never);
@@ -64,14 +64,14 @@ export async function offerPlace(
 }
 
 export async function oneKit(courseId: string, householdId: string, share: boolean): Promise<void> {
-  await attempt(async () => {
+  await attempt(shareKit, async () => {
     await call(shareKit, { courseId, householdId, share });
     return undefined;
   });
 }
 
 export async function giveWord(wish: string, _state: FormState | null, data: FormData): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(giveMeaning, async () => {
     await call(giveMeaning, { wish, codes: data.getAll('codes').map(String), foods: data.getAll('foods').map(String) });
     return undefined;
   });
@@ -82,7 +82,7 @@ export async function saveImport(
   rows: readonly { line: number; cells: RollCells; leaveOut?: boolean; shape?: string; as?: 'update' | 'new' }[],
   columns: Readonly<Record<string, string | null>>,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(saveRoll, async () => {
     const { saved, updated, waiting } = await call(saveRoll, { courseId, rows, columns } as never);
     const said = `${saved - waiting} ${saved - waiting === 1 ? 'person is' : 'people are'} on the roll.`;
     return [

@@ -19,7 +19,7 @@ export async function preview(plan: unknown): Promise<{ draft: SeasonDraft } | {
 }
 
 export async function lay(courseId: string, plan: unknown): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(laySeason, async () => {
     await call(laySeason, plan as never);
     redirect(`/courses/${courseId}`);
   });

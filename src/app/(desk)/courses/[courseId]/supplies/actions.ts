@@ -24,7 +24,7 @@ export async function saveClass(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setKitRules, async () => {
     const { cutsFrom, goesHome } = given(fields(data));
     await save(courseId, version, ({ supplies, consumables }) => ({
       supplies,
@@ -43,7 +43,7 @@ export async function addSupply(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setKitRules, async () => {
     const supply = { ...given(fields(data)), id: randomUUID(), kind };
     await save(courseId, version, (rules) => ({ ...rules, supplies: [...rules.supplies, supply] }));
     return 'Added. It goes with the first kit of each family, and late joiners catch up.';
@@ -56,7 +56,7 @@ export async function addConsumable(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setKitRules, async () => {
     const consumable = { ...given(fields(data)), id: randomUUID() };
     await save(courseId, version, (rules) => ({ ...rules, consumables: [...rules.consumables, consumable] }));
     return 'Added.';
@@ -64,7 +64,7 @@ export async function addConsumable(
 }
 
 export async function takeAway(courseId: string, version: number, id: string): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(setKitRules, async () => {
     await save(courseId, version, (rules) => ({
       ...rules,
       supplies: rules.supplies.filter((supply) => supply.id !== id),

@@ -19,7 +19,7 @@ async function settle(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(settleStep, async () => {
     const sent = fields(data);
     const plan = {
       ...Object.fromEntries(
@@ -44,7 +44,7 @@ async function settle(
 
 async function readAgain(recipeId: string, version: number, step: number): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(settleStep, async () => {
     await call(settleStep, { recipeId, version, step });
     return 'Read from its words again.';
   });

@@ -12,7 +12,7 @@ export const metadata = { title: 'Attendance' };
 
 async function mark(sessionId: string, id: string, enrolmentId: string, state: AttendanceState): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(recordAttendance, async () => {
     await call(recordAttendance, { sessionId, id, enrolmentId, state });
     return undefined;
   });

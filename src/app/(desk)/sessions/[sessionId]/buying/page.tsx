@@ -11,7 +11,7 @@ export const metadata = { title: 'Shopping list' };
 
 async function mark(sessionId: string, done: boolean): Promise<void> {
   'use server';
-  const answer = await attempt(async () => {
+  const answer = await attempt(markJob, async () => {
     await call(markJob, { sessionId, job: 'buying', done });
     return undefined;
   });

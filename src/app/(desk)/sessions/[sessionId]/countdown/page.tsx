@@ -17,7 +17,7 @@ export const metadata = { title: 'Jobs' };
 
 async function mark(sessionId: string, job: string, done: boolean): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(markJob, async () => {
     await call(markJob, { sessionId, job, done });
     return undefined;
   });
@@ -25,7 +25,7 @@ async function mark(sessionId: string, job: string, done: boolean): Promise<void
 
 async function show(sessionId: string, job: string, on: boolean): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(changeJob, async () => {
     await call(changeJob, { sessionId, job, for: 'session', on } as never);
     return undefined;
   });
@@ -33,7 +33,7 @@ async function show(sessionId: string, job: string, on: boolean): Promise<void> 
 
 async function takeAway(sessionId: string, job: string): Promise<void> {
   'use server';
-  await attempt(async () => {
+  await attempt(removeOneOffJob, async () => {
     await call(removeOneOffJob, { sessionId, job });
     return undefined;
   });
@@ -41,7 +41,7 @@ async function takeAway(sessionId: string, job: string): Promise<void> {
 
 async function retime(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(changeJob, async () => {
     const { job = '', fixed, perKit, whose = 'session' } = fields(data);
     const minutes = { ...(fixed ? { fixed } : {}), ...(perKit ? { perKit } : {}) };
     await call(changeJob, { sessionId, job, for: whose, ...minutes } as never);
@@ -51,7 +51,7 @@ async function retime(sessionId: string, _state: FormState | null, data: FormDat
 
 async function add(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(addOneOffJob, async () => {
     await call(addOneOffJob, { sessionId, ...fields(data) } as never);
     return 'Added.';
   });

@@ -9,14 +9,14 @@ import { setVersions } from '@/services/plan/sessions';
 import type { FormState } from '@/ui/action-form';
 
 export async function lock(sessionId: string, basis: string): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(lockKitSheet, async () => {
     await call(lockKitSheet, { sessionId, basis });
     return undefined;
   });
 }
 
 export async function chooseVersions(sessionId: string, versions: VersionPolicy): Promise<void> {
-  await attempt(async () => {
+  await attempt(setVersions, async () => {
     await call(setVersions, { sessionId, versions });
     return undefined;
   });
@@ -28,7 +28,7 @@ export async function refuse(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(refuseDifferences, async () => {
     await call(refuseDifferences, { sessionId, basis, reason: fields(data).reason ?? '' });
     return undefined;
   });
@@ -40,7 +40,7 @@ export async function unlock(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(unlockSheet, async () => {
     await call(unlockSheet, { sessionId, revision, reason: fields(data).reason ?? '' });
     return undefined;
   });
@@ -52,14 +52,14 @@ export async function leaveKitOut(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(leaveOut, async () => {
     await call(leaveOut, { sessionId, enrolmentId, reason: fields(data).reason ?? '' });
     return undefined;
   });
 }
 
 export async function putKitBack(sessionId: string, enrolmentId: string): Promise<void> {
-  await attempt(async () => {
+  await attempt(putBack, async () => {
     await call(putBack, { sessionId, enrolmentId });
     return undefined;
   });
@@ -71,7 +71,7 @@ export async function saveLabel(
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
-  return attempt(async () => {
+  return attempt(recordLabel, async () => {
     await call(recordLabel, {
       sessionId,
       ingredient,
@@ -83,7 +83,7 @@ export async function saveLabel(
 }
 
 export async function takeLabelBack(sessionId: string, ingredient: string): Promise<void> {
-  await attempt(async () => {
+  await attempt(forgetLabel, async () => {
     await call(forgetLabel, { sessionId, ingredient });
     return undefined;
   });

@@ -19,7 +19,7 @@ async function decide(
   data: FormData,
 ): Promise<FormState> {
   'use server';
-  return attempt(async () => {
+  return attempt(decideKit, async () => {
     const { fate, toId } = fields(data);
     await call(decideKit, { sessionId, id, kitId, fate, ...(toId ? { toId } : {}) } as never);
     return undefined;

@@ -14,7 +14,7 @@ import { call } from '../../../../access';
 async function send(sessionId: string) {
   'use server';
   let jobId: string | undefined;
-  const answer = await attempt(async () => {
+  const answer = await attempt(sendToPrinter, async () => {
     jobId = (await call(sendToPrinter, { sessionId, paper: 'a4' })).jobId;
     return undefined;
   });

@@ -1,0 +1,53 @@
+import { countAttempt } from '@/store/attempts';
+import { insert } from '@/store/query';
+import type { Store } from '@/store/store';
+import type { Context } from './gate';
+
+/** What is kept of what happens at the doors. */
+export type SecurityEventKind =
+  | 'signed in'
+  | 'wrong password'
+  | 'wrong code'
+  | 'recovery code used'
+  | 'too many attempts'
+  | 'refused'
+  | 'password asked again'
+  | 'asked for a new password'
+  | 'link did not work';
+
+interface About {
+  readonly programmeId?: string | null;
+  readonly actorId?: string | null;
+  readonly ip?: string;
+  /** What it was about, never what was typed: people type passwords into the wrong field. */
+  readonly detail?: string;
+}
+
+/** Events of one kind and source that are kept within an hour: a flood of them fills no disk. */
+const MOST_AN_HOUR = 200;
+
+/** Keeps an event, unless its source has already filled the hour. A full disk or a lost database stops nobody at the door. */
+export async function logSecurity(
+  from: Pick<Context, 'clock' | 'ids'> & { readonly store: Store },
+  kind: SecurityEventKind,
+  { programmeId = null, actorId = null, ip = '', detail = '' }: About,
+): Promise<void> {
+  const limit = { name: 'kept-events', points: MOST_AN_HOUR, seconds: 3600 };
+  const { db } = from.store;
+  try {
+    if ((await countAttempt(from.store, limit, `${kind} ${actorId ?? ip}`)) > 0) return;
+    await insert(db, db.models.securityEvent, [
+      {
+        id: from.ids(),
+        programmeId,
+        at: new Date(from.clock().epochMilliseconds),
+        kind,
+        actorId,
+        ip: ip.slice(0, 64),
+        detail: detail.slice(0, 190),
+      },
+    ]);
+  } catch (error) {
+    console.error(`A security event was not kept: ${(error as Error).message}`);
+  }
+}
