@@ -101,6 +101,31 @@ describe('a job', () => {
     expect(await state(id)).toMatchObject({ state: 'failed', result: { why: expect.stringContaining('20 times') } });
   });
 
+  it('keeps its lease however often it is renewed within one second, and is not lost for that', async () => {
+    const id = await queue();
+    await work(async (_job, { progress }) => {
+      // The clock stands still: each renewal writes what stood there before.
+      for (let n = 0; n < 20; n++) await progress(50);
+      return 'done';
+    });
+    expect(await state(id)).toMatchObject({ state: 'done', attempts: 1 });
+  });
+
+  it('queued, or under way, before the clock was set back does not wait for the old hour', async () => {
+    const queued = await queue();
+    const begun = await queue();
+    pass(-3 * 3600);
+    const done: string[] = [];
+    while (await work(async (job) => done.push(job.id)));
+    expect(done.sort()).toEqual([queued, begun].sort());
+    const left = await queue();
+    await takeJob(store, 'dead', clock(), 15);
+    pass(-3 * 3600);
+    expect(await work(async () => 'taken up')).toBe(true);
+    expect(await state(left)).toMatchObject({ state: 'done', result: 'taken up' });
+    pass(6 * 3600);
+  });
+
   it('is cancelled before it begins, or where it next tells its progress', async () => {
     const waiting = await queue();
     await cancelJob(context, { jobId: waiting });

@@ -17,18 +17,6 @@ export function Field({ label, hint, width = '', ...input }: Base & InputHTMLAtt
   );
 }
 
-/** Where a new password is chosen. */
-export const NewPassword = ({ label = 'Password' }: { label?: string }) => (
-  <Field
-    label={label}
-    name="password"
-    type="password"
-    autoComplete="new-password"
-    required
-    hint="At least 10 characters: a few words do well."
-  />
-);
-
 /** A labelled choice. */
 export function Choice({
   label,

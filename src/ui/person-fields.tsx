@@ -16,8 +16,23 @@ interface Group {
   readonly name: string;
 }
 
-/** The fields of one person of a roll. @param groups those of the course, where there are several */
-export function PersonFields({ person, groups }: { person?: Person; groups: readonly Group[] }) {
+/** How a family is reached. */
+interface Reach {
+  readonly contact: string;
+  readonly address: string;
+}
+
+const UNKNOWN: Reach = { contact: '', address: '' };
+
+interface Props {
+  readonly person?: Person;
+  /** Those of the course, where there are several. */
+  readonly groups: readonly Group[];
+  readonly reach?: Reach;
+}
+
+/** The fields of one person of a roll. */
+export function PersonFields({ person, groups, reach = UNKNOWN }: Props) {
   return (
     <>
       <Field label="Name" name="name" required maxLength={100} defaultValue={person?.name} />
@@ -61,9 +76,13 @@ export function PersonFields({ person, groups }: { person?: Person; groups: read
         label="Contact"
         name="contact"
         maxLength={190}
-        hint={person ? 'Write to replace what is held' : 'E-mail or phone; only coordinators see it'}
+        defaultValue={reach.contact}
+        hint={`E-mail or phone; only coordinators see it${person ? '. Of the whole household' : ''}`}
       />
-      <Field label="Address" name="address" maxLength={255} />
+      <Field label="Address" name="address" maxLength={255} defaultValue={reach.address} />
+      {/* What was shown: what is left as it is changes nothing that somebody else wrote meanwhile. */}
+      <input type="hidden" name="shownContact" value={reach.contact} />
+      <input type="hidden" name="shownAddress" value={reach.address} />
     </>
   );
 }

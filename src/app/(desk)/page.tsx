@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { Temporal } from 'temporal-polyfill';
+import { readQuery } from '@/app/query';
 import { sayLeft } from '@/core/countdown/thread';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
 import { CountdownLanes } from '@/ui/countdown-lanes';
@@ -20,7 +21,7 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
   if (actor.role !== 'coordinator') redirect('/duties');
   const { threads, next, now, timeZone } = await call(viewCountdown, {});
   const instant = Temporal.Instant.from(now);
-  const { all } = await searchParams;
+  const { all } = await readQuery(searchParams);
   const shown = all === undefined ? threads.slice(0, LANES) : threads;
   return (
     <>

@@ -66,7 +66,7 @@ interface Guards {
 const PROOF_MINUTES = 10;
 
 /** Costly requests of one person, for all servers together. */
-const COSTLY: Limit = { name: 'costly', points: 60, seconds: 60 };
+const COSTLY: Limit = { name: 'costly', points: 120, seconds: 60 };
 
 /**
  * Refuses who may not call a service, before anything they sent is looked at, and keeps that it was tried.

@@ -8,6 +8,7 @@ import { ServiceError } from '../errors';
 export const computeKits = service({
   title: 'Calculate kits from a recipe, without saving',
   roles: ROLES,
+  costly: true,
   input: kitCaseRequest,
   run: async (_context, { recipe, kits, working }): Promise<CaseResult> => {
     try {

@@ -368,6 +368,7 @@ export const exportSheet = service({
 export const exportSheetBook = service({
   title: 'Take out a kit sheet as XLSX',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
     const { content, name, title } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
@@ -378,6 +379,7 @@ export const exportSheetBook = service({
 export const exportSheetPdf = service({
   title: 'Take out a kit sheet as PDF',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
     const { content, name, title, state, system } = await sheetToTakeOut(context, sessionId, 'kit sheet, PDF');

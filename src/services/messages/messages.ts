@@ -17,7 +17,9 @@ export async function queueMessage(
   message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> & Partial<Pick<MessageRow, 'linkId'>>,
 ): Promise<void> {
   const id = from.ids();
-  await insert(db, db.models.message, [{ linkId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null }]);
+  await insert(db, db.models.message, [
+    { linkId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null },
+  ]);
   await queueJob(from, db, programmeId, 'send message', { messageId: id });
 }
 
@@ -43,6 +45,9 @@ export const listMessages = service({
     const ids = messages.flatMap(({ linkId }) => (linkId ? [linkId] : []));
     const links = ids.length > 0 ? await find(db, db.models.accessLink, { id: ids, purpose: 'invite' }) : [];
     const invitations = new Set(links.filter((link) => isOpen(link, nowOf(context))).map(({ id }) => id));
-    return messages.map(({ linkId, ...message }) => ({ ...message, body: shown(context, message.body, linkId, invitations) }));
+    return messages.map(({ linkId, ...message }) => ({
+      ...message,
+      body: shown(context, message.body, linkId, invitations),
+    }));
   },
 });

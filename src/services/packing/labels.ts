@@ -42,6 +42,7 @@ export const labelsToPrint = service({
 export const printLabels = service({
   title: 'Print the labels of a session',
   roles: ['coordinator'],
+  costly: true,
   input: withKind,
   run: async (context, { sessionId, paper, of }) => {
     const { labels, name } = await labelsToPrint(context, { sessionId, paper, of });
@@ -55,6 +56,7 @@ export const printLabels = service({
 export const sendToPrinter = service({
   title: 'Send the labels of a session to the label printer',
   roles: ['coordinator'],
+  costly: true,
   input: ofSession,
   run: async (context, { sessionId, paper }) => {
     await loadLocked(context, sessionId);

@@ -209,6 +209,7 @@ export const removeCalendar = service({
 export const previewCalendarFile = service({
   title: 'Look into a calendar file before bringing it in',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { programme } = await loadProgramme(context);

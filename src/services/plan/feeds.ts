@@ -23,7 +23,14 @@ export const listFeeds = service({
   roles: ['coordinator'],
   input: z.object({}),
   run: (context) =>
-    select<{ id: string; scope: string; withJobs: number; createdAt: Date; what: string | null; madeBy: string | null }>(
+    select<{
+      id: string;
+      scope: string;
+      withJobs: number;
+      createdAt: Date;
+      what: string | null;
+      madeBy: string | null;
+    }>(
       context.store.db,
       `SELECT f.id, f.scope, f.with_jobs AS withJobs, f.created_at AS createdAt, COALESCE(c.title, p.name, m.name) AS what, b.name AS madeBy
          FROM calendar_feed f LEFT JOIN course c ON f.scope = 'course' AND c.id = f.scope_id

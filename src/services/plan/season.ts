@@ -115,6 +115,7 @@ async function loadSeason(context: Context, season: SeasonPlan, db = context.sto
 export const previewSeason = service({
   title: 'See a season before laying it down',
   roles: ['coordinator'],
+  costly: true,
   input: seasonPlan,
   run: async (context, season): Promise<SeasonDraft> => (await loadSeason(context, season)).draft,
 });
@@ -122,6 +123,7 @@ export const previewSeason = service({
 export const laySeason = service({
   title: 'Lay down the sessions of a season',
   roles: ['coordinator'],
+  costly: true,
   input: seasonPlan.extend({ version: z.coerce.number().int() }),
   run: (context, { version, ...season }) =>
     context.store.transaction(async (db) => {
@@ -260,6 +262,7 @@ export interface NamedWeekPlace extends WeekPlace {
 export const findWeekPlace = service({
   title: 'Find a place in the week for a course',
   roles: ['coordinator'],
+  costly: true,
   input: z
     .object({
       courseId: z.uuid(),

@@ -104,6 +104,7 @@ export const exportHousehold = service({
 export const eraseHousehold = service({
   title: 'Erase a household',
   roles: ['coordinator'],
+  proof: true,
   input: z.object({ householdId: z.uuid(), version: z.coerce.number().int() }),
   run: (context, { householdId, version }) =>
     context.store.transaction(async (db) => {

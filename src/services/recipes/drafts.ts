@@ -22,6 +22,7 @@ export type { DraftedLine };
 export const previewRecipe = service({
   title: 'Read recipes from text or a file before saving them',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { reference } = (await loadProgramme(context)).programme;

@@ -202,6 +202,7 @@ export type RecipePreview = { file: RecipeFile } | { problems: RecipeProblem[] }
 export const previewRecipeFile = service({
   title: 'Read a recipe file before saving it',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }): Promise<RecipePreview> => {
     const { reference } = (await loadProgramme(context)).programme;

@@ -20,7 +20,7 @@ import { loadProgramme } from '../programme/load';
 export const viewReference = service({
   title: 'See the reference table',
   roles: ['coordinator', 'instructor'],
-  input: z.object({ search: z.string().max(80).default('') }),
+  input: z.object({ search: z.string().max(200).default('') }),
   run: async (context, { search }) => {
     const { reference } = (await loadProgramme(context)).programme;
     const wanted = search.trim() === '' ? [] : search.trim().split(/\s+/).map(wordKey);

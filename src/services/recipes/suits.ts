@@ -103,6 +103,7 @@ const words = z.string().trim().max(4000, 'At most 4,000 characters.').default('
 export const proposeDishes = service({
   title: 'Find dishes for the sessions of a course',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ courseId: z.uuid(), stock: words, offers: words, menu: words }),
   run: async (context, { courseId, stock, offers, menu }) => {
     const { db } = context.store;

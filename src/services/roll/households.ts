@@ -1,8 +1,9 @@
 import { nameKey, type RollEntry } from '@/core/roll/roll-row';
-import { change, find, insert } from '@/store/query';
+import { find, insert, updateVersion } from '@/store/query';
 import type { HouseholdRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
+import { stale } from '../errors';
 
 type FamilyCells = Pick<RollEntry, 'name' | 'household' | 'contact' | 'address'>;
 
@@ -61,12 +62,30 @@ export async function completeHousehold(
   household: HouseholdRow,
   { contact, address }: Pick<FamilyCells, 'contact' | 'address'>,
 ): Promise<void> {
-  const next = { contact: contact || household.contact, address: address || household.address };
+  await setReach(db, household, { contact: contact || household.contact, address: address || household.address });
+}
+
+/** How a family is reached. */
+export type Reach = Pick<HouseholdRow, 'contact' | 'address'>;
+
+/**
+ * What somebody wrote into a form, as a change of what it showed them: what they left as it was is not theirs, so two
+ * siblings edited at once each keep what was changed; what they emptied is cleared.
+ *
+ * @throws ServiceError kind "stale" when somebody else changed the same in the meantime
+ */
+export async function editReach(db: Db, household: HouseholdRow, shown: Reach, written: Reach): Promise<void> {
+  const next = (['contact', 'address'] as const).map((key) => {
+    if (written[key] === shown[key] || written[key] === household[key]) return household[key];
+    if (household[key] !== shown[key]) throw stale(`How ${household.name} is reached`);
+    return written[key];
+  });
+  await setReach(db, household, { contact: next[0] ?? '', address: next[1] ?? '' });
+}
+
+async function setReach(db: Db, household: HouseholdRow, next: Reach): Promise<void> {
   if (next.contact === household.contact && next.address === household.address) return;
-  Object.assign(household, next);
-  await change(
-    db,
-    'UPDATE household SET contact = :contact, address = :address, version = version + 1 WHERE id = :id',
-    { id: household.id, ...next },
-  );
+  if (!(await updateVersion(db, db.models.household, household.id, household.version, next)))
+    throw stale(`How ${household.name} is reached`);
+  Object.assign(household, next, { version: household.version + 1 });
 }

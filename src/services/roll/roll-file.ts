@@ -44,6 +44,7 @@ export const exportRoll = service({
 export const exportRollBook = service({
   title: 'Take out a roll as XLSX',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ courseId: z.uuid() }),
   run: async (context, { courseId }) => {
     const { people, name } = await rollToTakeOut(context, courseId, 'roll, XLSX');
@@ -136,6 +137,7 @@ async function replacePerson(
 export const previewRollFile = service({
   title: 'Read a roll file before saving it',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ courseId: z.uuid(), bytes: z.instanceof(Uint8Array), columns: columnWords.default({}) }),
   run: async (context, { courseId, bytes, columns }) => {
     await loadCourse(context, courseId);
@@ -168,6 +170,7 @@ export const previewRollFile = service({
 export const saveRoll = service({
   title: 'Bring a roll in from a file',
   roles: ['coordinator'],
+  costly: true,
   input: z.object({ courseId: z.uuid(), rows: numberedRows, columns: columnWords.default({}) }),
   run: (context, { courseId, rows, columns }) =>
     context.store.transaction(async (db) => {

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { RollCells } from '@/core/roll/roll-row';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { viewHousehold } from './home';
-import { viewRoll } from './roll';
+import { editPerson, viewRoll } from './roll';
 import { previewRollFile, saveRoll } from './roll-file';
 
 let store: Store;
@@ -109,5 +110,43 @@ describe('bringing in a roll', () => {
     });
     expect(log.map((row) => (row as unknown as { action: string }).action)).toEqual(['added', 'brought in a roll']);
     expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: '{"people":1,"updated":0,"leftOut":0}' });
+  });
+});
+
+describe('how a family is reached', () => {
+  const shown = { contact: 'wren@quay.example', address: 'Net Loft 3' };
+
+  async function family() {
+    const both = { household: `Wren ${crypto.randomUUID()}`, ...shown };
+    const { courseId, people } = await newSession(context, [
+      { name: 'Łucja', ...both },
+      { name: 'Bram', ...both },
+    ]);
+    const roll = async () => viewRoll(context, { courseId, editing: people[0] ?? '' });
+    const change = (child: 0 | 1, written: Partial<RollCells>, saw = shown) =>
+      editPerson(context, {
+        enrolmentId: people[child],
+        version: 1,
+        cells: cells({ name: child === 0 ? 'Łucja' : 'Bram', ...written }),
+        shown: saw,
+      });
+    return { change, reach: async () => (await roll()).reach };
+  }
+
+  it('is cleared when it is emptied, and stays where nothing was changed', async () => {
+    const { change, reach } = await family();
+    await change(0, { contact: '', address: shown.address });
+    expect(await reach()).toEqual({ contact: '', address: 'Net Loft 3' });
+  });
+
+  it('changed from two siblings’ forms at once keeps both changes, and refuses what was changed meanwhile', async () => {
+    const { change, reach } = await family();
+    await change(0, { ...shown, contact: 'new@quay.example' });
+    await change(1, { ...shown, address: 'Rope Walk 9' });
+    expect(await reach()).toEqual({ contact: 'new@quay.example', address: 'Rope Walk 9' });
+    const other = await family();
+    await other.change(0, { ...shown, contact: 'one@quay.example' });
+    await expect(other.change(1, { ...shown, contact: 'two@quay.example' })).rejects.toMatchObject({ kind: 'stale' });
+    expect((await other.reach()).contact).toBe('one@quay.example');
   });
 });

@@ -25,14 +25,18 @@ import {
   seated,
   todayOf,
 } from './enrolling';
-import { completeHousehold, householdsFor } from './households';
+import { completeHousehold, editReach, householdsFor } from './households';
 import { rollPerson } from './person';
 
 export const viewRoll = service({
   title: 'See a course’s roll',
   roles: ['coordinator'],
-  input: z.object({ courseId: z.uuid() }),
-  run: async (context, { courseId }) => {
+  input: z.object({
+    courseId: z.uuid(),
+    /** Somebody who is being edited: how their family is reached comes too. */
+    editing: z.string().max(200).default(''),
+  }),
+  run: async (context, { courseId, editing }) => {
     const { db } = context.store;
     const course = await loadCourse(context, courseId);
     const rows = await find(db, db.models.enrolment, { courseId }, [['id', 'ASC']]);
@@ -47,9 +51,12 @@ export const viewRoll = service({
       groups.filter(({ position }) => position > 0).map(({ id }) => id),
       modeRoomOf(course),
     );
+    const edited = people.find(({ id }) => id === editing);
+    const family = edited && (await findOne(db, db.models.household, { id: edited.householdId }));
     return {
       course,
       people,
+      reach: { contact: family?.contact ?? '', address: family?.address ?? '' },
       groups,
       places,
       modes: modePlaces(people, modeRoomOf(course)),
@@ -93,8 +100,14 @@ export const addPerson = service({
 export const editPerson = service({
   title: 'Change a person on a roll',
   roles: ['coordinator'],
-  input: z.object({ enrolmentId: z.uuid(), version: z.coerce.number().int(), cells }),
-  run: (context, { enrolmentId, version, cells: written }) =>
+  input: z.object({
+    enrolmentId: z.uuid(),
+    version: z.coerce.number().int(),
+    cells,
+    /** What the form showed of how the family is reached; left out, it is not changed. */
+    shown: z.object({ contact: z.string().max(190), address: z.string().max(255) }).optional(),
+  }),
+  run: (context, { enrolmentId, version, cells: written, shown }) =>
     context.store.transaction(async (db) => {
       const before = await loadEnrolment(context, enrolmentId, db);
       const groups = await groupsOf(db, before.courseId);
@@ -102,7 +115,8 @@ export const editPerson = service({
       if ('problems' in reading) throw refusedCells(reading.problems);
       const { name, age, servings, mode, wishes, plan } = reading.entry;
       const household = await findOne(db, db.models.household, { id: before.householdId });
-      if (household) await completeHousehold(db, household, reading.entry);
+      if (household && shown) await editReach(db, household, shown, reading.entry);
+      else if (household) await completeHousehold(db, household, reading.entry);
       const groupId = groupIdOf(groups, reading.entry);
       const values = { name, age, servings, mode, groupId, wishes: JSON.stringify(wishes), actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);

@@ -1,9 +1,12 @@
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
+import { renewRecoveryCodes, turnOffSecondStep, viewSecondStep } from '@/services/access/second-step';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
-import { Field, NewPassword } from '@/ui/field';
+import { Field } from '@/ui/field';
+import { NewPassword } from '@/ui/new-password';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember, signedIn } from '../../access';
 
@@ -36,10 +39,27 @@ async function newPassword(_state: FormState | null, data: FormData): Promise<Fo
   return answer;
 }
 
+async function newCodes(): Promise<FormState> {
+  'use server';
+  return attempt(renewRecoveryCodes, async () => {
+    const { codes } = await call(renewRecoveryCodes, {});
+    return { message: 'The earlier ones no longer work. Keep these with your papers:', copy: codes.join(' ') };
+  });
+}
+
+async function turnOff(): Promise<FormState> {
+  'use server';
+  return attempt(turnOffSecondStep, async () => {
+    await call(turnOffSecondStep, {});
+    return undefined;
+  });
+}
+
 export default async function Account() {
   const { actor, programme } = await requireMember();
   const { signInId } = await signedIn();
   const signIns = await call(listSignIns, {});
+  const step = await call(viewSecondStep, {});
   return (
     <>
       <PageTitle title="Your account" over={`${actor.name}, ${actor.role}`} />
@@ -72,13 +92,47 @@ export default async function Account() {
             </button>
           </form>
         </section>
+        <section className="sheet h-fit p-5" aria-labelledby="second-step">
+          <h2 id="second-step" className="mb-3 text-xl font-bold">
+            A code beside the password
+          </h2>
+          {step.isOn ? (
+            <>
+              <p className="mb-3">
+                It is on. {step.recoveryCodesLeft} of your recovery codes {step.recoveryCodesLeft === 1 ? 'is' : 'are'}{' '}
+                left.
+              </p>
+              <div className="flex flex-wrap gap-2">
+                <ActionForm action={newCodes} label="New recovery codes" className="flex flex-wrap">
+                  <button type="submit" className="btn">
+                    Get new recovery codes
+                  </button>
+                </ActionForm>
+                <ActionForm action={turnOff} label="Turn the code off" className="flex flex-wrap">
+                  <button type="submit" className="btn">
+                    Turn it off
+                  </button>
+                </ActionForm>
+              </div>
+            </>
+          ) : (
+            <>
+              <p className="mb-3">
+                Whoever learns your password still does not come in without your telephone. It is off.
+              </p>
+              <Link href="/second-step" className="btn">
+                Set it up
+              </Link>
+            </>
+          )}
+        </section>
         <section className="sheet h-fit p-5" aria-labelledby="password">
           <h2 id="password" className="mb-3 text-xl font-bold">
             Change your password
           </h2>
           <ActionForm action={newPassword} label="Change your password" className="flex flex-col gap-3">
             <Field label="Present password" name="old" type="password" autoComplete="current-password" required />
-            <NewPassword label="New password" />
+            <NewPassword label="New password" about={actor.name} />
             <p className="text-xs">You sign in again with it, everywhere.</p>
             <button type="submit" className="btn btn-primary w-fit">
               Change password

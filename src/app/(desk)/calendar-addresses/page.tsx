@@ -58,6 +58,7 @@ export default async function CalendarAddresses() {
                   <span className="block text-sm">
                     {feed.scope}
                     {feed.withJobs ? ', with the jobs' : ''}, made {feed.createdAt.toISOString().slice(0, 10)}
+                    {feed.madeBy && ` by ${feed.madeBy}`}
                   </span>
                 </span>
                 <form action={end.bind(null, feed.id)}>

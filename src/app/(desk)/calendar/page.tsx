@@ -1,4 +1,6 @@
 import Link from 'next/link';
+import { readQuery } from '@/app/query';
+import { civilDate } from '@/contracts/plan';
 import { addDays } from '@/core/plan/civil';
 import { viewCalendar, WEEKS_SHOWN } from '@/services/plan/calendar';
 import { listChanges } from '@/services/plan/changes';
@@ -12,9 +14,9 @@ import { Board } from './board';
 export const metadata = { title: 'Calendar' };
 
 export default async function Calendar({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
-  const { from } = await searchParams;
-  const isDate = from !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(from) && !Number.isNaN(Date.parse(from));
-  const plan = await call(viewCalendar, isDate ? { from } : {});
+  const { from } = await readQuery(searchParams);
+  const day = civilDate.safeParse(from);
+  const plan = await call(viewCalendar, day.success ? { from: day.data } : {});
   const [change] = await call(listChanges, {});
   const clashes = plan.sessions.filter(({ conflicts }) => conflicts.length > 0);
   return (

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { attempt } from '@/app/form';
+import { readQuery } from '@/app/query';
 import { nameKey } from '@/core/roll/roll-row';
 import { eraseHousehold, type HouseholdEntry, listHouseholds, listLooks } from '@/services/privacy/households';
 import { KEPT_DAYS } from '@/services/privacy/retention';
@@ -19,7 +20,7 @@ async function erase(householdId: string, version: number): Promise<FormState> {
 }
 
 export default async function Families({ searchParams }: { searchParams: Promise<{ q?: string }> }) {
-  const { q = '' } = await searchParams;
+  const { q = '' } = await readQuery(searchParams);
   const { programme } = await requireMember();
   const households = await call(listHouseholds, {});
   const looks = await call(listLooks, {});

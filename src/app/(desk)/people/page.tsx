@@ -1,4 +1,5 @@
 import { attempt, fields } from '@/app/form';
+import { listSecurityEvents } from '@/services/access/doors';
 import { ROLES } from '@/services/access/gate';
 import {
   changeRole,
@@ -9,8 +10,9 @@ import {
   revokeToken,
   withdrawInvitation,
 } from '@/services/access/members';
+import { requireSecondStep } from '@/services/access/second-step';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { sayShortDate } from '@/ui/dates';
+import { sayMoment, sayShortDate } from '@/ui/dates';
 import { Choice, Field } from '@/ui/field';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../access';
@@ -70,6 +72,14 @@ async function endToken(tokenId: string): Promise<FormState> {
   });
 }
 
+async function wantSecondStep(required: boolean): Promise<FormState> {
+  'use server';
+  return attempt(requireSecondStep, async () => {
+    await call(requireSecondStep, { required });
+    return undefined;
+  });
+}
+
 const WHAT_THEY_SEE = {
   coordinator: 'Everything.',
   instructor: 'Recipes, benches, and what the children of a class must avoid, from two days before it.',
@@ -79,7 +89,8 @@ const WHAT_THEY_SEE = {
 const roleOptions = ROLES.map((role) => <option key={role}>{role}</option>);
 
 export default async function People() {
-  const { actor } = await requireMember();
+  const { actor, programme } = await requireMember();
+  const events = await call(listSecurityEvents, {});
   const { members, invitations, tokens } = await call(listMembers, {});
   return (
     <>
@@ -96,7 +107,11 @@ export default async function People() {
                   <span>
                     <b>{member.name}</b>
                     {member.id === actor.id && ' (you)'}
-                    <span className="block text-sm">{member.email}</span>
+                    <span className="block text-sm">
+                      {member.email}
+                      {member.hasSecondStep && ' · code beside the password'}
+                      {member.passwordLink && ' · asked for a new password, not set yet'}
+                    </span>
                   </span>
                   <span className="flex flex-wrap items-end gap-2">
                     <ActionForm
@@ -128,10 +143,13 @@ export default async function People() {
                 Invited, not here yet
               </h2>
               <ul className="divide-y divide-base-300">
-                {invitations.map(({ id, email, role, expiresAt }) => (
+                {invitations.map(({ id, email, role, expiresAt, by }) => (
                   <li key={id} className="flex items-center justify-between gap-3 py-2">
                     <span>
                       <b>{email}</b> as {role}, until {sayShortDate(expiresAt.slice(0, 10))}
+                      <span className="block text-sm">
+                        {by ? `sent by ${by}` : 'nobody knows any more who sent it'}
+                      </span>
                     </span>
                     <ActionForm action={takeBack.bind(null, id)}>
                       <button type="submit" className="btn btn-sm" aria-label={`Take back the invitation of ${email}`}>
@@ -151,10 +169,11 @@ export default async function People() {
               For your own programs. A token acts in its role until it ends, and is shown once, when it is made.
             </p>
             <ul className="mb-3 divide-y divide-base-300">
-              {tokens.map(({ id, name, role, expiresAt }) => (
+              {tokens.map(({ id, name, role, expiresAt, by }) => (
                 <li key={id} className="flex items-center justify-between gap-3 py-2">
                   <span>
                     <b>{name}</b>, {role}, until {sayShortDate(expiresAt.slice(0, 10))}
+                    <span className="block text-sm">{by ? `made by ${by}` : 'made on the command line'}</span>
                   </span>
                   <ActionForm action={endToken.bind(null, id)}>
                     <button type="submit" className="btn btn-sm" aria-label={`Take back the token ${name}`}>
@@ -176,29 +195,65 @@ export default async function People() {
             </ActionForm>
           </section>
         </div>
-        <section className="sheet h-fit p-5" aria-labelledby="invite">
-          <h2 id="invite" className="mb-3 text-xl font-bold">
-            Invite somebody
-          </h2>
-          <ActionForm action={invite} label="Invite somebody" clear className="flex flex-col gap-3">
-            <Field label="E-mail" name="email" type="email" required maxLength={190} />
-            <Choice label="Role" name="role" defaultValue="crew">
-              {roleOptions}
-            </Choice>
-            <button type="submit" className="btn btn-primary w-fit">
-              Send invitation
-            </button>
-          </ActionForm>
-          <h3 className="mt-5 mb-1 font-bold">What each role sees</h3>
-          <dl className="text-sm">
-            {ROLES.map((role) => (
-              <div key={role} className="mb-2">
-                <dt className="font-semibold">{role}</dt>
-                <dd>{WHAT_THEY_SEE[role]}</dd>
-              </div>
-            ))}
-          </dl>
-        </section>
+        <div className="flex flex-col gap-6">
+          <section className="sheet h-fit p-5" aria-labelledby="invite">
+            <h2 id="invite" className="mb-3 text-xl font-bold">
+              Invite somebody
+            </h2>
+            <ActionForm action={invite} label="Invite somebody" clear className="flex flex-col gap-3">
+              <Field label="E-mail" name="email" type="email" required maxLength={190} />
+              <Choice label="Role" name="role" defaultValue="crew">
+                {roleOptions}
+              </Choice>
+              <button type="submit" className="btn btn-primary w-fit">
+                Send invitation
+              </button>
+            </ActionForm>
+            <h3 className="mt-5 mb-1 font-bold">What each role sees</h3>
+            <dl className="text-sm">
+              {ROLES.map((role) => (
+                <div key={role} className="mb-2">
+                  <dt className="font-semibold">{role}</dt>
+                  <dd>{WHAT_THEY_SEE[role]}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+          <section className="sheet h-fit p-5" aria-labelledby="doors">
+            <h2 id="doors" className="mb-3 text-xl font-bold">
+              At the doors
+            </h2>
+            <ActionForm
+              action={wantSecondStep.bind(null, programme.secondStep !== 1)}
+              label="A code beside the password"
+              className="mb-4 flex flex-wrap"
+            >
+              <p className="mb-2 basis-full text-sm">
+                {programme.secondStep === 1
+                  ? 'Coordinators sign in with a code beside the password. Whoever has none sets it up first.'
+                  : 'Coordinators may sign in with a code beside the password; nobody has to.'}
+              </p>
+              <button type="submit" className="btn btn-sm">
+                {programme.secondStep === 1 ? 'No longer ask it of coordinators' : 'Ask it of all coordinators'}
+              </button>
+            </ActionForm>
+            <h3 className="mb-1 font-bold">What happened</h3>
+            {events.length === 0 && <p className="text-sm">Nothing yet.</p>}
+            <ul className="divide-y divide-base-300 text-sm">
+              {events.slice(0, 12).map(({ id, at, kind, who, ip, detail }) => (
+                <li key={id} className="py-1">
+                  <b>{kind}</b>
+                  {who && `, ${who}`}
+                  {detail && `: ${detail}`}
+                  <span className="block text-xs">
+                    {sayMoment(at.toISOString(), programme.timeZone)}
+                    {ip && ` · ${ip}`}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
       </div>
     </>
   );

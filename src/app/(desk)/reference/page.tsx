@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { readQuery } from '@/app/query';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { viewFood, viewReference } from '@/services/recipes/reference-table';
@@ -24,7 +25,7 @@ export default async function Reference({
   searchParams: Promise<{ q?: string; food?: string; add?: string }>;
 }) {
   const { actor } = await requireMember();
-  const { q = '', food: chosen, add } = await searchParams;
+  const { q = '', food: chosen, add } = await readQuery(searchParams);
   const { foods, all } = await call(viewReference, { search: q });
   const food = chosen ? await call(viewFood, { name: chosen }).catch(() => undefined) : undefined;
   const listed = food && (await call(listProducts, { ingredient: food.food.name }));

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { readQuery } from '@/app/query';
 import { listRecipes } from '@/services/recipes/recipes';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../../access';
@@ -10,7 +11,7 @@ export const metadata = { title: 'Bring in a recipe' };
 export default async function ImportRecipe({ searchParams }: { searchParams: Promise<{ session?: string }> }) {
   await requireMember();
   const others = await call(listRecipes, {});
-  const { session } = await searchParams;
+  const { session } = await readQuery(searchParams);
   return (
     <>
       <PageTitle title="Bring in a recipe" over="From a text, a web page that was saved, or a recipe file">

@@ -5,7 +5,8 @@ import { GoneLink } from '@/app/gone-link';
 import { acceptInvitation, openLink } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field, NewPassword } from '@/ui/field';
+import { Field } from '@/ui/field';
+import { NewPassword } from '@/ui/new-password';
 
 export const metadata = { title: 'Join' };
 
@@ -35,7 +36,7 @@ export default async function Invite({ params }: { params: Promise<{ secret: str
       <ActionForm action={join.bind(null, secret)} label="Join" className="flex flex-col gap-4">
         <Field label="Your name" name="name" autoComplete="name" required maxLength={120} />
         {!link.email && <Field label="E-mail" name="email" type="email" autoComplete="username" required />}
-        <NewPassword />
+        <NewPassword about={link.email} />
         <button type="submit" className="btn btn-primary">
           Join
         </button>

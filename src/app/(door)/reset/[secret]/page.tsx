@@ -5,7 +5,7 @@ import { GoneLink } from '@/app/gone-link';
 import { openLink, resetPassword } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { NewPassword } from '@/ui/field';
+import { NewPassword } from '@/ui/new-password';
 
 export const metadata = { title: 'A new password' };
 
@@ -30,7 +30,7 @@ export default async function Reset({ params }: { params: Promise<{ secret: stri
       <h1 className="mb-1 text-2xl font-bold">Choose a new password</h1>
       <p className="mb-5 text-base-content/80">For {link.email}. You are then signed out everywhere else.</p>
       <ActionForm action={set.bind(null, secret)} label="Choose a new password" className="flex flex-col gap-4">
-        <NewPassword label="New password" />
+        <NewPassword label="New password" about={link.email} />
         <button type="submit" className="btn btn-primary">
           Set the password
         </button>

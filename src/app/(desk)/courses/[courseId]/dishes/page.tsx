@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { addDish } from '@/services/plan/sessions';
 import { proposeDishes } from '@/services/recipes/suits';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -30,7 +31,7 @@ export default async function Dishes({
   searchParams: Query;
 }) {
   const { courseId } = await params;
-  const query = await searchParams;
+  const query = await readQuery(searchParams);
   const [stock = '', offers = '', menu = ''] = ['stock', 'offers', 'menu'].map((name) => String(query[name] ?? ''));
   const { course, sessions, coverage, understood } = await orNotFound(
     call(proposeDishes, { courseId, stock, offers, menu }),

@@ -9,7 +9,7 @@ import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/action-form';
 
-const cellsOf = (data: FormData): RollCells => {
+const cellsOf = (data: FormData): Required<RollCells> => {
   const { name = '', age = '', servings = '', avoids = '', mode = '', ...family } = fields(data);
   const { household = '', contact = '', address = '', plan = '', group = '' } = family;
   return { name, age, servings, avoids, mode, group, household, contact, address, plan };
@@ -32,7 +32,8 @@ export async function edit(
   data: FormData,
 ): Promise<FormState> {
   return attempt(editPerson, async () => {
-    await call(editPerson, { enrolmentId, version, cells: cellsOf(data) });
+    const { shownContact: contact = '', shownAddress: address = '' } = fields(data);
+    await call(editPerson, { enrolmentId, version, cells: cellsOf(data), shown: { contact, address } });
     return 'Saved.';
   });
 }

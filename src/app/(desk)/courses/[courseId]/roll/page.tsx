@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { nameKey } from '@/core/roll/roll-row';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { RollPerson } from '@/services/roll/person';
@@ -37,8 +38,10 @@ export default async function Roll({
   searchParams: Promise<Query>;
 }) {
   const { courseId } = await params;
-  const query = await searchParams;
-  const { course, people, groups, places, modes, reference } = await orNotFound(call(viewRoll, { courseId }));
+  const query = await readQuery(searchParams);
+  const { course, people, groups, places, modes, reach, reference } = await orNotFound(
+    call(viewRoll, { courseId, editing: query.edit ?? '' }),
+  );
   const { actor } = await requireMember();
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const shown = sorted(
@@ -223,7 +226,7 @@ export default async function Roll({
                 label={`Edit ${editing.name}`}
                 className="flex flex-col gap-3"
               >
-                <PersonFields person={editing} groups={groups} />
+                <PersonFields person={editing} groups={groups} reach={reach} />
                 <div className="flex gap-2">
                   <button type="submit" className="btn btn-primary">
                     Save

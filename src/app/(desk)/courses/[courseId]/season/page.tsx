@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { viewCoursePlan } from '@/services/plan/courses';
 import { PageTitle } from '@/ui/page';
 import { call } from '../../../../access';
@@ -19,7 +20,7 @@ export default async function Season({
   searchParams: Query;
 }) {
   const { courseId } = await params;
-  const given = await searchParams;
+  const given = await readQuery(searchParams);
   const { course, sessions, places, teachers, today } = await orNotFound(call(viewCoursePlan, { courseId }));
   const [last] = sessions;
   // What was found in the week, or else as the course began.

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { addDays, WEEKDAY_NAMES, WEEKDAYS, type Weekday, weekdayName } from '@/core/plan/civil';
 import { ServiceError } from '@/services/errors';
 import { viewCoursePlan } from '@/services/plan/courses';
@@ -21,9 +22,9 @@ export default async function Week({
   searchParams: Query;
 }) {
   const { courseId } = await params;
-  const query = await searchParams;
+  const query = await readQuery(searchParams, ['weekdays']);
   const { course, sessions, today } = await orNotFound(call(viewCoursePlan, { courseId }));
-  const { people } = await call(viewRoll, { courseId });
+  const { people } = await call(viewRoll, { courseId, editing: '' });
   const one = (name: string, otherwise: string) =>
     typeof query[name] === 'string' && query[name] ? query[name] : otherwise;
   const days = [query.weekdays ?? ['1', '2', '3', '4', '5']].flat();

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { viewCard } from '@/services/recipes/recipes';
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -16,7 +17,7 @@ export default async function Card({
   searchParams: Promise<{ servings?: string; system?: string }>;
 }) {
   const { recipeId } = await params;
-  const { servings, system } = await searchParams;
+  const { servings, system } = await readQuery(searchParams);
   const asked = {
     ...(servings && /^\d{1,3}$/.test(servings) && Number(servings) >= 1 && Number(servings) <= 500 ? { servings } : {}),
     ...(system === 'us' || system === 'metric' ? { system } : {}),

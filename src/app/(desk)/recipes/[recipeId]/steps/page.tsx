@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { ADULT, HEATS, type PlannedStep, TOOLS } from '@/core/recipes/step-plan';
 import { settleStep, viewSteps } from '@/services/recipes/steps';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -59,7 +60,7 @@ export default async function Steps({
 }) {
   const { recipeId } = await params;
   const { actor } = await requireMember();
-  const asked = await searchParams;
+  const asked = await readQuery(searchParams);
   const hands = Math.min(20, Math.max(1, Number(asked.hands) || 1));
   const wanted = Number(asked.servings);
   const { title, version, steps, schedules, servings } = await orNotFound(

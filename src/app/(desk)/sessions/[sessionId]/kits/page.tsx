@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
 import type { SheetContent } from '@/core/kits/sheet-content';
 import { viewKitSheet, viewWorking } from '@/services/kits/kit-sheet';
@@ -37,7 +38,7 @@ export default async function Kits({
   searchParams: Promise<{ working?: string; view?: string; compare?: string; find?: string }>;
 }) {
   const { sessionId } = await params;
-  const { working: wanted, view, compare, find = '' } = await searchParams;
+  const { working: wanted, view, compare, find = '' } = await readQuery(searchParams);
   const { bundle, sheet, hours, figures: ofSheet } = await orNotFound(call(viewKitSheet, { sessionId }));
   const { programme } = await requireMember();
   const { locked, draft, differences } = sheet;

@@ -9,7 +9,7 @@ export const metadata = { title: 'Bring in a roll' };
 
 export default async function ImportRoll({ params }: { params: Promise<{ courseId: string }> }) {
   const { courseId } = await params;
-  const { course } = await orNotFound(call(viewRoll, { courseId }));
+  const { course } = await orNotFound(call(viewRoll, { courseId, editing: '' }));
   return (
     <>
       <PageTitle title="Bring in a roll" over={course.title}>

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
+import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
 import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
 import { viewStockOutcome } from '@/services/kits/planning';
@@ -21,7 +22,7 @@ export default async function StockPage({
 }) {
   const { sessionId } = await params;
   const have = Object.fromEntries(
-    Object.entries(await searchParams).flatMap(([name, value]) =>
+    Object.entries(await readQuery(searchParams)).flatMap(([name, value]) =>
       name.startsWith(HAVE) && typeof value === 'string' && value.trim() !== ''
         ? [[name.slice(HAVE.length), value]]
         : [],
