@@ -1,5 +1,6 @@
 // The web server: Next.js behind one plain request function that sets the security headers, with TLS where asked.
 // Settings come from the environment: HOST, PORT, TLS_CERT and TLS_KEY (files), LOGISTRA_DEV.
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
@@ -21,7 +22,43 @@ const app = next({ dev, dir: ROOT, hostname: host, port });
 await app.prepare();
 const handle = app.getRequestHandler();
 
+/** Within a request: ends when its sender leaves, so that nothing goes on for nobody (src/workers/pool.ts). */
+const leaving = new AsyncLocalStorage();
+globalThis.logistraLeaving = leaving;
+
 function onRequest(request, response) {
+  const left = new AbortController();
+  response.once('close', () => {
+    if (!response.writableFinished) left.abort();
+  });
+  response.once('finish', () => finishReading(request));
+  return leaving.run(left.signal, () => answer(request, response, left.signal));
+}
+
+/** So much of a body that nobody wanted is read, in bytes and milliseconds, before its connection is closed. */
+const MOST_UNREAD = 8 * 1024 * 1024;
+const LONGEST_UNREAD = 5_000;
+
+/**
+ * A request that was answered before its body had come would leave the rest of it in the connection, and the next request
+ * on it unheard for a minute: what is left is read and thrown away, within limits.
+ */
+function finishReading(request) {
+  if (request.complete || request.destroyed) return;
+  let unread = 0;
+  const close = setTimeout(() => request.socket.destroy(), LONGEST_UNREAD);
+  request.unpipe();
+  request.removeAllListeners('data');
+  request.on('data', (chunk) => {
+    unread += chunk.length;
+    if (unread > MOST_UNREAD) request.socket.destroy();
+  });
+  request.once('end', () => clearTimeout(close));
+  request.socket.once('close', () => clearTimeout(close));
+  request.resume();
+}
+
+function answer(request, response, left) {
   const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: tls !== null, dev });
   for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
   // Next.js reads the nonce for its own scripts from the request.
@@ -37,8 +74,8 @@ function onRequest(request, response) {
     request.url = '/nothing-is-here';
   }
   // Set by src/instrumentation.ts: the bench is answered without the framework.
-  const answer = globalThis.answerAtTheBench?.(request.method, path);
-  return answer ? answerDirectly(answer, request, response) : handle(request, response);
+  const bench = globalThis.answerAtTheBench?.(request.method, path);
+  return bench ? answerDirectly(bench, request, response, left) : handle(request, response);
 }
 
 /** Whether an address can be read at all: its escapes are whole, and it holds no character that ends a text. */
@@ -58,16 +95,14 @@ function refuseAddress(response) {
 }
 
 /** Hands a request to a web-standard handler, and its answer back. */
-async function answerDirectly(answer, request, response) {
-  const leaving = new AbortController();
-  response.once('close', () => leaving.abort());
+async function answerDirectly(answer, request, response, left) {
   try {
     const sends = request.method !== 'GET' && request.method !== 'HEAD';
     const reply = await answer(
       new Request(new URL(request.url, `http://${request.headers.host ?? 'localhost'}`), {
         method: request.method,
         headers: request.headers,
-        signal: leaving.signal,
+        signal: left,
         ...(sends ? { body: Readable.toWeb(request), duplex: 'half' } : {}),
       }),
     );
@@ -79,7 +114,7 @@ async function answerDirectly(answer, request, response) {
       response.end(Buffer.from(await reply.arrayBuffer()));
     }
   } catch (error) {
-    if (leaving.signal.aborted) return;
+    if (left.aborted) return;
     console.error(error);
     if (!response.headersSent) response.writeHead(500);
     response.end();
@@ -96,6 +131,11 @@ server.requestTimeout = 60_000;
 // second try.
 server.keepAliveTimeout = 60_000;
 if (dev) server.on('upgrade', app.getUpgradeHandler());
+
+// Whoever started us asks now and then whether we still hear; one that hangs cannot answer, and is started anew.
+process.on('message', (message) => {
+  if (message === 'are you there?') process.send?.('here');
+});
 
 let ending = false;
 /** Open event streams end at once (the browser comes back to the next server); other requests are let finish. */

@@ -28,6 +28,10 @@ describe('security headers', () => {
       'upgrade-insecure-requests',
     );
     expect(securityHeaders({ nonce: 'n', tls: false })['content-security-policy']).not.toContain('upgrade-insecure');
+    expect(securityHeaders({ nonce: 'n', tls: true })['strict-transport-security']).toBe(
+      'max-age=31536000; includeSubDomains',
+    );
+    expect(securityHeaders({ nonce: 'n', tls: false })).not.toHaveProperty('strict-transport-security');
     expect(securityHeaders({ nonce: 'n', tls: false, dev: true })['content-security-policy']).toContain('unsafe-eval');
   });
 });
@@ -62,6 +66,23 @@ describe('a process that is watched over', () => {
     writeFileSync(file, text);
     return file;
   };
+
+  it('that hangs is ended from outside, and started again; one that is only slow is let be', async () => {
+    const pids: number[] = [];
+    const hangs = `process.on('message', () => process.send('here')); process.send('ready');
+      setTimeout(() => { const until = Date.now() + Number(process.env.HANG); while (Date.now() < until); }, 200);
+      setInterval(() => {}, 1000);`;
+    const watched = (HANG: string) =>
+      supervise('A test process', [script(hangs)], { HANG }, { onPid: (pid: number) => pids.push(pid), hangs: 1500 });
+    const slow = await watched('700');
+    await new Promise((resolve) => setTimeout(resolve, 3000));
+    expect(pids).toHaveLength(1);
+    await slow.stop();
+    const hung = await watched('600000');
+    await expect.poll(() => pids.length, { timeout: 8000 }).toBeGreaterThanOrEqual(3);
+    await hung.stop();
+    expect(pids.some((pid) => isAlive(pid))).toBe(false);
+  });
 
   it('is started again when it is killed, and ends when it is stopped', async () => {
     const pids: number[] = [];

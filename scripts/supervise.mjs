@@ -4,7 +4,8 @@ import os from 'node:os';
 import { ROOT, StepFailed, stopChild } from './system.mjs';
 
 /**
- * Starts a Node process that says "ready" over IPC, and starts it again whenever it ends by itself.
+ * Starts a Node process that says "ready" over IPC, and starts it again whenever it ends by itself, or hangs: one that does
+ * not say that it is there for `hangs` milliseconds is ended from outside, since it cannot end itself.
  *
  * @param name what it is, said when it ends unexpectedly
  * @param args arguments to Node
@@ -12,7 +13,7 @@ import { ROOT, StepFailed, stopChild } from './system.mjs';
  * @param onPid called with the process number each time it starts
  * @returns when it is ready, with `stop()` and the present process number
  */
-export async function supervise(name, args, env, { show = false, onPid = () => {} } = {}) {
+export async function supervise(name, args, env, { show = false, onPid = () => {}, hangs = LONGEST_HANG } = {}) {
   let child;
   let stopping = false;
   let log = '';
@@ -37,11 +38,14 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
       };
       child.stdout.on('data', keep(process.stdout, show || process.env.LOGISTRA_LOG));
       child.stderr.on('data', keep(process.stderr, true));
+      let watch;
       child.once('message', () => {
         wasReady = true;
+        watch = watchOver(name, child, hangs);
         resolve();
       });
       child.once('exit', (code, signal) => {
+        clearInterval(watch);
         if (stopping) return;
         if (!wasReady) return reject(new Error(`it ended with ${signal ?? code}`));
         console.error(`· ${name} ended unexpectedly (${signal ?? code}); starting it again …`);
@@ -70,6 +74,28 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
       await stopChild(child);
     },
   };
+}
+
+/** The server answers everybody else within this, whatever one asks of it: past it, it hears nobody. */
+const LONGEST_HANG = 20_000;
+
+/** Asks a process again and again whether it is there, and ends it when it has not said so for too long. */
+function watchOver(name, child, hangs) {
+  let heard = performance.now();
+  child.on('message', (message) => {
+    if (message === 'here') heard = performance.now();
+  });
+  let asked = 0;
+  return setInterval(() => {
+    // Where this machine slept, the asking slept too: silence counts only while it was asked.
+    const now = performance.now();
+    if (now - asked > hangs / 2) heard = now;
+    asked = now;
+    if (now - heard > hangs) {
+      console.error(`· ${name} has not answered for ${Math.round((now - heard) / 1000)} s; ending it …`);
+      child.kill('SIGKILL');
+    } else if (child.connected) child.send('are you there?', () => {});
+  }, hangs / 5);
 }
 
 /** Starts the web server and waits until it listens. */

@@ -16,4 +16,6 @@ export async function register(): Promise<void> {
     return handler && ((request) => handler(request, { params: Promise.resolve({ sessionId }) }));
   };
   Object.assign(globalThis, { answerAtTheBench });
+  const { warmUp } = await import('./workers/pool');
+  warmUp();
 }

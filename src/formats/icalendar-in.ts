@@ -1,7 +1,8 @@
 import ICAL from 'ical.js';
 import type { Closure } from '@/core/plan/cadence';
-import { addDays, civilOf, DAY, splitCivil } from '@/core/plan/civil';
+import { addDays, civilOf, DAY, dateOf, dayOf, splitCivil } from '@/core/plan/civil';
 import { clockOf } from '@/core/plan/clock';
+import { type Budget, daysOfRule, MOST_WORK, RuleError, readDayRule } from '@/core/plan/recurrence';
 import { decodeText } from './text';
 
 /** What an .ics file says, as days and hours on the programme's wall clock. */
@@ -46,9 +47,10 @@ export function readCalendar(
   const lines = goodLines(unfold(text), problems);
   const { events, zones, name } = split(lines, problems);
   const closures: Omit<Closure, 'calendar' | 'placeId'>[] = [];
+  const budget = { left: MOST_WORK };
   let isCut = false;
   for (const group of groupByUid(parseEvents(events, zones, problems))) {
-    const { found, cut } = occurrences(group, window, timeZone, problems);
+    const { found, cut } = occurrences(group, window, timeZone, problems, budget);
     isCut ||= cut;
     closures.push(...found);
     if (closures.length > MOST) {
@@ -91,9 +93,9 @@ interface Part {
 function split(
   lines: readonly Line[],
   problems: { where: string; message: string }[],
-): { events: Part[]; zones: string[]; name: string } {
+): { events: Part[]; zones: Part[]; name: string } {
   const events: Part[] = [];
-  const zones: string[] = [];
+  const zones: Part[] = [];
   let name = '';
   let part: Part | undefined;
   let kind = '';
@@ -116,7 +118,7 @@ function split(
     part.lines.push(text);
     if (new RegExp(`^END:${kind}\\s*$`, 'i').test(text)) {
       if (kind === 'VEVENT') events.push(part);
-      else zones.push(part.lines.join('\r\n'));
+      else zones.push(part);
       part = undefined;
     }
   }
@@ -131,26 +133,34 @@ function split(
 interface Parsed {
   readonly first: number;
   readonly component: ICAL.Component;
+  readonly repeats: Repeats;
 }
 
+/** Each event in a calendar of its own, with the one zone that it names: a broken one breaks no other. */
 function parseEvents(
   events: readonly Part[],
-  zones: readonly string[],
+  zones: readonly Part[],
   problems: { where: string; message: string }[],
 ): Parsed[] {
+  const zoneOf = new Map<string, string>();
+  for (const { lines } of zones) {
+    const name = lines.map((line) => /^TZID[^:]*:(.*)$/i.exec(line)?.[1]?.trim()).find(Boolean);
+    if (name) zoneOf.set(name, lines.join('\r\n'));
+  }
   return events.flatMap(({ first, lines }) => {
+    const named = new Set(lines.flatMap((line) => /;TZID="?([^":;]+)"?/i.exec(line)?.[1] ?? []));
     const whole = [
       'BEGIN:VCALENDAR',
       'VERSION:2.0',
       'PRODID:-//Logistra//EN',
-      ...zones,
-      ...lines,
+      ...[...named].flatMap((name) => zoneOf.get(name) ?? []),
+      ...lines.filter((line) => !/^(EXDATE|RDATE|RRULE|EXRULE)\b/i.test(line)),
       'END:VCALENDAR',
     ].join('\r\n');
     try {
       const component = new ICAL.Component(ICAL.parse(whole)).getFirstSubcomponent('vevent');
       if (!component?.getFirstPropertyValue('dtstart')) throw new Error('no start');
-      return [{ first, component }];
+      return [{ first, component, repeats: repeatsOf(lines) }];
     } catch {
       problems.push({
         where: `line ${first}`,
@@ -159,6 +169,24 @@ function parseEvents(
       return [];
     }
   });
+}
+
+/** By what an event repeats, as its lines say it. */
+interface Repeats {
+  readonly rules: readonly string[];
+  /** Single further days, and days that fall out: each as it is written, YYYYMMDD or YYYYMMDDTHHMMSS with or without Z. */
+  readonly further: readonly string[];
+  readonly without: ReadonlySet<string>;
+}
+
+function repeatsOf(lines: readonly string[]): Repeats {
+  const valuesOf = (name: string) =>
+    lines.flatMap((line) => new RegExp(`^${name}(?:;[^:]*)?:(.*)$`, 'i').exec(line)?.[1]?.split(',') ?? []);
+  return {
+    rules: lines.flatMap((line) => /^RRULE(?:;[^:]*)?:(.*)$/i.exec(line)?.[1] ?? []),
+    further: valuesOf('RDATE').map((value) => value.trim().split('/')[0] ?? ''),
+    without: new Set(valuesOf('EXDATE').map((value) => value.trim())),
+  };
 }
 
 const titleIn = (lines: readonly string[]) =>
@@ -180,73 +208,137 @@ function groupByUid(parsed: readonly Parsed[]): { main: Parsed | undefined; exce
 
 type Found = Omit<Closure, 'calendar' | 'placeId'>;
 
+interface Window {
+  readonly from: string;
+  readonly to: string;
+}
+
 function occurrences(
   { main, exceptions }: { main: Parsed | undefined; exceptions: Parsed[] },
-  window: { readonly from: string; readonly to: string },
+  window: Window,
   timeZone: string,
   problems: { where: string; message: string }[],
+  budget: Budget,
 ): { found: Found[]; cut: boolean } {
   const found: Found[] = [];
-  let cut = false;
-  const take = (event: ICAL.Event, start: ICAL.Time, end: ICAL.Time, first: number) => {
-    const status = String(event.component.getFirstPropertyValue('status') ?? '').toUpperCase();
-    if (status === 'CANCELLED') return;
-    try {
-      const span = spanOf(start, end, timeZone, zoneNameOf(event.component));
-      if (span.to < window.from || span.from > window.to) return;
-      found.push({ title: (event.summary ?? '').trim().slice(0, 190), ...span });
-    } catch (error) {
-      const message = error instanceof RangeError ? error.message : 'Its times cannot be read.';
-      problems.push({ where: `line ${first}`, message });
-    }
-  };
   const known = new Set(problems.map(({ message }) => message));
-  for (const each of main ? [main] : exceptions) {
-    const event = new ICAL.Event(
-      each.component,
-      main ? { exceptions: exceptions.map(({ component }) => component) as never } : {},
-    );
-    const unknownZone = zoneTrouble(each.component, timeZone);
-    if (unknownZone && !known.has(unknownZone)) problems.push({ where: `line ${each.first}`, message: unknownZone });
+  const tell = (first: number, message: string) => {
+    if (!known.has(message)) problems.push({ where: `line ${first}`, message });
+    known.add(message);
+  };
+  const take = ({ component, first }: Parsed, start: ICAL.Time, end: ICAL.Time) => {
+    if (String(component.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED') return;
     try {
-      if (!event.isRecurring()) {
-        take(event, event.startDate, event.endDate, each.first);
-        continue;
-      }
-      // The start is the first occurrence, also where only single further days are given (RFC 5545, 3.8.5.2).
-      if (!event.component.hasProperty('rrule')) take(event, event.startDate, event.endDate, each.first);
-      const iterator = event.iterator();
-      for (let n = 0, next = iterator.next(); next; next = iterator.next(), n++) {
-        if (next.toString().slice(0, 10) > window.to) {
-          cut ||= !/UNTIL|COUNT/.test(String(each.component.getFirstPropertyValue('rrule') ?? ''));
-          break;
-        }
-        if (n >= MOST_OF_EVENT * 20 || found.length >= MOST_OF_EVENT) {
-          cut = true;
-          break;
-        }
-        if (!isRealDay(next, event)) continue;
-        const details = event.getOccurrenceDetails(next);
-        take(details.item, details.startDate, details.endDate, each.first);
-      }
-    } catch {
+      const span = spanOf(start, end, timeZone, zoneNameOf(component));
+      if (span.to < window.from || span.from > window.to) return;
+      const title = String(component.getFirstPropertyValue('summary') ?? '').trim();
+      found.push({ title: title.slice(0, 190), ...span });
+    } catch (error) {
       problems.push({
-        where: `line ${each.first}`,
-        message: `The rule by which “${event.summary ?? 'an event'}” repeats cannot be followed. It was passed over.`,
+        where: `line ${first}`,
+        message: error instanceof RangeError ? error.message : 'Its times cannot be read.',
       });
     }
+  };
+  for (const each of main ? [main, ...exceptions] : exceptions) {
+    const unknownZone = zoneTrouble(each.component, timeZone);
+    if (unknownZone) tell(each.first, unknownZone);
+  }
+  // An instance that was moved or changed stands for itself, in the place of the one it names.
+  for (const each of exceptions) {
+    const { startDate, endDate } = new ICAL.Event(each.component);
+    take(each, startDate, endDate);
+    if (each.component.getFirstProperty('recurrence-id')?.getParameter('range'))
+      tell(
+        each.first,
+        'This event changes all later ones as well. Only the one it names was changed: check the others.',
+      );
+  }
+  if (!main) return { found, cut: false };
+  const event = new ICAL.Event(main.component);
+  const { startDate } = event;
+  const { rules, further } = main.repeats;
+  const replaced = new Set(
+    exceptions.flatMap(({ component }) => {
+      const named = component.getFirstPropertyValue('recurrence-id') as ICAL.Time;
+      return [stamp(named), named.toUnixTime()];
+    }),
+  );
+  const length = event.duration;
+  const at = (start: ICAL.Time) => {
+    if (replaced.has(stamp(start)) || replaced.has(start.toUnixTime()) || isWithout(main.repeats.without, start))
+      return;
+    const end = start.clone();
+    end.addDuration(length);
+    take(main, start, end);
+  };
+  if (rules.length === 0 || further.length > 0) at(startDate);
+  let cut = false;
+  try {
+    for (const rule of rules) {
+      const { days, isEndless } = daysOfEvent(rule, startDate, window, length, budget);
+      cut ||= isEndless || days.length >= MOST_OF_EVENT;
+      for (const day of days) at(onDay(startDate, day));
+    }
+  } catch (error) {
+    if (!(error instanceof RuleError)) throw error;
+    problems.push({
+      where: `line ${main.first}`,
+      message: `The rule by which “${event.summary ?? 'an event'}” repeats cannot be followed: ${error.message}. It was passed over.`,
+    });
+  }
+  for (const day of further.slice(0, MOST_OF_EVENT)) {
+    const start = furtherStart(day, startDate);
+    if (start) at(start);
+    else tell(main.first, `A further day of “${event.summary ?? 'an event'}”, ${day.slice(0, 20)}, cannot be read.`);
   }
   return { found, cut };
 }
 
-/**
- * Whether an occurrence is one: what repeats by month or year on a day that a month does not have leaves that month out
- * (RFC 5545, 3.3.10); the parser would slide it into the next.
- */
-function isRealDay(at: ICAL.Time, event: ICAL.Event): boolean {
-  const rule = event.component.getFirstPropertyValue('rrule') as ICAL.Recur | null;
-  if (!rule || !/^(MONTHLY|YEARLY)$/.test(rule.freq) || Object.keys(rule.parts).length > 0) return true;
-  return at.day === event.startDate.day || event.component.hasProperty('rdate');
+/** Days since 1970-01-01 on which an event's rule has it begin, within the window and what lies before it by its length. */
+function daysOfEvent(text: string, start: ICAL.Time, window: Window, length: ICAL.Duration, budget: Budget) {
+  const rule = readDayRule(text);
+  const before = Math.ceil(length.toSeconds() / 86_400) + 1;
+  const span = { from: dayOf(window.from) - before, to: dayOf(window.to) + 1 };
+  const days = daysOfRule(rule, dayOf(dateText(start)), span, MOST_OF_EVENT, budget);
+  return { days, isEndless: rule.count === undefined && rule.until === undefined };
+}
+
+/** The same time on another day. */
+function onDay(start: ICAL.Time, day: number): ICAL.Time {
+  const date = dateOf(day);
+  const time = start.clone();
+  time.year = Number(date.slice(0, 4));
+  time.month = Number(date.slice(5, 7));
+  time.day = Number(date.slice(8, 10));
+  return time;
+}
+
+/** A day given by itself, at its own time or the event's; undefined when it is none. */
+function furtherStart(text: string, start: ICAL.Time): ICAL.Time | undefined {
+  const [, year, month, day, hour, minute] = /^(\d{4})(\d{2})(\d{2})(?:T(\d{2})(\d{2})\d{2}Z?)?$/.exec(text) ?? [];
+  if (!year || Number.isNaN(Date.parse(`${year}-${month}-${day}`))) return undefined;
+  const time = onDay(start, dayOf(`${year}-${month}-${day}`));
+  if (hour !== undefined && !start.isDate) {
+    time.hour = Number(hour);
+    time.minute = Number(minute);
+  }
+  return time;
+}
+
+/** A moment as a file writes it, without its zone. */
+const stamp = (time: ICAL.Time) =>
+  `${dateText(time).replaceAll('-', '')}${time.isDate ? '' : `T${two(time.hour)}${two(time.minute)}${two(time.second)}`}`;
+
+/** Whether an occurrence falls out: named by its very moment, by its day, or in UTC. */
+function isWithout(without: ReadonlySet<string>, start: ICAL.Time): boolean {
+  if (without.size === 0) return false;
+  const local = stamp(start);
+  if (without.has(local) || without.has(`${local}Z`) || without.has(local.slice(0, 8))) return true;
+  const utc = start.isDate
+    ? undefined
+    : `${new Date(start.toUnixTime() * 1000).toISOString().replace(/[-:]|\.\d+/g, '')}`;
+  return utc !== undefined && without.has(utc);
 }
 
 /** What is wrong with the zone of an event: neither in the file nor known by name. */

@@ -108,8 +108,7 @@ function fromText(text: string): IncomingRecipe {
 
 /** A web page: the recipes that its maker put into it for programs to read. */
 function fromPage(html: string, reference: Reference): IncomingRecipe[] {
-  const scripts = [...html.matchAll(/<script\b[^>]*application\/ld\+json[^>]*>([\s\S]*?)<\/script>/gi)];
-  for (const [, json = ''] of scripts) {
+  for (const json of linkedData(html)) {
     try {
       return readRecipeNodes(json, reference);
     } catch (error) {
@@ -119,6 +118,32 @@ function fromPage(html: string, reference: Reference): IncomingRecipe[] {
   throw new FileRefused(
     'This web page holds no recipe that a program can read. Select the recipe on the page, copy it, and paste it here.',
   );
+}
+
+/** No tag of a script is longer. */
+const LONGEST_TAG = 2000;
+
+/**
+ * The texts of a page's scripts of linked data, in order; those in comments are none. What stands between `<script …>` and
+ * `</script>` is text to a browser whatever it holds (HTML, 13.2.6.4), so that looking for these alone is enough, and takes
+ * as long as the page is.
+ */
+function linkedData(html: string): string[] {
+  // Letter by letter: some letters are longer when small, and places would no longer be the same.
+  const lower = html.replace(/[A-Z]+/g, (letters) => letters.toLowerCase());
+  const texts: string[] = [];
+  const tags = /<!--|<script\b/g;
+  for (let tag = tags.exec(lower); tag; tag = tags.exec(lower)) {
+    const isComment = tag[0] === '<!--';
+    const open = lower.indexOf(isComment ? '-->' : '>', tag.index);
+    const end = isComment || open < 0 ? open : lower.indexOf('</script', open);
+    // Without an end the rest of the page is all inside it.
+    if (end < 0) break;
+    const words = lower.slice(tag.index, Math.min(open, tag.index + LONGEST_TAG));
+    if (!isComment && words.includes('application/ld+json')) texts.push(html.slice(open + 1, end));
+    tags.lastIndex = end + 1;
+  }
+  return texts;
 }
 
 /** A line with what a person said of it beside its words. */

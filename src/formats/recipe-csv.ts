@@ -63,13 +63,15 @@ export function readRecipeCsv(text: string): IncomingRecipe[] {
     steps: string[];
   }
   const recipes: Recipe[] = [];
+  const byTitle = new Map<string, Recipe>();
   for (const row of data.slice(1)) {
     const cell = (name: Column) => unescaped(row[heads.indexOf(name)] ?? '');
     const title = cell('recipe').slice(0, 120);
-    let recipe = title ? recipes.find((each) => each.title === title) : recipes.at(-1);
+    let recipe = title ? byTitle.get(title) : recipes.at(-1);
     if (!recipe) {
       recipe = { title, servings: undefined, lines: [], steps: [] };
       recipes.push(recipe);
+      if (title) byTitle.set(title, recipe);
     }
     const servings = Number(/^\d{1,3}/.exec(cell('servings'))?.[0]);
     if (servings >= 1 && servings <= 500) recipe.servings ??= servings;

@@ -19,13 +19,19 @@ export interface RollFile {
 }
 
 /** More rows than any programme's roll. */
-const MOST_ROWS = 2000;
+export const MOST_ROWS = 2000;
+
+/** More columns than any sheet of people; a stray cell far to the right makes thousands. */
+export const MOST_COLUMNS = 300;
+
+/** What begins a file, for guessing how it is parted. */
+const LONGEST_FIRST_LINE = 20_000;
 
 /** Columns a file may do without. */
 const BLANK: RollCells = { name: '', age: '', servings: '', avoids: '', mode: '' };
 
 /** A title or two may stand above the headings; they are looked for in the first rows only. */
-const FIRST_ROWS = 10;
+export const FIRST_ROWS = 10;
 
 const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
 
@@ -56,6 +62,8 @@ export function rowsOfTable(
     throw new FileRefused(
       'The file holds no rows. The first row names the columns: name, age, servings, avoids, mode.',
     );
+  const wide = records.find(({ cells }) => cells.length > MOST_COLUMNS);
+  if (wide) throw tooWide(wide.line);
   const above = headerPlace(records, remembered);
   const [header, ...body] = records.slice(above) as [TableRecord, ...TableRecord[]];
   if (body.length === 0)
@@ -81,6 +89,12 @@ export function rowsOfTable(
   };
 }
 
+/** A row that reaches too far to the right. */
+export const tooWide = (line: number) =>
+  new FileRefused(
+    `Line ${line} has more than ${MOST_COLUMNS} columns. Take away what stands far to the right, or save the columns of the roll alone.`,
+  );
+
 /** Where the headings stand: the first row that names two columns; else the first with two cells, to be asked about. */
 function headerPlace(records: readonly TableRecord[], remembered: ColumnWords): number {
   const first = records.slice(0, FIRST_ROWS);
@@ -97,10 +111,11 @@ type Delimiter = keyof typeof DELIMITERS;
 /** The separator by which one of the first lines names most columns, or else is parted most often, outside quotes. */
 function delimiterOf(text: string, remembered: ColumnWords): Delimiter {
   const lines = text
+    .slice(0, LONGEST_FIRST_LINE * FIRST_ROWS)
     .split(/\r?\n|\r/)
     .filter((line) => line.trim() !== '')
     .slice(0, FIRST_ROWS)
-    .map((line) => line.replace(/"[^"]*"/g, (quoted) => quoted.replace(/[,;\t]/g, ' ')));
+    .map((line) => line.slice(0, LONGEST_FIRST_LINE).replace(/"[^"]*"/g, (quoted) => quoted.replace(/[,;\t]/g, ' ')));
   const score = (delimiter: string) => {
     const rows = lines.map((line) => line.split(delimiter).map((cell) => cell.replace(/"/g, '')));
     return Math.max(...rows.map((cells) => namedColumns(cells, remembered) * 1000), rows[0]?.length ?? 0);
@@ -130,6 +145,7 @@ function recordsOf(text: string, delimiter: Delimiter): TableRecord[] {
           `Line ${line}: a quotation mark is opened and not closed, or closed in the middle of a cell. Put a cell that holds quotation marks in quotes and double the marks inside.`,
         );
       }
+      if (data.length > MOST_COLUMNS) throw tooWide(line);
       if (data.some((cell) => cell.trim() !== '')) records.push({ line, cells: data });
       line += countBreaks(text.slice(cursor, meta.cursor));
       cursor = meta.cursor;

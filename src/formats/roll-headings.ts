@@ -67,8 +67,11 @@ const CELL_SPEAKS_OF_FOOD =
 /** Columns that several headings may fill together, and what stands between. */
 const JOINED: Partial<Record<RollColumn, string>> = { name: ' ', avoids: '; ', contact: '; ', plan: ' ' };
 
+/** Longer than any heading. */
+const LONGEST_HEADING = 200;
+
 const plainHeading = (heading: string): string =>
-  headingKey(heading.replace(/\(.*?\)|\[.*?\]/g, ' '))
+  headingKey(heading.slice(0, LONGEST_HEADING).replace(/\(.*?\)|\[.*?\]/g, ' '))
     .replace(/[’']/g, "'")
     .replace(/can't/g, 'cannot')
     .replace(/\s*[:?*.]+$/, '')

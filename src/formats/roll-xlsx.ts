@@ -1,9 +1,10 @@
 import ExcelJS from 'exceljs';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
-import { type RollFile, rowsOfTable, type TableRecord } from './roll-csv';
+import { FIRST_ROWS, MOST_COLUMNS, MOST_ROWS, type RollFile, rowsOfTable } from './roll-csv';
 import type { ColumnWords } from './roll-headings';
 import { FileRefused } from './text';
-import { readZip } from './zip';
+import { readFirstSheet } from './workbook';
+import { type ArchivedFile, readZip } from './zip';
 
 /** A workbook is a ZIP archive; one with a password, or of the old format, is a compound file. */
 const ZIP = [0x50, 0x4b, 0x03, 0x04];
@@ -32,75 +33,33 @@ export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = 
     throw new FileRefused(
       'This is an OpenDocument file. Save the sheet with the roll as .xlsx or as CSV, and choose that.',
     );
+  let parts: ArchivedFile[];
   try {
     // Before anything is built of it: a small file may unfold into gigabytes.
-    readZip(bytes);
+    parts = readZip(bytes);
   } catch {
     throw new FileRefused(
       'This workbook is broken, has a password, or unfolds into too much. Save the sheet with the roll alone.',
     );
   }
-  const book = new ExcelJS.Workbook();
-  try {
-    await book.xlsx.load(bytes.slice().buffer as ArrayBuffer);
-  } catch {
-    throw new FileRefused('This is not a workbook that can be read. Save it again as .xlsx, or as CSV.');
-  }
-  const [sheet, ...others] = book.worksheets;
-  if (!sheet) throw new FileRefused('The workbook holds no sheet.');
+  const { name, others, rows, formulas, unsure, mergedIn } = readFirstSheet(parts, {
+    columns: MOST_COLUMNS,
+    rows: MOST_ROWS + FIRST_ROWS,
+  });
   const notes: string[] = [];
   if (others.length > 0)
-    notes.push(
-      `Only the first sheet, “${sheet.name}”, is read; not: ${others.map(({ name }) => `“${name}”`).join(', ')}.`,
-    );
-  let formulas = 0;
-  let unsure = 0;
-  const mergedIn: number[] = [];
-  const records: TableRecord[] = [];
-  sheet.eachRow({ includeEmpty: false }, (row, line) => {
-    const cells: string[] = [];
-    row.eachCell({ includeEmpty: true }, (cell, column) => {
-      if (cell.isMerged && cell.master !== cell) {
-        mergedIn.push(line);
-        cells[column - 1] = '';
-        return;
-      }
-      const { type } = cell;
-      if (type === ExcelJS.ValueType.Formula) {
-        formulas++;
-        if (cell.result === undefined || cell.result === null) unsure++;
-      }
-      cells[column - 1] = textOf(cell);
-    });
-    const filled = Array.from(cells, (cell) => cell ?? '');
-    if (filled.some((cell) => cell.trim() !== '')) records.push({ line, cells: filled });
-  });
+    notes.push(`Only the first sheet, “${name}”, is read; not: ${others.map((other) => `“${other}”`).join(', ')}.`);
   if (formulas > 0)
     notes.push(
       `${formulas} ${formulas === 1 ? 'cell is a formula' : 'cells are formulas'}: the result that was saved is used${unsure > 0 ? `; ${unsure} have none and are empty` : ''}.`,
     );
-  const table = rowsOfTable(records, remembered, today);
+  const table = rowsOfTable(rows, remembered, today);
   const merged = mergedIn.filter((line) => line >= (table.rows[0]?.line ?? 0)).length;
   if (merged > 0)
     notes.push(
       `${merged} merged ${merged === 1 ? 'cell is' : 'cells are'} empty but for the first of each: check those rows.`,
     );
   return { ...table, encoding: 'XLSX', delimiter: 'workbook', notes: [...notes, ...table.notes] };
-}
-
-/** What a cell says: a date as YYYY-MM-DD, a number as it is, an error as nothing. */
-function textOf(cell: ExcelJS.Cell): string {
-  const { type } = cell;
-  const value = type === ExcelJS.ValueType.Formula ? cell.result : cell.value;
-  if (value === null || value === undefined) return '';
-  if (value instanceof Date) return value.toISOString().slice(0, 10);
-  if (typeof value === 'object') {
-    if ('error' in value) return '';
-    if ('richText' in value) return value.richText.map(({ text }) => text).join('');
-    if ('text' in value) return String(value.text);
-    return '';
-  }
-  return String(value);
 }
 
 /** A roll as a workbook, with the columns that `readRollXlsx` reads. Text is text: nothing in it runs as a formula. */

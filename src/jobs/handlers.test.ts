@@ -10,7 +10,7 @@ import { viewJob } from '@/services/work/jobs';
 import { freshMember } from '@/store/fresh';
 import { find, insert } from '@/store/query';
 import type { Store } from '@/store/store';
-import { newProgramme, newSession, testStore } from '../../tests/programme';
+import { DEPLOYMENT_KEY, newProgramme, newSession, testStore } from '../../tests/programme';
 import { handlersFor } from './handlers';
 import { JobRefused, workOnce } from './work';
 
@@ -21,6 +21,7 @@ beforeAll(async () => {
   admin = await testStore();
   store = await testStore('unit_handlers');
   // Handlers act for the one who asked, on the running database: here, this one.
+  vi.stubEnv('SESSION_SECRET', DEPLOYMENT_KEY);
   vi.stubEnv('DATABASE_URL', (process.env.TEST_DATABASE_URL ?? '').replace(/[^/]+$/, 'unit_handlers'));
   context = (await newProgramme(store)).coordinator;
 });

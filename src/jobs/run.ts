@@ -51,5 +51,8 @@ const end = () => {
 process.on('SIGTERM', end);
 process.on('SIGINT', end);
 process.on('disconnect', end);
+process.on('message', (message) => {
+  if (message === 'are you there?') process.send?.('here');
+});
 process.send?.('ready');
 void loop();

@@ -7,7 +7,15 @@ export interface Problem {
   readonly message: string;
 }
 
-export type ErrorKind = 'forbidden' | 'not-found' | 'stale' | 'invalid' | 'limited' | 'unavailable' | 'proof';
+export type ErrorKind =
+  | 'forbidden'
+  | 'not-found'
+  | 'stale'
+  | 'invalid'
+  | 'limited'
+  | 'unavailable'
+  | 'proof'
+  | 'media type';
 
 /** An error that a person can act on: what is wrong, where, and what to do. */
 export class ServiceError extends Error {

@@ -52,13 +52,13 @@ export const eventsSince = (db: Db, sessionId: string, since: number): Promise<P
  * The session's counter is locked for the transaction, so that two screens are told apart and no reader can see a later
  * event before an earlier one.
  *
- * @returns the ids of those that were new
+ * @returns the ids of those that were new; or, when an id was used before for another event, these ids, and nothing is saved
  */
 export async function appendEvents(
   db: Db,
   sessionId: string,
   events: readonly Omit<PackEventRow, 'seq'>[],
-): Promise<ReadonlySet<string>> {
+): Promise<{ readonly fresh: ReadonlySet<string> } | { readonly clashing: ReadonlySet<string> }> {
   const [counter] = await select<{ seq: number }>(
     db,
     'SELECT seq FROM bench WHERE session_id = :sessionId FOR UPDATE',
@@ -66,12 +66,17 @@ export async function appendEvents(
   );
   let seq = counter?.seq ?? 0;
   const ids = events.map((event) => event.id);
-  const known = new Set((await find(db, db.models.packEvent, { id: { [Op.in]: ids } })).map((event) => event.id));
+  const known = new Map(
+    (await find(db, db.models.packEvent, { id: { [Op.in]: ids } })).map((event) => [event.id, saysOf(event)]),
+  );
+  const clashing = new Set<string>();
   const fresh = events.filter((event) => {
-    const isNew = !known.has(event.id);
-    known.add(event.id);
-    return isNew;
+    const before = known.get(event.id);
+    if (before === undefined) known.set(event.id, saysOf(event));
+    else if (before !== saysOf(event)) clashing.add(event.id);
+    return before === undefined;
   });
+  if (clashing.size > 0) return { clashing };
   await insert(
     db,
     db.models.packEvent,
@@ -82,5 +87,9 @@ export async function appendEvents(
   );
   if (fresh.length > 0)
     await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', { seq, sessionId });
-  return new Set(fresh.map((event) => event.id));
+  return { fresh: new Set(fresh.map((event) => event.id)) };
 }
+
+/** What an event says, whoever sent it and when. */
+const saysOf = ({ sessionId, kitId, component, action }: Omit<PackEventRow, 'seq'>): string =>
+  [sessionId, kitId, action, component].join(' ');

@@ -5,7 +5,11 @@ export async function sendForReading<T>(
   address: string,
   body: Blob,
 ): Promise<{ readonly found: T } | { readonly refused: FormState }> {
-  const response = await fetch(address, { method: 'POST', body }).catch(() => null);
+  const response = await fetch(address, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body,
+  }).catch(() => null);
   const answer = await response?.json().catch(() => null);
   if (response?.ok) return { found: answer as T };
   return {

@@ -9,6 +9,7 @@ const STATUS: Readonly<Record<ErrorKind, number>> = {
   invalid: 422,
   limited: 429,
   proof: 403,
+  'media type': 415,
   unavailable: 503,
 };
 
@@ -51,12 +52,22 @@ function isOwnPage(sent: Headers): boolean {
   return URL.canParse(origin) && new URL(origin).host === sent.get('host');
 }
 
+/** A file as the browser sends it: what it is, its bytes say. */
+export const ANY_FILE = 'application/octet-stream';
+
 /**
  * The body's bytes, never more than `limit`.
  *
- * @throws ServiceError when the body is larger; reading stops there
+ * @param type the media type that the body must be said to have
+ * @throws ServiceError when it is of another type, or larger; reading stops there
  */
-export async function readBounded(request: Request, limit: number): Promise<Uint8Array> {
+export async function readBounded(request: Request, limit: number, type: string): Promise<Uint8Array> {
+  const [sent = ''] = (request.headers.get('content-type') ?? '').toLowerCase().split(';', 1);
+  if (sent.trim() !== type)
+    throw new ServiceError(
+      'media type',
+      `Send this as ${type}: set the header Content-Type. It was “${sent.slice(0, 60)}”.`,
+    );
   const tooLarge = () =>
     new ServiceError(
       'invalid',
@@ -85,7 +96,7 @@ export async function readBounded(request: Request, limit: number): Promise<Uint
 
 /** The body as JSON. @throws ServiceError when it is too large or not JSON */
 export async function readJson(request: Request, limit: number): Promise<unknown> {
-  const bytes = await readBounded(request, limit);
+  const bytes = await readBounded(request, limit, 'application/json');
   try {
     return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
   } catch (error) {

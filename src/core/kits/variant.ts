@@ -118,14 +118,8 @@ export interface KitCalculator {
   contents(servings: number, avoids: readonly string[], choice: Choice, supply?: Supply): Contents;
 }
 
-const EVERYTHING_MEASURED = waysOf([]);
-
 /** A calculator over the dishes of one session. @param ways how their lines travel; measured where left out */
-export function kitCalculator(
-  dishes: readonly Recipe[],
-  measurer: Measurer,
-  ways: Ways = EVERYTHING_MEASURED,
-): KitCalculator {
+export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer, ways: Ways = waysOf([])): KitCalculator {
   // An item stands in one place of one dish: its component is made once for each size of kit.
   const known = new Map<Item, { readonly sizes: number[]; readonly made: Component[] }>();
   /** A choice is made for certain avoidances: with its size and supply it says everything. */

@@ -1,9 +1,6 @@
-import * as rrule from 'rrule';
 import type { Cadence, Slot } from './cadence-rule';
 import { addDays, dateOf, dayOf, minutesOf, sayDay } from './civil';
-
-// Node finds the package's names under `default`, bundlers beside it.
-const { RRule, rrulestr } = ('default' in rrule ? rrule.default : rrule) as typeof rrule;
+import { type DayRule, daysOfRule, MOST_WORK, RuleError, readDayRule } from './recurrence';
 
 /** A cadence that cannot be used, said so that it can be mended. */
 export class CadenceError extends Error {}
@@ -24,30 +21,27 @@ export function daysOf(cadence: Cadence, from: string, to: string | null, most: 
     const picked = [...new Set(cadence.dates)].filter((date) => date >= from && (to === null || date <= to)).sort();
     return picked.slice(0, most);
   }
-  const rule = readRule(cadence.rule, from);
-  const days: string[] = [];
-  rule.all((at) => {
-    const date = at.toISOString().slice(0, 10);
-    if (to !== null && date > to) return false;
-    days.push(date);
-    return days.length < most;
-  });
-  return days;
+  const first = dayOf(from);
+  const span = { from: first, to: to === null ? first + FARTHEST_DAYS : dayOf(to) };
+  return daysOfRule(readRule(cadence.rule), first, span, most, { left: MOST_WORK }).map(dateOf);
 }
 
-function readRule(text: string, from: string): rrule.RRule {
-  let rule: rrule.RRule;
+/** A rule without an end is followed for forty years: whoever plans further than that has made a slip. */
+const FARTHEST_DAYS = 40 * 366;
+
+function readRule(text: string): DayRule {
   try {
-    rule = rrulestr(text, { dtstart: new Date(`${from}T00:00:00Z`) }) as rrule.RRule;
-  } catch {
-    throw new CadenceError(`“${text}” is not a recurrence rule. Write for example FREQ=WEEKLY;BYDAY=TH.`);
-  }
-  const { freq } = rule.options;
-  if (freq > RRule.DAILY)
+    return readDayRule(text);
+  } catch (error) {
+    if (!(error instanceof RuleError)) throw error;
+    if (error.message === 'it repeats within a day')
+      throw new CadenceError(
+        'A cadence repeats by day, week, month or year. Classes within a day are times of that day.',
+      );
     throw new CadenceError(
-      'A cadence repeats by day, week, month or year. Classes within a day are times of that day.',
+      `“${text}” is not a recurrence rule of days: ${error.message}. Write for example FREQ=WEEKLY;BYDAY=TH.`,
     );
-  return rule;
+  }
 }
 
 /** Days, or hours, on which nothing takes place. */

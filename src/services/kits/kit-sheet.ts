@@ -12,12 +12,10 @@ import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { writeSheetCsv } from '@/formats/sheet-csv';
-import { writeSheetXlsx } from '@/formats/sheet-xlsx';
 import { execute, find, findOne, insert, remove } from '@/store/query';
 import type { KitRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
-import { makeSheetPdf } from '@/workers/make-sheet-pdf';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -26,6 +24,7 @@ import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
 import { loadProducts } from '../recipes/products';
+import { threaded } from '../work/on-thread';
 import { kitFigures } from './figures';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
@@ -372,7 +371,7 @@ export const exportSheetBook = service({
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
     const { content, name, title } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
-    return { bytes: await writeSheetXlsx(content, title), name };
+    return { bytes: await threaded('sheetXlsx', { content, title }), name };
   },
 });
 
@@ -384,10 +383,7 @@ export const exportSheetPdf = service({
   run: async (context, { sessionId }) => {
     const { content, name, title, state, system } = await sheetToTakeOut(context, sessionId, 'kit sheet, PDF');
     const paper = system === 'us' ? 'LETTER' : 'A4';
-    const answer = await makeSheetPdf({ content, title: { title, state }, paper });
-    if ('refused' in answer) throw new ServiceError('invalid', answer.refused);
-    if ('failed' in answer) throw new Error(answer.failed);
-    return { bytes: answer.pdf, name };
+    return { bytes: await threaded('sheetPdf', { content, title: { title, state }, paper }), name };
   },
 });
 

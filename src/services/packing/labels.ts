@@ -1,13 +1,12 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { kitLabels, madeLabels } from '@/core/packing/label';
-import { makeLabels } from '@/workers/make-labels';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { logLook } from '../access/looks';
-import { ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
 import { queueJob } from '../work/jobs';
+import { threaded } from '../work/on-thread';
 import { loadLocked } from './locked';
 
 const ofSession = z.object({
@@ -46,10 +45,7 @@ export const printLabels = service({
   input: withKind,
   run: async (context, { sessionId, paper, of }) => {
     const { labels, name } = await labelsToPrint(context, { sessionId, paper, of });
-    const answer = await makeLabels({ labels, paper });
-    if ('refused' in answer) throw new ServiceError('invalid', answer.refused);
-    if ('failed' in answer) throw new Error(answer.failed);
-    return { pdf: answer.pdf, name };
+    return { pdf: await threaded('labelsPdf', { labels, paper }), name };
   },
 });
 

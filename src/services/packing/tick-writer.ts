@@ -75,8 +75,15 @@ function take(key: string): Waiting[] | undefined {
   return batch;
 }
 
+const CLASH = new ServiceError(
+  'stale',
+  'The id of one of these ticks was used before, for another kit, component or session. Nothing was saved: make a new id for each tick.',
+);
+
 async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<void> {
-  const [{ context }] = batch as readonly [Waiting];
+  const [first] = batch;
+  if (!first) return;
+  const { context } = first;
   const { locked, revision } = await loadLocked(context, sessionId);
   const good: Waiting[] = [];
   for (const waiting of batch) {
@@ -88,10 +95,19 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<
     ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
   );
   if (events.length === 0) return;
-  const fresh = await context.store.transaction((db) => appendEvents(db, sessionId, events));
-  if (fresh.size > 0) wakeBenches();
+  const outcome = await context.store.transaction((db) => appendEvents(db, sessionId, events));
+  if ('clashing' in outcome) {
+    // Nothing was saved. Those that use an id again for something else are refused, and the others saved without them.
+    const isClash = ({ ticks }: Waiting) => ticks.some(({ id }) => outcome.clashing.has(id));
+    for (const waiting of good.filter(isClash)) waiting.failed(CLASH);
+    return saveBatch(
+      good.filter((waiting) => !isClash(waiting)),
+      sessionId,
+    );
+  }
+  if (outcome.fresh.size > 0) wakeBenches();
   // Of the same tick sent twice at once, one request is told that it was new.
-  const left = new Set(fresh);
+  const left = new Set(outcome.fresh);
   for (const { ticks, done } of good) done({ added: ticks.filter(({ id }) => left.delete(id)).length, revision });
 }
 

@@ -1,8 +1,6 @@
 import { z } from 'zod';
 import { civilDate, civilTime } from '@/contracts/plan';
 import { addDays } from '@/core/plan/civil';
-import { readCalendar } from '@/formats/icalendar-in';
-import { FileRefused } from '@/formats/text';
 import { find, findOne, insert, remove, select } from '@/store/query';
 import type { ClosureRow } from '@/store/rows';
 import { type Db, isDuplicate } from '@/store/store';
@@ -10,6 +8,7 @@ import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
+import { threaded } from '../work/on-thread';
 import { holidayCountries, publicHolidays } from './public-holidays';
 
 /** A calendar of closures with how much is in it. */
@@ -214,13 +213,8 @@ export const previewCalendarFile = service({
   run: async (context, { bytes }) => {
     const { programme } = await loadProgramme(context);
     const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-    try {
-      return readCalendar(bytes, { from: addDays(today, -31), to: addDays(today, 3 * 366) }, programme.timeZone);
-    } catch (error) {
-      if (error instanceof FileRefused)
-        throw new ServiceError('invalid', error.message, [{ where: 'file', message: error.message }]);
-      throw error;
-    }
+    const window = { from: addDays(today, -31), to: addDays(today, 3 * 366) };
+    return threaded('readCalendar', { bytes, window, timeZone: programme.timeZone });
   },
 });
 

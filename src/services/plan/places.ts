@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { placeFields } from '@/contracts/plan';
 import type { EquipmentCounts, OpenHours, Outdoor, Place } from '@/core/plan/place';
+import { nameKey } from '@/core/roll/roll-row';
 import { change, find, findOne, insert, remove, select, updateVersion } from '@/store/query';
 import type { PlaceRow } from '@/store/rows';
 import { type Db, isDuplicate } from '@/store/store';
@@ -87,6 +88,12 @@ const taken = (name: string) =>
     { where: 'name', message: 'Taken already.' },
   ]);
 
+/** Names that differ in the case of their letters alone are one name for people. @throws ServiceError when it is taken */
+async function refuseTaken(context: Context, db: Db, name: string, own?: string): Promise<void> {
+  const places = await find(db, db.models.place, { programmeId: context.actor.programmeId });
+  if (places.some((place) => place.id !== own && nameKey(place.name) === nameKey(name))) throw taken(name);
+}
+
 export const addPlace = service({
   title: 'Add a place',
   roles: ['coordinator'],
@@ -96,6 +103,7 @@ export const addPlace = service({
     try {
       return await context.store.transaction(async (db) => {
         await checkFallback(context, db, place);
+        await refuseTaken(context, db, place.name);
         const id = context.ids();
         await insert(db, db.models.place, [{ id, programmeId, ...columns(place), version: 1 }]);
         // Sessions that already name it are held in it from now on.
@@ -129,6 +137,7 @@ export const editPlace = service({
     try {
       await context.store.transaction(async (db) => {
         await checkFallback(context, db, place);
+        await refuseTaken(context, db, place.name, placeId);
         const own = await findOne(db, db.models.place, { id: placeId, programmeId: context.actor.programmeId });
         if (!own) throw notFound('place');
         if (!(await updateVersion(db, db.models.place, placeId, version, columns(place)))) throw stale('The place');

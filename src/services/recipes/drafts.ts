@@ -9,12 +9,11 @@ import { circleOf, type SubRecipe, wholeRecipe } from '@/core/recipes/sub-recipe
 import { withBatches } from '@/core/recipes/usual-details';
 import type { Reference } from '@/core/reference/reference';
 import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipe-any';
-import { FileRefused } from '@/formats/text';
-import { readRecipes } from '@/workers/read-recipes';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
+import { threaded } from '../work/on-thread';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export type { DraftedLine };
@@ -26,12 +25,7 @@ export const previewRecipe = service({
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { reference } = (await loadProgramme(context)).programme;
-    try {
-      return await readRecipes(bytes, reference);
-    } catch (error) {
-      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
-      throw error;
-    }
+    return threaded('readRecipes', { bytes, reference });
   },
 });
 

@@ -9,13 +9,13 @@ import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-
 import { checkRecipe, type Slip } from '@/core/recipes/slips';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { writeRecipeCsv } from '@/formats/recipe-csv';
-import { type RecipeFile, readRecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
-import { FileRefused } from '@/formats/text';
+import { type RecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
 import { select } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
 import { loadProgramme, type Programme } from '../programme/load';
+import { threaded } from '../work/on-thread';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export const listRecipes = service({
@@ -206,12 +206,7 @@ export const previewRecipeFile = service({
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }): Promise<RecipePreview> => {
     const { reference } = (await loadProgramme(context)).programme;
-    try {
-      return readRecipeFile(bytes, reference);
-    } catch (error) {
-      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
-      throw error;
-    }
+    return threaded('readRecipeFile', { bytes, reference });
   },
 });
 

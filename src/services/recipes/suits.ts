@@ -9,10 +9,9 @@ import {
   fitOfSession,
 } from '@/core/recipes/course-dishes';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
-import { foodsIn, readMenuCsv } from '@/formats/menu-csv';
+import { foodsIn } from '@/formats/menu-csv';
 import { find, select } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { dishesOfCourse } from '@/workers/choose-dishes';
 import { type Context, service } from '../access/gate';
 import { loadSheet } from '../kits/kit-sheet';
 import { comingOf } from '../kits/session-sheet';
@@ -22,6 +21,7 @@ import { placeFrom } from '../plan/places';
 import { loadProgramme, type Meanings } from '../programme/load';
 import { rollPerson } from '../roll/person';
 import { reserveOf } from '../roll/reserve';
+import { threaded } from '../work/on-thread';
 import { loadProducts } from './products';
 
 /** People of a roll, as dishes are held against them. */
@@ -119,7 +119,7 @@ export const proposeDishes = service({
     const bundles = await loadSessionBundles(db, context.actor.programmeId, { ids: ids.map(({ id }) => id) });
     const places = await placesOf(context);
     const recipes = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });
-    const eaten = readMenuCsv(menu, reference);
+    const eaten = menu.trim() === '' ? new Map() : await threaded('readMenu', { text: menu, reference });
     const [first] = bundles;
     // Everybody on the roll, also of a group that misses one of the sessions: a dish must do for all.
     const roll = first?.enrolments.filter(({ status }) => status === 'enrolled') ?? [];
@@ -137,7 +137,7 @@ export const proposeDishes = service({
       offers: foodsIn(offers, reference),
       products: await loadProducts(context),
     };
-    const { proposals, coverage } = await dishesOfCourse(task);
+    const { proposals, coverage } = await threaded('chooseDishes', task);
     return {
       course: { id: course.id, title: course.title },
       understood: { stock: task.stock, offers: task.offers, menuDays: eaten.size },

@@ -1,15 +1,12 @@
 import { z } from 'zod';
-import type { NumberedCells } from '@/core/roll/check-roll';
+import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { ColumnsUnclear, type ColumnWords, headingKey } from '@/formats/roll-headings';
-import { writeRollXlsx } from '@/formats/roll-xlsx';
-import { FileRefused } from '@/formats/text';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
 import type { CourseGroupRow } from '@/store/rows';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
-import { checkRows, readRoll } from '@/workers/read-roll';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -17,6 +14,7 @@ import { ServiceError, stale } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
 import { loadProgramme } from '../programme/load';
+import { threaded } from '../work/on-thread';
 import {
   cells,
   enrolment,
@@ -48,7 +46,7 @@ export const exportRollBook = service({
   input: z.object({ courseId: z.uuid() }),
   run: async (context, { courseId }) => {
     const { people, name } = await rollToTakeOut(context, courseId, 'roll, XLSX');
-    return { bytes: await writeRollXlsx(people), name };
+    return { bytes: await threaded('rollXlsx', { people }), name };
   },
 });
 
@@ -145,7 +143,7 @@ export const previewRollFile = service({
     const remembered = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
     let file: RollFile;
     try {
-      file = await readRoll(bytes, remembered, await todayOf(context, context.store.db));
+      file = await threaded('readRoll', { bytes, remembered, today: await todayOf(context, context.store.db) });
     } catch (error) {
       // Not refused: whoever brings it says which column is which.
       if (error instanceof ColumnsUnclear)
@@ -154,7 +152,6 @@ export const previewRollFile = service({
           error.message,
           error.headings.map(({ heading, column }) => ({ where: heading, message: column ?? '' })),
         );
-      if (error instanceof FileRefused) throw new ServiceError('invalid', error.message);
       throw error;
     }
     const enrolled = (await rollNow(context.store.db, courseId)).map(onRoll);
@@ -167,6 +164,17 @@ export const previewRollFile = service({
   },
 });
 
+/** So many rows are checked at once: a thread would take longer to be asked. */
+const FEW_ROWS = 200;
+
+/** Checks the rows of a roll together; many of them on a thread. */
+const checkedRows = async (
+  rows: readonly NumberedCells[],
+  enrolled: Parameters<typeof checkRoll>[1],
+  groups: readonly string[],
+): Promise<readonly CheckedRow[]> =>
+  rows.length <= FEW_ROWS ? checkRoll(rows, enrolled, groups) : threaded('checkRows', { rows, enrolled, groups });
+
 export const saveRoll = service({
   title: 'Bring a roll in from a file',
   roles: ['coordinator'],
@@ -178,7 +186,7 @@ export const saveRoll = service({
       const before = await rollNow(db, courseId);
       const enrolled = before.map(onRoll);
       const groups = await groupsOf(db, courseId);
-      const checked = await checkRows(rows as NumberedCells[], enrolled, namesOf(groups));
+      const checked = await checkedRows(rows as NumberedCells[], enrolled, namesOf(groups));
       const wanted = checked.filter((row) => !row.leaveOut);
       const refused = wanted.filter((row) => !row.entry);
       if (refused.length > 0) {

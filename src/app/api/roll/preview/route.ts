@@ -1,4 +1,4 @@
-import { readBounded, route } from '@/app/api/problem';
+import { ANY_FILE, readBounded, route } from '@/app/api/problem';
 import { LARGEST_FILE } from '@/contracts/files';
 import { previewRollFile } from '@/services/roll/roll-file';
 import { contextFor } from '@/services/runtime';
@@ -17,7 +17,7 @@ export async function POST(request: Request): Promise<Response> {
   return route(request, async (actor) => {
     const asked = new URL(request.url).searchParams;
     const courseId = asked.get('course') ?? '';
-    const bytes = await readBounded(request, LARGEST_FILE);
+    const bytes = await readBounded(request, LARGEST_FILE, ANY_FILE);
     return Response.json(
       await previewRollFile(contextFor(actor), { courseId, bytes, columns: wordsOf(asked.get('columns')) } as never),
     );

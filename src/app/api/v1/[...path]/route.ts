@@ -30,7 +30,9 @@ async function answer(request: Request, { params }: { params: Promise<{ path: st
   return route(request, async (actor) => {
     const { operation } = found;
     const url = new URL(request.url);
-    const bytes = operation.body ? await readBounded(request, operation.body.most) : new Uint8Array();
+    const bytes = operation.body
+      ? await readBounded(request, operation.body.most, operation.body.type)
+      : new Uint8Array();
     const accept = request.headers.get('accept') ?? '';
     const call = {
       params: { ...ids },

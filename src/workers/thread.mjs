@@ -1,0 +1,16 @@
+// What a thread of the pool runs. The tasks are TypeScript: loaded the same way by the server, the background process and
+// the tests, once for each thread.
+import { tsImport } from 'tsx/esm/api';
+
+const { TASKS } = await tsImport('./tasks.ts', import.meta.url);
+
+export default async function work({ task, input }) {
+  try {
+    return { answer: await TASKS[task](input) };
+  } catch (error) {
+    // What is wrong with a file crosses as words; what is wrong with us as an error.
+    if (error?.name === 'FileRefused') return { refused: error.message, headings: error.headings };
+    if (error?.name === 'GlyphMissing') return { missing: error.message };
+    throw error;
+  }
+}
