@@ -14,7 +14,12 @@ import { ensureBuild, freePort, run } from '../scripts/system.mjs';
  */
 export async function startRunning({ folder = mkdtempSync(path.join(tmpdir(), 'logistra-running-')) } = {}) {
   ensureBuild();
-  const database = await startDatabase({ folder, databases: ['running'], quiet: true });
+  const database = await startDatabase({
+    folder,
+    keys: path.join(folder, 'keys'),
+    databases: ['running'],
+    quiet: true,
+  });
   const env = { DATABASE_URL: database.urls.running, SESSION_SECRET: database.sessionSecret };
   const script = (...args) => run(process.execPath, ['--import', 'tsx', ...args], { env: { ...process.env, ...env } });
   script('scripts/prepare.ts', '--demo');

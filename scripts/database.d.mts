@@ -8,6 +8,7 @@ export interface RunningDatabase {
 
 export function startDatabase(options: {
   readonly folder: string;
+  readonly keys: string;
   readonly databases: readonly string[];
   readonly durable?: boolean;
   readonly quiet?: boolean;

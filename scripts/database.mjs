@@ -5,24 +5,26 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { connect } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { databaseKeyFile, readSecrets } from './keys.mjs';
 import { ensureDebianPackage, freePort, isAlive, run, StepFailed, say, stopChild } from './system.mjs';
 
 /**
  * Starts the private MariaDB of a folder, making it on the first call.
  *
- * @param folder where data, secrets and pid are kept
+ * @param folder where data and pid are kept
+ * @param keys where secrets are kept, and the key that tables and logs are encrypted with on disk
  * @param databases names of the databases to make
  * @param durable false only for throw-away test data
  * @returns the connection addresses by database name, and `stop()`
  */
-export async function startDatabase({ folder, databases, durable = true, quiet = false }) {
+export async function startDatabase({ folder, keys, databases, durable = true, quiet = false }) {
   const mariadbd = ensureDebianPackage('mariadbd', 'mariadb-server');
   const installer = ensureDebianPackage('mariadb-install-db', 'mariadb-server');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const data = path.join(folder, 'mariadb');
   const pidFile = path.join(folder, 'mariadb.pid');
   const user = os.userInfo().username;
-  const secrets = readSecrets(folder);
+  const secrets = readSecrets(keys, folder);
   await endOrphan(pidFile, quiet);
   // A Unix socket path may hold about 100 characters only, whatever the project's folder is. Temporary tables stand beside it:
   // a server that starts clears its folder for them, another's too where they share one.
@@ -81,6 +83,7 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
     '--skip-name-resolve',
     '--local-infile=0',
     '--max-connections=100',
+    ...encrypted(databaseKeyFile(keys)),
     `--log-error=${path.join(folder, 'mariadb.log')}`,
     `--innodb-flush-log-at-trx-commit=${durable ? 1 : 2}`,
     durable ? '--innodb-doublewrite=1' : '--innodb-doublewrite=0',
@@ -123,15 +126,20 @@ export async function startDatabase({ folder, databases, durable = true, quiet =
   };
 }
 
-/** Secrets are generated once and readable by their owner only. */
-export function readSecrets(folder) {
-  const file = path.join(folder, 'secrets.json');
-  if (existsSync(file)) return JSON.parse(readFileSync(file, 'utf8'));
-  const secret = () => randomBytes(32).toString('hex');
-  const secrets = { database: secret(), databaseRoot: secret(), session: secret() };
-  writeFileSync(file, JSON.stringify(secrets), { mode: 0o600 });
-  return secrets;
-}
+/** Settings under which everything that reaches the disk is encrypted: tables, logs, and what is set aside while sorting. */
+const encrypted = (keyFile) => [
+  '--plugin-load-add=file_key_management',
+  `--file-key-management-filename=${keyFile}`,
+  '--file-key-management-encryption-algorithm=AES_CTR',
+  '--innodb-encrypt-tables=FORCE',
+  '--innodb-encrypt-log=ON',
+  '--innodb-encrypt-temporary-tables=ON',
+  // One thread encrypts what was made before there was a key.
+  '--innodb-encryption-threads=1',
+  '--aria-encrypt-tables=ON',
+  '--encrypt-tmp-files=ON',
+  '--encrypt-tmp-disk-tables=ON',
+];
 
 /** A database left running by a start that was killed would hold the data folder: it is ended first. */
 async function endOrphan(pidFile, quiet) {

@@ -2,9 +2,10 @@
 import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
-import { createReadStream } from 'node:fs';
+import { createReadStream, createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
-import { createGunzip } from 'node:zlib';
+import { createGunzip, createGzip } from 'node:zlib';
+import { decrypting, encrypting } from './keys.mjs';
 import { ensureDebianPackage, StepFailed } from './system.mjs';
 
 /** Connection options of a mysql:// address; the password goes by the environment, where no process list shows it. */
@@ -54,21 +55,36 @@ async function nowhere(source) {
   for await (const _chunk of source);
 }
 
-/** SHA-256 of a compressed dump's text. @throws StepFailed when the file is damaged */
-export async function fingerprintOf(file) {
+/** Dumps a database into a compressed file that only the keys of backups open. @returns SHA-256 of the text */
+export const dumpTo = (url, file, keys) =>
+  dump(url, createGzip(), encrypting(keys), createWriteStream(file, { mode: 0o600 }));
+
+/** How an encrypted file begins (age-encryption.org/v1); earlier backups were only compressed. */
+const AGE = 'age-encryption.org/v1';
+
+/** The streams that a backup flows through, to its text. */
+async function opened(file, keys) {
+  const [head] = await once(createReadStream(file, { start: 0, end: AGE.length - 1 }), 'data');
+  const isEncrypted = head.toString('latin1') === AGE;
+  return [createReadStream(file), ...(isEncrypted ? [decrypting(keys)] : []), createGunzip()];
+}
+
+/** SHA-256 of a backup's text. @throws StepFailed when the file is damaged, or no key of ours opens it */
+export async function fingerprintOf(file, keys) {
   const hash = createHash('sha256');
   try {
-    await pipeline(createReadStream(file), createGunzip(), async (source) => {
+    await pipeline(...(await opened(file, keys)), async (source) => {
       for await (const chunk of source) hash.update(chunk);
     });
   } catch (error) {
+    if (error instanceof StepFailed) throw error;
     throw new StepFailed(`${file} cannot be read to its end (${error.message})`, 'use another copy of the backup.');
   }
   return hash.digest('hex');
 }
 
-/** Runs SQL in a database: a text, or a compressed file. */
-export async function load(url, { sql, file }) {
+/** Runs SQL in a database: a text, or a backup. */
+export async function load(url, { sql, file, keys }) {
   const { args, env, database } = connectionOf(url);
   const client = ensureDebianPackage('mariadb', 'mariadb-client');
   const child = spawn(client, [...args, '--default-character-set=utf8mb4', database].filter(Boolean), {
@@ -76,7 +92,7 @@ export async function load(url, { sql, file }) {
     stdio: ['pipe', 'ignore', 'pipe'],
   });
   const exit = ended(child, 'Writing to the database');
-  if (file) await Promise.all([exit, pipeline(createReadStream(file), createGunzip(), child.stdin)]);
+  if (file) await Promise.all([exit, pipeline(...(await opened(file, keys)), child.stdin)]);
   else {
     child.stdin.end(sql);
     await exit;

@@ -1,9 +1,8 @@
 // npm run restore FILE [-- --empty]: puts a backup back. It is first loaded beside and compared to the last byte; only
 // then does it take the place of what is there, which is itself backed up before.
-import { createWriteStream, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { createGzip } from 'node:zlib';
-import { dump, fingerprintOf, load } from './dump.mjs';
+import { dump, dumpTo, fingerprintOf, load } from './dump.mjs';
 import { openForMaintenance } from './maintenance.mjs';
 import { DATA, ensurePackages, StepFailed, say } from './system.mjs';
 
@@ -29,9 +28,9 @@ try {
   if (came !== kept)
     throw new StepFailed('what was loaded is not what was backed up', 'nothing was changed; try again.');
 
-  const before = path.join(DATA, 'backups', `${database.name}-before-restore-${Date.now()}.sql.gz`);
+  const before = path.join(DATA, 'backups', `${database.name}-before-restore-${Date.now()}.sql.gz.age`);
   mkdirSync(path.dirname(before), { recursive: true, mode: 0o700 });
-  const was = await dump(database.url, createGzip(), createWriteStream(before, { mode: 0o600 }));
+  const was = await dumpTo(database.url, before);
   writeFileSync(`${before}.fingerprint`, `${was}\n`, { mode: 0o600 });
   say('Putting it in place …');
   await database.drop(database.name);

@@ -50,7 +50,13 @@ const folder = mkdtempSync(path.join(tmpdir(), 'logistra-pictures-'));
 ensurePackages();
 const executablePath = ensureDebianPackage('chromium', 'chromium');
 ensureDebianPackage('pdftoppm', 'poppler-utils');
-const database = await startDatabase({ folder, databases: ['pictures'], durable: false, quiet: true });
+const database = await startDatabase({
+  folder,
+  keys: path.join(folder, 'keys'),
+  databases: ['pictures'],
+  durable: false,
+  quiet: true,
+});
 const env = { DATABASE_URL: database.urls.pictures, SESSION_SECRET: database.sessionSecret };
 let web;
 let worker;

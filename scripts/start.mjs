@@ -7,7 +7,8 @@ import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { certificateFor } from './certificate.mjs';
-import { readSecrets, startDatabase } from './database.mjs';
+import { startDatabase } from './database.mjs';
+import { KEYS, readSecrets } from './keys.mjs';
 import { startWeb, startWorker } from './supervise.mjs';
 import {
   DATA,
@@ -83,7 +84,7 @@ async function openDatabase(empty) {
     return { url: process.env.DATABASE_URL, isDemo: false };
   }
   say('Starting the database …');
-  database = await startDatabase({ folder: DATA, databases: ['logistra', 'logistra_demo'] });
+  database = await startDatabase({ folder: DATA, keys: KEYS, databases: ['logistra', 'logistra_demo'] });
   return { url: empty ? database.urls.logistra : database.urls.logistra_demo, isDemo: !empty };
 }
 
@@ -104,7 +105,7 @@ try {
   const { url, isDemo } = await openDatabase(empty);
   const env = {
     DATABASE_URL: url,
-    SESSION_SECRET: readSecrets(DATA).session,
+    SESSION_SECRET: readSecrets(KEYS, DATA).session,
     ...(tls ? { LOGISTRA_TLS: '1' } : {}),
   };
   const script = (file, ...args) =>

@@ -32,6 +32,7 @@ try {
   say('Starting a throw-away database …');
   database = await startDatabase({
     folder,
+    keys: path.join(folder, 'keys'),
     databases: ['unit', 'unit_migrations', 'unit_jobs', 'unit_backup', 'unit_restored', 'unit_handlers', 'browser'],
     durable: true,
     quiet: true,

@@ -9,6 +9,7 @@ export async function setup(): Promise<() => Promise<void>> {
   const folder = mkdtempSync(path.join(tmpdir(), 'logistra-unit-'));
   const database = await startDatabase({
     folder,
+    keys: path.join(folder, 'keys'),
     databases: ['unit', 'unit_migrations', 'unit_jobs', 'unit_backup', 'unit_restored', 'unit_handlers'],
     durable: false,
     quiet: true,

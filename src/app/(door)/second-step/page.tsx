@@ -62,17 +62,31 @@ export default async function SecondStep() {
             height={220}
           />
           <code className="my-3 block break-all text-sm">{setUp.secret.replace(/(.{4})/g, '$1 ')}</code>
-          <ActionForm
-            action={turnOn.bind(null, setUp.sealed)}
-            label="A code beside the password"
-            className="flex flex-col gap-4"
-          >
-            <Field label="Code" name="code" autoComplete="one-time-code" inputMode="numeric" required maxLength={10} />
-            <button type="submit" className="btn btn-primary">
-              Turn it on
-            </button>
-          </ActionForm>
         </>
+      )}
+      {/* Stays where it is when the code is on: its answer holds the recovery codes, which are shown once. */}
+      {(isOn || setUp) && (
+        <ActionForm
+          action={turnOn.bind(null, setUp?.sealed ?? '')}
+          label="A code beside the password"
+          className="flex flex-col gap-4"
+        >
+          {setUp && (
+            <>
+              <Field
+                label="Code"
+                name="code"
+                autoComplete="one-time-code"
+                inputMode="numeric"
+                required
+                maxLength={10}
+              />
+              <button type="submit" className="btn btn-primary">
+                Turn it on
+              </button>
+            </>
+          )}
+        </ActionForm>
       )}
       <p className="mt-4 text-sm">
         <Link href="/" className="link">
