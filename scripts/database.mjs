@@ -45,7 +45,8 @@ export async function startDatabase({ folder, keys, databases, durable = true, q
   }
 
   // Runs before the first connection is accepted, so no open account ever listens.
-  const init = path.join(folder, 'init.sql');
+  // It holds passwords: it lies with the keys, and not with the data.
+  const init = path.join(keys, 'init.sql');
   const grants = databases.flatMap((name) => [
     `CREATE DATABASE IF NOT EXISTS ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
     `GRANT ALL PRIVILEGES ON ${name}.* TO 'logistra'@'127.0.0.1';`,

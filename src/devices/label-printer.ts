@@ -1,4 +1,4 @@
-import { change } from '@/store/query';
+import { change, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 
 /** Pages for the printer. The id makes printing twice the same as once. */
@@ -8,11 +8,16 @@ export interface PrintTask {
   readonly sessionId: string;
   readonly title: string;
   readonly pdf: Uint8Array;
+  /** The locked sheet that they are of: its revision, and the fingerprint of what it holds. */
+  readonly sheet: { readonly revision: number; readonly fingerprint: string };
 }
+
+/** The sheet is no longer what these labels say: somebody was erased from it while they were made. */
+export class SheetChanged extends Error {}
 
 /** What puts labels onto paper. */
 export interface LabelPrinter {
-  /** Prints. @throws when the printer cannot take it now: it is tried again */
+  /** Prints. @throws SheetChanged; or when the printer cannot take it now: it is tried again */
   print(task: PrintTask): Promise<void>;
 }
 
@@ -20,13 +25,18 @@ export interface LabelPrinter {
 export class SimulatedPrinter implements LabelPrinter {
   constructor(private readonly store: Store) {}
 
-  async print({ pdf, ...task }: PrintTask): Promise<void> {
-    await change(
-      this.store.db,
+  async print({ pdf, sheet, ...task }: PrintTask): Promise<void> {
+    const { db } = this.store;
+    // The sheet's row is held meanwhile: who erases somebody from it waits, and then takes these pages away as well.
+    const added = await change(
+      db,
       `INSERT IGNORE INTO print_out (id, programme_id, session_id, title, pages, pdf, at)
-       VALUES (:id, :programmeId, :sessionId, :title, :pages, :pdf, :at)`,
-      { ...task, pages: pagesOf(pdf), pdf: Buffer.from(pdf), at: new Date() },
+       SELECT :id, :programmeId, :sessionId, :title, :pages, :pdf, :at FROM kit_sheet
+        WHERE session_id = :sessionId AND revision = :revision AND fingerprint = :fingerprint LOCK IN SHARE MODE`,
+      { ...task, ...sheet, pages: pagesOf(pdf), pdf: Buffer.from(pdf), at: new Date() },
     );
+    if (added === 0 && !(await findOne(db, db.models.printOut, { id: task.id })))
+      throw new SheetChanged('The kit sheet changed while its labels were made.');
   }
 }
 

@@ -1,3 +1,4 @@
+import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import type { Context } from '@/services/access/gate';
@@ -89,7 +90,7 @@ describe('printing labels', () => {
 describe('sending messages', () => {
   it('hands each over once, after what it tells about is saved', async () => {
     const email = `${v7()}@example.test`;
-    await inviteMember(context, { email, role: 'crew' });
+    await inviteMember({ ...context, clock: () => Temporal.Now.instant() }, { email, role: 'crew' });
     const mine = async () => (await listMessages(context, {})).filter(({ sentTo }) => sentTo === email);
     expect(await mine()).toMatchObject([
       { sentAt: null, body: expect.stringContaining('http://logistra.test/invite/') },

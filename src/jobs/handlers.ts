@@ -31,7 +31,7 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
     'send message': async (job) => {
       const { messageId } = JSON.parse(job.input) as { messageId: string };
       const message = await findOne(store.db, store.db.models.message, { id: messageId });
-      if (!message || message.sentAt) return null;
+      if (!message || message.sentAt || !message.sentTo) return null;
       // A gateway knows a message by its id: sent twice, it arrives once.
       const now = new Date(Temporal.Now.instant().epochMilliseconds);
       const { id, sentTo: to, subject, linkId } = message;
@@ -48,14 +48,14 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
     },
     'print labels': async (job, { progress }) => {
       const { sessionId, paper } = JSON.parse(job.input) as { sessionId: string; paper: 'a4' | 'letter' };
-      const { labels, title } = await answered(labelsToPrint(await askerOf(store, job), { sessionId, paper }));
+      const { labels, title, sheet } = await answered(labelsToPrint(await askerOf(store, job), { sessionId, paper }));
       await progress(10);
       const pdf = await labelsPdf(labels, paper).catch((error: Error) => {
         throw error.name === 'GlyphMissing' ? new JobRefused(error.message) : error;
       });
       await progress(90);
       const { programmeId } = job;
-      await printer.print({ id: job.id, programmeId, sessionId, title, pdf });
+      await printer.print({ id: job.id, programmeId, sessionId, title, pdf, sheet });
       return { printOutId: job.id, labels: labels.length };
     },
     'clear out': async (job) => clearOut(store, job.programmeId, Temporal.Now.instant()),

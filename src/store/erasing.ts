@@ -1,7 +1,9 @@
-import { Op } from 'sequelize';
+import { type Model, type ModelStatic, Op, type WhereOptions } from 'sequelize';
+import type { Models } from './models';
+import { type Belonging, PERSONAL, type Personal } from './personal';
 import { change, execute, find, select } from './query';
 import type { KitSheetRow } from './rows';
-import type { Db } from './store';
+import { type Db, isDuplicate } from './store';
 
 /** Runs `work` with the database's leave to blank out what is otherwise only added to. */
 export async function whileErasing<T>(db: Db, work: () => Promise<T>): Promise<T> {
@@ -13,6 +15,126 @@ export async function whileErasing<T>(db: Db, work: () => Promise<T>): Promise<T
     await execute(db, 'SET @logistra_erasing = NULL', {});
   }
 }
+
+type AnyTable = ModelStatic<Model<Record<string, unknown>, Record<string, unknown>>>;
+type Row = Readonly<Record<string, unknown>>;
+
+/** Every table with what it holds of families. */
+export const personalTables = (models: Models): { key: keyof Models; table: AnyTable; personal: Personal }[] =>
+  (Object.keys(PERSONAL) as (keyof Models)[]).map((key) => ({
+    key,
+    table: models[key] as unknown as AnyTable,
+    personal: PERSONAL[key],
+  }));
+
+/** Which rows of a table are a programme's. */
+const OF_PROGRAMME: Readonly<Record<Belonging, string>> = {
+  id: 'id = :programmeId',
+  programmeId: 'programme_id = :programmeId',
+  memberId: 'member_id IN (SELECT id FROM member WHERE programme_id = :programmeId)',
+  courseId: 'course_id IN (SELECT id FROM course WHERE programme_id = :programmeId)',
+  recipeId: 'recipe_id IN (SELECT id FROM recipe WHERE programme_id = :programmeId)',
+  calendarId: 'calendar_id IN (SELECT id FROM closure_calendar WHERE programme_id = :programmeId)',
+  sessionId:
+    'session_id IN (SELECT s.id FROM session s JOIN course c ON c.id = s.course_id WHERE c.programme_id = :programmeId)',
+};
+
+const columnOf = (table: AnyTable, attribute: string): string => table.getAttributes()[attribute]?.field ?? attribute;
+
+/** The rows of a table that are these people's, or this household's. */
+export async function rowsOf(
+  db: Db,
+  { table, personal }: { table: AnyTable; personal: Personal },
+  householdId: string,
+  personIds: readonly string[],
+): Promise<Row[]> {
+  if (personal.of === undefined) return [];
+  const isPerson = personal.of === 'person';
+  const by = personal.by ?? (isPerson ? 'enrolmentId' : 'householdId');
+  const ids = isPerson ? personIds : [householdId];
+  return find(db, table, { [by]: { [Op.in]: [...ids] } } as WhereOptions<Record<string, unknown>>);
+}
+
+/**
+ * Takes words out of every text of a programme in which they may stand.
+ *
+ * @param words in logs, and in what people wrote freely
+ * @param erased gives a text without these words; the same text where none stands in it
+ * @returns how many rows were changed, by table
+ */
+export async function eraseWords(
+  db: Db,
+  programmeId: string,
+  words: { readonly log: readonly string[]; readonly notes: readonly string[] },
+  erased: (text: string, words: readonly string[]) => string,
+): Promise<Readonly<Record<string, number>>> {
+  const changed: Record<string, number> = {};
+  for (const { key, table, personal } of personalTables(db.models)) {
+    // The locked sheets are known by a fingerprint of what is in them: they are rewritten by whoever makes it.
+    if (key === 'kitSheet') continue;
+    for (const [columns, wanted] of [
+      [personal.log, words.log],
+      [personal.notes, words.notes],
+    ] as const) {
+      if (!columns || wanted.length === 0) continue;
+      changed[key] = (changed[key] ?? 0) + (await eraseIn(db, programmeId, table, personal, columns, wanted, erased));
+    }
+  }
+  return changed;
+}
+
+async function eraseIn(
+  db: Db,
+  programmeId: string,
+  table: AnyTable,
+  personal: Personal,
+  columns: readonly string[],
+  words: readonly string[],
+  erased: (text: string, words: readonly string[]) => string,
+): Promise<number> {
+  const keys = Object.entries(table.getAttributes()).flatMap(([each, { primaryKey }]) => (primaryKey ? [each] : []));
+  const name = table.getTableName() as string;
+  const fields = (attributes: readonly string[]) => attributes.map((each) => columnOf(table, each));
+  const likes = fields(columns).flatMap((column) => words.map((_, at) => `${column} LIKE :word${at}`));
+  const rows = await select<Record<string, string>>(
+    db,
+    `SELECT ${fields([...keys, ...columns]).join(', ')} FROM ${name}
+      WHERE ${OF_PROGRAMME[personal.belongs]} AND (${likes.join(' OR ')}) FOR UPDATE`,
+    { programmeId, ...Object.fromEntries(words.map((word, at) => [`word${at}`, likeOf(word)])) },
+  );
+  let changed = 0;
+  for (const row of rows) {
+    const sets = fields(columns).flatMap((column, at) => {
+      const before = row[column] ?? '';
+      const after = erased(before, words);
+      return after === before ? [] : [{ column, after, at }];
+    });
+    if (sets.length === 0) continue;
+    const write = (ending: string) =>
+      change(
+        db,
+        `UPDATE ${name} SET ${sets.map(({ column, at }) => `${column} = :set${at}`).join(', ')}
+          WHERE ${fields(keys)
+            .map((column) => `${column} = :key_${column}`)
+            .join(' AND ')}`,
+        {
+          ...Object.fromEntries(sets.map(({ at, after }) => [`set${at}`, `${after}${ending}`])),
+          ...Object.fromEntries(fields(keys).map((column) => [`key_${column}`, row[column]])),
+        },
+      );
+    try {
+      changed += await write('');
+    } catch (error) {
+      // What is there once, such as a place's name, may come to the same for two of them.
+      if (!isDuplicate(error)) throw error;
+      changed += await write(` ${String(row.id ?? changed).slice(-4)}`);
+    }
+  }
+  return changed;
+}
+
+/** Anything with the first word of a text in it: how the rest is spaced or escaped is looked at row by row. */
+const likeOf = (text: string) => `%${(/[\p{L}\p{N}@.]{2,}/u.exec(text)?.[0] ?? text).replace(/[\\%_]/g, '\\$&')}%`;
 
 /** Every locked sheet that may name one of these people: those of their courses' sessions. */
 export async function sheetsNaming(db: Db, enrolmentIds: readonly string[]): Promise<KitSheetRow[]> {
@@ -27,20 +149,38 @@ export async function sheetsNaming(db: Db, enrolmentIds: readonly string[]): Pro
   ]);
 }
 
-/**
- * Blanks what the change log tells of people: who did what and when stays, what it was about goes.
- *
- * @param ids ids of the household and its people
- */
-export async function blankChanges(db: Db, programmeId: string, ids: readonly string[]): Promise<number> {
-  let blanked = 0;
-  for (const id of ids) {
-    blanked += await change(
+/** What the change log tells of people: entries about them, and those that name their ids. */
+export async function changesAbout(
+  db: Db,
+  programmeId: string,
+  ids: readonly string[],
+): Promise<{ id: string; at: Date; action: string; detail: string }[]> {
+  return select(
+    db,
+    `SELECT id, at, action, detail FROM change_log WHERE programme_id = :programmeId
+        AND (entity_id IN (:ids) OR ${ids.map((_, at) => `detail LIKE :id${at}`).join(' OR ')}) ORDER BY at`,
+    { programmeId, ids, ...Object.fromEntries(ids.map((id, at) => [`id${at}`, `%${id}%`])) },
+  );
+}
+
+/** Blanks entries of the change log: who did what and when stays, what it was about goes. @returns how many */
+export const blankChanges = async (db: Db, ids: readonly string[]): Promise<number> =>
+  ids.length === 0 ? 0 : change(db, `UPDATE change_log SET detail = '{"erased":true}' WHERE id IN (:ids)`, { ids });
+
+/** Removes the rows of a programme that were kept as long as their tables say. @returns how many */
+export async function removeOlder(db: Db, programmeId: string, now: Date): Promise<number> {
+  let removed = 0;
+  for (const { table, personal } of personalTables(db.models)) {
+    if (!personal.kept) continue;
+    const before = new Date(now.getTime() - personal.kept.days * 86_400_000);
+    const scope = OF_PROGRAMME[personal.belongs];
+    // What belongs to no programme, such as a wrong address at the door, is everybody's to clear.
+    const nobodys = personal.belongs === 'programmeId' ? ' OR programme_id IS NULL' : '';
+    removed += await change(
       db,
-      `UPDATE change_log SET detail = '{"erased":true}'
-        WHERE programme_id = :programmeId AND (entity_id = :id OR detail LIKE :mention)`,
-      { programmeId, id, mention: `%${id}%` },
+      `DELETE FROM ${table.getTableName()} WHERE (${scope}${nobodys}) AND ${columnOf(table, personal.kept.from)} < :before`,
+      { programmeId, before },
     );
   }
-  return blanked;
+  return removed;
 }

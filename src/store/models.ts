@@ -457,6 +457,7 @@ export function defineModels(sequelize: Sequelize): Models {
       createdAt: moment,
       sentAt: moment,
       linkId: reference,
+      householdId: reference,
     }),
     job: table<JobRow>('job', {
       id,

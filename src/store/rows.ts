@@ -545,6 +545,8 @@ export interface MessageRow {
   createdAt: Date;
   sentAt: Date | null;
   linkId: string | null;
+  /** The family it went to. */
+  householdId: string | null;
 }
 
 export interface JobRow {

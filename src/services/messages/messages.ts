@@ -14,11 +14,11 @@ export async function queueMessage(
   from: Pick<Context, 'clock' | 'ids'>,
   db: Db,
   programmeId: string,
-  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> & Partial<Pick<MessageRow, 'linkId'>>,
+  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> & Partial<Pick<MessageRow, 'linkId' | 'householdId'>>,
 ): Promise<void> {
   const id = from.ids();
   await insert(db, db.models.message, [
-    { linkId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null },
+    { linkId: null, householdId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null },
   ]);
   await queueJob(from, db, programmeId, 'send message', { messageId: id });
 }

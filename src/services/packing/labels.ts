@@ -4,6 +4,7 @@ import { kitLabels, madeLabels } from '@/core/packing/label';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { logLook } from '../access/looks';
+import { fingerprint } from '../kits/session-sheet';
 import { loadProgramme } from '../programme/load';
 import { queueJob } from '../work/jobs';
 import { threaded } from '../work/on-thread';
@@ -34,6 +35,7 @@ export const labelsToPrint = service({
       labels: of === 'made' ? madeLabels(locked) : kitLabels(locked, packedOn.toString()),
       name: `${of === 'made' ? 'made-labels' : 'labels'}-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
+      sheet: { revision, fingerprint: fingerprint(locked) },
     };
   },
 });

@@ -1,14 +1,21 @@
+import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { find } from '@/store/query';
+import { SheetChanged, SimulatedPrinter } from '@/devices/label-printer';
+import { personalTables } from '@/store/erasing';
+import { find, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
 import { listDuties, viewRoom } from '../classday/room';
 import { leaveOut, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { viewBench } from '../packing/bench';
-import { labelsToPrint } from '../packing/labels';
-import { addPerson, editPerson } from '../roll/roll';
+import { labelsToPrint, sendToPrinter } from '../packing/labels';
+import { addCourse, listCourses } from '../plan/courses';
+import { setAway } from '../roll/away';
+import { addPerson, editPerson, setStatus } from '../roll/roll';
 import { exportRoll, saveRoll } from '../roll/roll-file';
+import { onceOnly } from '../work/idempotency';
+import { viewJob } from '../work/jobs';
 import { eraseHousehold, exportHousehold, listHouseholds, listLooks } from './households';
 import { clearOut } from './retention';
 
@@ -47,6 +54,57 @@ async function lockedWithFamily() {
     cells: cells({ ...FAMILY, name: 'Ivo Castellan-Ray' }),
   });
   return session;
+}
+
+/** Puts somebody on the waitlist and back, with a message to the family that words it. */
+async function offer(context: Context, enrolmentId: string, name: string) {
+  const version = async () => (await find(store.db, store.db.models.enrolment, { id: enrolmentId }))[0]?.version ?? 0;
+  await setStatus(context, { enrolmentId, version: await version(), status: 'waitlisted' });
+  const message = { subject: `A place for ${name}`, body: `Dear family, ${name} may come.` };
+  await setStatus(context, { enrolmentId, version: await version(), status: 'enrolled', message });
+}
+
+/** Every row of every table, as text; what the database holds as bytes too. */
+async function everything(): Promise<string[]> {
+  const rows: string[] = [];
+  for (const { key, table } of personalTables(store.db.models))
+    for (const row of await find(store.db, table as never, {})) rows.push(`${key} ${JSON.stringify(row)}`);
+  return rows;
+}
+
+/** A row for each table in which a family may be written about, with these words in every such column. */
+async function writeEverywhere(words: string, short: string): Promise<number> {
+  const { id: memberId, programmeId } = own.coordinator.actor;
+  const ids: Record<string, string> = { programmeId, actorId: memberId, entityId: v7() };
+  const of = ({ type }: { type: unknown }, name: string, key: string, isNamed: boolean) => {
+    if (key === 'ownFood' && name === 'body')
+      return JSON.stringify({ ingredient: { name: words }, measures: [], yields: [] });
+    if (/TEXT/.test(String(type))) return isNamed ? JSON.stringify([words]) : '[]';
+    if (/DATE$|DATETIME/.test(String(type))) return '2026-11-20';
+    return /INT/.test(String(type)) ? 1 : v7().slice(-5);
+  };
+  let texts = 0;
+  for (const { key, table, personal } of personalTables(store.db.models)) {
+    const columns = [...(personal.log ?? []), ...(personal.notes ?? [])];
+    if (columns.length === 0 || key === 'kitSheet') continue;
+    texts += columns.length;
+    const attributes = Object.entries(table.getAttributes());
+    const isText = (name: string) => /TEXT/.test(String(table.getAttributes()[name]?.type));
+    const row = Object.fromEntries(
+      attributes.map(([name, attribute]) => {
+        if (name === 'id') return [name, v7()];
+        if (/Id$|By$/.test(name)) return [name, ids[name] ?? null];
+        if (columns.includes(name) && !isText(name)) return [name, short];
+        if (name === 'pdf') return [name, Buffer.from('%PDF')];
+        return [name, of(attribute, name, key, columns.includes(name))];
+      }),
+    );
+    if (key === 'programme') await store.db.models.programme.update({ name: short }, { where: { id: programmeId } });
+    else await insert(store.db, table as never, [row]);
+    if (key !== 'programme')
+      ids[`${key === 'courseGroup' ? 'group' : key === 'closureCalendar' ? 'calendar' : key}Id`] = String(row.id ?? '');
+  }
+  return texts;
 }
 
 const household = async (name: string) =>
@@ -99,6 +157,82 @@ describe('a household', () => {
     expect(events).toMatchObject([{ action: 'called back' }]);
     await expect(exportHousehold(own.coordinator, { householdId: id })).rejects.toMatchObject({ kind: 'not-found' });
     await expect(store.sequelize.query("UPDATE change_log SET detail = '{}'")).rejects.toThrow('append-only');
+  });
+
+  it('erased leaves no word in any table that can hold one, and takes nothing of others with it', async () => {
+    const { sessionId, people } = await lockedWithFamily();
+    const context = own.coordinator;
+    const { programmeId } = context.actor;
+    const RARE = 'Quillon Wetherspindle';
+    const FORMER = 'wetherspindle@former.example.test';
+    await editPerson(context, {
+      enrolmentId: people[0],
+      version: 2,
+      cells: cells({ ...FAMILY, name: RARE, contact: FORMER, plan: 'Quillon’s pen is in the blue bag' }),
+      shown: { contact: FAMILY.contact, address: FAMILY.address },
+    });
+    await offer(context, people[1] ?? '', RARE);
+    await editPerson(context, {
+      enrolmentId: people[0],
+      version: 3,
+      cells: cells({ ...FAMILY, name: RARE, contact: 'later@wetherspindle.example.test' }),
+      shown: { contact: FORMER, address: FAMILY.address },
+    });
+    await setAway(context, { sessionId, enrolmentId: people[0], how: 'away' });
+    const { jobId } = await sendToPrinter(context, { sessionId, paper: 'a4' });
+    const key = v7();
+    await addCourse(onceOnly(context, key, 'a'.repeat(64)), { title: 'Kept for all' });
+    // The rare name in every column where somebody may have written it.
+    const words = `Ring ${RARE} or ${FORMER}, not Quillonwether.`;
+    const texts = await writeEverywhere(words, `${RARE}, not Quillonwether.`);
+    expect(texts).toBeGreaterThan(35);
+
+    const { id = '', version = 0 } = (await household('Castellan')) ?? {};
+    const held = await exportHousehold(context, { householdId: id });
+    const tables = personalTables(store.db.models).filter(({ personal }) => personal.of);
+    for (const { key: table } of tables)
+      if (table !== 'household' && table !== 'enrolment') expect(Object.keys(held.records)).toContain(table);
+    expect(JSON.stringify(held.records)).toContain('away');
+    expect(held.records.message).toMatchObject([{ sentTo: FORMER }]);
+    expect(held.lookedAtBy).toEqual([]);
+
+    const others = await store.db.models.idempotentReply.count({ where: { programmeId } });
+    await eraseHousehold(context, { householdId: id, version });
+    const left = await everything();
+    for (const part of [RARE, FORMER, 'later@wetherspindle.example.test', 'pen is in the blue bag'])
+      expect(left.filter((row) => row.includes(part)).map((row) => row.slice(0, 160))).toEqual([]);
+    // What only looks like it is somebody else's.
+    expect(left.filter((row) => row.includes('not Quillonwether.')).length).toBeGreaterThanOrEqual(texts);
+    expect(await store.db.models.idempotentReply.count({ where: { programmeId } })).toBe(others);
+    expect(await addCourse(onceOnly(context, key, 'a'.repeat(64)), { title: 'Kept for all' })).toBeDefined();
+    expect((await listCourses(context, {})).filter(({ title }) => title === 'Kept for all')).toHaveLength(1);
+    expect((await viewJob(context, { jobId })).state).toBe('waiting');
+  });
+
+  it('says of every column of text whose it is, so that the next one is not forgotten', () => {
+    const said = personalTables(store.db.models).flatMap(({ key, table, personal }) => {
+      const known = new Set([...(personal.log ?? []), ...(personal.notes ?? []), ...(personal.plain ?? [])]);
+      return Object.entries(table.getAttributes())
+        .filter(([name, { type }]) => /VARCHAR|TEXT/.test(String(type)) && !known.has(name))
+        .map(([name]) => `${key}.${name}`);
+    });
+    expect(said).toEqual([]);
+  });
+
+  it('erased while its labels are being made takes these pages away as well', async () => {
+    const { sessionId } = await lockedWithFamily();
+    const { labels, title, sheet } = await labelsToPrint(own.coordinator, { sessionId, paper: 'a4' });
+    expect(JSON.stringify(labels)).toContain('Ivo Castellan');
+    const { id = '', version = 0 } = (await household('Castellan')) ?? {};
+    await eraseHousehold(own.coordinator, { householdId: id, version });
+    const { programmeId } = own.coordinator.actor;
+    const task = { id: v7(), programmeId, sessionId, title, pdf: new Uint8Array([37]), sheet };
+    await expect(new SimulatedPrinter(store).print(task)).rejects.toBeInstanceOf(SheetChanged);
+    const after = await labelsToPrint(own.coordinator, { sessionId, paper: 'a4' });
+    expect(JSON.stringify(after.labels)).not.toContain('Castellan');
+    await new SimulatedPrinter(store).print({ ...task, sheet: after.sheet });
+    await new SimulatedPrinter(store).print({ ...task, sheet: after.sheet });
+    expect(await store.db.models.printOut.count({ where: { sessionId } })).toBe(1);
   });
 
   it('is due to be erased when its last session lies longer back than the programme keeps', async () => {

@@ -2,8 +2,18 @@ import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { ERASED, withoutPeople } from '@/core/kits/erased-sheet';
 import type { LockedSheet } from '@/core/kits/locked-sheet';
-import { blankChanges, sheetsNaming, whileErasing } from '@/store/erasing';
+import { type WordsToErase, withoutWords, wordsToErase } from '@/core/roll/erased-words';
+import {
+  blankChanges,
+  changesAbout,
+  eraseWords,
+  personalTables,
+  rowsOf,
+  sheetsNaming,
+  whileErasing,
+} from '@/store/erasing';
 import { change, find, select } from '@/store/query';
+import type { EnrolmentRow, HouseholdRow } from '@/store/rows';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
@@ -50,40 +60,26 @@ export const listHouseholds = service({
   },
 });
 
+/** All that is held about a household, by the declarations of the tables: nothing is left out because it is new. */
 export const exportHousehold = service({
   title: 'Take out all that is held about a household',
   roles: ['coordinator'],
   input: z.object({ householdId: z.uuid() }),
   run: async (context, { householdId }) => {
     const { db } = context.store;
+    const { programmeId } = context.actor;
     const { name, contact, address, home, createdAt } = await loadHousehold(context, householdId, db);
     const enrolments = await find(db, db.models.enrolment, { householdId }, [['id', 'ASC']]);
     const ids = enrolments.map(({ id }) => id);
-    const of = async <T extends object>(sql: string): Promise<T[]> =>
-      ids.length > 0 ? select<T>(db, sql, { ids }) : [];
-    const courses = await of<{ id: string; title: string }>(
-      'SELECT DISTINCT c.id, c.title FROM course c JOIN enrolment e ON e.course_id = c.id WHERE e.id IN (:ids)',
-    );
-    const kits = await of(
-      `SELECT k.enrolment_id AS enrolmentId, k.number, s.title AS session, s.date FROM kit k JOIN session s ON s.id = k.session_id
-        WHERE k.enrolment_id IN (:ids) ORDER BY s.date`,
-    );
-    const leftOut = await of(
-      `SELECT x.enrolment_id AS enrolmentId, x.reason, s.title AS session, s.date FROM kit_exclusion x
-         JOIN session s ON s.id = x.session_id WHERE x.enrolment_id IN (:ids) ORDER BY s.date`,
-    );
-    const attendance = await of(
-      `SELECT a.enrolment_id AS enrolmentId, a.state, a.at, s.title AS session, s.date FROM attendance a
-         JOIN session s ON s.id = a.session_id WHERE a.enrolment_id IN (:ids) ORDER BY a.at`,
-    );
-    const changes = await select<{ at: Date; action: string; detail: string }>(
-      db,
-      'SELECT at, action, detail FROM change_log WHERE programme_id = :programmeId AND entity_id IN (:all) ORDER BY at',
-      { programmeId: context.actor.programmeId, all: [householdId, ...ids] },
-    );
-    const messages = contact
-      ? await find(db, db.models.message, { programmeId: context.actor.programmeId, sentTo: contact })
-      : [];
+    const courses = await find(db, db.models.course, { id: enrolments.map(({ courseId }) => courseId) });
+    const records: Record<string, unknown[]> = {};
+    for (const each of personalTables(db.models)) {
+      if (each.personal.of === undefined || each.key === 'household' || each.key === 'enrolment') continue;
+      records[each.key] = await rowsOf(db, each, householdId, ids);
+    }
+    const sessions = await sessionsNamed(db, records);
+    const changes = await changesAbout(db, programmeId, [householdId, ...ids]);
+    const looks = await find(db, db.models.needLook, { programmeId, entityId: [householdId, ...ids] }, [['at', 'ASC']]);
     await logLook(context, 'household', householdId, enrolments.length);
     return {
       household: { id: householdId, name, contact, address, home: JSON.parse(home) as unknown, since: createdAt },
@@ -92,14 +88,21 @@ export const exportHousehold = service({
         avoids: JSON.parse(wishes) as string[],
         course: courses.find((course) => course.id === courseId)?.title ?? '',
       })),
-      kits,
-      leftOut,
-      attendance,
+      records,
+      sessions: sessions.map(({ id, title, date }) => ({ id, title, date })),
       changes: changes.map(({ detail, ...entry }) => ({ ...entry, detail: JSON.parse(detail) as unknown })),
-      messages: messages.map(({ sentTo, subject, body, createdAt: at }) => ({ sentTo, subject, body, at })),
+      lookedAtBy: looks.map(({ at, actorName, page }) => ({ at, actorName, page })),
     };
   },
 });
+
+/** The sessions that records are of, so that whoever reads them knows when that was. */
+const sessionsNamed = (db: Db, records: Readonly<Record<string, readonly unknown[]>>) => {
+  const ids = Object.values(records).flatMap((rows) =>
+    rows.flatMap((row) => (row as { sessionId?: string }).sessionId ?? []),
+  );
+  return find(db, db.models.session, { id: [...new Set(ids)] }, [['date', 'ASC']]);
+};
 
 export const eraseHousehold = service({
   title: 'Erase a household',
@@ -113,23 +116,31 @@ export const eraseHousehold = service({
       const { programmeId } = context.actor;
       const enrolments = await find(db, db.models.enrolment, { householdId });
       const ids = enrolments.map(({ id }) => id);
-      const now = nowOf(context);
+      // Read before anything is blanked: what it was called before stands in the log alone.
+      const changes = await changesAbout(db, programmeId, [householdId, ...ids]);
+      const words = await wordsOf(db, household, enrolments, changes);
       await change(
         db,
         `UPDATE household SET name = :name, contact = '', address = '', home = '{}', erased_at = :now, version = version + 1 WHERE id = :householdId`,
-        { householdId, name: ERASED, now },
+        { householdId, name: ERASED, now: nowOf(context) },
       );
-      const sheets = ids.length > 0 ? await erasePeople(db, ids) : 0;
-      if (household.contact) {
-        await change(
+      await change(
+        db,
+        `UPDATE message SET sent_to = '', subject = :name, body = '' WHERE household_id = :householdId`,
+        {
+          householdId,
+          name: ERASED,
+        },
+      );
+      const { entries, sheets } = await whileErasing(db, async () => {
+        const blanked = await blankChanges(
           db,
-          `UPDATE message SET sent_to = '', subject = :name, body = '' WHERE programme_id = :programmeId AND sent_to = :contact`,
-          { programmeId, contact: household.contact, name: ERASED },
+          changes.map(({ id }) => id),
         );
-      }
-      // Answers kept for requests that are sent again may hold names.
-      await change(db, 'DELETE FROM idempotent_reply WHERE programme_id = :programmeId', { programmeId });
-      const entries = await whileErasing(db, () => blankChanges(db, programmeId, [householdId, ...ids]));
+        const rewritten = ids.length > 0 ? await erasePeople(db, ids, words) : 0;
+        await eraseWords(db, programmeId, { log: [...words.sure, ...words.likely], notes: words.sure }, withoutWords);
+        return { entries: blanked, sheets: rewritten };
+      });
       for (const courseId of new Set(enrolments.map((row) => row.courseId))) {
         await syncCallBacks(context, db, { courseId });
       }
@@ -139,8 +150,44 @@ export const eraseHousehold = service({
     }),
 });
 
+/** What a household is known by: as it stands, and as the log tells that it was. */
+async function wordsOf(
+  db: Db,
+  household: HouseholdRow,
+  enrolments: readonly EnrolmentRow[],
+  changes: readonly { readonly detail: string }[],
+): Promise<WordsToErase> {
+  const told = changes.flatMap(({ detail }) => {
+    const { before, after, ...entry } = JSON.parse(detail) as Record<string, unknown>;
+    return [before, after, entry].filter((part) => typeof part === 'object' && part !== null) as Told[];
+  });
+  type Told = Readonly<Record<string, unknown>>;
+  const were = (...keys: string[]) =>
+    told.flatMap((part) => keys.flatMap((key) => (typeof part[key] === 'string' ? [part[key]] : [])));
+  const others = await select<{ name: string }>(
+    db,
+    `SELECT DISTINCT e.name FROM enrolment e JOIN household h ON h.id = e.household_id
+      WHERE h.programme_id = :programmeId AND h.id <> :id AND e.status <> 'erased'
+      UNION SELECT name FROM household WHERE programme_id = :programmeId AND id <> :id AND erased_at IS NULL
+      UNION SELECT name FROM member WHERE programme_id = :programmeId`,
+    { programmeId: household.programmeId, id: household.id },
+  );
+  const messages = await find(db, db.models.message, { householdId: household.id });
+  return wordsToErase(
+    {
+      names: [household.name, ...enrolments.map(({ name }) => name), ...were('name', 'household')],
+      others: [
+        ...[household.contact, household.address, ...enrolments.map(({ actionPlan }) => actionPlan)],
+        ...messages.map(({ sentTo }) => sentTo),
+        ...were('contact', 'address', 'plan', 'actionPlan'),
+      ],
+    },
+    others.map(({ name }) => name),
+  );
+}
+
 /** Takes people out of rows, locked sheets and printed labels; what counts them stays. @returns sheets changed */
-async function erasePeople(db: Db, ids: readonly string[]): Promise<number> {
+async function erasePeople(db: Db, ids: readonly string[], words: WordsToErase): Promise<number> {
   await change(
     db,
     `UPDATE enrolment SET name = :name, age = NULL, wishes = '[]', action_plan = '', status = 'erased', version = version + 1
@@ -148,26 +195,26 @@ async function erasePeople(db: Db, ids: readonly string[]): Promise<number> {
     { ids, name: ERASED },
   );
   await change(db, 'UPDATE kit_exclusion SET reason = :name WHERE enrolment_id IN (:ids)', { ids, name: ERASED });
-  await change(
-    db,
-    'DELETE FROM print_out WHERE session_id IN (SELECT session_id FROM kit WHERE enrolment_id IN (:ids))',
-    { ids },
-  );
   const people = new Set(ids);
   let changed = 0;
-  await whileErasing(db, async () => {
-    for (const { id, snapshot } of await sheetsNaming(db, ids)) {
-      const before = JSON.parse(snapshot) as LockedSheet;
-      const after = withoutPeople(before, people);
-      const mark = fingerprint(after);
-      if (mark === fingerprint(before)) continue;
-      changed += await change(db, 'UPDATE kit_sheet SET snapshot = :text, fingerprint = :mark WHERE id = :id', {
-        id,
-        text: JSON.stringify(after),
-        mark,
-      });
-    }
-  });
+  for (const { id, snapshot } of await sheetsNaming(db, ids)) {
+    const before = JSON.parse(snapshot) as LockedSheet;
+    const text = withoutWords(JSON.stringify(withoutPeople(before, people)), words.sure);
+    const mark = fingerprint(JSON.parse(text) as LockedSheet);
+    if (mark === fingerprint(before)) continue;
+    changed += await change(db, 'UPDATE kit_sheet SET snapshot = :text, fingerprint = :mark WHERE id = :id', {
+      id,
+      text,
+      mark,
+    });
+  }
+  // After the sheets: labels that are being made now wait for these rows, and find that they are no longer right.
+  await change(
+    db,
+    `DELETE FROM print_out WHERE session_id IN
+       (SELECT s.id FROM session s JOIN enrolment e ON e.course_id = s.course_id WHERE e.id IN (:ids))`,
+    { ids },
+  );
   return changed;
 }
 

@@ -2,6 +2,7 @@ import { nameKey, type RollEntry } from '@/core/roll/roll-row';
 import { find, insert, updateVersion } from '@/store/query';
 import type { HouseholdRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import { logChange } from '../access/change-log';
 import { type Context, nowOf } from '../access/gate';
 import { stale } from '../errors';
 
@@ -24,7 +25,9 @@ export async function householdsFor(context: Context, db: Db, entries: readonly 
     const key = nameKey(entry.household);
     let household = key ? byName.get(key) : undefined;
     if (household) {
-      await completeHousehold(db, household, entry);
+      // One that is made with this very file is not there yet: it is written once, as it ends up.
+      if (fresh.includes(household)) Object.assign(household, reachOf(household, entry));
+      else await completeHousehold(context, db, household, entry);
     } else {
       const { contact, address } = entry;
       const name = entry.household || entry.name;
@@ -58,12 +61,19 @@ const LONGEST_CONTACT = 190;
 
 /** Keeps the newest contact and address that were written; an empty cell takes nothing away. */
 export async function completeHousehold(
+  context: Context,
   db: Db,
   household: HouseholdRow,
   { contact, address }: Pick<FamilyCells, 'contact' | 'address'>,
 ): Promise<void> {
-  await setReach(db, household, { contact: contact || household.contact, address: address || household.address });
+  await setReach(context, db, household, reachOf(household, { contact, address }));
 }
+
+/** The newest contact and address that were written. */
+const reachOf = (household: Reach, { contact, address }: Reach): Reach => ({
+  contact: contact || household.contact,
+  address: address || household.address,
+});
 
 /** How a family is reached. */
 export type Reach = Pick<HouseholdRow, 'contact' | 'address'>;
@@ -74,18 +84,30 @@ export type Reach = Pick<HouseholdRow, 'contact' | 'address'>;
  *
  * @throws ServiceError kind "stale" when somebody else changed the same in the meantime
  */
-export async function editReach(db: Db, household: HouseholdRow, shown: Reach, written: Reach): Promise<void> {
+export async function editReach(
+  context: Context,
+  db: Db,
+  household: HouseholdRow,
+  shown: Reach,
+  written: Reach,
+): Promise<void> {
   const next = (['contact', 'address'] as const).map((key) => {
     if (written[key] === shown[key] || written[key] === household[key]) return household[key];
     if (household[key] !== shown[key]) throw stale(`How ${household.name} is reached`);
     return written[key];
   });
-  await setReach(db, household, { contact: next[0] ?? '', address: next[1] ?? '' });
+  await setReach(context, db, household, { contact: next[0] ?? '', address: next[1] ?? '' });
 }
 
-async function setReach(db: Db, household: HouseholdRow, next: Reach): Promise<void> {
+/** Kept in the log with what it was: whoever erases the family later finds where it was written to before. */
+async function setReach(context: Context, db: Db, household: HouseholdRow, next: Reach): Promise<void> {
   if (next.contact === household.contact && next.address === household.address) return;
   if (!(await updateVersion(db, db.models.household, household.id, household.version, next)))
     throw stale(`How ${household.name} is reached`);
+  const { contact, address } = household;
+  await logChange(context, db, 'changed how to reach them', 'household', household.id, {
+    before: { contact, address },
+    after: next,
+  });
   Object.assign(household, next, { version: household.version + 1 });
 }

@@ -127,7 +127,7 @@ async function replacePerson(
     actionPlan: plan || before.actionPlan,
   };
   const household = await findOne(db, db.models.household, { id: before.householdId });
-  if (household) await completeHousehold(db, household, withBothHomes(household, entry));
+  if (household) await completeHousehold(context, db, household, withBothHomes(household, entry));
   if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, values))) throw stale(before.name);
   await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
 }

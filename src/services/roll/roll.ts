@@ -115,8 +115,8 @@ export const editPerson = service({
       if ('problems' in reading) throw refusedCells(reading.problems);
       const { name, age, servings, mode, wishes, plan } = reading.entry;
       const household = await findOne(db, db.models.household, { id: before.householdId });
-      if (household && shown) await editReach(db, household, shown, reading.entry);
-      else if (household) await completeHousehold(db, household, reading.entry);
+      if (household && shown) await editReach(context, db, household, shown, reading.entry);
+      else if (household) await completeHousehold(context, db, household, reading.entry);
       const groupId = groupIdOf(groups, reading.entry);
       const values = { name, age, servings, mode, groupId, wishes: JSON.stringify(wishes), actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
@@ -171,7 +171,11 @@ export const setStatus = service({
             'invalid',
             'The family left no contact: tell them by hand, and enrol without a message.',
           );
-        await queueMessage(context, db, context.actor.programmeId, { sentTo: household.contact, ...message });
+        await queueMessage(context, db, context.actor.programmeId, {
+          sentTo: household.contact,
+          householdId: household.id,
+          ...message,
+        });
       }
       await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
       await syncCallBacks(context, db, { courseId: before.courseId });
