@@ -170,17 +170,18 @@ export const blankChanges = async (db: Db, ids: readonly string[]): Promise<numb
 /** Removes the rows of a programme that were kept as long as their tables say. @returns how many */
 export async function removeOlder(db: Db, programmeId: string, now: Date): Promise<number> {
   let removed = 0;
-  for (const { table, personal } of personalTables(db.models)) {
+  for (const { key, table, personal } of personalTables(db.models)) {
     if (!personal.kept) continue;
     const before = new Date(now.getTime() - personal.kept.days * 86_400_000);
-    const scope = OF_PROGRAMME[personal.belongs];
-    // What belongs to no programme, such as a wrong address at the door, is everybody's to clear.
-    const nobodys = personal.belongs === 'programmeId' ? ' OR programme_id IS NULL' : '';
-    removed += await change(
-      db,
-      `DELETE FROM ${table.getTableName()} WHERE (${scope}${nobodys}) AND ${columnOf(table, personal.kept.from)} < :before`,
-      { programmeId, before },
-    );
+    const older = (whose: string) =>
+      change(
+        db,
+        `DELETE FROM ${table.getTableName()} WHERE ${whose} AND ${columnOf(table, personal.kept?.from ?? '')} < :before`,
+        { programmeId, before },
+      );
+    removed += await older(OF_PROGRAMME[personal.belongs]);
+    // What belongs to no programme, such as a wrong address at the door, is everybody's to clear, and nobody's to count.
+    if (key === 'securityEvent') await older('programme_id IS NULL');
   }
   return removed;
 }

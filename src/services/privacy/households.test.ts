@@ -202,7 +202,7 @@ describe('a household', () => {
     for (const part of [RARE, FORMER, 'later@wetherspindle.example.test', 'pen is in the blue bag'])
       expect(left.filter((row) => row.includes(part)).map((row) => row.slice(0, 160))).toEqual([]);
     // What only looks like it is somebody else's.
-    expect(left.filter((row) => row.includes('not Quillonwether.')).length).toBeGreaterThanOrEqual(texts);
+    expect(left.join('').split('not Quillonwether.').length - 1).toBeGreaterThanOrEqual(texts);
     expect(await store.db.models.idempotentReply.count({ where: { programmeId } })).toBe(others);
     expect(await addCourse(onceOnly(context, key, 'a'.repeat(64)), { title: 'Kept for all' })).toBeDefined();
     expect((await listCourses(context, {})).filter(({ title }) => title === 'Kept for all')).toHaveLength(1);
