@@ -10,7 +10,7 @@ const config: NextConfig = {
     'fontkit',
     'umzug',
     'exceljs',
-    'piscina',
+    'tinypool',
   ],
   poweredByHeader: false,
   reactStrictMode: true,

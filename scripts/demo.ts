@@ -32,7 +32,7 @@ import { shareKit } from '@/services/roll/away';
 import { setHome } from '@/services/roll/home';
 import { addPerson, setStatus, viewRoll } from '@/services/roll/roll';
 import { previewRollFile, saveRoll } from '@/services/roll/roll-file';
-import { contextFor } from '@/services/runtime';
+import { contextFor, surroundings } from '@/services/runtime';
 import { freshMember, freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
@@ -149,7 +149,7 @@ export async function loadDemo(store: Store): Promise<void> {
   ]);
   const members = await Promise.all(
     demo.members.map(async ({ password, ...member }) =>
-      freshMember({ ...member, id: v7(), programmeId, passwordHash: await hashPassword(password) }),
+      freshMember({ ...member, id: v7(), programmeId, passwordHash: await hashPassword(surroundings(), password) }),
     ),
   );
   await insert(store.db, store.db.models.member, members);

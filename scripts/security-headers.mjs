@@ -5,9 +5,10 @@
  *
  * @param nonce made anew for each answer: only scripts that carry it run
  * @param tls whether the answer goes out over TLS
+ * @param isApi an answer to a program: it is kept nowhere, and shown by no browser as a page
  * @param dev while developing, modules are reloaded by eval and over a web socket
  */
-export function securityHeaders({ nonce, tls, dev = false }) {
+export function securityHeaders({ nonce, tls, dev = false, isApi = false }) {
   const policy = {
     'default-src': "'self'",
     'script-src': `'self' 'nonce-${nonce}' 'strict-dynamic'${dev ? " 'unsafe-eval'" : ''}`,
@@ -33,6 +34,7 @@ export function securityHeaders({ nonce, tls, dev = false }) {
     'cross-origin-resource-policy': 'same-origin',
     // Once reached over TLS, never again without: a year, as OWASP ASVS 14.4.5 asks.
     ...(tls ? { 'strict-transport-security': 'max-age=31536000; includeSubDomains' } : {}),
+    ...(isApi ? { 'cache-control': 'no-store', 'content-disposition': 'attachment; filename="api.json"' } : {}),
     'permissions-policy': 'camera=(), microphone=(), geolocation=(), payment=(), usb=()',
   };
 }

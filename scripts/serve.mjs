@@ -59,7 +59,9 @@ function finishReading(request) {
 }
 
 function answer(request, response, left) {
-  const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: tls !== null, dev });
+  const [path = ''] = request.url.split('?');
+  const isApi = path.startsWith('/api/');
+  const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: tls !== null, dev, isApi });
   for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
   // Next.js reads the nonce for its own scripts from the request.
   request.headers['content-security-policy'] = headers['content-security-policy'];
@@ -67,9 +69,8 @@ function answer(request, response, left) {
   request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
   request.headers['x-forwarded-proto'] = tls ? 'https' : 'http';
   delete request.headers['x-forwarded-host'];
-  const [path = ''] = request.url.split('?');
   if (!isAddress(path)) {
-    if (path.startsWith('/api/')) return refuseAddress(response);
+    if (isApi) return refuseAddress(response);
     // A person gets the page that says so.
     request.url = '/nothing-is-here';
   }

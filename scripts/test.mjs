@@ -68,7 +68,7 @@ try {
       BASE_URL: web.address,
       CHROMIUM: chromium,
       DATABASE_PID_FILE: database.pidFile,
-      DATABASE_URL: env.DATABASE_URL,
+      ...env,
       PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport,
     },
     () => {

@@ -1,6 +1,7 @@
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
 import { type Called, refuseRole } from '@/services/access/gate';
+import { logSecurity } from '@/services/access/security-log';
 import { databaseTrouble, ServiceError } from '@/services/errors';
 import { contextFor } from '@/services/runtime';
 import type { FormState } from '@/ui/action-form';
@@ -19,7 +20,17 @@ export async function attempt(service: Called, work: () => Promise<Said>): Promi
   const { actor } = await whoAsks(service);
   return answering(async () => {
     await refuseRole(service, contextFor(actor));
-    return work();
+    try {
+      return await work();
+    } catch (error) {
+      if (error instanceof ServiceError && error.message === NOT_A_FORM)
+        await logSecurity(contextFor(actor), 'sent what no page sends', {
+          programmeId: actor.programmeId,
+          actorId: actor.id,
+          detail: service.title,
+        });
+      throw error;
+    }
   });
 }
 
@@ -53,5 +64,5 @@ export function fields(data: FormData): Record<string, string> {
 }
 
 /** What no page of ours sends: its parts are not where a form has them. */
-const notAForm = () =>
-  new ServiceError('invalid', 'What was sent is not what this form sends. Load the page again, and try once more.');
+const NOT_A_FORM = 'What was sent is not what this form sends. Load the page again, and try once more.';
+const notAForm = () => new ServiceError('invalid', NOT_A_FORM);

@@ -1,6 +1,6 @@
 /** Letters of a password, at least and at most. */
 export const SHORTEST_PASSWORD = 12;
-export const LONGEST_PASSWORD = 200;
+export const LONGEST_PASSWORD = 128;
 
 /** How hard a password is to guess: 0 at once, 1 soon, 2 with patience, 3 hardly, 4 not. */
 export type Strength = 0 | 1 | 2 | 3 | 4;

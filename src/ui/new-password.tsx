@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { SHORTEST_PASSWORD, STRONG_ENOUGH, type Strength, strengthOf } from '@/contracts/password';
-import { Field } from './field';
+import { PasswordField } from './password-field';
 
 const SAYS: Readonly<Record<Strength, string>> = {
   0: 'Guessed at once',
@@ -32,10 +32,9 @@ export function NewPassword({ label = 'Password', about = '' }: { label?: string
   const missing = SHORTEST_PASSWORD - password.length;
   return (
     <div>
-      <Field
+      <PasswordField
         label={label}
         name="password"
-        type="password"
         autoComplete="new-password"
         required
         onChange={(event) => setPassword(event.currentTarget.value)}

@@ -1,6 +1,6 @@
 import type { AsyncLocalStorage } from 'node:async_hooks';
 import path from 'node:path';
-import { Piscina } from 'piscina';
+import { Tinypool } from 'tinypool';
 import { GlyphMissing } from '@/formats/label-layout';
 import { ColumnsUnclear } from '@/formats/roll-headings';
 import { FileRefused } from '@/formats/text';
@@ -12,48 +12,62 @@ export class PoolBusy extends Error {}
 /** The sender is gone: nobody waits for an answer. */
 export class SenderLeft extends Error {}
 
-/** Work of a thread takes at most so long and so much; then the thread is ended, whatever it is at. */
+/** A task takes at most so long and so much; then its process is ended, whatever it is at. */
 const MOST_SECONDS = 15;
 const MOST_MEGABYTES = 384;
-const THREADS = 2;
+const PROCESSES = 2;
 const MOST_WAITING = 40;
 
 const shared = globalThis as typeof globalThis & {
-  logistraPool?: Piscina;
+  logistraPool?: Tinypool;
   /** Set by the web server: ends when the sender of the request under way leaves. */
   logistraLeaving?: AsyncLocalStorage<AbortSignal>;
 };
 
-/** The pool of this process, made when it is first needed; one thread stays ready. */
-function pool(): Piscina {
+/**
+ * The pool of this process, made when it is first needed; one reader stays ready. Readers are processes, not threads: a thread
+ * that runs out of memory may take the whole server with it, and one that never pauses cannot be told to. They know nothing of
+ * the database or of any key.
+ */
+function pool(): Tinypool {
   if (!shared.logistraPool) {
-    shared.logistraPool = new Piscina({
-      filename: path.join(process.cwd(), 'src/workers/thread.mjs'),
+    const { PATH = '', TMPDIR } = process.env;
+    shared.logistraPool = new Tinypool({
+      runtime: 'child_process',
+      filename: path.join(process.cwd(), 'src/workers/reader.mjs'),
+      execArgv: [`--max-old-space-size=${MOST_MEGABYTES}`],
+      env: { PATH, NODE_ENV: 'production', ...(TMPDIR ? { TMPDIR } : {}) },
+      serialization: 'advanced',
       minThreads: 1,
-      maxThreads: THREADS,
+      maxThreads: PROCESSES,
       maxQueue: MOST_WAITING,
       idleTimeout: 60_000,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES, maxYoungGenerationSizeMb: 64 },
     });
-    // A thread that dies while it does nothing is replaced; one that dies at work fails that work.
-    shared.logistraPool.on('error', (error) => console.error(`A thread ended: ${(error as Error).message}`));
+    // A reader that dies while it does nothing is replaced; one that dies at work fails that work.
+    shared.logistraPool.on('error', (error: unknown) => console.error(`A reader ended: ${(error as Error).message}`));
   }
   return shared.logistraPool;
 }
 
-/** Starts the first thread, so that nobody waits for it later. */
+/** Starts the first reader, so that nobody waits for it later. */
 export const warmUp = (): void => void pool();
 
+/** Ends all readers; the next task starts new ones. */
+export async function closePool(): Promise<void> {
+  await shared.logistraPool?.destroy();
+  delete shared.logistraPool;
+}
+
 /**
- * Does one task on a thread of the pool.
+ * Does one task in a process of the pool.
  *
- * @param seconds the longest it may take, waiting for a thread included
+ * @param seconds the longest it may take, waiting for a reader included
  * @throws FileRefused when the file cannot be used, or a limit of time or memory was met: which one, and what to do
  * @throws GlyphMissing when something cannot be printed
  * @throws PoolBusy when too much waits
  * @throws SenderLeft when whoever asked is gone
  */
-export async function onThread<Name extends TaskName>(
+export async function inPool<Name extends TaskName>(
   task: Name,
   input: TaskInput<Name>,
   seconds = MOST_SECONDS,
@@ -70,8 +84,8 @@ export async function onThread<Name extends TaskName>(
       throw new FileRefused(
         `This was stopped after ${seconds} seconds: it takes longer than anything that fits a programme. Nothing was saved. Send a smaller part of it.`,
       );
-    const code = (error as { code?: string }).code;
-    if (code === 'ERR_WORKER_OUT_OF_MEMORY')
+    // The only way a reader ends at work by itself.
+    if (/exited unexpectedly/.test((error as Error).message))
       throw new FileRefused(
         `This was stopped: it unfolds into more than ${MOST_MEGABYTES} MB. Nothing was saved. Send the sheet or the part that is needed alone.`,
       );

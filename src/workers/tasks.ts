@@ -16,7 +16,7 @@ import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll-xlsx';
 import { type SheetTitle, sheetPdf } from '@/formats/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/sheet-xlsx';
 
-/** Everything that is done on a thread of the pool: reading what people send, and what takes long to make. */
+/** Everything that is done in a process of the pool: reading what people send, and what takes long to make. */
 export const TASKS = {
   readRoll: ({ bytes, remembered, today }: { bytes: Uint8Array; remembered: ColumnWords; today: string }) =>
     isWorkbook(bytes) ? readRollXlsx(bytes, remembered, today) : readRollCsv(bytes, remembered, today),

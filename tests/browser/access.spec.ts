@@ -1,4 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
+import mysql from 'mysql2/promise';
+import { Secret, TOTP } from 'otpauth';
+import { linkSecret } from '../../src/services/access/keys';
 import { newSession, openSession, signIn } from './people';
 
 /** The link in the newest message to an address, as the outbox on the Devices page shows it. */
@@ -12,6 +15,17 @@ async function linkTo(page: Page, email: string): Promise<string> {
   }).toPass();
   await message.locator('summary').click();
   return /\/(?:reset|invite)\/[\w-]+/.exec((await message.textContent()) ?? '')?.[0] ?? '';
+}
+
+/** The link that went to an address: made again from the deployment's key, since nothing keeps it. */
+async function linkSentTo(email: string): Promise<string> {
+  const connection = await mysql.createConnection(process.env.DATABASE_URL ?? '');
+  const [rows] = await connection.query<mysql.RowDataPacket[]>(
+    "SELECT id FROM access_link WHERE email = ? AND purpose = 'reset' AND used_at IS NULL ORDER BY created_at DESC LIMIT 1",
+    [email],
+  );
+  await connection.end();
+  return `/reset/${linkSecret({ deploymentKey: process.env.SESSION_SECRET ?? '' }, rows[0]?.id)}`;
 }
 
 test('an invited helper joins by link, meets only their duties, and is out as soon as removed', async ({
@@ -32,7 +46,11 @@ test('an invited helper joins by link, meets only their duties, and is out as so
   await other.getByLabel('Your name').fill('Wim Oar');
   await other.getByLabel('Password').fill('short');
   await other.getByRole('button', { name: 'Join' }).click();
-  await expect(other.getByText('At least 10 characters: a few words are easy')).toBeVisible();
+  await expect(other.getByText('Guessed at once, 7 more characters')).toBeVisible();
+  await expect(other.getByText('At least 12 characters: a few words are easy')).toBeVisible();
+  await other.getByLabel('Password').fill('Password1234');
+  await other.getByRole('button', { name: 'Join' }).click();
+  await expect(other.getByText('among the passwords that are guessed first').first()).toBeVisible();
   await other.getByLabel('Password').fill('oars and onions');
   await other.getByRole('button', { name: 'Join' }).click();
   await expect(other.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
@@ -73,9 +91,9 @@ test('a forgotten password is set anew by link, and every other browser is signe
   await forgetful.getByLabel('E-mail').fill('una@orrinquay.example');
   await forgetful.getByRole('button', { name: 'Send me a link' }).click();
   await expect(forgetful.getByText('If a member has this e-mail, a link is on its way')).toBeVisible();
-  const link = await linkTo(page, 'una@orrinquay.example');
-  expect(link).toContain('/reset/');
-  await forgetful.goto(link);
+  // The outbox shows that a message went, and not the link: it is for its owner alone.
+  expect(await linkTo(page, 'una@orrinquay.example')).toBe('');
+  await forgetful.goto(await linkSentTo('una@orrinquay.example'));
   await forgetful.getByRole('textbox', { name: 'New password' }).fill('a second password');
   await forgetful.getByRole('button', { name: 'Set the password' }).click();
   await expect(forgetful.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
@@ -208,4 +226,61 @@ test('families’ data: looked at by those in the room, taken out, and erased fo
   await page.goto(`${course}/roll?show=all`);
   await expect(page.getByRole('rowheader', { name: 'Rolf' })).toBeVisible();
   await expect(page.getByText('Pia Quill')).toHaveCount(0);
+});
+
+test('a second step is set up, asked for, and the password asked again before a door is opened', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await page.goto('/people');
+  const invite = page.getByRole('form', { name: 'Invite somebody' });
+  await invite.getByLabel('E-mail').fill('lena@orrinquay.example');
+  await invite.getByLabel('Role').selectOption('coordinator');
+  await invite.getByRole('button', { name: 'Send invitation' }).click();
+  const lena = await browser.newPage();
+  await lena.goto(await linkTo(page, 'lena@orrinquay.example'));
+  await lena.getByLabel('Your name').fill('Lena Rill');
+  await lena.getByLabel('Password').fill('nets in the morning');
+  await lena.getByRole('button', { name: 'Join' }).click();
+  await expect(lena.getByRole('heading', { name: 'Countdown' })).toBeVisible();
+
+  await lena.goto('/second-step');
+  const secret = ((await lena.locator('code').first().textContent()) ?? '').replace(/\s/g, '');
+  const totp = new TOTP({ secret: Secret.fromBase32(secret) });
+  const code = lena.getByRole('textbox', { name: 'Code' });
+  await code.fill('000000');
+  await lena.getByRole('button', { name: 'Turn it on' }).click();
+  await expect(lena.getByText('This code does not fit').first()).toBeVisible();
+  await code.fill(totp.generate());
+  await lena.getByRole('button', { name: 'Turn it on' }).click();
+  await expect(lena.getByText('Keep these recovery codes')).toBeVisible();
+  const [recovery = ''] = ((await lena.locator('code').last().textContent()) ?? '').split(' ');
+
+  await lena.getByRole('link', { name: 'Back' }).click();
+  await lena.getByRole('banner').getByRole('button', { name: 'Sign out' }).click();
+  await lena.getByLabel('E-mail').fill('lena@orrinquay.example');
+  await lena.getByLabel('Password').fill('nets in the morning');
+  await lena.getByRole('button', { name: 'Sign in' }).click();
+  await expect(lena.getByRole('heading', { name: 'The code beside the password' })).toBeVisible();
+  // The password alone opens nothing.
+  await lena.goto('/people');
+  await expect(lena).toHaveURL(/sign-in\/code/);
+  await code.fill(recovery);
+  await lena.getByRole('button', { name: 'Go on' }).click();
+  await expect(lena.getByRole('heading', { name: 'Countdown' })).toBeVisible();
+
+  const connection = await mysql.createConnection(process.env.DATABASE_URL ?? '');
+  await connection.query('UPDATE sign_in SET proven_at = proven_at - INTERVAL 1 HOUR');
+  await connection.end();
+  await lena.goto('/people');
+  await lena.getByLabel('What it is for').fill('the till');
+  await lena.getByRole('button', { name: 'Make token' }).click();
+  await lena.getByLabel('Your password').fill('a guess');
+  await lena.getByRole('button', { name: 'Go on' }).click();
+  await expect(lena.getByText('This is not your password.')).toBeVisible();
+  await lena.getByLabel('Your password').fill('nets in the morning');
+  await lena.getByRole('button', { name: 'Go on' }).click();
+  await expect(lena.getByText('Keep it now, it is not shown again')).toBeVisible();
+  await lena.close();
 });

@@ -61,12 +61,12 @@ export const changePassword = service({
     const member = await findOne(db, db.models.member, { id: context.actor.id });
     if (!member) throw notFound('member');
     await refuseTooMany(context.store, [[OLD_PASSWORDS, member.id]]);
-    if (!(await passwordFits(member.passwordHash, old))) {
+    if (!(await passwordFits(context, member.passwordHash, old))) {
       const message = 'This is not your present password.';
       throw new ServiceError('invalid', message, [{ where: 'old', message }]);
     }
     await refuseCommon(password, [member.name, member.email]);
-    const passwordHash = await hashPassword(password);
+    const passwordHash = await hashPassword(context, password);
     await context.store.transaction(async (tx) => {
       if (!(await updateVersion(tx, tx.models.member, member.id, member.version, { passwordHash })))
         throw stale('Your account');
@@ -90,7 +90,7 @@ export async function proveAgain(visit: Visit, signInId: string, password: strin
   const member = open && (await findOne(store.db, store.db.models.member, { id: open.memberId, status: 'active' }));
   if (!member) return false;
   await refuseTooMany(store, [[OLD_PASSWORDS, member.id]]);
-  const fits = await passwordFits(member.passwordHash, password.slice(0, 400));
+  const fits = await passwordFits(visit, member.passwordHash, password.slice(0, 400));
   const about = { programmeId: member.programmeId, actorId: member.id, ip: visit.ip };
   await logSecurity(visit, fits ? 'password asked again' : 'wrong password', about);
   if (fits)

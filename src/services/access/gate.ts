@@ -88,8 +88,13 @@ async function pass(context: Context, { title, roles, proof, costly }: Called & 
     throw new ServiceError('proof', 'This cannot be undone, or opens a door: give your password once more.');
   if (!costly) return;
   const seconds = await countAttempt(store, COSTLY, actor.id);
-  if (seconds > 0)
-    throw new ServiceError('limited', `You asked for a great deal just now. Wait ${seconds} seconds, then try again.`);
+  if (seconds === 0) return;
+  await logSecurity(context, 'too much asked for', {
+    programmeId: actor.programmeId,
+    actorId: actor.id,
+    detail: title,
+  });
+  throw new ServiceError('limited', `You asked for a great deal just now. Wait ${seconds} seconds, then try again.`);
 }
 
 interface Definition<Schema extends z.ZodType, Output> extends Guards {

@@ -2,7 +2,8 @@ import { createHmac, hkdfSync } from 'node:crypto';
 import { sealData, unsealData } from 'iron-session';
 import type { Context } from './gate';
 
-type Keyed = Pick<Context, 'deploymentKey'>;
+/** Whoever has the deployment's key. */
+export type Keyed = Pick<Context, 'deploymentKey'>;
 
 /** A key for one purpose, made from the deployment's (HKDF, RFC 5869): one that leaks tells nothing of the others. */
 const keyFor = ({ deploymentKey }: Keyed, purpose: string): Buffer =>
@@ -14,6 +15,13 @@ const keyFor = ({ deploymentKey }: Keyed, purpose: string): Buffer =>
  */
 export const linkSecret = (from: Keyed, linkId: string): string =>
   createHmac('sha256', keyFor(from, 'links')).update(linkId).digest('base64url');
+
+/** The key that goes into every password's hash: whoever has the database alone cannot even begin to guess. */
+export const passwordKey = (from: Keyed): Buffer => keyFor(from, 'passwords');
+
+/** How a recovery code is kept: a hash with a key that is not in the database, salted with whose it is. */
+export const recoveryHash = (from: Keyed, memberId: string, code: string): string =>
+  createHmac('sha256', keyFor(from, 'recovery codes')).update(`${memberId} ${code}`).digest('hex');
 
 /** A text as it may be kept: nobody reads it without the deployment's key. */
 export const seal = (from: Keyed, text: string): Promise<string> =>

@@ -122,7 +122,7 @@ export async function resetPassword(visit: Visit, secret: string, password: stri
   if (!owner) throw GONE;
   check(z.object({ password: newPassword }), { password });
   await refuseCommon(password, [owner.name, owner.email]);
-  const passwordHash = await hashPassword(password);
+  const passwordHash = await hashPassword(visit, password);
   return visit.store.transaction(async (db) => {
     const { memberId, programmeId } = await useLink(visit, db, 'reset', secret);
     const member = await findOne(db, db.models.member, { id: memberId ?? '', status: 'active' });
@@ -168,7 +168,7 @@ export async function acceptInvitation(
   // The e-mail is the invited one; only the first coordinator, whom nobody could invite, gives their own.
   const { name, email, password } = check(invited, { ...written, email: link.email || written.email });
   await refuseCommon(password, [name, email]);
-  const passwordHash = await hashPassword(password);
+  const passwordHash = await hashPassword(visit, password);
   const { programmeId, role } = link;
   try {
     return await visit.store.transaction(async (db) => {

@@ -1,24 +1,37 @@
+import { hash } from '@node-rs/argon2';
 import { describe, expect, it } from 'vitest';
-import { hashPassword, hashSecret, newPassword, newSecret, passwordFits, refuseCommon } from './passwords';
+import { hashPassword, hashSecret, isOldHash, newPassword, newSecret, passwordFits, refuseCommon } from './passwords';
+
+const HERE = { deploymentKey: 'a key of the tests' };
 
 describe('a password', () => {
   it('is kept as an argon2id hash of its own, and fits only itself', async () => {
-    const [one, two] = await Promise.all([hashPassword('tide and thyme'), hashPassword('tide and thyme')]);
-    expect(one).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
+    const [one, two] = await Promise.all([hashPassword(HERE, 'tide and thyme'), hashPassword(HERE, 'tide and thyme')]);
+    expect(one).toMatch(/^k1:\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
     expect(one).not.toBe(two);
-    expect(await passwordFits(one, 'tide and thyme')).toBe(true);
+    expect(await passwordFits(HERE, one, 'tide and thyme')).toBe(true);
     for (const wrong of ['tide and Thyme', 'tide and thyme ', '', one])
-      expect(await passwordFits(one, wrong)).toBe(false);
+      expect(await passwordFits(HERE, one, wrong)).toBe(false);
+  });
+
+  it('fits only with the deployment’s key; one from before keys went in still fits, and is known as such', async () => {
+    const kept = await hashPassword(HERE, 'tide and thyme');
+    expect(await passwordFits({ deploymentKey: 'another' }, kept, 'tide and thyme')).toBe(false);
+    const old = await hash('tide and thyme');
+    expect(await passwordFits(HERE, old, 'tide and thyme')).toBe(true);
+    expect([isOldHash(old), isOldHash(kept)]).toEqual([true, false]);
+    expect(await passwordFits(HERE, '-', 'tide and thyme')).toBe(false);
   });
 
   it('of nobody fits nothing', async () => {
-    for (const guess of ['a guess', '', 'tide and thyme']) expect(await passwordFits(undefined, guess)).toBe(false);
+    for (const guess of ['a guess', '', 'tide and thyme'])
+      expect(await passwordFits(HERE, undefined, guess)).toBe(false);
   });
 
   it('is long rather than odd', () => {
     expect(newPassword.safeParse('oars and onions').success).toBe(true);
     expect(newPassword.safeParse('tide-and-th').success).toBe(false);
-    expect(newPassword.safeParse('x'.repeat(201)).success).toBe(false);
+    expect(newPassword.safeParse('x'.repeat(129)).success).toBe(false);
   });
 });
 

@@ -3,9 +3,17 @@ import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
 import { LONGEST_PASSWORD, SHORTEST_PASSWORD, STRONG_ENOUGH, strengthOf } from '@/contracts/password';
 import { ServiceError } from '../errors';
+import { type Keyed, passwordKey } from './keys';
 
-/** argon2id with the package's parameters (19 MiB, 2 passes), as OWASP advises. */
-export const hashPassword = (password: string): Promise<string> => hash(password);
+/** Stands before hashes that the deployment's key went into; earlier ones have none. */
+const KEYED = 'k1:';
+
+/** argon2id with the package's parameters (19 MiB, 2 passes), as OWASP advises, and with the deployment's key. */
+export const hashPassword = async (from: Keyed, password: string): Promise<string> =>
+  `${KEYED}${await hash(password, { secret: passwordKey(from) })}`;
+
+/** Whether a hash was made before keys went into them: it is made anew when its owner signs in. */
+export const isOldHash = (passwordHash: string): boolean => !passwordHash.startsWith(KEYED);
 
 /** A password people choose: long rather than odd, as NIST SP 800-63B and OWASP ASVS 2.1 advise. */
 export const newPassword = z
@@ -35,9 +43,14 @@ let nobody: Promise<string> | undefined;
  * Whether a password fits a hash. Without a hash it takes as long and says no, so that an unknown e-mail is not told
  * apart by time.
  */
-export async function passwordFits(passwordHash: string | undefined, password: string): Promise<boolean> {
-  nobody ??= hash(randomUUID());
-  return (await verify(passwordHash ?? (await nobody), password)) && passwordHash !== undefined;
+export async function passwordFits(from: Keyed, passwordHash: string | undefined, password: string): Promise<boolean> {
+  nobody ??= hashPassword(from, randomUUID());
+  const kept = passwordHash ?? (await nobody);
+  // A hash that is none, such as that of a removed member, fits nothing.
+  const fits = kept.startsWith(KEYED)
+    ? verify(kept.slice(KEYED.length), password, { secret: passwordKey(from) })
+    : verify(kept, password);
+  return (await fits.catch(() => false)) && passwordHash !== undefined;
 }
 
 /** A secret for a token or a device: 256 bits, safe in an address. */

@@ -8,8 +8,7 @@ import { notFound, ServiceError } from '../errors';
 import { tellMember } from '../messages/notices';
 import { logChange } from './change-log';
 import { type Context, nowOf, ROLES, service } from './gate';
-import { seal, unseal } from './keys';
-import { hashSecret } from './passwords';
+import { recoveryHash, seal, unseal } from './keys';
 
 /** Codes change every half minute (RFC 6238); one step before and after is taken too, for clocks that differ. */
 const PERIOD = 30;
@@ -36,7 +35,7 @@ export async function codeFits(
   from: Pick<Context, 'clock' | 'store' | 'deploymentKey'>,
   member: Pick<MemberRow, 'id' | 'totp'>,
   typed: string,
-): Promise<'code' | 'recovery code' | undefined> {
+): Promise<'code' | 'recovery code' | 'used before' | undefined> {
   const { db } = from.store;
   const now = nowOf(from);
   const code = plainCode(typed);
@@ -47,12 +46,12 @@ export async function codeFits(
       id: member.id,
       step,
     });
-    return used === 1 ? 'code' : undefined;
+    return used === 1 ? 'code' : 'used before';
   }
   const used = await change(
     db,
     'UPDATE recovery_code SET used_at = :now WHERE member_id = :id AND code_hash = :hash AND used_at IS NULL',
-    { id: member.id, hash: hashSecret(code), now },
+    { id: member.id, hash: recoveryHash(from, member.id, code), now },
   );
   return used === 1 ? 'recovery code' : undefined;
 }
@@ -115,7 +114,7 @@ export const turnOnSecondStep = service({
 /** Recovery codes in place of all that were there. Shown once; kept as hashes. */
 async function freshCodes(context: Context, db: Db): Promise<string[]> {
   const memberId = context.actor.id;
-  // 50 bits each, in letters that are not taken for one another.
+  // 49 bits each, in letters that are not taken for one another.
   const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';
   const codes = Array.from({ length: RECOVERY_CODES }, () =>
     [...randomBytes(10)].map((byte) => LETTERS[byte % LETTERS.length]).join(''),
@@ -124,7 +123,12 @@ async function freshCodes(context: Context, db: Db): Promise<string[]> {
   await insert(
     db,
     db.models.recoveryCode,
-    codes.map((code) => ({ id: context.ids(), memberId, codeHash: hashSecret(code), usedAt: null })),
+    codes.map((code) => ({
+      id: context.ids(),
+      memberId,
+      codeHash: recoveryHash(context, memberId, code),
+      usedAt: null,
+    })),
   );
   return codes.map((code) => `${code.slice(0, 5)}-${code.slice(5)}`);
 }

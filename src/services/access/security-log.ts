@@ -13,7 +13,10 @@ export type SecurityEventKind =
   | 'refused'
   | 'password asked again'
   | 'asked for a new password'
-  | 'link did not work';
+  | 'link did not work'
+  | 'code used again'
+  | 'too much asked for'
+  | 'sent what no page sends';
 
 interface About {
   readonly programmeId?: string | null;

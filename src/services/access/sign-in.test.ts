@@ -40,7 +40,7 @@ async function member(role: 'coordinator' | 'crew' = 'crew', home: Context = coo
   const id = v7();
   const email = `${id}@example.test`;
   const { programmeId } = home.actor;
-  const passwordHash = await hashPassword(PASSWORD);
+  const passwordHash = await hashPassword(visit(), PASSWORD);
   await insert(store.db, store.db.models.member, [
     freshMember({ id, programmeId, email, name: 'Robin', role, passwordHash }),
   ]);

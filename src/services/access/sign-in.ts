@@ -4,9 +4,10 @@ import { change, find, findOne, insert, select } from '@/store/query';
 import type { MemberRow } from '@/store/rows';
 import type { Store } from '@/store/store';
 import { ServiceError } from '../errors';
+import { tellMember } from '../messages/notices';
 import { addressOf } from './addresses';
 import { type Actor, nowOf, type Role } from './gate';
-import { hashSecret, newSecret, passwordFits } from './passwords';
+import { hashPassword, hashSecret, isOldHash, newSecret, passwordFits } from './passwords';
 import { codeFits } from './second-step';
 import { logSecurity } from './security-log';
 
@@ -102,11 +103,17 @@ export async function signIn(visit: Visit, email: string, password: string): Pro
     await logSecurity(visit, 'too many attempts', about);
     throw error;
   }
-  if (!(await passwordFits(member?.passwordHash, password.slice(0, 400))) || !member) {
+  if (!(await passwordFits(visit, member?.passwordHash, password.slice(0, 400))) || !member) {
     await logSecurity(visit, 'wrong password', about);
     return undefined;
   }
   await Promise.all(counted.map(([limit, key]) => forgiveAttempt(store, limit, key)));
+  if (isOldHash(member.passwordHash))
+    await change(store.db, 'UPDATE member SET password_hash = :fresh WHERE id = :id AND password_hash = :old', {
+      id: member.id,
+      old: member.passwordHash,
+      fresh: await hashPassword(visit, password),
+    });
   return openSignIn(visit, member);
 }
 
@@ -182,8 +189,10 @@ export async function passCode(visit: Visit, signInId: string, code: string): Pr
   const { id: actorId, programmeId } = member;
   await refuseTooMany(visit.store, [[LIMITS.code, member.id]]);
   const used = await codeFits(visit, member, code);
-  if (!used) {
-    await logSecurity(visit, 'wrong code', { programmeId, actorId, ip: visit.ip });
+  if (used === undefined || used === 'used before') {
+    await logSecurity(visit, used ? 'code used again' : 'wrong code', { programmeId, actorId, ip: visit.ip });
+    // Somebody has seen a code of theirs, and their password (OWASP ASVS 2.8.5).
+    if (used) await tellMember(visit, visit.store.db, member.id, 'a code of yours was used a second time, and refused');
     return false;
   }
   await forgiveAttempt(visit.store, LIMITS.code, member.id);

@@ -24,7 +24,7 @@ import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
 import { loadProducts } from '../recipes/products';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
 
@@ -371,7 +371,7 @@ export const exportSheetBook = service({
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
     const { content, name, title } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
-    return { bytes: await threaded('sheetXlsx', { content, title }), name };
+    return { bytes: await pooled('sheetXlsx', { content, title }), name };
   },
 });
 
@@ -383,7 +383,7 @@ export const exportSheetPdf = service({
   run: async (context, { sessionId }) => {
     const { content, name, title, state, system } = await sheetToTakeOut(context, sessionId, 'kit sheet, PDF');
     const paper = system === 'us' ? 'LETTER' : 'A4';
-    return { bytes: await threaded('sheetPdf', { content, title: { title, state }, paper }), name };
+    return { bytes: await pooled('sheetPdf', { content, title: { title, state }, paper }), name };
   },
 });
 

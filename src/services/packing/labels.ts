@@ -6,8 +6,8 @@ import { service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { fingerprint } from '../kits/session-sheet';
 import { loadProgramme } from '../programme/load';
+import { pooled } from '../work/in-pool';
 import { queueJob } from '../work/jobs';
-import { threaded } from '../work/on-thread';
 import { loadLocked } from './locked';
 
 const ofSession = z.object({
@@ -47,7 +47,7 @@ export const printLabels = service({
   input: withKind,
   run: async (context, { sessionId, paper, of }) => {
     const { labels, name } = await labelsToPrint(context, { sessionId, paper, of });
-    return { pdf: await threaded('labelsPdf', { labels, paper }), name };
+    return { pdf: await pooled('labelsPdf', { labels, paper }), name };
   },
 });
 

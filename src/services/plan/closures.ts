@@ -8,7 +8,7 @@ import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import { holidayCountries, publicHolidays } from './public-holidays';
 
 /** A calendar of closures with how much is in it. */
@@ -214,7 +214,7 @@ export const previewCalendarFile = service({
     const { programme } = await loadProgramme(context);
     const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
     const window = { from: addDays(today, -31), to: addDays(today, 3 * 366) };
-    return threaded('readCalendar', { bytes, window, timeZone: programme.timeZone });
+    return pooled('readCalendar', { bytes, window, timeZone: programme.timeZone });
   },
 });
 

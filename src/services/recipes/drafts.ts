@@ -13,7 +13,7 @@ import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
 import { loadProgramme } from '../programme/load';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export type { DraftedLine };
@@ -25,7 +25,7 @@ export const previewRecipe = service({
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { reference } = (await loadProgramme(context)).programme;
-    return threaded('readRecipes', { bytes, reference });
+    return pooled('readRecipes', { bytes, reference });
   },
 });
 

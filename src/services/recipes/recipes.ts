@@ -15,7 +15,7 @@ import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
 import { loadProgramme, type Programme } from '../programme/load';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 export const listRecipes = service({
@@ -206,7 +206,7 @@ export const previewRecipeFile = service({
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }): Promise<RecipePreview> => {
     const { reference } = (await loadProgramme(context)).programme;
-    return threaded('readRecipeFile', { bytes, reference });
+    return pooled('readRecipeFile', { bytes, reference });
   },
 });
 

@@ -21,7 +21,7 @@ import { placeFrom } from '../plan/places';
 import { loadProgramme, type Meanings } from '../programme/load';
 import { rollPerson } from '../roll/person';
 import { reserveOf } from '../roll/reserve';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import { loadProducts } from './products';
 
 /** People of a roll, as dishes are held against them. */
@@ -119,7 +119,7 @@ export const proposeDishes = service({
     const bundles = await loadSessionBundles(db, context.actor.programmeId, { ids: ids.map(({ id }) => id) });
     const places = await placesOf(context);
     const recipes = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });
-    const eaten = menu.trim() === '' ? new Map() : await threaded('readMenu', { text: menu, reference });
+    const eaten = menu.trim() === '' ? new Map() : await pooled('readMenu', { text: menu, reference });
     const [first] = bundles;
     // Everybody on the roll, also of a group that misses one of the sessions: a dish must do for all.
     const roll = first?.enrolments.filter(({ status }) => status === 'enrolled') ?? [];
@@ -137,7 +137,7 @@ export const proposeDishes = service({
       offers: foodsIn(offers, reference),
       products: await loadProducts(context),
     };
-    const { proposals, coverage } = await threaded('chooseDishes', task);
+    const { proposals, coverage } = await pooled('chooseDishes', task);
     return {
       course: { id: course.id, title: course.title },
       understood: { stock: task.stock, offers: task.offers, menuDays: eaten.size },

@@ -14,7 +14,7 @@ import { ServiceError, stale } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
 import { loadProgramme } from '../programme/load';
-import { threaded } from '../work/on-thread';
+import { pooled } from '../work/in-pool';
 import {
   cells,
   enrolment,
@@ -46,7 +46,7 @@ export const exportRollBook = service({
   input: z.object({ courseId: z.uuid() }),
   run: async (context, { courseId }) => {
     const { people, name } = await rollToTakeOut(context, courseId, 'roll, XLSX');
-    return { bytes: await threaded('rollXlsx', { people }), name };
+    return { bytes: await pooled('rollXlsx', { people }), name };
   },
 });
 
@@ -143,7 +143,7 @@ export const previewRollFile = service({
     const remembered = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
     let file: RollFile;
     try {
-      file = await threaded('readRoll', { bytes, remembered, today: await todayOf(context, context.store.db) });
+      file = await pooled('readRoll', { bytes, remembered, today: await todayOf(context, context.store.db) });
     } catch (error) {
       // Not refused: whoever brings it says which column is which.
       if (error instanceof ColumnsUnclear)
@@ -164,16 +164,16 @@ export const previewRollFile = service({
   },
 });
 
-/** So many rows are checked at once: a thread would take longer to be asked. */
+/** So many rows are checked at once: asking another process would take longer. */
 const FEW_ROWS = 200;
 
-/** Checks the rows of a roll together; many of them on a thread. */
+/** Checks the rows of a roll together; many of them apart. */
 const checkedRows = async (
   rows: readonly NumberedCells[],
   enrolled: Parameters<typeof checkRoll>[1],
   groups: readonly string[],
 ): Promise<readonly CheckedRow[]> =>
-  rows.length <= FEW_ROWS ? checkRoll(rows, enrolled, groups) : threaded('checkRows', { rows, enrolled, groups });
+  rows.length <= FEW_ROWS ? checkRoll(rows, enrolled, groups) : pooled('checkRows', { rows, enrolled, groups });
 
 export const saveRoll = service({
   title: 'Bring a roll in from a file',

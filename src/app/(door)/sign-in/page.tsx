@@ -5,6 +5,7 @@ import { attemptAtDoor, fields } from '@/app/form';
 import { signIn } from '@/services/access/sign-in';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
+import { PasswordField } from '@/ui/password-field';
 
 export const metadata = { title: 'Sign in' };
 
@@ -33,7 +34,7 @@ export default function SignIn() {
       </p>
       <ActionForm action={enter} label="Sign in" className="flex flex-col gap-4">
         <Field label="E-mail" name="email" type="email" autoComplete="username" required />
-        <Field label="Password" name="password" type="password" autoComplete="current-password" required />
+        <PasswordField label="Password" name="password" autoComplete="current-password" required />
         <button type="submit" className="btn btn-primary">
           Sign in
         </button>

@@ -1,19 +1,19 @@
 import { GlyphMissing } from '@/formats/label-layout';
 import { ColumnsUnclear } from '@/formats/roll-headings';
 import { FileRefused } from '@/formats/text';
-import { onThread, PoolBusy, SenderLeft } from '@/workers/pool';
+import { inPool, PoolBusy, SenderLeft } from '@/workers/pool';
 import type { TaskAnswer, TaskInput, TaskName } from '@/workers/tasks';
 import { ServiceError } from '../errors';
 
 /**
- * Does a task on a thread, for a service.
+ * Does a task in a process of the pool, for a service.
  *
  * @throws ServiceError when the file cannot be used, a limit was met, or too much waits; ColumnsUnclear goes through, since
  * whoever brings a roll is then asked which column is which
  */
-export async function threaded<Name extends TaskName>(task: Name, input: TaskInput<Name>): Promise<TaskAnswer<Name>> {
+export async function pooled<Name extends TaskName>(task: Name, input: TaskInput<Name>): Promise<TaskAnswer<Name>> {
   try {
-    return await onThread(task, input);
+    return await inPool(task, input);
   } catch (error) {
     if (error instanceof ColumnsUnclear) throw error;
     if (error instanceof FileRefused || error instanceof GlyphMissing)

@@ -1,5 +1,5 @@
-// What a thread of the pool runs. The tasks are TypeScript: loaded the same way by the server, the background process and
-// the tests, once for each thread.
+// What a reader of the pool runs. The tasks are TypeScript: loaded the same way by the server, the background process and the
+// tests, once for each reader.
 import { tsImport } from 'tsx/esm/api';
 
 const { TASKS } = await tsImport('./tasks.ts', import.meta.url);
