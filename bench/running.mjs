@@ -32,6 +32,7 @@ export async function startRunning({ folder = mkdtempSync(path.join(tmpdir(), 'l
     address: web.address,
     headers,
     url: env.DATABASE_URL,
+    secret: env.SESSION_SECRET,
     pids,
     databasePidFile: database.pidFile,
     asRoot: database.asRoot,

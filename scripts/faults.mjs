@@ -9,6 +9,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { lockedSession, startRunning, ticksOf } from '../bench/running.mjs';
 import { tryHostile } from './hostile.mjs';
+import { tryOddActions } from './odd-actions.mjs';
 import { randomFrom } from './random.mjs';
 
 const { values, positionals } = parseArgs({
@@ -316,7 +317,10 @@ const started = performance.now();
 if (wants('hostile') || wants('kills')) {
   const running = await startRunning();
   try {
-    if (wants('hostile')) await tryHostile(running, check);
+    if (wants('hostile')) {
+      await tryHostile(running, check);
+      await tryOddActions(running, check);
+    }
     if (wants('kills')) await kills(running, Number(values.kills));
   } finally {
     await running.stop();

@@ -53,8 +53,7 @@ function finishReading(request) {
     unread += chunk.length;
     if (unread > MOST_UNREAD) request.socket.destroy();
   });
-  request.once('end', () => clearTimeout(close));
-  request.socket.once('close', () => clearTimeout(close));
+  for (const ended of ['end', 'close']) request.once(ended, () => clearTimeout(close));
   request.resume();
 }
 

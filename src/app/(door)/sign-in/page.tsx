@@ -11,9 +11,9 @@ export const metadata = { title: 'Sign in' };
 
 async function enter(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
-  const { email = '', password = '' } = fields(data);
   let fits = false;
   const answer = await attemptAtDoor(async () => {
+    const { email = '', password = '' } = fields(data);
     const signedIn = await signIn(await visit(), email, password);
     if (signedIn) await keepSignIn(signedIn);
     fits = signedIn !== undefined;
