@@ -12,7 +12,14 @@ import type {
   StageMarkRow,
 } from './rows';
 import { loadSeries, type SeriesSession } from './series';
-import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
+import {
+  JOIN_FIRST_GROUP,
+  NOT_OVER,
+  readSittings,
+  type SittingAtPlace,
+  type SittingColumns,
+  WITH_SITTINGS,
+} from './sittings';
 import type { Db } from './store';
 
 /** A dish of a session with its recipe. */
@@ -79,8 +86,14 @@ export interface SessionBundle {
 /** Somebody of a roll, with what their family has and agreed to: JSON; null where nobody has asked. */
 export type EnrolmentAtHome = EnrolmentRow & { readonly home: string | null };
 
-/** Which sessions: some by id, or all between two civil dates that are not cancelled. */
-export type SessionFilter = { readonly ids: readonly string[] } | { readonly from: string; readonly to: string };
+/**
+ * Which sessions: some by id; all between two civil dates; or all up to a civil date that are not over on another. None that is
+ * cancelled, but by id.
+ */
+export type SessionFilter =
+  | { readonly ids: readonly string[] }
+  | { readonly from: string; readonly to: string }
+  | { readonly notOverOn: string; readonly to: string };
 
 /** What is noted about a session: one row each for a label, a kit left out, a job marked done, a job of its own. */
 interface NoteRow {
@@ -123,9 +136,12 @@ const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[])
  * @returns in order of date and time; sessions of another programme are not found
  */
 export async function loadSessionBundles(db: Db, programmeId: string, filter: SessionFilter): Promise<SessionBundle[]> {
-  const which = 'ids' in filter ? 's.id IN (:ids)' : "s.date BETWEEN :from AND :to AND s.status = 'planned'";
+  const which =
+    'ids' in filter
+      ? 's.id IN (:ids)'
+      : `s.date <= :to AND ${'from' in filter ? 's.date >= :from' : NOT_OVER} AND s.status = 'planned'`;
   if ('ids' in filter && filter.ids.length === 0) return [];
-  const scope = { programmeId, ...filter };
+  const scope = { programmeId, ...filter, ...('notOverOn' in filter ? { from: filter.notOverOn } : {}) };
   const sessions = await select<SessionWithSheet>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place, s.mode,

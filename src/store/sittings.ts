@@ -59,3 +59,10 @@ export async function replaceSittings(db: Db, sessionId: string, sittings: reado
   await remove(db, db.models.sitting, { sessionId });
   await insert(db, db.models.sitting, sittings);
 }
+
+/**
+ * Sessions `s` that are not over on a civil day `:from`: their own date, their last group's, or the day by which families
+ * cook is not before it. The same as `lastDayOf` in core/plan/sitting.ts.
+ */
+export const NOT_OVER = `(s.date >= :from OR s.cook_by >= :from OR EXISTS
+  (SELECT 1 FROM sitting later WHERE later.session_id = s.id AND later.status = 'planned' AND later.date >= :from))`;

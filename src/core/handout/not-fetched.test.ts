@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { LockedSheet } from '../kits/locked-sheet';
 import type { SheetInput } from '../kits/sheet-content';
 import { computeSheet, sheetContent } from '../kits/snapshot';
 import { TYPICAL } from '../reference/reference';
@@ -53,7 +54,24 @@ describe('a kit that nobody fetched', () => {
       { id: '3', name: 'Di, no mustard', wishes: [{ asWritten: 'mustard', codes: ['MUSTARD'] }] },
       { id: '4', name: 'Ed, moon dust', wishes: [{ asWritten: 'moon dust', codes: undefined }] },
     ];
-    expect(takersOf(content(), 'A', people).map(({ name }) => name)).toEqual(['Bo']);
+    const kit = { id: 'kit', number: 1, enrolmentId: 'ada', name: 'Ada', variant: 'A' };
+    const locked: LockedSheet = {
+      format: 1,
+      session: {} as LockedSheet['session'],
+      content: content(),
+      kits: [kit],
+      leftOut: [],
+    };
+    const facts = (labels: readonly (readonly [string, string[]])[] = []) => ({
+      reference: TYPICAL,
+      labels: new Map(labels),
+    });
+    const takers = (now = facts()) => takersOf(locked, kit, people, now).map(({ name }) => name);
+    expect(takers()).toEqual(['Bo']);
+    // What was found in it since: nobody who avoids that may have it, whatever was known at the lock.
+    const eater = [{ id: '5', name: 'Flo, no soya', wishes: [{ asWritten: 'soya', codes: ['SOY'] }] }];
+    const found = facts([['canned chickpeas', ['SOY']]]);
+    expect([facts(), found].map((now) => takersOf(locked, kit, eater, now).length)).toEqual([1, 0]);
     expect(said(1)['given away']).toMatchObject({ isOpen: false });
     expect(said(1, ['Bo'])['given away']).toMatchObject({ isOpen: true });
   });

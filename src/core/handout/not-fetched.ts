@@ -1,7 +1,8 @@
+import { type FactsNow, judgeKit } from '../kits/judgement';
 import { isSentCold } from '../kits/keeping';
-import type { SheetComponent, SheetContent } from '../kits/sheet-content';
-import { recomputeSheet } from '../kits/snapshot';
-import { blockersOf, type Wish } from '../safety/avoidances';
+import type { LockedSheet } from '../kits/locked-sheet';
+import type { SheetComponent, SheetContent, SheetKit } from '../kits/sheet-content';
+import type { Wish } from '../safety/avoidances';
 
 /** What becomes of a kit that nobody fetched. */
 export const KIT_FATES = ['held', 'delivered', 'given away', 'taken apart'] as const;
@@ -78,14 +79,10 @@ export interface Taker {
   readonly wishes: readonly Wish[];
 }
 
-/** Who of these can eat everything in a kit of this variant: nothing avoided, nothing unknown, no word without a meaning. */
-export function takersOf<T extends Taker>(content: SheetContent, letter: string, people: readonly T[]): T[] {
-  const variant = recomputeSheet(content)?.sheet.variants.find((each) => each.letter === letter);
-  const { components } = variant ?? {};
-  if (!components) return [];
-  return people.filter(({ wishes }) => {
-    if (wishes.some(({ codes }) => !codes)) return false;
-    const avoids = wishes.flatMap(({ codes }) => codes ?? []);
-    return components.every(({ item }) => blockersOf(item.holdings, avoids).length === 0);
-  });
-}
+/** Who of these can eat everything in a kit, by what was known of it at the lock and by what is known now. */
+export const takersOf = <T extends Taker>(
+  locked: LockedSheet,
+  kit: SheetKit,
+  people: readonly T[],
+  now: FactsNow,
+): T[] => people.filter((person) => judgeKit(locked, kit, person, now).length === 0);

@@ -47,6 +47,8 @@ export interface SheetComponent {
   readonly ingredient: string;
   /** "carrot, grated" */
   readonly name: string;
+  /** How it comes: "grated". */
+  readonly preparation?: string;
   /** As a cook says it: "1⅓ cups". */
   readonly say: string;
   readonly unit: string;

@@ -260,6 +260,7 @@ function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): 
     option: component.option,
     ingredient: item.ingredient.name,
     name: itemName(item),
+    ...(item.preparation ? { preparation: item.preparation } : {}),
     say: sayPortion(component, input.system),
     unit: item.unit.key,
     exact: toText(portion.exact),

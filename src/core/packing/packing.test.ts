@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { shoppingList } from '../buying/shopping-list';
+import { kitsToHold } from '../kits/judgement';
 import { type LockedSheet, sheetDifferences } from '../kits/locked-sheet';
 import type { Participant } from '../kits/sheet';
 import type { SheetContent, SheetInput } from '../kits/sheet-content';
 import { computeSheet, sheetContent } from '../kits/snapshot';
 import type { WrittenLine } from '../recipes/recipe';
 import { TYPICAL } from '../reference/reference';
-import { kitsToHold } from './call-backs';
 import { kitLabels, madeLabels } from './label';
 import { benchSheet, type PackEvent, packedNow, packProgress, sayComponentKey } from './progress';
 
@@ -292,6 +292,6 @@ describe('a sheet for two groups', () => {
     expect(sheetDifferences(locked, contentOf(moved, LINES, locked.content))).toMatchObject([
       { kind: 'changed', names: ['Cleo'], what: ['now in Thursday'] },
     ]);
-    expect(kitsToHold(locked, contentOf(moved, LINES, locked.content)).size).toBe(0);
+    expect(kitsToHold(locked, moved, { reference: TYPICAL, labels: new Map() }).size).toBe(0);
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { daysAfter, moveAlong, type Sitting, sittingOf } from './sitting';
+import { daysAfter, lastDayOf, moveAlong, type Sitting, sittingOf } from './sitting';
 
 const wednesday: Sitting = {
   groupId: 'wed',
@@ -27,5 +27,12 @@ describe('a session given to several groups', () => {
 
   it('expects nobody of a group whose sitting is cancelled', () => {
     expect(sittingOf('wed', [{ ...wednesday, status: 'cancelled' }])).toBeUndefined();
+  });
+
+  it('is over when its last group and the last family have eaten', () => {
+    const session = { date: '2027-03-01', cookBy: null, sittings: [wednesday] };
+    expect(lastDayOf(session)).toBe('2027-03-03');
+    expect(lastDayOf({ ...session, cookBy: '2027-03-07' })).toBe('2027-03-07');
+    expect(lastDayOf({ ...session, sittings: [{ ...wednesday, status: 'cancelled' }] })).toBe('2027-03-01');
   });
 });

@@ -38,3 +38,23 @@ export function sittingOf(
   if (!own) return '';
   return own.status === 'cancelled' ? undefined : own.groupId;
 }
+
+/**
+ * The last civil day on which somebody eats of a session: its own, its last group's, or the day by which families cook. Until
+ * the end of that day its kits can still be called back, its countdown goes on, and its families are still waiting.
+ * `NOT_OVER` (store/sittings.ts) says the same to the database.
+ *
+ * @example lastDayOf({ date: '2026-11-26', cookBy: null, sittings: [{ date: '2026-11-30', status: 'planned' }] }) //=> '2026-11-30'
+ */
+export const lastDayOf = ({
+  date,
+  cookBy,
+  sittings,
+}: {
+  readonly date: string;
+  readonly cookBy: string | null;
+  readonly sittings: readonly Pick<Sitting, 'date' | 'status'>[];
+}): string =>
+  [date, cookBy ?? date, ...sittings.flatMap((sitting) => (sitting.status === 'planned' ? [sitting.date] : []))]
+    .sort()
+    .at(-1) ?? date;

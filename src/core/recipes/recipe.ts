@@ -154,7 +154,7 @@ const LIQUID_DENSITY = ONE;
  * Reads a written recipe against a reference table: every amount, unit, food, weight and yield, so that computing with
  * it cannot fail later.
  *
- * @param labels product labels recorded for foods of this session; used where an item states none
+ * @param labels labels of the products in hand: they stand before what an item states
  * @returns the recipe, or every problem found with its place
  */
 export function readRecipe(
@@ -302,7 +302,8 @@ function readItem(
       : yields?.from,
     spare,
     packGrams,
-    holdings: holdingsOf(ingredient, written.label ?? labels.get(ingredient.name), preparation),
+    // The pack in hand says more than any pack that somebody once had.
+    holdings: holdingsOf(ingredient, labels.get(ingredient.name) ?? written.label, preparation),
     part,
     partShare,
     piece: unit.dimension === 'count' ? { unit, weight } : pieceOf(reference, ingredient.name),

@@ -33,7 +33,7 @@ export const viewCountdown = service({
     const { programme, meanings, hours } = await loadProgramme(context);
     const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate();
     const bundles = await loadSessionBundles(db, context.actor.programmeId, {
-      from: today.toString(),
+      notOverOn: today.toString(),
       to: today.add({ days: DAYS_AHEAD }).toString(),
     });
     let saved = 0;

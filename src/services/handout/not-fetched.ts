@@ -29,10 +29,12 @@ async function notFetched(context: Context, sessionId: string) {
     .map((row) => rollPerson(row, meanings));
   const start = `${bundle.session.date}T${bundle.session.startsAt}`;
   const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
+  const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
   const kits = locked.kits
     .filter(({ enrolmentId }) => seen.get(enrolmentId)?.has('not collected'))
-    .map(({ id, number, name, variant }) => {
-      const takers = takersOf(locked.content, variant, waiting).map((taker) => ({ id: taker.id, name: taker.name }));
+    .map((kit) => {
+      const { id, number, name, variant } = kit;
+      const takers = takersOf(locked, kit, waiting, facts).map((taker) => ({ id: taker.id, name: taker.name }));
       const left = leftKit(locked.content, variant);
       const fate = fates.get(id);
       return {

@@ -77,60 +77,32 @@ function writtenOnce<T extends object>(value: T, write: (value: T) => unknown): 
   return text;
 }
 
-/** Everything that a sheet is computed from, as one short text. */
+/**
+ * Everything that a sheet can be computed from, as one short text: all of the bundle but what happened at the bench since, so
+ * that nothing new can be forgotten here.
+ */
 function markOf(
   bundle: SessionBundle,
   { measureSystem, reference, labels: usual }: Programme,
   meanings: Meanings,
 ): string {
-  const { session, dishes, enrolments, labels, exclusions, sheet } = bundle;
+  const { events: _, marks: __, oneOffs: ___, sheet, enrolments, before, dishes, ...rest } = bundle;
   return JSON.stringify([
     measureSystem,
     reference === TYPICAL ? '' : writtenOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
     writtenOnce(meanings, (all) => [...all]),
-    labels,
     writtenOnce(usual, (all) => [...all]),
-    exclusions,
-    bundle.away,
-    bundle.sheetNotes,
     sheet?.fingerprint,
-    session.groupName,
-    session.sittings.map(({ groupId, groupName, status }) => [groupId, groupName, status]),
+    sheet?.revision,
+    rest,
     // A recipe's version rises with each change of it.
-    dishes.map(({ id, title, recipeId, recipeVersion, fillings, swapIn, ways, serves }) => [
-      id,
-      title,
-      recipeId,
-      recipeVersion,
-      fillings,
-      swapIn,
-      ways,
-      serves,
-    ]),
-    session.extras,
-    session.kitRules,
-    session.number,
-    bundle.before.length > 0
-      ? writtenOnce(bundle.before, (all) =>
-          all.map(({ dishes: own, ...rest }) => [rest, own.map(({ body: _, ...dish }) => dish)]),
+    dishes.map(({ body: ___, ...dish }) => dish),
+    before.length > 0
+      ? writtenOnce(before, (all) =>
+          all.map(({ dishes: own, ...more }) => [more, own.map(({ body: ____, ...dish }) => dish)]),
         )
       : '',
-    writtenOnce(enrolments, (rows) =>
-      rows.map((row) => [
-        row.id,
-        row.name,
-        row.age,
-        row.servings,
-        row.wishes,
-        row.mode,
-        row.status,
-        row.groupId,
-        row.sharedKit,
-        row.householdId,
-        row.home,
-        row.since,
-      ]),
-    ),
+    writtenOnce(enrolments, (rows) => rows.map(({ actionPlan: _, version: __, ...row }) => row)),
   ]);
 }
 

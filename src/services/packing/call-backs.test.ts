@@ -1,12 +1,16 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { calledBackNow } from '@/core/packing/progress';
+import { find } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
-import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
-import { leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
+import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
+import { addGroup } from '../plan/groups';
 import { removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
+import { editRecipe, saveEdited } from '../recipes/drafts';
+import { addProduct, setKitLabel } from '../recipes/products';
 import { editPerson, setStatus } from '../roll/roll';
 import { recordTicks, viewBench } from './bench';
 import { type BenchNews, watchBench } from './live';
@@ -78,6 +82,81 @@ describe('a kit is called back', () => {
       allergens: ['SESAME'],
     });
     expect(await held()).toEqual([2]);
+  });
+
+  it('for what is in it, whatever became of the recipe since', async () => {
+    const { sessionId, recipeId, people, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    const draft = await editRecipe(own.coordinator, { recipeId });
+    const lines = draft.lines.filter(({ settled }) => settled.ingredient !== 'egg');
+    await saveEdited(own.coordinator, { ...draft, lines, recipeId, title: `Without egg ${v7()}` } as never);
+    const needs = (avoids: string, at: number) =>
+      editPerson(own.coordinator, { enrolmentId: people[0], version: at, cells: cells({ name: 'Ada', avoids }) });
+    await needs('egg', 1);
+    expect(await held()).toEqual([1]);
+    await needs('', 2);
+    expect(await held()).toEqual([]);
+    const [dish] = await find(store.db, store.db.models.dish, { sessionId });
+    await removeDish(own.coordinator, { sessionId, dishId: dish?.id });
+    await needs('milk', 3);
+    expect(await held()).toEqual([1]);
+  });
+
+  it('when the label of what stands in for somebody is found to hold it, is taken back, or the product is another', async () => {
+    const { sessionId, held } = await locked([{ name: 'Ada' }, { name: 'Mo', avoids: 'milk' }]);
+    const label = (allergens: string[]) =>
+      recordLabel(own.coordinator, { sessionId, ingredient: 'firm tofu', product: 'Block', allergens });
+    expect(await held()).toEqual([]);
+    await label(['SOY']);
+    expect(await held()).toEqual([]);
+    await label(['SOY', 'MILK']);
+    expect(await held()).toEqual([2]);
+    await label(['SOY']);
+    expect(await held()).toEqual([]);
+    const add = (name: string, allergens: string[]) =>
+      addProduct(own.coordinator, {
+        ingredient: 'firm tofu',
+        name,
+        packGrams: '300',
+        price: '',
+        labelRead: true,
+        allergens,
+      } as never);
+    await add('With whey', ['SOY', 'MILK']);
+    await forgetLabel(own.coordinator, { sessionId, ingredient: 'firm tofu' });
+    expect(await held()).toEqual([]);
+    const product = (await find(store.db, store.db.models.product, { name: 'With whey' }))[0];
+    await setKitLabel(own.coordinator, { productId: product?.id, use: true });
+    expect(await held()).toEqual([2]);
+    await setKitLabel(own.coordinator, { productId: product?.id, use: false });
+    expect(await held()).toEqual([]);
+  });
+
+  it('until it is eaten: by its last group, and by the day on which its family cooks', async () => {
+    const { sessionId, courseId, people, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    const later = { ...own.coordinator, clock: () => NOW.add({ hours: 24 * 9 }) };
+    const need = (version: number, avoids: string) =>
+      editPerson(later, { enrolmentId: people[0], version, cells: cells({ name: 'Ada', avoids }) });
+    // Three days after the class, nobody eats of it any more.
+    await need(1, 'milk');
+    expect(await held()).toEqual([]);
+    await store.db.models.session.update({ cookBy: '2026-11-30' }, { where: { id: sessionId } });
+    await need(2, 'milk');
+    expect(await held()).toEqual([1]);
+    await need(3, '');
+    await store.db.models.session.update({ cookBy: null }, { where: { id: sessionId } });
+    await need(4, 'milk');
+    expect(await held()).toEqual([]);
+    await addGroup(own.coordinator, {
+      courseId,
+      name: 'Second',
+      firstName: 'First',
+      daysAfter: 4,
+      startsAt: '16:00',
+      place: 'Boatshed',
+      instructorId: null,
+    } as never);
+    await need(5, 'milk');
+    expect(await held()).toEqual([1]);
   });
 
   it('not for an amount or a dish that changed: that waits for the next revision, which lets all go on', async () => {

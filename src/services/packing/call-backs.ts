@@ -1,8 +1,9 @@
-import { kitsToHold } from '@/core/packing/call-backs';
+import { kitsToHold } from '@/core/kits/judgement';
 import { calledBackNow } from '@/core/packing/progress';
 import { appendEvents } from '@/store/bench';
 import { select } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
+import { NOT_OVER } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
 import { sessionSheet } from '../kits/session-sheet';
@@ -12,31 +13,35 @@ import { loadProgramme } from '../programme/load';
 export type Touched = { readonly courseId: string } | { readonly sessionId: string } | 'all';
 
 /**
- * Calls kits back at the bench where what their person must avoid no longer is what the locked sheet says, and lets go
- * on those where it is again. Belongs into every transaction that may change what somebody must avoid.
+ * Calls kits back where what is in them is no longer safe for whom they are, and lets go on those where it is again. Belongs
+ * into every transaction that may change a need, a meaning, a label, a product, a food's facts, who gets a kit, or when.
  */
 export async function syncCallBacks(context: Context, db: Db, touched: Touched): Promise<void> {
   const where =
     touched === 'all' ? '' : 'courseId' in touched ? 'AND s.course_id = :courseId' : 'AND s.id = :sessionId';
-  const yesterday = context.clock().subtract({ hours: 48 }).toString().slice(0, 10);
+  // A day more, wherever the programme is: what was to be eaten yesterday may stand in a fridge.
+  const from = context.clock().subtract({ hours: 48 }).toString().slice(0, 10);
   // Whoever locks the sheet at this moment holds these rows: what is read below is what they leave.
   const sessions = await select<{ id: string }>(
     db,
     `SELECT s.id FROM session s JOIN course c ON c.id = s.course_id
-      WHERE c.programme_id = :programmeId AND s.date >= :yesterday ${where}
+      WHERE c.programme_id = :programmeId AND ${NOT_OVER} ${where}
         AND EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) ORDER BY s.id FOR UPDATE`,
-    { programmeId: context.actor.programmeId, yesterday, ...(touched === 'all' ? {} : touched) },
+    { programmeId: context.actor.programmeId, from, ...(touched === 'all' ? {} : touched) },
   );
   if (sessions.length === 0) return;
   const { programme, meanings } = await loadProgramme(context, db);
   const ids = sessions.map(({ id }) => id);
   for (const bundle of await loadSessionBundles(db, context.actor.programmeId, { ids })) {
-    const { locked, draft } = sessionSheet(bundle, programme, meanings);
-    if (!locked || !draft) continue;
-    const hold = kitsToHold(locked, draft);
+    const { locked, participants, input } = sessionSheet(bundle, programme, meanings);
+    if (!locked) continue;
+    const labels = new Map(Object.entries(input.labels));
+    const hold = kitsToHold(locked, participants, { reference: programme.reference, labels });
     const held = calledBackNow(bundle.events);
     const changes = [
-      ...[...hold].filter((kitId) => !held.has(kitId)).map((kitId) => ({ kitId, action: 'called back' as const })),
+      ...[...hold.keys()]
+        .filter((kitId) => !held.has(kitId))
+        .map((kitId) => ({ kitId, action: 'called back' as const })),
       ...[...held].filter((kitId) => !hold.has(kitId)).map((kitId) => ({ kitId, action: 'let go on' as const })),
     ];
     if (changes.length === 0) continue;

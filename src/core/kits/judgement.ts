@@ -1,0 +1,110 @@
+import type { WrittenItem, WrittenLine } from '../recipes/recipe';
+import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
+import { avoidanceLabel, blockersOf, type Holdings, holdingsOf, type Wish } from '../safety/avoidances';
+import type { LockedSheet } from './locked-sheet';
+import type { SheetComponent, SheetContent, SheetKit } from './sheet-content';
+import { FROM_BOX, FROM_HOME } from './supplied';
+
+/** What is known now of foods: the table, and the labels of the products in hand. */
+export interface FactsNow {
+  readonly reference: Reference;
+  readonly labels: ReadonlyMap<string, readonly string[]>;
+}
+
+/** Somebody with what they must avoid now. */
+export interface PersonNow {
+  readonly id: string;
+  readonly wishes: readonly Wish[];
+}
+
+/**
+ * Whether a locked kit may be eaten by somebody: what is in it, against what they must avoid now, by what was known of each
+ * of its foods when it was locked and by what is known now, whichever is stricter. Today's recipe, roll or draft has no say:
+ * what is in the kit is in it.
+ *
+ * @param person undefined when nobody is to get it any more
+ * @returns why not, in words; none when it is safe
+ * @example judgeKit(locked, kit, { id, wishes: [{ asWritten: 'egg', codes: ['EGG'] }] }, facts)
+ * //=> ['egg, large, without shell: holds or may hold egg']
+ */
+export function judgeKit(
+  locked: LockedSheet,
+  kit: SheetKit,
+  person: PersonNow | undefined,
+  now: FactsNow,
+): readonly string[] {
+  if (!person) return ['nobody is to get it any more'];
+  const unknown = person.wishes
+    .filter(({ codes }) => !codes)
+    .map(({ asWritten }) => `“${asWritten}” has no meaning yet`);
+  const avoids = person.wishes.flatMap(({ codes }) => codes ?? []);
+  const { components } = locked.content.variants.find(({ letter }) => letter === kit.variant) ?? { components: null };
+  if (!components) return [...unknown, 'it could not be made safely'];
+  if (avoids.length === 0) return unknown;
+  const held = components.flatMap((component) => {
+    const blocked = new Set(
+      holdingsOfComponent(locked.content, component, now)?.flatMap((holdings) => blockersOf(holdings, avoids)) ??
+        avoids,
+    );
+    return blocked.size === 0
+      ? []
+      : [`${component.name}: holds or may hold ${[...blocked].sort().map(avoidanceLabel).join(', ')}`];
+  });
+  return [...unknown, ...held];
+}
+
+/**
+ * Kits of a locked sheet that must not be packed on, handed out or eaten.
+ *
+ * @param people who is to get a kit now, each with what they must avoid
+ * @returns for each such kit, by id, why
+ */
+export function kitsToHold(
+  locked: LockedSheet,
+  people: readonly PersonNow[],
+  now: FactsNow,
+): ReadonlyMap<string, readonly string[]> {
+  const byId = new Map(people.map((person) => [person.id, person]));
+  return new Map(
+    locked.kits.flatMap((kit) => {
+      const reasons = judgeKit(locked, kit, byId.get(kit.enrolmentId), now);
+      return reasons.length > 0 ? [[kit.id, reasons] as const] : [];
+    }),
+  );
+}
+
+/**
+ * What a component holds: as it was known at the lock, and as it is known now; undefined for a food that no table knows, which
+ * may hold anything.
+ */
+function holdingsOfComponent(content: SheetContent, component: SheetComponent, now: FactsNow): Holdings[] | undefined {
+  const name = component.ingredient;
+  const then = findIngredient(content.input.reference, name);
+  const present = findIngredient(now.reference, name);
+  // Equipment is no food.
+  if (!then && !present) return content.rows[component.row]?.aisle === 'equipment' ? [] : undefined;
+  const preparation = preparationOf(component);
+  // What stands on the family's own shelf has another label: nobody has read it.
+  const isTheirs = component.from === FROM_HOME || component.from === FROM_BOX;
+  const line = writtenItem(content, component);
+  const read = (food: Ingredient, label: readonly string[] | undefined) =>
+    holdingsOf(food, isTheirs ? undefined : (label ?? line?.label), preparation);
+  const before = then ?? (present as Ingredient);
+  return [read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name))];
+}
+
+/** How a component comes: "grated". Sheets that were locked before it was kept say it in its name. */
+const preparationOf = ({ preparation, ingredient, name }: SheetComponent): string =>
+  preparation ?? (name.startsWith(`${ingredient}, `) ? name.slice(ingredient.length + 2) : '');
+
+/** The item of the recipe that a component was made of; undefined for what goes with the kit. */
+function writtenItem(content: SheetContent, { row, option }: SheetComponent): WrittenItem | undefined {
+  const place = content.rows[row];
+  const line: WrittenLine | undefined = place && content.input.dishes[place.dish]?.recipe.lines[place.line];
+  if (!place || !line) return undefined;
+  const alternative = option === 0 ? undefined : line.alternatives?.[option - 1];
+  // The last option of all is the written food, cut for small children.
+  const item = alternative && !('omit' in alternative) ? alternative : line;
+  const { beside = 0 } = place;
+  return beside > 0 && 'also' in item ? (item.also?.[beside - 1] ?? item) : item;
+}
