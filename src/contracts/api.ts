@@ -100,7 +100,14 @@ export const kitSheetDocument = z
         ),
       }),
     ),
-    kits: z.array(z.object({ id, number: z.number().int(), variant: z.string() })),
+    kits: z.array(
+      z.object({
+        id,
+        number: z.number().int(),
+        variant: z.string(),
+        calledBack: z.boolean().meta({ description: 'No longer safe for whom it is: not handed out' }),
+      }),
+    ),
   })
   .meta({ id: 'KitSheet', description: 'The locked sheet, or the present calculation while nothing is locked' });
 

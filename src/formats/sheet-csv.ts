@@ -6,8 +6,10 @@ import { writeCsv } from './csv';
 /**
  * A kit sheet as CSV: a row for each component and variant in the order of the sheet, then the totals to buy.
  * Grams are plain numbers, so that a spreadsheet can add them up.
+ *
+ * @param calledBack whose kits are called back: "3 Ada"; told first
  */
-export function writeSheetCsv(content: SheetContent): string {
+export function writeSheetCsv(content: SheetContent, calledBack: readonly string[] = []): string {
   const rows: (string | number)[][] = [
     [
       'part',
@@ -26,6 +28,8 @@ export function writeSheetCsv(content: SheetContent): string {
       'groups',
     ],
   ];
+  for (const kit of calledBack)
+    rows.push(['called back', '', '', '', '', '', '', 'do not hand out', '', '', '', '', kit, '']);
   for (const variant of content.variants) {
     const people = variant.participants.map(({ name }) => name).join('; ');
     const groups = [...byGroup(variant.participants)]

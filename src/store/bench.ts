@@ -42,6 +42,10 @@ export async function benchStandings(
   );
 }
 
+/** What was said of kits of a session beside what is in them: called back, let go on; in order. */
+export const callBackEvents = (db: Db, sessionId: string): Promise<PackEventRow[]> =>
+  find(db, db.models.packEvent, { sessionId, action: ['called back', 'let go on'] }, [['seq', 'ASC']]);
+
 /** Events of a session after a sequence number, in order. */
 export const eventsSince = (db: Db, sessionId: string, since: number): Promise<PackEventRow[]> =>
   find(db, db.models.packEvent, { sessionId, seq: { [Op.gt]: since } }, [['seq', 'ASC']]);

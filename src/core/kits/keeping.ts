@@ -1,6 +1,8 @@
+import { compare, floor, fromText } from '../quantity/rational';
 import { findUnit } from '../quantity/units';
 import { findIngredient, type Ingredient, type Reference } from '../reference/reference';
 import type { SheetComponent } from './sheet-content';
+import { WHOLE } from './supplied';
 
 /** Perishable food sent home: 3 days advised (USDA FoodKeeper, 3 to 4); the stricter figure for both profiles. */
 const PERISHABLE_DAYS = 3;
@@ -11,10 +13,29 @@ export interface Keeping {
   readonly days: number;
 }
 
+/** What may be said of a piece that is as it grew, or as it was bought. */
+const WHOLE_WORDS = new Set(
+  'whole small medium large extra trimmed washed unpeeled ripe firm fresh dried with without skin shell head ear'.split(
+    ' ',
+  ),
+);
+
+/** Whether a component comes as it was bought: sealed, or in whole pieces that nobody has cut, peeled or opened. */
+function isWhole({ unit, sealedUnits, packed, preparation = '' }: Kept, { perishable }: Ingredient): boolean {
+  if (sealedUnits !== undefined) return true;
+  const amount = fromText(packed);
+  if (findUnit(unit)?.dimension !== 'count' || compare(floor(amount), amount) !== 0) return false;
+  // Pieces out of a can or a jar were opened, however whole they are.
+  if (perishable === 'when opened') return false;
+  if (preparation === WHOLE) return true;
+  return (preparation.toLowerCase().match(/\p{L}+/gu) ?? []).every((word) => WHOLE_WORDS.has(word));
+}
+
+type Kept = Pick<SheetComponent, 'unit' | 'sealedUnits' | 'packed' | 'preparation'>;
+
 /** How a component of this food must be kept: whole and sealed it keeps as bought, cut or opened as its food says. */
-export function keepingOf(component: Pick<SheetComponent, 'unit' | 'sealedUnits'>, food: Ingredient): Keeping {
-  const piece = findUnit(component.unit)?.dimension === 'count';
-  const whole = component.sealedUnits !== undefined || piece;
+export function keepingOf(component: Kept, food: Ingredient): Keeping {
+  const whole = isWhole(component, food);
   const cut = food.perishable === 'when cut' || food.perishable === 'when opened' || food.perishable === 'when thawed';
   const perishable = food.perishable === 'always' || (cut && !whole);
   const cold = perishable || food.storage !== 'ambient';

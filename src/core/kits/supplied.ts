@@ -16,7 +16,7 @@ import {
 import { readUnit } from '../quantity/units';
 import type { Item, Recipe } from '../recipes/recipe';
 import type { Ingredient } from '../reference/reference';
-import { blockersOf, holdingsOf, isCare } from '../safety/avoidances';
+import { asPrepared, blockersOf, holdingsOf, isCare } from '../safety/avoidances';
 import { type Portion, SEALED_ENOUGH, scale } from './portion';
 import { type Choice, type Component, chosenItems } from './variant';
 
@@ -174,7 +174,9 @@ function wholeOf(item: Item): Item | undefined {
   if (!item.piece) return undefined;
   const known = wholeItems.get(item);
   if (known) return known;
-  const whole: Item = { ...item, unit: item.piece.unit, weight: item.piece.weight, preparation: WHOLE };
+  const { piece, ingredient } = item;
+  const holdings = asPrepared(item.holdings, ingredient.name, WHOLE);
+  const whole: Item = { ...item, unit: piece.unit, weight: piece.weight, preparation: WHOLE, holdings };
   wholeItems.set(item, whole);
   return whole;
 }

@@ -32,11 +32,21 @@ const FRIDGE = { us: '5 °C (41 °F)', uk: '5 °C' } as const;
  *
  * @param packedOn the civil date the kits are packed, YYYY-MM-DD; use-by dates count from it
  */
-export function kitLabels(sheet: LockedSheet, packedOn: string): KitLabel[] {
+export function kitLabels(
+  sheet: LockedSheet,
+  packedOn: string,
+  calledBack: ReadonlySet<string> = new Set(),
+): KitLabel[] {
   const byLetter = new Map(sheet.content.variants.map((variant) => [variant.letter, variant]));
   const kits = [...byGroup(sheet.kits).values()].flat();
-  return kits.map((kit) => kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn));
+  return kits.map((kit) => {
+    const label = kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn);
+    return calledBack.has(kit.id) ? { ...label, madeWithout: CALLED_BACK } : label;
+  });
 }
+
+/** Stands on a label in the place of what the kit was made without. */
+const CALLED_BACK = 'CALLED BACK: do not hand out, do not eat. Ask the coordinator.';
 
 /** Days that a dish made in class is eaten within, kept cold: the stricter of UK (2) and US (3 to 4) advice for leftovers. */
 const MADE_DAYS = 2;

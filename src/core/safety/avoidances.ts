@@ -84,6 +84,18 @@ function readHoldings(ingredient: Ingredient, label: readonly string[] | undefin
   return { contains, mayContain: new Set([...unknown].filter((code) => !contains.has(code))) };
 }
 
+/** The same food, labels and all, in another preparation: what an age or a condition asks for is judged anew. */
+export function asPrepared({ contains, mayContain }: Holdings, ingredient: string, preparation: string): Holdings {
+  const care = careOf(ingredient, preparation);
+  const uncut = careOf(ingredient, '');
+  const others = (codes: ReadonlySet<string>) =>
+    [...codes].filter((code) => !uncut.contains.includes(code) && !uncut.check.includes(code));
+  return {
+    contains: new Set([...others(contains), ...care.contains]),
+    mayContain: new Set([...others(mayContain), ...care.check]),
+  };
+}
+
 /** The avoided codes that a food holds or may hold, sorted. Empty when it is safe. */
 export function blockersOf(holdings: Holdings, avoids: readonly string[]): string[] {
   const blocked = avoids.filter((code) => holdings.contains.has(code) || holdings.mayContain.has(code));

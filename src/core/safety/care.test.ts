@@ -20,6 +20,24 @@ describe('what an age alone asks for', () => {
     expect(careOf('grapes', '').contains).toEqual(['CHOKING']);
     expect(careOf('grapes', 'quartered').contains).toEqual([]);
     expect(cutForSmall('grapes', '')).toBe('cut lengthways into quarters');
+    // Whole words, all of them understood: what only holds the word lifts nothing.
+    for (const said of [
+      'uncut',
+      'whole, cut at class',
+      'not quartered',
+      'unquartered',
+      'halved',
+      'cut',
+      'to be quartered',
+    ])
+      expect([said, careOf('grapes', said).contains]).toEqual([said, ['CHOKING']]);
+    for (const said of ['quartered, seedless', 'washed, cut lengthways into quarters', 'very finely chopped'])
+      expect([said, careOf('grapes', said).contains]).toEqual([said, []]);
+    expect(careOf('almonds', 'unground').contains).toEqual(['CHOKING']);
+    expect(careOf('almonds', 'ground').contains).toEqual([]);
+    expect(careOf('feta cheese', 'unpasteurised').check).toEqual(['PREGNANCY']);
+    expect(careOf('feta cheese', 'pasteurised').check).toEqual([]);
+    expect(careOf('blue cheese', 'uncooked').contains).toEqual(['PREGNANCY']);
     expect(careOf('almonds', 'quartered').contains).toEqual(['CHOKING']);
     expect(cutForSmall('almonds', '')).toBeUndefined();
     expect(careOf('feta cheese', '').check).toEqual(['PREGNANCY']);

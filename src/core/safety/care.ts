@@ -15,10 +15,35 @@ const BY_FOOD = new Map<string, CareFact[]>();
 for (const fact of facts as readonly CareFact[])
   for (const name of fact.ingredients) BY_FOOD.set(name, [...(BY_FOOD.get(name) ?? []), fact]);
 
+/** Words that may stand beside a cut and change nothing about it. */
+const BESIDE = new Set(
+  'finely very roughly coarsely thinly small into in pieces and well lengthways lengthwise'.split(' '),
+);
+
+/**
+ * Whether a preparation is one of those that lift a care. Only what is understood whole counts: each word of one of its parts
+ * has to be that preparation or stand beside it. "Uncooked", "not chopped", "whole, cut at class" lift nothing.
+ */
+function isLifted(preparation: string, lifted: readonly string[]): boolean {
+  return preparation
+    .toLowerCase()
+    .split(/[,;(]/)
+    .some((part) => {
+      const said = part.match(/\p{L}+/gu) ?? [];
+      return lifted.some((words) => {
+        const wanted = words.split(' ');
+        const at = said.findIndex((_, from) => wanted.every((word, n) => said[from + n] === word));
+        return (
+          at >= 0 &&
+          said.every((word, n) => (n >= at && n < at + wanted.length) || BESIDE.has(word) || lifted.includes(word))
+        );
+      });
+    });
+}
+
 /** The codes of care that a food carries as it is prepared. */
 export function careOf(ingredient: string, preparation: string): { contains: string[]; check: string[] } {
-  const said = preparation.toLowerCase();
-  const own = (BY_FOOD.get(ingredient) ?? []).filter(({ lifted }) => !lifted.some((word) => said.includes(word)));
+  const own = (BY_FOOD.get(ingredient) ?? []).filter(({ lifted }) => !isLifted(preparation, lifted));
   return {
     contains: own.filter(({ check }) => !check).map(({ code }) => code),
     check: own.filter(({ check }) => check).map(({ code }) => code),

@@ -1,12 +1,14 @@
 import { z } from 'zod';
+import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { find, insert } from '@/store/query';
+import type { SessionBundle } from '@/store/session-bundles';
 import { isDuplicate } from '@/store/store';
 import { nowOf, ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
-import { groupNameOf } from '../kits/session-sheet';
+import { groupNameOf, readSnapshot } from '../kits/session-sheet';
 import { openRoom } from './room';
 
 export const viewAttendance = service({
@@ -22,6 +24,7 @@ export const viewAttendance = service({
       ['id', 'ASC'],
     ]);
     const seen = attendanceNow(marks);
+    const held = heldPeople(bundle);
     await logLook(context, 'attendance', sessionId, coming.length);
     const { title, courseTitle, date, startsAt, place } = session;
     return {
@@ -34,11 +37,20 @@ export const viewAttendance = service({
           group: groupNameOf(groupId, session) ?? '',
           questions: questionsOf((mode ?? session.mode) as Mode),
           seen: [...(seen.get(id) ?? [])],
+          /** Why is for the coordinator: here it is enough that it does not go. */
+          isCalledBack: held.has(id),
         }))
         .sort((a, b) => a.group.localeCompare(b.group) || a.name.localeCompare(b.name)),
     };
   },
 });
+
+/** Whose kits are called back. */
+function heldPeople({ events, sheet }: SessionBundle): ReadonlySet<string> {
+  const held = calledBackNow(events);
+  const kits = sheet && held.size > 0 ? readSnapshot(sheet).kits : [];
+  return new Set(kits.filter(({ id }) => held.has(id)).map(({ enrolmentId }) => enrolmentId));
+}
 
 export const recordAttendance = service({
   title: 'Note who came, fetched their kit, or cooked it',
@@ -49,14 +61,22 @@ export const recordAttendance = service({
     id: z.uuid(),
     enrolmentId: z.uuid(),
     state: z.enum(ATTENDANCE_STATES),
+    /** A second, deliberate answer: a kit that is called back was handed over all the same. */
+    anyway: z.boolean().default(false),
   }),
-  run: async (context, { sessionId, id, enrolmentId, state }) => {
+  run: async (context, { sessionId, id, enrolmentId, state, anyway }) => {
     const { coming, bundle } = await openRoom(context, sessionId);
     const person = coming.find((each) => each.id === enrolmentId);
     if (!person) throw new ServiceError('not-found', 'This person is not expected at this session.');
     const mode = (person.mode ?? bundle.session.mode) as Mode;
     if (!questionsOf(mode).flat().includes(state))
       throw new ServiceError('invalid', `“${state}” says nothing of somebody who takes part ${mode}.`);
+    if (state === 'collected' && !anyway && heldPeople(bundle).has(enrolmentId))
+      throw new ServiceError(
+        'invalid',
+        `The kit of ${person.name} is called back: it is not handed out. Ask the coordinator. If they have it already, say so: they must be told at once.`,
+        [{ where: 'called back', message: person.name }],
+      );
     const { db } = context.store;
     try {
       const row = { id, sessionId, enrolmentId, state, at: nowOf(context), actorId: context.actor.id };

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { fateOffers, KIT_FATES, leftKit, takersOf } from '@/core/handout/not-fetched';
+import { judgeKit } from '@/core/kits/judgement';
 import { attendanceNow } from '@/core/roll/attendance';
 import { find, insert } from '@/store/query';
 import { isDuplicate } from '@/store/store';
@@ -43,6 +44,13 @@ async function notFetched(context: Context, sessionId: string) {
         name,
         variant,
         takers,
+        /** Why it is called back; none when it may go to whom it is for. */
+        heldBecause: judgeKit(
+          locked,
+          kit,
+          sheet.participants.find((person) => person.id === kit.enrolmentId),
+          facts,
+        ),
         offers: fateOffers(
           left,
           since,
@@ -81,6 +89,11 @@ export const decideKit = service({
     const { kits } = await notFetched(context, sessionId);
     const kit = kits.find((each) => each.id === kitId);
     if (!kit) throw new ServiceError('not-found', 'This kit is not noted as left: see who fetched theirs.');
+    if ((fate === 'held' || fate === 'delivered') && kit.heldBecause.length > 0)
+      throw new ServiceError(
+        'invalid',
+        `This kit is called back: ${kit.heldBecause.join('; ')}. It is not kept or brought for them: take it apart, or give it to somebody who can eat all of it.`,
+      );
     const taker = kit.takers.find((each) => each.id === toId);
     if (fate === 'given away' && !taker)
       throw new ServiceError(

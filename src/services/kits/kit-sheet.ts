@@ -8,6 +8,7 @@ import type { SheetContent, SheetKit } from '@/core/kits/sheet-content';
 import { computeSheet, recomputeSheet } from '@/core/kits/snapshot';
 import { choose } from '@/core/kits/variant';
 import { componentWorking, supplyWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
+import { calledBackNow } from '@/core/packing/progress';
 import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
 import { AVOIDANCES } from '@/core/safety/avoidances';
@@ -359,8 +360,8 @@ export const exportSheet = service({
   roles: ['coordinator'],
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const { content, name } = await sheetToTakeOut(context, sessionId, 'kit sheet, CSV');
-    return { text: writeSheetCsv(content), name };
+    const { content, name, calledBack } = await sheetToTakeOut(context, sessionId, 'kit sheet, CSV');
+    return { text: writeSheetCsv(content, calledBack), name };
   },
 });
 
@@ -370,8 +371,8 @@ export const exportSheetBook = service({
   costly: true,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const { content, name, title } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
-    return { bytes: await pooled('sheetXlsx', { content, title }), name };
+    const { content, name, title, stopped } = await sheetToTakeOut(context, sessionId, 'kit sheet, XLSX');
+    return { bytes: await pooled('sheetXlsx', { content, title: `${title}.${stopped}` }), name };
   },
 });
 
@@ -395,9 +396,14 @@ async function sheetToTakeOut(context: Context, sessionId: string, page: string)
   await logLook(context, page, sessionId, sheet.participants.length);
   const { title, date, number } = bundle.session;
   const record = sheet.locked && bundle.sheet;
+  const held = calledBackNow(bundle.events);
+  const calledBack = (sheet.locked?.kits ?? [])
+    .filter(({ id }) => held.has(id))
+    .map(({ number, name }) => `${number} ${name}`);
+  const stopped = calledBack.length > 0 ? ` CALLED BACK, do not hand out: ${calledBack.join(', ')}.` : '';
   const state = record
-    ? `Revision ${record.revision}, locked by ${record.lockedByName}. Fingerprint ${record.fingerprint.slice(0, 12)}.`
+    ? `Revision ${record.revision}, locked by ${record.lockedByName}. Fingerprint ${record.fingerprint.slice(0, 12)}.${stopped}`
     : 'Draft: not locked, amounts may still move.';
   const system = content.input.system;
-  return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}`, state, system };
+  return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}`, state, system, calledBack, stopped };
 }

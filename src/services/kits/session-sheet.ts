@@ -168,6 +168,11 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     const reason = reasons.get(id);
     return reason === undefined ? [] : [{ enrolmentId: id, name, reason }];
   });
+  // Who gets no kit is in the room all the same.
+  const present = [
+    ...participants,
+    ...enrolled.filter((row) => reasons.has(row.id)).map((row) => rollPerson(row, meanings)),
+  ];
   const wanted = JSON.parse(bundle.session.extras) as ExtrasWanted;
   const made = extrasOf(wanted, bundle.dishes);
   const input: SheetInput = {
@@ -180,7 +185,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
       ),
     ),
     reference: programme.reference,
-    ...(made.length > 0 ? { extras: extrasFor(made, participants, supplies.forNew) } : {}),
+    ...(made.length > 0 ? { extras: extrasFor(made, present, supplies.forNew) } : {}),
     ...(wanted.versions && wanted.versions !== 'separate' ? { versions: wanted.versions } : {}),
   };
   const letters = new Map(last?.content.variants.map((variant) => [variant.key, variant.letter]));

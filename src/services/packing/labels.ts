@@ -1,6 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { kitLabels, madeLabels } from '@/core/packing/label';
+import { calledBackNow } from '@/core/packing/progress';
+import { callBackEvents } from '@/store/bench';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -30,9 +32,10 @@ export const labelsToPrint = service({
     const dayBefore = Temporal.PlainDate.from(locked.session.date).subtract({ days: 1 });
     const packedOn = Temporal.PlainDate.compare(today, dayBefore) > 0 ? today : dayBefore;
     const { date, number, title } = locked.session;
+    const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
     await logLook(context, 'labels', sessionId, locked.kits.length);
     return {
-      labels: of === 'made' ? madeLabels(locked) : kitLabels(locked, packedOn.toString()),
+      labels: of === 'made' ? madeLabels(locked) : kitLabels(locked, packedOn.toString(), calledBack),
       name: `${of === 'made' ? 'made-labels' : 'labels'}-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
       sheet: { revision, fingerprint: fingerprint(locked) },

@@ -1,7 +1,7 @@
 import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/locked-sheet';
-import { benchSheet } from '@/core/packing/progress';
-import { appendEvents, eventsSince } from '@/store/bench';
+import { benchSheet, calledBackNow } from '@/core/packing/progress';
+import { appendEvents, callBackEvents, eventsSince } from '@/store/bench';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
 import { ServiceError } from '../errors';
@@ -85,9 +85,10 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<
   if (!first) return;
   const { context } = first;
   const { locked, revision } = await loadLocked(context, sessionId);
+  const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
   const good: Waiting[] = [];
   for (const waiting of batch) {
-    const refusal = await refusalOf(context.store.db, sessionId, waiting.ticks, locked, revision);
+    const refusal = await refusalOf(context.store.db, sessionId, waiting.ticks, locked, revision, calledBack);
     if (refusal) waiting.failed(refusal);
     else good.push(waiting);
   }
@@ -133,11 +134,24 @@ async function refusalOf(
   ticks: readonly SentTick[],
   locked: LockedSheet,
   revision: number,
+  calledBack: ReadonlySet<string>,
 ): Promise<ServiceError | undefined> {
   const wanted = wantedBy(locked, revision);
-  const odd = ticks.filter((tick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component)));
-  if (odd.length === 0) return undefined;
+  const isStopped = ({ action, kitId }: SentTick) => action === 'packed' && calledBack.has(kitId);
+  const isOdd = (tick: SentTick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component));
+  const odd = ticks.filter(isOdd);
+  if (odd.length === 0 && !ticks.some(isStopped)) return undefined;
   const before = await eventsSince(db, sessionId, 0);
+  // A tick that was saved before the kit was called back, and is sent again since its answer was lost, is no new one.
+  const known = new Set(before.map(({ id }) => id));
+  const stopped = ticks.find((tick) => isStopped(tick) && !known.has(tick.id));
+  if (stopped) {
+    const number = locked.kits.find(({ id }) => id === stopped.kitId)?.number ?? '';
+    return new ServiceError(
+      'stale',
+      `Kit ${number} is called back: what is in it is no longer safe for whom it is. Set it apart, and pack nothing more into it.`,
+    );
+  }
   const packedBefore = new Set(before.map((event) => `${event.kitId} ${event.component}`));
   const refused = odd.find((tick) => !packedBefore.has(`${tick.kitId} ${tick.component}`));
   if (!refused) return undefined;

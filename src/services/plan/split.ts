@@ -26,7 +26,7 @@ export const splitSession = service({
   }),
   run: (context, { sessionId, version, dishIds, ...wanted }) =>
     context.store.transaction(async (db) => {
-      const { session, dishes, sheet } = await loadBundle(context, sessionId, db);
+      const { session, dishes, sheet, labels } = await loadBundle(context, sessionId, db);
       if (sheet)
         throw new ServiceError(
           'invalid',
@@ -54,6 +54,12 @@ export const splitSession = service({
       await insert(db, db.models.session, [row]);
       await insert(db, db.models.sitting, usualSittings([row], await groupsOf(db, session.courseId)));
       await change(db, 'UPDATE dish SET session_id = :to WHERE id IN (:ids)', { to: row.id, ids: dishIds });
+      // What was read of the products in hand holds for both.
+      await insert(
+        db,
+        db.models.productLabel,
+        labels.map((label) => ({ ...label, id: context.ids(), sessionId: row.id })),
+      );
       await logChange(context, db, 'split', 'session', sessionId, {
         into: row.id,
         dishes: going.map(({ title }) => title),

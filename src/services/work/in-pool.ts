@@ -16,8 +16,7 @@ export async function pooled<Name extends TaskName>(task: Name, input: TaskInput
     return await inPool(task, input);
   } catch (error) {
     if (error instanceof ColumnsUnclear) throw error;
-    if (error instanceof FileRefused || error instanceof GlyphMissing)
-      throw new ServiceError('invalid', error.message, [{ where: 'file', message: error.message }]);
+    if (error instanceof FileRefused || error instanceof GlyphMissing) throw new ServiceError('invalid', error.message);
     if (error instanceof PoolBusy || error instanceof SenderLeft)
       throw new ServiceError('unavailable', 'Too much is being read just now. Try again in a few seconds.');
     throw error;

@@ -99,9 +99,12 @@ export const doors: Migration = {
        KEY by_time (programme_id, at), ${to('programme_id', 'programme')}) ${TABLE_END}`,
     );
     await run(refuse('security_event', 'UPDATE'));
+    // Which kits are called back is asked at every tick.
+    await run('ALTER TABLE pack_event ADD KEY by_action (session_id, action)');
   },
   async down(run) {
     for (const table of ['security_event', 'known_device', 'recovery_code']) await run(`DROP TABLE IF EXISTS ${table}`);
+    await run('ALTER TABLE pack_event DROP KEY by_action');
     // The index serves the foreign key as well.
     await run('ALTER TABLE sign_in ADD KEY of_member (member_id)');
     await run(

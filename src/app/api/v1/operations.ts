@@ -4,6 +4,7 @@ import { sentTicks } from '@/contracts/bench';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
 import { whyRefused } from '@/core/kits/sheet-content';
+import { calledBackNow } from '@/core/packing/progress';
 import type { Context } from '@/services/access/gate';
 import { viewShoppingList } from '@/services/buying/shopping';
 import { computeKits } from '@/services/compute/kits';
@@ -323,6 +324,7 @@ export const OPERATIONS: readonly Operation[] = [
 /** The kit sheet as the API tells it: the locked one, else the present calculation. */
 async function kitSheetOf(context: Context, sessionId: string): Promise<z.input<typeof api.kitSheetDocument>> {
   const { bundle, sheet } = await viewKitSheet(context, { sessionId });
+  const calledBack = calledBackNow(bundle.events);
   const content = sheet.locked?.content ?? sheet.draft;
   if (!content) throw new ServiceError('invalid', 'A recipe cannot be computed yet.', sheet.problems);
   return {
@@ -347,6 +349,11 @@ async function kitSheetOf(context: Context, sessionId: string): Promise<z.input<
         grams,
       })),
     })),
-    kits: (sheet.locked?.kits ?? []).map(({ id, number, variant }) => ({ id, number, variant })),
+    kits: (sheet.locked?.kits ?? []).map(({ id, number, variant }) => ({
+      id,
+      number,
+      variant,
+      calledBack: calledBack.has(id),
+    })),
   };
 }

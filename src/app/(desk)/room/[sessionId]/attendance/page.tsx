@@ -10,10 +10,16 @@ import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Attendance' };
 
-async function mark(sessionId: string, id: string, enrolmentId: string, state: AttendanceState): Promise<void> {
+async function mark(
+  sessionId: string,
+  id: string,
+  enrolmentId: string,
+  state: AttendanceState,
+  anyway: boolean,
+): Promise<void> {
   'use server';
   await attempt(recordAttendance, async () => {
-    await call(recordAttendance, { sessionId, id, enrolmentId, state });
+    await call(recordAttendance, { sessionId, id, enrolmentId, state, anyway });
     return undefined;
   });
 }
@@ -49,24 +55,33 @@ export default async function Attendance({ params }: { params: Promise<{ session
         {open > 0 && `; ${open} still open`}.
       </p>
       <ul className="sheet divide-y divide-base-300">
-        {people.map(({ id, name, group, questions, seen }) => (
+        {people.map(({ id, name, group, questions, seen, isCalledBack }) => (
           <li key={id} className="flex flex-wrap items-center justify-between gap-2 p-3">
             <span className="text-lg font-semibold">
               {name}
               {group && <span className="text-base font-normal">, {group}</span>}
+              {isCalledBack && (
+                <span className="block text-base text-error">
+                  Kit called back: it is not handed out. Ask the coordinator.
+                </span>
+              )}
             </span>
             <span className="flex flex-wrap gap-3">
               {questions.map((question) => (
                 <span key={question[0]} className="join">
                   {question.map((state) => (
-                    <form key={state} action={mark.bind(null, sessionId, v7(), id, state)}>
+                    <form
+                      key={state}
+                      action={mark.bind(null, sessionId, v7(), id, state, isCalledBack)}
+                      className={isCalledBack && state === 'collected' ? 'order-last ml-6' : ''}
+                    >
                       <button
                         type="submit"
                         className={`btn join-item ${seen.includes(state) ? 'btn-primary' : ''}`}
                         aria-pressed={seen.includes(state)}
                         aria-label={`${name}: ${state}`}
                       >
-                        {state}
+                        {isCalledBack && state === 'collected' ? 'they have it all the same' : state}
                       </button>
                     </form>
                   ))}
