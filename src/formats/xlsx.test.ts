@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs';
-import { strToU8, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import type { SheetInput } from '@/core/kits/sheet-content';
 import { computeSheet, sheetContent } from '@/core/kits/snapshot';
@@ -87,6 +87,25 @@ describe('a roll as a workbook', () => {
   ])('%s is refused with what to do', async (_what, bytes, message) => {
     expect(isWorkbook(bytes)).toBe(true);
     await expect(readRollXlsx(bytes)).rejects.toThrow(message);
+  });
+
+  it.each([
+    ['with something in its last column', (xml: string) => xml.replace('r="A1"', 'r="XFD1"'), /column 16384/],
+    [
+      'whose document type makes words that unfold',
+      (xml: string) =>
+        xml.replace(
+          '<worksheet',
+          `<!DOCTYPE w [${Array.from({ length: 20 }, (_, n) => `<!ENTITY e${n + 1} "&e${n};&e${n};">`).join('')}]><worksheet`,
+        ),
+      /cannot be read|can be read/,
+    ],
+  ])('%s is refused at once', async (_what, change, message) => {
+    const files = unzipSync(await workbook((sheet) => sheet.addRow(['Name', 'Servings'])));
+    const name = 'xl/worksheets/sheet1.xml';
+    const changed = change(strFromU8(files[name] as Uint8Array));
+    expect(changed).not.toBe(strFromU8(files[name] as Uint8Array));
+    await expect(readRollXlsx(zipSync({ ...files, [name]: strToU8(changed) }))).rejects.toThrow(message);
   });
 
   it('goes out and comes back the same; nothing in it runs as a formula', async () => {

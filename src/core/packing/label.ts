@@ -31,6 +31,7 @@ const FRIDGE = { us: '5 °C (41 °F)', uk: '5 °C' } as const;
  * The labels of a locked sheet: in kit order, one group after the other where it is given to several.
  *
  * @param packedOn the civil date the kits are packed, YYYY-MM-DD; use-by dates count from it
+ * @param calledBack ids of kits that are called back: their labels say so
  */
 export function kitLabels(
   sheet: LockedSheet,
@@ -39,14 +40,16 @@ export function kitLabels(
 ): KitLabel[] {
   const byLetter = new Map(sheet.content.variants.map((variant) => [variant.letter, variant]));
   const kits = [...byGroup(sheet.kits).values()].flat();
-  return kits.map((kit) => {
-    const label = kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn);
-    return calledBack.has(kit.id) ? { ...label, madeWithout: CALLED_BACK } : label;
-  });
+  return kits.map((kit) =>
+    stopped(kitLabel(sheet, kit, byLetter.get(kit.variant) as SheetVariant, packedOn), calledBack),
+  );
 }
 
 /** Stands on a label in the place of what the kit was made without. */
 const CALLED_BACK = 'CALLED BACK: do not hand out, do not eat. Ask the coordinator.';
+
+const stopped = (label: KitLabel, calledBack: ReadonlySet<string>): KitLabel =>
+  calledBack.has(label.kitId) ? { ...label, madeWithout: CALLED_BACK } : label;
 
 /** Days that a dish made in class is eaten within, kept cold: the stricter of UK (2) and US (3 to 4) advice for leftovers. */
 const MADE_DAYS = 2;
@@ -55,7 +58,7 @@ const MADE_DAYS = 2;
  * Labels of what was made in class and goes home: one for each person of the roll, with the dishes and their allergens.
  * What is not known of a kit is not known of its dish either: it says the same.
  */
-export function madeLabels(sheet: LockedSheet): KitLabel[] {
+export function madeLabels(sheet: LockedSheet, calledBack: ReadonlySet<string> = new Set()): KitLabel[] {
   const { session, content } = sheet;
   const byLetter = new Map(content.variants.map((variant) => [variant.letter, variant]));
   return [...byGroup(sheet.kits).values()].flat().flatMap((kit) => {
@@ -66,7 +69,7 @@ export function madeLabels(sheet: LockedSheet): KitLabel[] {
     const until = Temporal.PlainDate.from(made).add({ days: MADE_DAYS }).toString();
     return [
       {
-        ...kitLabel(sheet, kit, variant, made),
+        ...stopped(kitLabel(sheet, kit, variant, made), calledBack),
         inside: content.input.dishes.map(({ title }) => title),
         keep: `Made in class on ${sayDate(made)}. Keep cold, at or below ${FRIDGE[session.safetyProfile]}. Eat by ${sayDate(until)}; reheat until steaming hot, once.`,
       },

@@ -1,3 +1,4 @@
+import { hash } from '@node-rs/argon2';
 import { Secret, TOTP } from 'otpauth';
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
@@ -14,7 +15,7 @@ import type { Context } from './gate';
 import { withLink } from './link-place';
 import { acceptInvitation, askForPassword, makeLink, openLink, resetPassword } from './links';
 import { changeRole, inviteMember, listMembers, makeToken, removeMember, revokeToken } from './members';
-import { hashPassword } from './passwords';
+import { hashPassword, isOldHash } from './passwords';
 import { beginSecondStep, requireSecondStep, turnOnSecondStep } from './second-step';
 import { awaitsCode, endSignIn, findActor, findTokenActors, passCode, signIn, type Visit } from './sign-in';
 
@@ -71,6 +72,17 @@ describe('signing in', () => {
     expect(await signIn(visit(), email, `${PASSWORD}!`)).toBeUndefined();
     expect(await signIn(visit(), 'nobody@example.test', PASSWORD)).toBeUndefined();
     expect(await signIn(visit(), "' OR 1=1 -- ", "' OR 1=1 -- ")).toBeUndefined();
+  });
+
+  it('makes a hash from before keys went in anew', async () => {
+    const { id, email } = await member();
+    await store.db.models.member.update({ passwordHash: await hash(PASSWORD) }, { where: { id } });
+    expect(await signIn(visit(), email, `${PASSWORD}!`)).toBeUndefined();
+    const kept = async () => (await find(store.db, store.db.models.member, { id }))[0]?.passwordHash ?? '';
+    expect(isOldHash(await kept())).toBe(true);
+    expect(await signIn(visit(), email, PASSWORD)).toBeDefined();
+    expect(isOldHash(await kept())).toBe(false);
+    expect(await signIn(visit(), email, PASSWORD)).toBeDefined();
   });
 
   it('is limited for all servers together, tells how long to wait, and good ones do not count', async () => {

@@ -62,6 +62,16 @@ describe('ticks at the bench', () => {
     expect(await events()).toEqual([]);
   });
 
+  it('whose id was used before, for something else, are refused, and those of another screen saved all the same', async () => {
+    const { tick, send, events } = await locked(['Ada', 'Bram']);
+    const one = tick(0, 0);
+    await send([one]);
+    const [wrong, right] = await Promise.allSettled([send([{ ...tick(1, 1), id: one.id }]), send([tick(1, 0)])]);
+    expect(wrong).toMatchObject({ status: 'rejected', reason: { kind: 'stale' } });
+    expect(right).toMatchObject({ status: 'fulfilled', value: { added: 1 } });
+    expect(await events()).toHaveLength(2);
+  });
+
   it('cannot be changed or removed afterwards, not even in the database', async () => {
     const { tick, send, sessionId } = await locked(['Ada']);
     await send([tick(0, 0)]);

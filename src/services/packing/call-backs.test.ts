@@ -5,7 +5,8 @@ import { find } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
-import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
+import { recordAttendance } from '../classday/attendance';
+import { exportSheet, forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
 import { addGroup } from '../plan/groups';
 import { removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
@@ -13,6 +14,7 @@ import { editRecipe, saveEdited } from '../recipes/drafts';
 import { addProduct, setKitLabel } from '../recipes/products';
 import { editPerson, setStatus } from '../roll/roll';
 import { recordTicks, viewBench } from './bench';
+import { labelsToPrint } from './labels';
 import { type BenchNews, watchBench } from './live';
 
 let store: Store;
@@ -124,7 +126,12 @@ describe('a kit is called back', () => {
     await add('With whey', ['SOY', 'MILK']);
     await forgetLabel(own.coordinator, { sessionId, ingredient: 'firm tofu' });
     expect(await held()).toEqual([]);
-    const product = (await find(store.db, store.db.models.product, { name: 'With whey' }))[0];
+    const product = (
+      await find(store.db, store.db.models.product, {
+        name: 'With whey',
+        programmeId: own.coordinator.actor.programmeId,
+      })
+    )[0];
     await setKitLabel(own.coordinator, { productId: product?.id, use: true });
     expect(await held()).toEqual([2]);
     await setKitLabel(own.coordinator, { productId: product?.id, use: false });
@@ -168,6 +175,39 @@ describe('a kit is called back', () => {
     await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
     expect(await held()).toEqual([]);
     await expect(removeDish(own.coordinator, { sessionId, dishId: v7() })).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('a kit that is called back', () => {
+  it('is stopped wherever it goes: at the bench, at the door, on its label and in what is taken out', async () => {
+    const { sessionId, people, edit, held } = await locked([{ name: 'Ada', mode: 'take-home' }, { name: 'Bram' }]);
+    const { sheet } = await viewBench(own.crew, { sessionId });
+    const tick = (kit: number, component: number, action = 'packed') => {
+      const { id, components } = sheet.kits[kit] as (typeof sheet.kits)[0];
+      return { id: v7(), kitId: id, component: components[component], action };
+    };
+    const send = (...ticks: object[]) => recordTicks(own.crew, { sessionId, ticks });
+    const before = tick(0, 0);
+    await send(before);
+    await edit(1, { avoids: 'milk', mode: 'take-home' });
+    expect(await held()).toEqual([1]);
+    await expect(send(tick(0, 1))).rejects.toThrow('Kit 1 is called back');
+    // Its answer was lost: it is no new one. The other kit goes on, and what is in this one may come out.
+    expect(await send(before, tick(1, 0), tick(0, 0, 'undone'))).toMatchObject({ added: 2 });
+
+    const collected = { sessionId, id: v7(), enrolmentId: people[0], state: 'collected' };
+    await expect(recordAttendance(own.coordinator, collected)).rejects.toThrow('The kit of Ada is called back');
+    await recordAttendance(own.coordinator, { ...collected, anyway: true });
+
+    const { labels } = await labelsToPrint(own.coordinator, { sessionId, paper: 'a4' });
+    expect(labels.map(({ madeWithout }) => madeWithout)).toEqual([expect.stringMatching(/^CALLED BACK/), '']);
+    const made = await labelsToPrint(own.coordinator, { sessionId, paper: 'a4', of: 'made' });
+    expect(made.labels[0]?.madeWithout).toMatch(/^CALLED BACK/);
+    const { text } = await exportSheet(own.coordinator, { sessionId });
+    expect(text).toMatch(/^called back,.*do not hand out.*1 Ada/m);
+    await edit(2, { mode: 'take-home' });
+    expect((await exportSheet(own.coordinator, { sessionId })).text).not.toContain('called back');
+    await send(tick(0, 1));
   });
 });
 

@@ -35,7 +35,7 @@ export const labelsToPrint = service({
     const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
     await logLook(context, 'labels', sessionId, locked.kits.length);
     return {
-      labels: of === 'made' ? madeLabels(locked) : kitLabels(locked, packedOn.toString(), calledBack),
+      labels: of === 'made' ? madeLabels(locked, calledBack) : kitLabels(locked, packedOn.toString(), calledBack),
       name: `${of === 'made' ? 'made-labels' : 'labels'}-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
       sheet: { revision, fingerprint: fingerprint(locked) },
