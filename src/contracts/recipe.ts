@@ -159,6 +159,8 @@ export const draftedLine = z.object({
   section: z.string().max(120).default(''),
   /** Settled by the file it came in. */
   settled: writtenLine.optional(),
+  /** Nobody has said yet whether the labels that its file states are those of the products used here. */
+  labelIsOpen: z.boolean().optional(),
   /** Foods chosen by hand, by their place in the line. */
   chosen: z.array(z.string().max(80).nullable()).max(10).default([]),
   /** Of a range, the end that kits use, or within it so that packs come out whole. */

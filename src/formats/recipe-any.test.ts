@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { draftLine, withDetails } from '@/core/recipes/draft';
+import { labelsOf, withoutLabels } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { checkRecipe } from '@/core/recipes/slips';
 import { planSteps } from '@/core/recipes/step-reader';
@@ -76,6 +77,21 @@ describe('a recipe from anywhere', () => {
     expect(lines.map(({ settled }) => settled)).toEqual(body.lines);
     const [item] = readIncomingLine(lines[0] as never, TYPICAL).items;
     expect([item?.say, item?.open]).toEqual(['½ tsp salt', []]);
+  });
+
+  it('of ours asks whether its labels are those of the products used here; they stay, or are left out', () => {
+    const milk = { ingredient: 'milk', amount: '1', unit: 'cup' };
+    const oat = { ingredient: 'oat drink', amount: '1', unit: 'cup', label: [] };
+    const body = { servings: 4, steps: [], lines: [{ ...milk, alternatives: [oat] }, milk] };
+    const [labelled, plain] = read(writeRecipeFile('Porridge', body)).lines;
+    const [asked] = readIncomingLine(labelled as never, TYPICAL).items;
+    expect(asked).toMatchObject({ line: undefined, open: [expect.stringContaining('oat drink: names no allergen')] });
+    expect(readIncomingLine({ ...labelled, labelIsOpen: false } as never, TYPICAL).items[0]?.line).toEqual(
+      body.lines[0],
+    );
+    expect(readIncomingLine(plain as never, TYPICAL).items[0]?.open).toEqual([]);
+    const without = withoutLabels(labelled?.settled as WrittenLine);
+    expect([labelsOf(without), without.alternatives]).toEqual([[], [{ ...oat, label: undefined }]]);
   });
 
   it('is read in the encodings that programs write', () => {

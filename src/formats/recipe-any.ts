@@ -1,5 +1,5 @@
-import { type DraftLine, draftLine, type RangeUse, sayLine, withDetails } from '@/core/recipes/draft';
-import type { DraftAlternative, LineDetails } from '@/core/recipes/line-details';
+import { type DraftItem, type DraftLine, draftLine, type RangeUse, sayLine, withDetails } from '@/core/recipes/draft';
+import { type DraftAlternative, type LineDetails, labelsOf } from '@/core/recipes/line-details';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import { splitRecipeText } from '@/core/recipes/recipe-text';
 import type { SettledStep } from '@/core/recipes/step-plan';
@@ -26,6 +26,8 @@ export interface IncomingLine {
   readonly text: string;
   readonly section: string;
   readonly settled?: WrittenLine;
+  /** Nobody has said yet whether the labels that its file states are those of the products used here. */
+  readonly labelIsOpen?: boolean;
   /** What the file said of it beside its words. */
   readonly details?: LineDetails;
   readonly alternatives?: readonly DraftAlternative[];
@@ -156,18 +158,23 @@ export interface ChosenLine extends Omit<IncomingLine, 'section'> {
 
 /** The line of a draft: as settled by its file, or read; with its details and alternatives. */
 export function readIncomingLine(line: ChosenLine, reference: Reference): DraftLine {
-  const { text, settled, chosen, details, alternatives, use } = line;
-  const read = settled
-    ? {
-        text,
-        items: [
-          { line: settled, say: sayLine(settled), food: settled.ingredient, open: [], assumed: [], suggestions: [] },
-        ],
-      }
-    : draftLine(text, reference, chosen);
+  const { text, settled, labelIsOpen, chosen, details, alternatives, use } = line;
+  const read = settled ? { text, items: [settledItem(settled, labelIsOpen)] } : draftLine(text, reference, chosen);
   if (!details && !alternatives && !use) return read;
   const [first, ...rest] = read.items;
   return { ...read, items: first ? [withDetails(first, reference, details, alternatives, use), ...rest] : [] };
+}
+
+/** A line that its file settled; open while its labels are somebody else's word. */
+function settledItem(line: WrittenLine, labelIsOpen = false): DraftItem {
+  const said = { say: sayLine(line), food: line.ingredient, assumed: [], suggestions: [] };
+  const labels = labelIsOpen ? labelsOf(line) : [];
+  if (labels.length === 0) return { ...said, line, open: [] };
+  return {
+    ...said,
+    line: undefined,
+    open: [`Its file states what labels say: ${labels.join('; ')}. Are these the labels of the products you use?`],
+  };
 }
 
 /** A recipe as it came in, with each line as it is understood. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
 import { draftLine } from '@/core/recipes/draft';
+import { labelsOf } from '@/core/recipes/line-details';
 import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
 import { withBatches } from '@/core/recipes/usual-details';
 import type { Reference } from '@/core/reference/reference';
@@ -88,7 +89,8 @@ function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
         ? written.data
         : undefined;
     const said = textOf(texts[index]) || (settled ? sayLine(settled) : '');
-    return { text: said, section: '', ...(settled ? { settled } : {}) };
+    const labelIsOpen = settled !== undefined && labelsOf(settled).length > 0;
+    return { text: said, section: '', ...(settled ? { settled } : {}), ...(labelIsOpen ? { labelIsOpen } : {}) };
   });
   return {
     title: textOf(node.name).slice(0, 120),

@@ -72,6 +72,57 @@ test('a recipe is edited: what its words do not say stays, the difference is tol
   await expect(page.getByText('Version 3')).toBeVisible();
 });
 
+test('on a slow line, what is shown is what is saved; labels of somebody else’s products are asked about', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto('/recipes/import');
+  const name = `Quay porridge ${Date.now()}`;
+  const lines = [
+    { ingredient: 'milk', amount: '1', unit: 'cup' },
+    { ingredient: 'rolled oats', amount: '1', unit: 'cup' },
+    { ingredient: 'mayonnaise', amount: '1', unit: 'Tbsp', label: ['EGG', 'MUSTARD'] },
+  ];
+  const file = {
+    '@context': 'https://schema.org',
+    '@type': 'Recipe',
+    name,
+    recipeYield: '4',
+    recipeIngredient: ['1 cup milk', '1 cup rolled oats', '1 Tbsp mayonnaise'],
+    'logistra:lines': lines,
+    recipeInstructions: 'Stir.',
+  };
+  await page.getByLabel('Or choose a file').setInputFiles({
+    name: 'porridge.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  const save = page.getByRole('button', { name: 'Save recipe' });
+  await expect(page.getByText('Its file states what labels say: mayonnaise: EGG, MUSTARD.')).toBeVisible();
+  await expect(save).toBeDisabled();
+  await page.getByRole('button', { name: 'Ours are the same products' }).click();
+  await expect(page.getByText('Labels of its products: mayonnaise: EGG, MUSTARD.')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave the labels of line 3 out' }).click();
+  await expect(page.getByText('Labels of its products')).toHaveCount(0);
+  // Answers come back late, the first one last.
+  let asked = 0;
+  await page.route('**/recipes/import', async (route) => {
+    if (route.request().method() === 'POST') await new Promise((resolve) => setTimeout(resolve, asked++ ? 700 : 2500));
+    await route.continue();
+  });
+  await page.getByLabel('Line 1', { exact: true }).fill('3 cups milk');
+  await page.waitForTimeout(500);
+  await page.getByLabel('Line 2', { exact: true }).fill('2 cups rolled oats');
+  await expect(save).toBeDisabled();
+  await expect(page.getByText('Every line can be computed with.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByLabel('Line 1', { exact: true })).toHaveValue('3 cups milk');
+  await save.click();
+  await page.getByRole('link', { name }).click();
+  await expect(page.getByText('3 cups milk')).toBeVisible();
+  await expect(page.getByText('2 cups rolled oats')).toBeVisible();
+  await expect(page.getByText('label recorded')).toHaveCount(0);
+});
+
 test('steps are laid into the shortest time, settled by hand, and never wait for each other in a circle', async ({
   page,
 }) => {

@@ -54,6 +54,10 @@ const stopped = (label: KitLabel, calledBack: ReadonlySet<string>): KitLabel =>
 /** Days that a dish made in class is eaten within, kept cold: the stricter of UK (2) and US (3 to 4) advice for leftovers. */
 const MADE_DAYS = 2;
 
+/** Days for a dish with cooked rice: spores survive cooking. 24 hours (FSA), the stricter figure for both profiles. */
+const MADE_WITH_RICE_DAYS = 1;
+const isRice = ({ ingredient }: Pick<SheetComponent, 'ingredient'>): boolean => /\brice$/.test(ingredient);
+
 /**
  * Labels of what was made in class and goes home: one for each person of the roll, with the dishes and their allergens.
  * What is not known of a kit is not known of its dish either: it says the same.
@@ -66,7 +70,8 @@ export function madeLabels(sheet: LockedSheet, calledBack: ReadonlySet<string> =
     if (!variant || variant.extra) return [];
     const meeting = session.groups?.find(({ name }) => name === kit.group);
     const made = meeting?.date ?? session.date;
-    const until = Temporal.PlainDate.from(made).add({ days: MADE_DAYS }).toString();
+    const days = variant.components?.some(isRice) ? MADE_WITH_RICE_DAYS : MADE_DAYS;
+    const until = Temporal.PlainDate.from(made).add({ days }).toString();
     return [
       {
         ...stopped(kitLabel(sheet, kit, variant, made), calledBack),

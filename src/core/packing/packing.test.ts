@@ -199,6 +199,16 @@ describe('labels', () => {
     }
   });
 
+  it('of what was made with rice give it a day', () => {
+    const content = contentOf(ROLL);
+    const [first] = content.variants;
+    const [component] = first?.components ?? [];
+    const rice = { ...component, ingredient: 'brown rice' } as never;
+    const variants = content.variants.map((each) => ({ ...each, components: [...(each.components ?? []), rice] }));
+    const [made] = madeLabels(lock({ ...content, variants }));
+    expect(made?.keep).toContain('Eat by Fri 27 Nov 2026');
+  });
+
   it('say what is inside, allergens in words, and how long it keeps', () => {
     expect(labels[0]).toMatchObject({
       name: 'Ada',

@@ -1,14 +1,12 @@
 'use client';
 
 import { CircleHelp, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
 import type { RangeUse } from '@/core/recipes/draft';
-import { alternativesAsWritten, detailsOf } from '@/core/recipes/line-details';
+import { alternativesAsWritten, detailsOf, labelsOf, withoutLabel, withoutLabels } from '@/core/recipes/line-details';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/action-form';
 import { FoodFields } from '@/ui/food-fields';
 import { addOwnFood } from '../reference/actions';
-import { readAgain } from './actions';
 import { LineDetailsFields } from './line-details';
 
 /** A line of a draft as it is being edited. */
@@ -18,22 +16,23 @@ export interface EditedLine extends DraftedLine {
   readonly chosen: readonly (string | null)[];
   /** Of a range, the end that kits use. */
   readonly use?: RangeUse;
+  /** Which reading of it is awaited; none when it was read as it stands. */
+  readonly reading?: number;
 }
 
+/** Changes a line and has it read again. @param after milliseconds to wait whether it changes once more */
+export type Reread = (id: number, to: (line: EditedLine) => EditedLine, after?: number) => Promise<void>;
+
+/** How long somebody who types may pause before a line is read, in milliseconds. */
+const TYPING = 350;
+
 /** A line as the server takes it. */
-export const asDrafted = ({
-  text,
-  section,
-  settled,
-  chosen,
-  details,
-  alternatives,
-  use,
-}: Omit<EditedLine, 'id' | 'items'>) => ({
+export const asDrafted = ({ text, section, settled, labelIsOpen, chosen, details, alternatives, use }: EditedLine) => ({
   text,
   section,
   chosen,
   ...(settled ? { settled } : {}),
+  ...(labelIsOpen ? { labelIsOpen } : {}),
   ...(details ? { details } : {}),
   ...(alternatives ? { alternatives } : {}),
   ...(use ? { use } : {}),
@@ -41,53 +40,56 @@ export const asDrafted = ({
 
 /** A line in other words: what was settled of it beside its words stays. */
 export function reworded(
-  { settled, items: _, use: __, ...rest }: EditedLine,
+  { settled, labelIsOpen: _, use: __, ...rest }: EditedLine,
   text: string,
   chosen: readonly (string | null)[] = [],
-): Omit<EditedLine, 'items'> {
+): EditedLine {
   const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
   return { ...kept, ...rest, text, chosen };
 }
 
-export const isOpen = ({ items }: DraftedLine) => items.some(({ open }) => open.length > 0);
+export const isOpen = ({ items, reading }: Pick<EditedLine, 'items' | 'reading'>) =>
+  reading !== undefined || items.some(({ open }) => open.length > 0);
+
+/** A line without what labels said of its products. */
+const unlabelled = ({ settled, alternatives, labelIsOpen: _, ...line }: EditedLine): EditedLine => ({
+  ...line,
+  ...(settled ? { settled: withoutLabels(settled) } : {}),
+  ...(alternatives
+    ? {
+        alternatives: alternatives.map((each) => ({
+          ...each,
+          ...(each.settled ? { settled: withoutLabel(each.settled) } : {}),
+        })),
+      }
+    : {}),
+});
 
 /** One ingredient line: its words, what was understood of them, and what is still open with the likeliest answers. */
 export function DraftLineRow({
   line,
   number,
   section,
-  change,
+  again,
   remove,
 }: {
   line: EditedLine;
   /** Its place in the recipe, from 1. */
   number: number;
   section: string;
-  change: (line: EditedLine) => void;
+  again: (to: (line: EditedLine) => EditedLine, after?: number) => Promise<void>;
   remove: () => void;
 }) {
-  const [text, setText] = useState(line.text);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  useEffect(() => () => clearTimeout(timer.current), []);
-
-  const again = async (next: Omit<EditedLine, 'items'>) => {
-    const read = await readAgain(asDrafted(next)).catch(() => null);
-    if (read) change({ ...next, items: read.items });
-  };
-  const type = (words: string) => {
-    setText(words);
-    clearTimeout(timer.current);
-    timer.current = setTimeout(() => again(reworded(line, words)), 350);
-  };
   const choose = (place: number, food: string) =>
-    again(
+    again((now) =>
       reworded(
-        line,
-        text,
-        line.items.map((_, index) => (index === place ? food : (line.chosen[index] ?? null))),
+        now,
+        now.text,
+        now.items.map((_, index) => (index === place ? food : (now.chosen[index] ?? null))),
       ),
     );
   const [first] = line.items;
+  const labels = line.settled ? labelsOf(line.settled) : [];
 
   return (
     <li className={`grid gap-x-5 gap-y-1 py-2 lg:grid-cols-2 ${isOpen(line) ? 'bg-error/5' : ''}`}>
@@ -96,9 +98,9 @@ export function DraftLineRow({
         <input
           className="input min-w-0 flex-1"
           aria-label={`Line ${number}`}
-          value={text}
+          value={line.text}
           maxLength={500}
-          onChange={(event) => type(event.target.value)}
+          onChange={({ target: { value } }) => again((now) => reworded(now, value), TYPING)}
         />
         <button
           type="button"
@@ -110,7 +112,10 @@ export function DraftLineRow({
           <X size={16} aria-hidden="true" />
         </button>
       </div>
-      <div className="flex flex-col gap-1 text-sm">
+      <div
+        className={`flex flex-col gap-1 text-sm ${line.reading === undefined ? '' : 'opacity-60'}`}
+        aria-busy={line.reading !== undefined}
+      >
         {line.items.map((item, place) => (
           <div key={`${item.food}${item.line?.ingredient}`}>
             {item.say && <p className="font-semibold">{item.say}</p>}
@@ -166,7 +171,7 @@ export function DraftLineRow({
                   type="button"
                   className={`btn btn-sm ${!first.line?.within && first.line?.amount === amount ? 'btn-primary' : ''}`}
                   aria-pressed={!first.line?.within && first.line?.amount === amount}
-                  onClick={() => again({ ...line, use: end })}
+                  onClick={() => again((now) => ({ ...now, use: end }))}
                 >
                   {amount}
                 </button>
@@ -176,9 +181,27 @@ export function DraftLineRow({
               type="button"
               className={`btn btn-sm ${first.line.within ? 'btn-primary' : ''}`}
               aria-pressed={first.line.within === true}
-              onClick={() => again({ ...line, use: 'packs' })}
+              onClick={() => again((now) => ({ ...now, use: 'packs' }))}
             >
               what makes packs come out whole
+            </button>
+          </p>
+        )}
+        {labels.length > 0 && (
+          <p className="flex flex-wrap items-center gap-1.5">
+            {!line.labelIsOpen && `Labels of its products: ${labels.join('; ')}.`}
+            {line.labelIsOpen && (
+              <button type="button" className="btn btn-sm" onClick={() => again(({ labelIsOpen: _, ...now }) => now)}>
+                Ours are the same products
+              </button>
+            )}
+            <button
+              type="button"
+              className="btn btn-sm"
+              aria-label={`Leave the labels of line ${number} out`}
+              onClick={() => again(unlabelled)}
+            >
+              Leave them out
             </button>
           </p>
         )}
@@ -187,7 +210,7 @@ export function DraftLineRow({
             number={number}
             details={line.details ?? (first.line ? detailsOf(first.line) : {})}
             alternatives={line.alternatives ?? (first.line ? alternativesAsWritten(first.line) : [])}
-            change={(given) => again({ ...line, ...given })}
+            change={(given) => again((now) => ({ ...now, ...given }))}
           />
         )}
       </div>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState, useTransition } from 'react';
+import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
 import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
 import type { Slip } from '@/core/recipes/slips';
 import type { SettledStep } from '@/core/recipes/step-plan';
@@ -9,7 +9,7 @@ import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
 import { SlipList } from '@/ui/slip-list';
 import { readAgain, smell } from './actions';
-import { asDrafted, DraftLineRow, type EditedLine, isOpen, reworded } from './draft-line';
+import { asDrafted, DraftLineRow, type EditedLine, isOpen, type Reread, reworded } from './draft-line';
 
 /** A recipe that an editor starts from. */
 export interface Incoming {
@@ -87,21 +87,36 @@ export function RecipeEditor({
     };
   }, [sent]);
 
-  const change = (part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part }));
+  const latest = useRef(draft);
+  const change = (part: Partial<Draft> | ((now: Draft) => Partial<Draft>)) => {
+    latest.current = { ...latest.current, ...(typeof part === 'function' ? part(latest.current) : part) };
+    setDraft(latest.current);
+  };
+  /** Changes a line as it is now, not as it was drawn when something was asked. @returns it, when it is still there */
+  const changeLine = (id: number, to: (line: EditedLine) => EditedLine): EditedLine | undefined => {
+    change(({ lines }) => ({ lines: lines.map((line) => (line.id === id ? to(line) : line)) }));
+    return latest.current.lines.find((line) => line.id === id);
+  };
+  const readings = useRef(0);
+  /** Has a line read again. Until the newest answer is there it is open, so that nothing is saved but what is shown. */
+  const reread: Reread = async (id, to, after = 0) => {
+    const reading = ++readings.current;
+    changeLine(id, (line) => ({ ...to(line), items: line.items, reading }));
+    await new Promise((resolve) => setTimeout(resolve, after));
+    const line = latest.current.lines.find((each) => each.id === id);
+    if (line?.reading !== reading) return;
+    const read = await readAgain(asDrafted(line)).catch(() => null);
+    changeLine(id, ({ reading: newest, ...now }) => {
+      if (newest !== reading) return { ...now, ...(newest ? { reading: newest } : {}) };
+      return { ...now, items: read?.items ?? NOT_READ };
+    });
+  };
   const open = draft.lines.filter(isOpen).length;
   const shown = slips.filter(({ key }) => !right.includes(key));
   /** Puts the line as it may have been meant in its place. */
-  const repair = async ({ line: at, repair: text }: Slip) => {
+  const repair = ({ line: at, repair: text }: Slip) => {
     const line = draft.lines[at ?? -1];
-    if (!line || text === undefined) return;
-    const next = reworded(line, text);
-    const read = await readAgain(asDrafted(next)).catch(() => null);
-    if (read)
-      change({
-        lines: draft.lines.map((each) =>
-          each === line ? { ...next, items: read.items, id: nextId(draft.lines) } : each,
-        ),
-      });
+    if (line && text !== undefined) void reread(line.id, (now) => reworded(now, text));
   };
 
   return (
@@ -139,15 +154,15 @@ export function RecipeEditor({
             line={line}
             number={index + 1}
             section={line.section !== draft.lines[index - 1]?.section ? line.section : ''}
-            change={(next) => change({ lines: draft.lines.map((each) => (each.id === line.id ? next : each)) })}
-            remove={() => change({ lines: draft.lines.filter((each) => each.id !== line.id) })}
+            again={(to, after) => reread(line.id, to, after)}
+            remove={() => change(({ lines }) => ({ lines: lines.filter((each) => each.id !== line.id) }))}
           />
         ))}
       </ol>
       <button
         type="button"
         className="btn btn-sm mt-2"
-        onClick={() => change({ lines: [...draft.lines, emptyLine(nextId(draft.lines))] })}
+        onClick={() => change(({ lines }) => ({ lines: [...lines, emptyLine(nextId(lines))] }))}
       >
         Add a line
       </button>
@@ -303,16 +318,21 @@ function Estimate({ grams, take }: { grams: number | null; take: (servings: numb
   );
 }
 
+/** Nothing understood yet, and what to do. */
+const unread = (open: string): EditedLine['items'] => [
+  { line: undefined, say: '', food: '', open: [open], assumed: [], suggestions: [] },
+];
+const NOT_READ = unread('No answer came, so this line is not read yet. Change it once more.');
+
 /** A line that is still to be written. */
 const emptyLine = (id: number): EditedLine => ({
   id,
   text: '',
   section: '',
   chosen: [],
-  items: [{ line: undefined, say: '', food: '', open: ['Write what and how much.'], assumed: [], suggestions: [] }],
+  items: unread('Write what and how much.'),
 });
 
-/** A row that is put in anew is drawn anew. */
 const nextId = (lines: readonly EditedLine[]) => Math.max(0, ...lines.map(({ id }) => id)) + 1;
 
 /** A draft as the server takes it. */
