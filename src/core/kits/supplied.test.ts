@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { WrittenLine } from '../recipes/recipe';
+import { ownReference } from '../reference/own-reference';
 import { TYPICAL } from '../reference/reference';
 import { type LockedSheet, sheetDifferences } from './locked-sheet';
 import { afterKit, type CourseSupply, handedOutWith, NOTHING_HELD, supplyFromCourse } from './series';
@@ -23,6 +24,17 @@ const SOUP = [
   line('salt', '1', 'tsp', { precision: 'tight' }),
   line('long-grain white rice', '200', 'g', { pack_grams: '1000' }),
 ];
+
+/** The table with a food that the programme added from one pack. */
+const withOwn = (name: string) => {
+  const [ingredient] = TYPICAL.ingredients;
+  if (!ingredient) throw new Error('no foods');
+  return ownReference(
+    TYPICAL,
+    [{ ingredient: { ...ingredient, name, contains: [], mayContain: [] }, measures: [], yields: [] }],
+    [],
+  );
+};
 
 /** The sheet of a soup for 4, for people who are supplied in these ways. */
 function sheetOf(
@@ -84,17 +96,20 @@ describe('how a component reaches who cooks', () => {
     expect(total('olive oil')).toBeUndefined();
   });
 
-  it('packs the programme’s own where the family’s pack could hold what the kit is made without', () => {
-    const oats = [line('rolled oats', '100', 'g', { label: [] })];
+  it.each([
+    ['where the family’s pack could hold what the kit is made without', 'rolled oats', TYPICAL],
+    ['where the food is known by the label of the programme’s pack alone', 'samphire paste', withOwn('samphire paste')],
+  ])('packs the programme’s own %s', (_where, food, reference) => {
+    const oats = [line(food, '100', 'g', { label: [] })];
     const input: SheetInput = {
       system: 'us',
       dishes: [{ id: 'bake', title: 'Bake', recipe: { servings: 4, lines: oats } }],
       labels: {},
-      reference: TYPICAL,
+      reference,
     };
     const wishes = [{ asWritten: 'gluten', codes: ['GLUTEN'] }];
     const person = (id: string, more: Partial<Participant>) => ({ id, name: id, servings: 4, wishes: [], ...more });
-    const supply = { staples: ['rolled oats'] };
+    const supply = { staples: [food] };
     const outcome = computeSheet(input, [person('Ada', { supply, wishes }), person('Bo', { supply })]);
     if ('problems' in outcome) throw new Error('unexpected');
     const from = outcome.sheet.variants.map(({ participants, components }) => [

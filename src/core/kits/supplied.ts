@@ -111,7 +111,9 @@ export function supplyThatMatters(
       .filter(({ ingredient }) => ingredient.name === food)
       .every(
         ({ ingredient, preparation }) =>
-          blockersOf(holdingsOf(ingredient, undefined, preparation), avoids).length === 0,
+          avoids.length === 0 ||
+          // What the programme added itself is known by the label of its own pack alone.
+          (!ingredient.isOwn && blockersOf(holdingsOf(ingredient, undefined, preparation), avoids).length === 0),
       );
   const staples = (supply.staples ?? []).filter(isTheirs).sort();
   const box = (supply.box ?? []).filter(({ ingredient }) => isTheirs(ingredient));

@@ -41,7 +41,7 @@ describe('a programme’s own table', () => {
 
   it('has its own foods beside the typical ones, found and weighed like them', () => {
     const own = ownReference(TYPICAL, [SAMPHIRE], []);
-    expect(findIngredient(own, 'Samphire')).toBe(SAMPHIRE.ingredient);
+    expect(findIngredient(own, 'Samphire')).toEqual({ ...SAMPHIRE.ingredient, isOwn: true });
     expect(findIngredient(TYPICAL, 'samphire')).toBeUndefined();
     expect(grams(own, 'samphire', '', 'Tbsp')).toBe('15/4');
     expect(foodIndex(own).byKey.get('samphire')).toBe('samphire');

@@ -29,7 +29,10 @@ export function ownReference(
     a.ingredient === b.ingredient && a.preparation === b.preparation && a.measure === b.measure;
   const measures = [...typical.measures, ...foods.flatMap((food) => food.measures)];
   return {
-    ingredients: [...typical.ingredients, ...foods.map(({ ingredient }) => ingredient)].map((food) => {
+    ingredients: [
+      ...typical.ingredients,
+      ...foods.map(({ ingredient }) => ({ ...ingredient, isOwn: true as const })),
+    ].map((food) => {
       const limit = limits.find(({ ingredient }) => ingredient === food.name);
       if (!limit) return food;
       const fewer = (days: number, own: number | null) => (own === null ? days : Math.min(days, own));

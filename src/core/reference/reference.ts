@@ -26,6 +26,8 @@ export interface Ingredient {
   /** 'never', 'always', or what makes it perishable: 'when cut', 'when opened', 'when thawed', 'when cooked' */
   readonly perishable: string;
   readonly source: string;
+  /** Added by the programme: what it holds was read from the one pack that it uses. */
+  readonly isOwn?: true;
 }
 
 /** Edible grams in one measure of a food, prepared in a certain way. */

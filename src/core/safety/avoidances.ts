@@ -108,16 +108,35 @@ export function blockersOf(holdings: Holdings, avoids: readonly string[]): strin
  * @example splitAvoidances('eggs; tree nuts and milk') //=> ['eggs', 'tree nuts', 'milk']
  */
 export function splitAvoidances(text: string): string[] {
-  if (NOTHING.test(text.trim())) return [];
+  if (saysNothing(text)) return [];
   const parts = text
     .split(/[;,/&+\n]|\band\b/iu)
     .map((part) => part.trim().replace(/\s+/g, ' '))
-    .filter((part) => part !== '' && !NOTHING.test(part));
+    .filter((part) => part !== '' && !saysNothing(part));
   return [...new Set(parts)];
 }
 
-/** Ways of writing that there is nothing to avoid. */
-const NOTHING = /^(none|none known|no|nil|n\/?a|[-–—]+|nothing|no allergies|no known allergies)$/i;
+/** What is said out of courtesy. */
+const COURTESY = /(?:^|[ ,.!])(?:please|pls|plz|thanks|thank you)$/i;
+
+/** Without courtesies and the end of the sentence; looks at the end alone, as long as the text may be. */
+function withoutClosing(text: string): string {
+  let end = text.length;
+  for (;;) {
+    while (end > 0 && ' ,.!'.includes(text.charAt(end - 1))) end--;
+    const closing = COURTESY.exec(text.slice(Math.max(0, end - 12), end));
+    if (!closing) return text.slice(0, end);
+    end -= closing[0].length;
+  }
+}
+
+/** Ways of writing that there is nothing to avoid. "NKDA" is not among them: it speaks of drugs. */
+const NOTHING =
+  /^(?:[-–—]*|no|nope|nil|none|nothing|n\/?\.?a|nka|nkfa|not applicable|(?:none|nothing)(?: known| reported| at all)+|no(?: known| food| special| other| any)*(?: allerg(?:y|ies|ens?)| intolerances?| restrictions| diets?| dietary (?:needs|requirements|restrictions))(?: known| reported)?)$/i;
+
+function saysNothing(text: string): boolean {
+  return NOTHING.test(withoutClosing(text.trim().replace(/\s+/g, ' ')));
+}
 
 /** What stands before the food, and after it; how bad it is changes nothing. */
 const BEFORE =
@@ -135,7 +154,8 @@ function formsOf(wish: string): readonly string[] {
   ];
   for (;;) {
     const last = forms.at(-1) as string;
-    const plainer = AFTER.test(last) ? last.replace(AFTER, '') : last.replace(BEFORE, '');
+    const plain = withoutClosing(last);
+    const plainer = plain !== last ? plain : last.replace(AFTER.test(last) ? AFTER : BEFORE, '');
     if (plainer === last) return forms;
     forms.push(plainer);
   }
@@ -152,7 +172,8 @@ export interface Wish {
 
 /**
  * Finds what a wish stands for: the programme's own meaning of its words first, the fullest form of them, then
- * the shipped words, then a code itself. A wish that is not known is never guessed.
+ * the shipped words, then a code itself, in capitals as codes are written: "crust" and "heat" are words. A wish that is not
+ * known is never guessed.
  *
  * @param own the programme's meanings, by `normaliseWish`
  */
@@ -162,7 +183,7 @@ export function understandWish(asWritten: string, own: ReadonlyMap<string, reado
   // What the programme said of "severe nut" itself stands before what it said of "nut".
   const said = forms.find((form) => own.has(form)) ?? key;
   const shipped = (words as Readonly<Record<string, readonly string[]>>)[key];
-  const code = asWritten.trim().toUpperCase();
+  const code = asWritten.trim();
   const codes =
     own.get(said) ?? (Object.hasOwn(words, key) ? shipped : undefined) ?? (BY_CODE.has(code) ? [code] : undefined);
   return { asWritten, codes };

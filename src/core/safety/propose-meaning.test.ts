@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../reference/reference';
-import { understandWish } from './avoidances';
+import { splitAvoidances, understandWish } from './avoidances';
 import { proposeMeaning } from './propose-meaning';
 
 const understood = (wish: string) => understandWish(wish, new Map()).codes;
@@ -33,6 +33,54 @@ describe('what a family writes', () => {
   );
 });
 
+/** What a roll's cell says, with what somebody who keeps rolls takes it for: codes, nothing, or a question for the family. */
+const LABELLED: readonly (readonly [string, 'nothing' | 'ask' | readonly string[]])[] = [
+  ['None.', 'nothing'],
+  ['NKA', 'nothing'],
+  ['no food allergies', 'nothing'],
+  ['No known food allergies', 'nothing'],
+  ['none reported', 'nothing'],
+  ['NKDA', 'ask'],
+  ['no dairy pls', ['MILK']],
+  ['Nut free please', ['NUT', 'PEANUT']],
+  ['shell fish', ['CRUST', 'MOLL']],
+  ['shell-fish allergy!', ['CRUST', 'MOLL']],
+  ['swallowing difficulties', 'ask'],
+  ['crust', 'ask'],
+  ['heat', 'ask'],
+  ['moll', 'ask'],
+  ['EGG', ['EGG']],
+  ['beer', ['ALCOHOL', 'GLUTEN']],
+  // Looked at once, after the reader was written.
+  ['N.A.', 'nothing'],
+  ['not applicable', 'nothing'],
+  ['no allergies!', 'nothing'],
+  ['none, thank you', 'nothing'],
+  ['No dietary requirements', 'nothing'],
+  ['no special diet', 'nothing'],
+  ['no allergies known', 'nothing'],
+  ['Nope', 'nothing'],
+  ['no known allergens', 'nothing'],
+  ['eggs please', ['EGG']],
+  ['No fish, thanks', ['FISH']],
+  ['nut-free', ['NUT', 'PEANUT']],
+  ['no milk!!', ['MILK']],
+  ['allergic to nuts.', ['NUT', 'PEANUT']],
+  ['no nuts thank you', ['NUT', 'PEANUT']],
+  ['lactose free pls', ['MILK']],
+  ['dysphagia', 'ask'],
+  ['Heat', 'ask'],
+  ['x', 'ask'],
+];
+
+describe('a cell of a roll', () => {
+  it.each(LABELLED)('%s', (cell, wanted) => {
+    const wishes = splitAvoidances(cell);
+    if (wanted === 'nothing') return expect(wishes).toEqual([]);
+    expect(wishes.map(understood)).toEqual([wanted === 'ask' ? undefined : wanted]);
+  });
+});
+
 describe('a meaning that is proposed', () => {
   it('names the foods that are called so, by another name too', () => {
     expect(proposeMeaning('tomatoes', TYPICAL).foods).toEqual(
@@ -46,6 +94,16 @@ describe('a meaning that is proposed', () => {
 
   it('says what a custom usually asks for, and what to ask', () => {
     expect(proposeMeaning('halal', TYPICAL)).toMatchObject({ codes: ['PORK', 'ALCOHOL', 'MEAT'], note: /certified/ });
+  });
+
+  it('names what is made of it, and sends to a person what no list of foods can say', () => {
+    expect(proposeMeaning('chickpeas', TYPICAL).foods).toEqual(expect.arrayContaining(['canned chickpeas', 'hummus']));
+    expect(proposeMeaning('strawberries', TYPICAL).foods).toEqual(['strawberries', 'strawberry jam']);
+    expect(proposeMeaning('seeds', TYPICAL).codes).toEqual(['SESAME']);
+    expect(proposeMeaning('lacto-vegetarian', TYPICAL).codes).toContain('EGG');
+    expect(proposeMeaning('lacto-ovo vegetarian', TYPICAL).codes).not.toContain('EGG');
+    expect(proposeMeaning('Jain', TYPICAL).foods).toContain('onion');
+    expect(proposeMeaning('swallowing difficulties', TYPICAL)).toMatchObject({ codes: [], foods: [], note: /IDDSI/ });
   });
 
   it('takes up what is understood inside of it', () => {
