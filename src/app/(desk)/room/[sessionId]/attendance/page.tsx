@@ -68,23 +68,22 @@ export default async function Attendance({ params }: { params: Promise<{ session
             </span>
             <span className="flex flex-wrap gap-3">
               {questions.map((question) => (
-                <span key={question[0]} className="join">
-                  {question.map((state) => (
-                    <form
-                      key={state}
-                      action={mark.bind(null, sessionId, v7(), id, state, isCalledBack)}
-                      className={isCalledBack && state === 'collected' ? 'order-last ml-6' : ''}
-                    >
-                      <button
-                        type="submit"
-                        className={`btn join-item ${seen.includes(state) ? 'btn-primary' : ''}`}
-                        aria-pressed={seen.includes(state)}
-                        aria-label={`${name}: ${state}`}
-                      >
-                        {isCalledBack && state === 'collected' ? 'they have it all the same' : state}
-                      </button>
-                    </form>
-                  ))}
+                <span key={question[0]} className={isCalledBack ? 'flex flex-wrap gap-3' : 'join'}>
+                  {question.map((state) => {
+                    const say = isCalledBack && state === 'collected' ? 'they have it all the same' : state;
+                    return (
+                      <form key={state} action={mark.bind(null, sessionId, v7(), id, state, isCalledBack)}>
+                        <button
+                          type="submit"
+                          className={`btn ${isCalledBack ? '' : 'join-item'} ${seen.includes(state) ? 'btn-primary' : ''}`}
+                          aria-pressed={seen.includes(state)}
+                          aria-label={`${name}: ${say}`}
+                        >
+                          {say}
+                        </button>
+                      </form>
+                    );
+                  })}
                 </span>
               ))}
             </span>
