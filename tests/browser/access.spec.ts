@@ -28,18 +28,23 @@ async function linkSentTo(email: string): Promise<string> {
   return `/reset/${linkSecret({ deploymentKey: process.env.SESSION_SECRET ?? '' }, rows[0]?.id)}`;
 }
 
+/** Invites somebody, as a coordinator who is signed in. @returns the link that goes to them */
+async function invited(page: Page, email: string, role: string): Promise<string> {
+  await page.goto('/people');
+  const invite = page.getByRole('form', { name: 'Invite somebody' });
+  await invite.getByLabel('E-mail').fill(email);
+  await invite.getByLabel('Role').selectOption(role);
+  await invite.getByRole('button', { name: 'Send invitation' }).click();
+  await expect(page.getByText(`An invitation goes to ${email}`)).toBeVisible();
+  return linkTo(page, email);
+}
+
 test('an invited helper joins by link, meets only their duties, and is out as soon as removed', async ({
   page,
   browser,
 }) => {
   await signIn(page);
-  await page.goto('/people');
-  const invite = page.getByRole('form', { name: 'Invite somebody' });
-  await invite.getByLabel('E-mail').fill('wim@orrinquay.example');
-  await invite.getByLabel('Role').selectOption('instructor');
-  await invite.getByRole('button', { name: 'Send invitation' }).click();
-  await expect(page.getByText('An invitation goes to wim@orrinquay.example')).toBeVisible();
-  const link = await linkTo(page, 'wim@orrinquay.example');
+  const link = await invited(page, 'wim@orrinquay.example', 'instructor');
 
   const other = await browser.newPage();
   await other.goto(link);
@@ -73,12 +78,8 @@ test('an invited helper joins by link, meets only their duties, and is out as so
 
 test('a forgotten password is set anew by link, and every other browser is signed out', async ({ page, browser }) => {
   await signIn(page);
-  await page.goto('/people');
-  const invite = page.getByRole('form', { name: 'Invite somebody' });
-  await invite.getByLabel('E-mail').fill('una@orrinquay.example');
-  await invite.getByRole('button', { name: 'Send invitation' }).click();
   const una = await browser.newPage();
-  await una.goto(await linkTo(page, 'una@orrinquay.example'));
+  await una.goto(await invited(page, 'una@orrinquay.example', 'crew'));
   await una.getByLabel('Your name').fill('Una Skiff');
   await una.getByLabel('Password').fill('a first password');
   await una.getByRole('button', { name: 'Join' }).click();
@@ -233,13 +234,8 @@ test('a second step is set up, asked for, and the password asked again before a 
   browser,
 }) => {
   await signIn(page);
-  await page.goto('/people');
-  const invite = page.getByRole('form', { name: 'Invite somebody' });
-  await invite.getByLabel('E-mail').fill('lena@orrinquay.example');
-  await invite.getByLabel('Role').selectOption('coordinator');
-  await invite.getByRole('button', { name: 'Send invitation' }).click();
   const lena = await browser.newPage();
-  await lena.goto(await linkTo(page, 'lena@orrinquay.example'));
+  await lena.goto(await invited(page, 'lena@orrinquay.example', 'coordinator'));
   await lena.getByLabel('Your name').fill('Lena Rill');
   await lena.getByLabel('Password').fill('nets in the morning');
   await lena.getByRole('button', { name: 'Join' }).click();

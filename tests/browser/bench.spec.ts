@@ -4,9 +4,9 @@ import { newSession, signIn } from './people';
 
 const ROLL = 'name,servings,avoids\nAda,1,\nBram,1,\nCleo,1,\nDario,1,\nEdie,1,\nFarid,1,\n';
 
-async function lockedBench(page: Page, title: string): Promise<string> {
+async function lockedBench(page: Page, title: string, roll = ROLL): Promise<string> {
   await signIn(page);
-  const { session } = await newSession(page, title, ['Slipway slaw'], ROLL);
+  const { session } = await newSession(page, title, ['Slipway slaw'], roll);
   await page.goto(`${session}/kits`);
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
   await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
@@ -33,22 +33,47 @@ test('two screens see each other’s ticks and undos without being asked', async
   await expect(place(page, 2, 'not in yet')).toBeVisible();
 });
 
+/** Says what Ada avoids, at the desk of the session whose bench this is. */
+async function adaAvoids(desk: Page, bench: string, avoids: string): Promise<void> {
+  await desk.goto(bench.replace('/bench', '/sessions'));
+  await desk.getByRole('link', { name: /^Roll/ }).click();
+  await desk.getByRole('link', { name: 'Edit Ada' }).click();
+  const form = desk.getByRole('form', { name: 'Edit Ada' });
+  await form.getByLabel('Avoids').fill(avoids);
+  await form.getByRole('button', { name: 'Save' }).click();
+}
+
+test('a page at the door that does not know yet of a call-back is told, and hands nothing out', async ({
+  page,
+  context,
+}) => {
+  const roll = 'name,servings,avoids,mode\nAda,1,,take-home\nBram,1,,take-home\n';
+  const bench = await lockedBench(page, 'At the door', roll);
+  await page.goto(`${bench.replace('/bench', '/room')}/attendance`);
+  const desk = await context.newPage();
+  await adaAvoids(desk, bench, 'milk; mustard; egg');
+  await desk.goto(bench);
+  await expect(desk.getByRole('heading', { name: 'Stop: kit 1 is called back' })).toBeVisible();
+  await page.getByRole('button', { name: 'Ada: collected', exact: true }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'The kit of Ada is called back' })).toBeVisible();
+  const anyway = page.getByRole('button', { name: 'Ada: they have it all the same' });
+  await expect(anyway).toHaveAttribute('aria-pressed', 'false');
+  await page.getByRole('button', { name: 'Bram: collected', exact: true }).click();
+  await expect(page.getByRole('status')).toContainText('1 collected; 1 still open');
+  await anyway.click();
+  await expect(page.getByRole('status')).toContainText('2 collected.');
+});
+
 test('a need that changes after packing calls the kit back, loudly, on every screen', async ({ page, context }) => {
   const bench = await lockedBench(page, 'Called back');
   await page.goto(bench);
   await place(page, 1, 'not in yet').click();
   await live(page);
   const desk = await context.newPage();
-  await desk.goto(bench.replace('/bench', '/sessions'));
-  await desk.getByRole('link', { name: /^Roll/ }).click();
-  await desk.getByRole('link', { name: 'Edit Ada' }).click();
-  const form = desk.getByRole('form', { name: 'Edit Ada' });
-  await form.getByLabel('Avoids').fill('milk; mustard; egg');
-  await form.getByRole('button', { name: 'Save' }).click();
+  await adaAvoids(desk, bench, 'milk; mustard; egg');
   await expect(page.getByRole('heading', { name: 'Stop: kit 1 is called back' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Kit 1: .* is called back$/ })).toBeDisabled();
-  await form.getByLabel('Avoids').fill('');
-  await form.getByRole('button', { name: 'Save' }).click();
+  await adaAvoids(desk, bench, '');
   await expect(page.getByRole('heading', { name: 'Stop: kit 1 is called back' })).toHaveCount(0);
   await expect(place(page, 1, 'in')).toBeVisible();
 });

@@ -86,7 +86,7 @@ function holdingsOfComponent(content: SheetContent, component: SheetComponent, n
   const preparation = preparationOf(component);
   // What stands on the family's own shelf has another label: nobody has read it.
   const isTheirs = component.from === FROM_HOME || component.from === FROM_BOX;
-  if (isTheirs && present?.isOwn) return undefined;
+  if (isTheirs && (present ?? then)?.isOwn) return undefined;
   const line = writtenItem(content, component);
   const read = (food: Ingredient, label: readonly string[] | undefined) =>
     holdingsOf(food, isTheirs ? undefined : (label ?? line?.label), preparation);

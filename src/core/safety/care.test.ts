@@ -23,6 +23,7 @@ describe('what an age alone asks for', () => {
     // Whole words, all of them understood: what only holds the word lifts nothing.
     for (const said of [
       'uncut',
+      'whole, quartered',
       'whole, cut at class',
       'not quartered',
       'unquartered',

@@ -25,20 +25,22 @@ const BESIDE = new Set(
  * has to be that preparation or stand beside it. "Uncooked", "not chopped", "whole, cut at class" lift nothing.
  */
 function isLifted(preparation: string, lifted: readonly string[]): boolean {
-  return preparation
+  const parts = preparation
     .toLowerCase()
     .split(/[,;(]/)
-    .some((part) => {
-      const said = part.match(/\p{L}+/gu) ?? [];
-      return lifted.some((words) => {
-        const wanted = words.split(' ');
-        const at = said.findIndex((_, from) => wanted.every((word, n) => said[from + n] === word));
-        return (
-          at >= 0 &&
-          said.every((word, n) => (n >= at && n < at + wanted.length) || BESIDE.has(word) || lifted.includes(word))
-        );
-      });
+    .map((part) => part.match(/\p{L}+/gu) ?? []);
+  // "Whole, quartered" may be quartered by the child who eats it.
+  if (parts.flat().includes('whole')) return false;
+  return parts.some((said) => {
+    return lifted.some((words) => {
+      const wanted = words.split(' ');
+      const at = said.findIndex((_, from) => wanted.every((word, n) => said[from + n] === word));
+      return (
+        at >= 0 &&
+        said.every((word, n) => (n >= at && n < at + wanted.length) || BESIDE.has(word) || lifted.includes(word))
+      );
     });
+  });
 }
 
 /** The codes of care that a food carries as it is prepared. */

@@ -1,27 +1,33 @@
+import { revalidatePath } from 'next/cache';
 import Link from 'next/link';
 import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
-import { attempt } from '@/app/form';
+import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
+import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayLongDate } from '@/ui/dates';
 import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Attendance' };
 
+/** @param ids of each answer, made with the page: pressed twice, it is noted once */
 async function mark(
-  sessionId: string,
-  id: string,
-  enrolmentId: string,
-  state: AttendanceState,
-  anyway: boolean,
-): Promise<void> {
+  person: { sessionId: string; enrolmentId: string; anyway: boolean },
+  ids: Readonly<Record<string, string>>,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
   'use server';
-  await attempt(recordAttendance, async () => {
-    await call(recordAttendance, { sessionId, id, enrolmentId, state, anyway });
+  const answer = await attempt(recordAttendance, async () => {
+    const { state = '' } = fields(data);
+    await call(recordAttendance, { ...person, id: ids[state], state } as never);
     return undefined;
   });
+  // Refused, because something is no longer as this page shows it: it shows it now.
+  if (!answer.ok) revalidatePath(`/room/${person.sessionId}/attendance`);
+  return answer;
 }
 
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
@@ -66,27 +72,35 @@ export default async function Attendance({ params }: { params: Promise<{ session
                 </span>
               )}
             </span>
-            <span className="flex flex-wrap gap-3">
+            <ActionForm
+              action={mark.bind(
+                null,
+                { sessionId, enrolmentId: id, anyway: isCalledBack },
+                Object.fromEntries(questions.flat().map((state) => [state, v7()])),
+              )}
+              className="flex flex-wrap gap-3"
+            >
               {questions.map((question) => (
                 <span key={question[0]} className={isCalledBack ? 'flex flex-wrap gap-3' : 'join'}>
                   {question.map((state) => {
                     const say = isCalledBack && state === 'collected' ? 'they have it all the same' : state;
                     return (
-                      <form key={state} action={mark.bind(null, sessionId, v7(), id, state, isCalledBack)}>
-                        <button
-                          type="submit"
-                          className={`btn ${isCalledBack ? '' : 'join-item'} ${seen.includes(state) ? 'btn-primary' : ''}`}
-                          aria-pressed={seen.includes(state)}
-                          aria-label={`${name}: ${say}`}
-                        >
-                          {say}
-                        </button>
-                      </form>
+                      <button
+                        key={state}
+                        type="submit"
+                        name="state"
+                        value={state}
+                        className={`btn ${isCalledBack ? '' : 'join-item'} ${seen.includes(state) ? 'btn-primary' : ''}`}
+                        aria-pressed={seen.includes(state)}
+                        aria-label={`${name}: ${say}`}
+                      >
+                        {say}
+                      </button>
                     );
                   })}
                 </span>
               ))}
-            </span>
+            </ActionForm>
           </li>
         ))}
       </ul>
