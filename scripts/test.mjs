@@ -51,7 +51,18 @@ try {
     { TEST_DATABASE_URL: database.urls.unit },
     () => {
       const report = readReport(vitestReport);
-      return { passed: report?.numPassedTests ?? 0, failed: report?.numFailedTests ?? 0 };
+      const failures = (report?.testResults ?? []).flatMap((file) => [
+        ...file.assertionResults
+          .filter((test) => test.status === 'failed')
+          .map((test) => ({
+            test: `${path.relative(ROOT, file.name)}: ${test.fullName}`,
+            why: test.failureMessages[0],
+          })),
+        ...(file.status === 'failed' && file.message
+          ? [{ test: path.relative(ROOT, file.name), why: file.message }]
+          : []),
+      ]);
+      return { passed: report?.numPassedTests ?? 0, failed: report?.numFailedTests ?? 0, failures };
     },
   );
 
@@ -80,6 +91,8 @@ try {
   const passed = unit.passed + browser.passed;
   const notPassed = unit.failed + browser.failed;
   failed = unit.code !== 0 || browser.code !== 0 || notPassed > 0 || unit.passed === 0 || browser.passed === 0;
+  // Said again at the end: of a long output often only the end is kept.
+  for (const { test, why } of unit.failures) console.log(`\nFailed: ${test}\n${String(why).slice(0, 2_000)}`);
   console.log(`\nUnit tests: ${unit.passed} passed, ${unit.failed} failed`);
   console.log(`Browser tests: ${browser.passed} passed, ${browser.failed} failed`);
   if (failed && notPassed === 0) console.log('A test runner ended before its tests did: see its output above.');

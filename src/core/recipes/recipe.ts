@@ -188,7 +188,8 @@ function cutSmall(item: Item): Item[] {
   return [
     {
       ...item,
-      preparation: [preparation, cut].filter(Boolean).join(', '),
+      // What is cut is no longer whole, and must not be called so.
+      preparation: [...preparation.split(', ').filter((part) => part && !/\bwhole\b/.test(part)), cut].join(', '),
       holdings: { contains: without(holdings.contains), mayContain: without(holdings.mayContain) },
     },
   ];
