@@ -11,6 +11,7 @@ import { wholeRecipe } from '@/core/recipes/sub-recipes';
 import { TYPICAL } from '@/core/reference/reference';
 import avoidances from '../src/core/reference/facts/avoidances.json';
 import care from '../src/core/reference/facts/care.json';
+import holdings from '../src/core/reference/facts/holdings.json';
 import ingredients from '../src/core/reference/facts/ingredients.json';
 
 const rolls = Number(process.argv[2] ?? 100_000);
@@ -34,19 +35,21 @@ const times = <T>(count: number, make: () => T): T[] => Array.from({ length: cou
 
 const CODES = avoidances.map(({ code }) => code);
 const ALLERGENS = avoidances.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
-const FOODS = new Map(ingredients.map((food) => [food.name, food]));
+const heldIn = (name: string, kinds: readonly string[]) =>
+  holdings
+    .filter(({ state, foods }) => state !== 'no' && foods.includes(name))
+    .flatMap(({ codes }) => codes.filter((code) => kinds.includes(KIND.get(code) ?? '')));
+const KIND = new Map(avoidances.map(({ code, kind }) => [code, kind]));
+const FOODS = new Map(
+  ingredients.map(({ name }) => [name, { allergens: heldIn(name, ['allergen']), diets: heldIn(name, ['diet']) }]),
+);
 
 // Judged here: what a food holds, by the tables and the recorded label, and nothing else.
 const implied = new Map(avoidances.map(({ code, implies }) => [code, implies]));
 function heldBy(name: string, preparation: string, label: readonly string[] | undefined): Set<string> {
   const food = FOODS.get(name);
   if (!food) throw new Error(`${name} is not in the table`);
-  const held = new Set([
-    ...(label ?? [...food.contains, ...food.mayContain]),
-    ...food.diet,
-    ...food.dietCheck,
-    `food:${name}`,
-  ]);
+  const held = new Set([...(label ?? food.allergens), ...food.diets, `food:${name}`]);
   for (const { code, ingredients: foods, lifted } of care)
     if (foods.includes(name) && !lifted.some((word) => preparation.includes(word))) held.add(code);
   for (const code of held) for (const more of implied.get(code) ?? []) held.add(more);

@@ -1,11 +1,17 @@
 import { z } from 'zod';
 import { AISLES, MEASURES, PERISHABLES, PLATE_GROUPS, STORAGES } from '@/core/reference/food-words';
-import { AVOIDANCES } from '@/core/safety/avoidances';
+import { AVOIDANCES, isLabelCode } from '@/core/safety/avoidances';
 
 const codes = (kind: 'allergen' | 'diet') =>
   z
     .array(z.enum(AVOIDANCES.filter((each) => each.kind === kind).map(({ code }) => code) as [string, ...string[]]))
     .default([]);
+
+/** What a label says: allergens that it names, and what the product is said to be without. */
+export const labelCodes = z
+  .array(z.string().max(20).refine(isLabelCode, 'This is no allergen that we know.'))
+  .max(60)
+  .default([]);
 
 const days = z.coerce.number('Write a number of days.').int('Whole days.').min(0).max(3650, 'At most ten years.');
 const grams = z
@@ -84,7 +90,7 @@ export const newProduct = z.object({
   price,
   /** The label was read: what is in it is what is ticked, and nothing else. */
   labelRead: z.boolean().default(false),
-  allergens: codes('allergen'),
+  allergens: labelCodes,
   saltMg: open(100_000, 'At most 100 g of salt in 100 g.'),
   energyKj: open(3800, 'At most 3,800 kJ: nothing holds more than fat.'),
 });

@@ -220,13 +220,13 @@ describe('labels', () => {
         '1 sealed unit of 400 g canned chopped tomatoes, with juice',
         '⅓ cup rolled oats',
       ],
-      allergens: 'Contains milk, egg, gluten. May contain wheat: check the packs used.',
+      allergens: 'Contains milk, egg, gluten. May contain tree nuts, wheat: check the packs used.',
       madeWithout: '',
       keep: 'Keep cold, at or below 5 °C (41 °F). Use by Sat 28 Nov 2026.',
     });
     expect(labels[2]).toMatchObject({
       madeWithout: 'Made without egg, milk.',
-      allergens: 'Contains gluten, soya. May contain wheat: check the packs used.',
+      allergens: 'Contains gluten, soya. May contain tree nuts, wheat: check the packs used.',
     });
     expect(JSON.stringify(labels)).not.toMatch(/free from/i);
   });

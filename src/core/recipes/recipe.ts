@@ -25,7 +25,7 @@ import {
   type YieldFact,
   yieldOf,
 } from '../reference/reference';
-import { type Holdings, holdingsOf, isAvoidanceCode } from '../safety/avoidances';
+import { type Holdings, holdingsOf, isAvoidanceCode, isLabelCode } from '../safety/avoidances';
 import { cutForSmall } from '../safety/care';
 
 /** How a line grows with the servings of a kit. */
@@ -179,6 +179,9 @@ export function readRecipe(
 export const packedLines = (lines: readonly WrittenLine[], reference: Reference): WrittenLine[] =>
   lines.filter(({ ingredient }) => findIngredient(reference, ingredient)?.aisle !== 'tap');
 
+/** What is cut otherwise is no longer whole or diced, and must not be called so. */
+const IN_PIECES = /\b(?:whole|chopped|diced|sliced|halved|cubed|chunks|sticks|batons|rounds|wedges)\b/;
+
 /** The same food cut for small children, as the last that may stand in: only where that makes it safe. */
 function cutSmall(item: Item): Item[] {
   const { ingredient, preparation, holdings } = item;
@@ -188,8 +191,7 @@ function cutSmall(item: Item): Item[] {
   return [
     {
       ...item,
-      // What is cut is no longer whole, and must not be called so.
-      preparation: [...preparation.split(', ').filter((part) => part && !/\bwhole\b/.test(part)), cut].join(', '),
+      preparation: [...preparation.split(', ').filter((part) => part && !IN_PIECES.test(part)), cut].join(', '),
       holdings: { contains: without(holdings.contains), mayContain: without(holdings.mayContain) },
     },
   ];
@@ -260,7 +262,7 @@ function readItem(
     });
   }
   for (const code of written.label ?? []) {
-    if (!isAvoidanceCode(code))
+    if (!isAvoidanceCode(code) && !isLabelCode(code))
       problems.push({ path: `${path}.label`, message: `"${code}" is not an allergen code we know.` });
   }
   const weight =

@@ -1,6 +1,8 @@
 import { parseAmount } from '../quantity/amount';
 import { AmountError, divide, multiply, type Rational } from '../quantity/rational';
 import { findUnit, type Unit } from '../quantity/units';
+import avoidanceFacts from './facts/avoidances.json';
+import holdingFacts from './facts/holdings.json';
 import ingredientFacts from './facts/ingredients.json';
 import measureFacts from './facts/measures.json';
 import yieldFacts from './facts/yields.json';
@@ -26,6 +28,8 @@ export interface Ingredient {
   /** 'never', 'always', or what makes it perishable: 'when cut', 'when opened', 'when thawed', 'when cooked' */
   readonly perishable: string;
   readonly source: string;
+  /** The last avoidances that it was looked at for, by their `since`; what came later is unknown of it. 1 where it says none. */
+  readonly edition?: number;
   /** Added by the programme: what it holds was read from the one pack that it uses. */
   readonly isOwn?: true;
 }
@@ -57,9 +61,50 @@ export interface Reference {
   readonly yields: readonly YieldFact[];
 }
 
+/**
+ * Why foods hold something, may hold it by brand, or do not hold what some think they do: one reason for a group of foods.
+ * What is not named here is not in a food.
+ */
+export interface HoldingFact {
+  readonly codes: readonly string[];
+  readonly state: 'contains' | 'may' | 'no';
+  readonly why: string;
+  /** "unsourced: …" where nobody could name one. */
+  readonly source: string;
+  readonly foods: readonly string[];
+}
+
+const HOLDINGS = holdingFacts as readonly HoldingFact[];
+
+/** Allergens are read from labels; diets are not on every label. */
+const IS_ALLERGEN = new Map(avoidanceFacts.map(({ code, kind }) => [code, kind === 'allergen']));
+
+/** The reasons that concern one food of the typical table. */
+export const holdingFactsOf = (ingredient: string): readonly HoldingFact[] =>
+  HOLDINGS.filter(({ foods }) => foods.includes(ingredient));
+
+/** The foods that ship, each with what it holds. */
+function withHoldings(): Ingredient[] {
+  const of = new Map(
+    ingredientFacts.map(({ name }) => [
+      name,
+      { contains: [] as string[], mayContain: [] as string[], diet: [] as string[], dietCheck: [] as string[] },
+    ]),
+  );
+  for (const { codes, state, foods } of HOLDINGS) {
+    if (state === 'no') continue;
+    for (const code of codes) {
+      const sure = IS_ALLERGEN.get(code) ? 'contains' : 'diet';
+      const perhaps = IS_ALLERGEN.get(code) ? 'mayContain' : 'dietCheck';
+      for (const food of foods) of.get(food)?.[state === 'contains' ? sure : perhaps].push(code);
+    }
+  }
+  return ingredientFacts.map((food) => ({ ...food, ...(of.get(food.name) as NonNullable<ReturnType<typeof of.get>>) }));
+}
+
 /** The figures the product ships: typical ones, each with its source. */
 export const TYPICAL: Reference = {
-  ingredients: ingredientFacts,
+  ingredients: withHoldings(),
   measures: measureFacts,
   yields: yieldFacts,
 };

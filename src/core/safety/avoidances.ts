@@ -13,6 +13,8 @@ export interface Avoidance {
   /** What holds this also holds these. */
   readonly implies: readonly string[];
   readonly note: string;
+  /** The edition of this list that it came with: what was recorded of a food before says nothing of it. */
+  readonly since: number;
 }
 
 export const AVOIDANCES: readonly Avoidance[] = facts as readonly Avoidance[];
@@ -28,12 +30,44 @@ export const foodCode = (ingredientName: string): string => `${FOOD}${ingredient
 /** True for a known allergen or diet code, and for a code made by `foodCode`. */
 export const isAvoidanceCode = (code: string): boolean => BY_CODE.has(code) || code.startsWith(FOOD);
 
+/** The edition of the list of avoidances: what is recorded today was asked about all of them. */
+export const EDITION: number = Math.max(...AVOIDANCES.map(({ since }) => since));
+
+/** A label names what is in the product; with this before a code it was read for it, and the product is without it. */
+const WITHOUT = 'no:';
+
+/** What a label says of a product that was looked at for a code and is without it: 'no:MEAT'. */
+export const withoutCode = (code: string): string => `${WITHOUT}${code}`;
+
+/** True for what may stand on a recorded label: a code, or that the product is without it. */
+export const isLabelCode = (code: string): boolean =>
+  BY_CODE.has(code) || (code.startsWith(WITHOUT) && BY_CODE.has(code.slice(WITHOUT.length)));
+
+/** The codes that a recorded label names as in the product. */
+export const namedOn = (label: readonly string[]): string[] => label.filter((code) => !code.startsWith(WITHOUT));
+
+/**
+ * Allergens that a food is made of and a label neither names nor denies: tofu without soya is asked about before it is taken.
+ */
+export const labelGaps = (food: Ingredient, label: readonly string[]): string[] =>
+  food.contains.filter((code) => !label.includes(code) && !label.includes(withoutCode(code)));
+
+/** Allergens that came after the first edition: a form that asks about them says so, since older labels say nothing of them. */
+export const LATER_ALLERGENS: readonly string[] = AVOIDANCES.filter(
+  ({ kind, since }) => kind === 'allergen' && since > 1,
+).map(({ code }) => code);
+
+/** Avoidances that came after a record was made: nobody asked about them. */
+const laterThan = (edition: number) => AVOIDANCES.filter(({ kind, since }) => kind !== 'care' && since > edition);
+
 /** True for what an age or a condition asks for, which a preparation may lift. */
 export const isCare = (code: string): boolean => BY_CODE.get(code)?.kind === 'care';
 
-/** How a code is said: "milk", "tree nuts", "mushroom". */
+/** How a code is said: "milk", "tree nuts", "mushroom", "no meat". */
 export const avoidanceLabel = (code: string): string =>
-  BY_CODE.get(code)?.label ?? (code.startsWith(FOOD) ? code.slice(FOOD.length) : code);
+  code.startsWith(WITHOUT)
+    ? `no ${avoidanceLabel(code.slice(WITHOUT.length))}`
+    : (BY_CODE.get(code)?.label ?? (code.startsWith(FOOD) ? code.slice(FOOD.length) : code));
 
 /** The codes and everything they imply: what contains wheat contains gluten. */
 export function withImplied(codes: Iterable<string>): ReadonlySet<string> {
@@ -56,8 +90,8 @@ export interface Holdings {
 /**
  * What a food holds, with everything implied.
  *
- * @param label allergens on the recorded label of the product used; replaces the food's allergens, known and unknown,
- *   never its diet facts
+ * @param label what the recorded label of the product used says; replaces the food's allergens, known and unknown, and settles
+ *   a diet only where the product was looked at for it. An avoidance that came after the record blocks until it is asked about.
  * @param preparation how it comes: what is cut small enough is no longer a choking risk
  */
 export function holdingsOf(ingredient: Ingredient, label?: readonly string[], preparation = ''): Holdings {
@@ -75,12 +109,18 @@ const typicalHoldings = new WeakMap<Ingredient, Map<string, Holdings>>();
 function readHoldings(ingredient: Ingredient, label: readonly string[] | undefined, preparation: string): Holdings {
   const care = careOf(ingredient.name, preparation);
   const contains = withImplied([
-    ...(label ?? ingredient.contains),
+    ...(label ? namedOn(label) : ingredient.contains),
     ...ingredient.diet,
     ...care.contains,
     foodCode(ingredient.name),
   ]);
-  const unknown = withImplied([...(label ? [] : ingredient.mayContain), ...ingredient.dietCheck, ...care.check]);
+  const isDenied = (code: string) => label?.includes(withoutCode(code)) ?? false;
+  const unknown = withImplied([
+    ...(label ? [] : ingredient.mayContain),
+    ...ingredient.dietCheck.filter((code) => !isDenied(code)),
+    ...care.check,
+    ...laterThan(label ? 1 : (ingredient.edition ?? 1)).flatMap(({ code }) => (isDenied(code) ? [] : [code])),
+  ]);
   return { contains, mayContain: new Set([...unknown].filter((code) => !contains.has(code))) };
 }
 

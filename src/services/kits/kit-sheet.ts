@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
+import { labelCodes } from '@/contracts/reference';
 import { proposeVersions, versionFigures } from '@/core/kits/compare-versions';
 import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
@@ -11,7 +12,7 @@ import { componentWorking, supplyWorking, totalWorking, type VariantShare, type 
 import { calledBackNow } from '@/core/packing/progress';
 import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
-import { AVOIDANCES } from '@/core/safety/avoidances';
+import { findIngredient } from '@/core/reference/reference';
 import { writeSheetCsv } from '@/formats/sheet-csv';
 import { execute, find, findOne, insert, remove } from '@/store/query';
 import type { KitRow } from '@/store/rows';
@@ -24,7 +25,7 @@ import { notFound, ServiceError } from '../errors';
 import { syncCallBacks } from '../packing/call-backs';
 import { loadBundle } from '../plan/sessions';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
-import { loadProducts } from '../recipes/products';
+import { labelOf, loadProducts } from '../recipes/products';
 import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
@@ -272,8 +273,6 @@ export const putBack = service({
     }),
 });
 
-const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
-
 export const recordLabel = service({
   title: 'Record the label of the product used',
   roles: ['coordinator'],
@@ -281,13 +280,14 @@ export const recordLabel = service({
     sessionId: z.uuid(),
     ingredient: z.string().min(1).max(80),
     product: z.string().trim().min(1, 'Name the product as its pack does.').max(120),
-    allergens: z.array(z.enum(ALLERGENS as [string, ...string[]])).default([]),
+    allergens: labelCodes,
   }),
-  run: (context, { sessionId, ingredient, product, allergens }) =>
+  run: (context, { sessionId, ingredient, product, allergens: ticked }) =>
     context.store.transaction(async (db) => {
       const { sheet } = await loadSheet(context, sessionId, db);
-      if (!sheet.draft?.input.reference.ingredients.some(({ name }) => name === ingredient))
-        throw notFound('ingredient');
+      const food = sheet.draft && findIngredient(sheet.draft.input.reference, ingredient);
+      if (!food) throw notFound('ingredient');
+      const allergens = labelOf(food, ticked);
       await remove(db, db.models.productLabel, { sessionId, ingredient });
       await insert(db, db.models.productLabel, [
         { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },

@@ -4,7 +4,8 @@ import { parsePositiveAmount } from '@/core/quantity/amount';
 import { type Product, servingFigures } from '@/core/recipes/cost';
 import { packedLines, readRecipe } from '@/core/recipes/recipe';
 import { wholeRecipe } from '@/core/recipes/sub-recipes';
-import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import { findIngredient, type Ingredient, TYPICAL } from '@/core/reference/reference';
+import { avoidanceLabel, labelGaps } from '@/core/safety/avoidances';
 import { change, find, findOne, insert, remove } from '@/store/query';
 import type { ProductRow } from '@/store/rows';
 import { isDuplicate } from '@/store/store';
@@ -49,6 +50,23 @@ export const listProducts = service({
   },
 });
 
+/**
+ * A label as it is kept.
+ *
+ * @throws ServiceError when it neither names nor denies what the food is made of: an empty label of tofu was not read
+ */
+export function labelOf(food: Ingredient, ticked: readonly string[]): readonly string[] {
+  const gaps = labelGaps(food, ticked).map(avoidanceLabel);
+  if (gaps.length > 0)
+    throw new ServiceError('invalid', 'Nothing was saved yet.', [
+      {
+        where: 'allergens',
+        message: `${food.name} usually contains ${gaps.join(', ')}. Tick what the label names, or that this very product is without it.`,
+      },
+    ]);
+  return ticked;
+}
+
 export const addProduct = service({
   title: 'Add a product with its pack, price and label',
   roles: ['coordinator'],
@@ -59,7 +77,7 @@ export const addProduct = service({
     if (!food) throw notFound('food');
     const { programmeId, id: actorId } = context.actor;
     const read = labelRead
-      ? { allergens: JSON.stringify(allergens), readAt: nowOf(context), readBy: actorId }
+      ? { allergens: JSON.stringify(labelOf(food, allergens)), readAt: nowOf(context), readBy: actorId }
       : { allergens: null, readAt: null, readBy: null };
     try {
       await context.store.transaction(async (db) => {

@@ -8,7 +8,7 @@ import { foodIndex, nearFoods, wordKey } from '@/core/recipes/food-finder';
 import { cookedFactor } from '@/core/reference/cooked';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
 import { findIngredient, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
-import { AVOIDANCES, type Avoidance } from '@/core/safety/avoidances';
+import { AVOIDANCES, type Avoidance, EDITION } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { insert, select } from '@/store/query';
 import { isDuplicate } from '@/store/store';
@@ -162,6 +162,7 @@ export const addFood = service({
         diet,
         dietCheck: labelRead ? [] : DIETS.filter((code) => !diet.includes(code)),
         source,
+        edition: EDITION,
       },
       measures: grams === null ? [] : [{ ingredient: name, preparation, measure, grams, source }],
       yields: [],

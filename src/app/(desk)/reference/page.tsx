@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { readQuery } from '@/app/query';
+import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { viewFood, viewReference } from '@/services/recipes/reference-table';
@@ -73,7 +74,11 @@ export default async function Reference({
                       {each.isOwn && <span className="ml-2 badge badge-sm badge-outline">own</span>}
                     </th>
                     <td>{said([...each.contains, ...each.diet])}</td>
-                    <td>{each.mayContain.length > 8 ? 'label not read' : said(each.mayContain)}</td>
+                    <td>
+                      {each.isOwn && each.mayContain.length > 8
+                        ? 'label not read'
+                        : said([...each.mayContain, ...each.dietCheck])}
+                    </td>
                     <td className="whitespace-nowrap">{sayKeeping(each)}</td>
                     <td>{sayWeights(each)}</td>
                   </tr>
@@ -89,13 +94,7 @@ export default async function Reference({
         <div className="flex flex-col gap-5">
           {food && <FoodPanel food={food} mayChange={mayChange} />}
           {food && listed && (
-            <Products
-              key={food.food.name}
-              ingredient={food.food.name}
-              days={food.keeps}
-              listed={listed}
-              mayChange={mayChange}
-            />
+            <Products key={food.food.name} food={food.food} days={food.keeps} listed={listed} mayChange={mayChange} />
           )}
           {mayChange && (
             <details className="sheet p-5" open={add !== undefined}>
@@ -126,6 +125,25 @@ const sayWeights = ({ measures }: Food) =>
     .map(({ measure, preparation, grams }) => `${measure}${preparation ? ` ${preparation}` : ''} ${grams} g`)
     .join('; ');
 
+/** Why a food of the table holds something, may hold it by brand, or does not. */
+function Holdings({ of }: { of: string }) {
+  const facts = holdingFactsOf(of);
+  if (facts.length === 0) return null;
+  const states = { contains: 'contains', may: 'some brands', no: 'not' } as const;
+  return (
+    <ul className="mb-3 flex flex-col gap-1 text-sm">
+      {facts.map(({ codes, state, why, source }) => (
+        <li key={`${codes}${state}${why}`}>
+          <b>
+            {states[state]} {said(codes)}
+          </b>
+          : {why} <span className="text-base-content/80">({source})</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** One food: what each figure is and comes from, and a cup of it put on the scale. */
 function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFood>>; mayChange: boolean }) {
   const { name, source, plateGroup, vegetableFamily, aisle, perishable } = food.food;
@@ -139,7 +157,8 @@ function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFo
           .filter(Boolean)
           .join(' · ')}
       </p>
-      <p className="mb-3 text-sm text-base-content/80">Keeping and allergens: {source}</p>
+      <p className="mb-3 text-sm text-base-content/80">Keeping: {source}</p>
+      <Holdings of={name} />
       <table className="table table-sm">
         <thead>
           <tr>

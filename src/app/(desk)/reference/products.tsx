@@ -1,25 +1,28 @@
 import { sayMoney } from '@/core/quantity/say';
-import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
+import type { Ingredient } from '@/core/reference/reference';
+import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
 import { Field } from '@/ui/field';
+import { LabelBoxes } from '@/ui/label-boxes';
 import { addPack, keepFewerDays, labelInKits, removePack } from './actions';
 
 type Listed = Awaited<ReturnType<typeof listProducts>>;
 
 /** The packs of a food that are bought here: weight, price, and what their labels say. */
 export function Products({
-  ingredient,
+  food,
   days,
   listed: { products, limit },
   mayChange,
 }: {
-  ingredient: string;
+  food: Ingredient;
   /** What the table says it keeps. */
   days: { readonly whole: number; readonly opened: number };
   listed: Listed;
   mayChange: boolean;
 }) {
+  const ingredient = food.name;
   return (
     <section className="sheet p-5" aria-labelledby="products">
       <h2 id="products" className="mb-2 text-xl font-bold">
@@ -92,13 +95,7 @@ export function Products({
                   <input type="checkbox" name="labelRead" className="checkbox checkbox-sm" /> I have read the label of
                   this very product
                 </label>
-                <span className="grid grid-cols-2 gap-1">
-                  {AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code, label }) => (
-                    <label key={code} className="flex items-center gap-1.5">
-                      <input type="checkbox" name="allergens" value={code} className="checkbox checkbox-xs" /> {label}
-                    </label>
-                  ))}
-                </span>
+                <LabelBoxes food={food} small />
               </fieldset>
               <button type="submit" className="btn btn-primary w-fit">
                 Add product

@@ -1,9 +1,12 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
+import { labelsThatWouldHelp } from '@/core/kits/label-would-help';
 import type { SheetContent, SheetVariant } from '@/core/kits/sheet-content';
-import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
+import { type Ingredient, readIngredient } from '@/core/reference/reference';
+import { avoidanceLabel, namedOn } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
+import { LabelBoxes } from '@/ui/label-boxes';
 import { leaveKitOut, putKitBack, saveLabel, takeLabelBack } from './actions';
 
 interface Props {
@@ -17,11 +20,7 @@ interface Props {
 /** What stands between the sheet and its lock: refused kits with what would resolve each, and what was resolved so far. */
 export async function Refused({ sessionId, courseId, draft, leftOut, labels }: Props) {
   const refused = draft.variants.filter((variant) => !variant.components);
-  const blocking = [...new Set(refused.flatMap((variant) => variant.refusals.map((refusal) => refusal.ingredient)))];
-  const brandOnly = blocking.filter((name) => {
-    const food = draft.input.reference.ingredients.find((ingredient) => ingredient.name === name);
-    return food && food.mayContain.length > 0;
-  });
+  const brandOnly = labelsThatWouldHelp(draft);
   const known = await Promise.all(
     brandOnly.map(async (ingredient) => ({ ingredient, ...(await call(listProducts, { ingredient })) })),
   );
@@ -48,7 +47,7 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
             itself.
           </p>
           {known.map(({ ingredient, products }) => (
-            <LabelForm key={ingredient} sessionId={sessionId} ingredient={ingredient}>
+            <LabelForm key={ingredient} sessionId={sessionId} food={readIngredient(draft.input.reference, ingredient)}>
               {products.map(
                 ({ id, name, allergens, readAt }) =>
                   allergens &&
@@ -108,8 +107,14 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
   );
 }
 
-const sayAllergens = (codes: readonly string[]) =>
-  codes.length > 0 ? `contains ${codes.map(avoidanceLabel).join(', ')}` : 'names no allergen';
+const sayAllergens = (codes: readonly string[]) => {
+  const named = namedOn(codes);
+  const without = codes.filter((code) => !named.includes(code));
+  return [
+    named.length > 0 ? `contains ${named.map(avoidanceLabel).join(', ')}` : 'names no allergen',
+    ...without.map(avoidanceLabel),
+  ].join(', ');
+};
 
 function RefusedVariant({
   variant,
@@ -177,15 +182,8 @@ function RefusedVariant({
   );
 }
 
-function LabelForm({
-  sessionId,
-  ingredient,
-  children,
-}: {
-  sessionId: string;
-  ingredient: string;
-  children: React.ReactNode;
-}) {
+function LabelForm({ sessionId, food, children }: { sessionId: string; food: Ingredient; children: React.ReactNode }) {
+  const ingredient = food.name;
   return (
     <details className="rounded-field border border-base-300 px-3 py-1">
       <summary className="cursor-pointer py-1 font-semibold">Label of the {ingredient}</summary>
@@ -199,16 +197,7 @@ function LabelForm({
           <span className="text-sm">Product, as its pack names it</span>
           <input name="product" required maxLength={120} className="input input-sm w-80 max-w-full" />
         </label>
-        <fieldset>
-          <legend className="text-sm">Its label names (contains or may contain)</legend>
-          <div className="flex flex-wrap gap-x-4">
-            {AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code, label }) => (
-              <label key={code} className="flex items-center gap-1.5 py-1 text-sm">
-                <input type="checkbox" name="allergens" value={code} className="checkbox checkbox-sm" /> {label}
-              </label>
-            ))}
-          </div>
-        </fieldset>
+        <LabelBoxes food={food} />
         <button type="submit" className="btn btn-sm btn-primary w-fit">
           Record label
         </button>
