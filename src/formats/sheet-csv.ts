@@ -54,7 +54,13 @@ export function writeSheetCsv(content: SheetContent, calledBack: readonly string
       const grams = toNumber(fromText(component.grams));
       rows.push([
         ...head('kit', dish, component.name),
-        [component.say, component.from, component.isShared && 'at the station', component.isCatchUp && 'catch-up']
+        [
+          component.say,
+          component.product && `only “${component.product}”`,
+          component.from,
+          component.isShared && 'at the station',
+          component.isCatchUp && 'catch-up',
+        ]
           .filter(Boolean)
           .join(', '),
         round(grams),

@@ -318,6 +318,7 @@ export function defineModels(sequelize: Sequelize): Models {
       supplyId: { type: DataTypes.STRING(40), primaryKey: true },
       units: whole,
       drawn: text,
+      label: long,
     }),
     attendance: table<AttendanceRow>('attendance', {
       id,

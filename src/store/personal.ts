@@ -75,7 +75,7 @@ export const PERSONAL: { readonly [Table in keyof Models]: Personal } = {
     plain: ['name', 'wishes', 'actionPlan', 'mode', 'status'],
   },
   away: { belongs: 'sessionId', of: 'person', plain: MODE },
-  issue: { belongs: 'sessionId', of: 'person', plain: ['supplyId', 'drawn'] },
+  issue: { belongs: 'sessionId', of: 'person', plain: ['supplyId', 'drawn', 'label'] },
   attendance: { belongs: 'sessionId', of: 'person', plain: ['state'] },
   kitExclusion: { belongs: 'sessionId', of: 'person', plain: ['reason'] },
   kit: { belongs: 'sessionId', of: 'person' },

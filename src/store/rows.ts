@@ -372,6 +372,8 @@ export interface IssueRow {
   units: number;
   /** Exact grams. */
   drawn: string;
+  /** JSON of the label that was recorded for what is in a jar; null where there was none. */
+  label: string | null;
 }
 
 /** What became of a kit that nobody fetched: appended, the newest counts. */

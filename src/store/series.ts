@@ -43,12 +43,13 @@ type SeriesRow = SessionColumns & {
   readonly supplyId: string | null;
   readonly units: number;
   readonly drawn: string;
+  readonly label: string | null;
 };
 
 /** All sessions of courses that hand out supplies, in order, in one query however many there are. */
 export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<SeriesSession[]> {
   if (courseIds.length === 0) return [];
-  const noted = (table: string, columns = "x.enrolment_id, NULL, 0, ''", and = '') =>
+  const noted = (table: string, columns = "x.enrolment_id, NULL, 0, '', NULL", and = '') =>
     `UNION ALL SELECT s.id, s.course_id, s.number, s.date, s.starts_at, s.mode, 0, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL,
             NULL, NULL, ${columns} FROM ${table} x JOIN session s ON s.id = x.session_id WHERE s.course_id IN (:courseIds) ${and}`;
   // Of attendance the newest answer counts; whoever has no kit lacks what it held.
@@ -58,10 +59,10 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
             EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS isLocked, d.id AS dishId, d.position,
             d.recipe_id AS recipeId, r.version AS recipeVersion, r.title, r.body, d.fillings, d.ways, d.serves,
             (SELECT CAST(JSON_OBJECTAGG(p.ingredient, p.allergens) AS CHAR) FROM product_label p WHERE p.session_id = s.id) AS labels,
-            NULL AS enrolmentId, NULL AS supplyId, 0 AS units, '' AS drawn
+            NULL AS enrolmentId, NULL AS supplyId, 0 AS units, '' AS drawn, NULL AS label
        FROM session s LEFT JOIN dish d ON d.session_id = s.id LEFT JOIN recipe r ON r.id = d.recipe_id
       WHERE s.course_id IN (:courseIds) AND s.status = 'planned'
-     ${noted('issue', 'x.enrolment_id, x.supply_id, x.units, x.drawn')}
+     ${noted('issue', 'x.enrolment_id, x.supply_id, x.units, x.drawn, x.label')}
      ${noted('away', undefined, 'AND x.mode IS NULL')}
      ${noted('kit_exclusion')}
      ${noted(
@@ -75,7 +76,7 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
     { courseIds },
   );
   const sessions = new Map<string, Writable>();
-  for (const { enrolmentId, supplyId, units, drawn, ...row } of rows) {
+  for (const { enrolmentId, supplyId, units, drawn, label, ...row } of rows) {
     const { dishId, recipeId, recipeVersion, title, body, fillings, ways, serves, isLocked, ...session } = row;
     if (enrolmentId === null) {
       const { id } = session;
@@ -86,7 +87,7 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
       sessions.set(id, own);
       if (dishId !== null)
         own.dishes.push({ id: dishId, recipeId, recipeVersion, title, body, fillings, ways, serves });
-    } else if (supplyId !== null) sessions.get(session.id)?.issues.push({ enrolmentId, supplyId, units, drawn });
+    } else if (supplyId !== null) sessions.get(session.id)?.issues.push({ enrolmentId, supplyId, units, drawn, label });
     else sessions.get(session.id)?.missing.push(enrolmentId);
   }
   return [...sessions.values()];

@@ -294,6 +294,7 @@ function Cell({
   return (
     <>
       {component.option > 0 && !isBeside && <span className="block text-xs font-bold">instead: {component.name}</span>}
+      {component.product && <span className="block text-xs">only “{component.product}”</span>}
       {component.name === `${component.ingredient}, ${WHOLE}` && <span className="block text-xs">{WHOLE}</span>}
       <Link
         href={`${base}${base === '?' ? '' : '&'}working=${address}`}

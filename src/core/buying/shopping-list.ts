@@ -6,6 +6,8 @@ import { sayCount, sayGrams } from '../quantity/say';
 /** One food to buy. */
 export interface ShoppingItem {
   readonly ingredient: string;
+  /** The one product whose label was read: kits are safe, and labels true, with this one alone. */
+  readonly product?: string;
   /** What to take from the shelf: "2 packs of 1000 g", "19 units of 400 g", "18 pieces", "at least 84 g". */
   readonly buy: string;
   /** Where packs are bought: what is needed, and what will be left of them. */
@@ -33,12 +35,17 @@ const TITLES: Readonly<Record<string, string>> = {
   frozen: 'Frozen',
 };
 
-/** The shopping list of a sheet's totals, by aisle in the order of a walk through the shop. */
-export function shoppingList(totals: readonly SheetTotal[]): Aisle[] {
+/**
+ * The shopping list of a sheet's totals, by aisle in the order of a walk through the shop.
+ *
+ * @param products the products whose labels were read, by food
+ */
+export function shoppingList(totals: readonly SheetTotal[], products: Readonly<Record<string, string>> = {}): Aisle[] {
   const aisles = new Map<string, ShoppingItem[]>();
   for (const total of [...totals].sort((a, b) => (a.ingredient < b.ingredient ? -1 : 1))) {
     const items = aisles.get(total.aisle) ?? [];
-    items.push(shoppingItem(total));
+    const product = products[total.ingredient];
+    items.push({ ...shoppingItem(total), ...(product ? { product } : {}) });
     aisles.set(total.aisle, items);
   }
   const rank = (aisle: string) => (ROUTE.includes(aisle) ? ROUTE.indexOf(aisle) : ROUTE.length);

@@ -3,7 +3,7 @@ import { findIngredient, type Ingredient, type Reference } from '../reference/re
 import { avoidanceLabel, blockersOf, type Holdings, holdingsOf, type Wish } from '../safety/avoidances';
 import type { LockedSheet } from './locked-sheet';
 import type { SheetComponent, SheetContent, SheetKit } from './sheet-content';
-import { FROM_BOX, FROM_HOME } from './supplied';
+import { FROM_BOX, FROM_HOME, FROM_JAR, type JarState, jarHoldings, type Supply } from './supplied';
 
 /** What is known now of foods: the table, and the labels of the products in hand. */
 export interface FactsNow {
@@ -15,6 +15,8 @@ export interface FactsNow {
 export interface PersonNow {
   readonly id: string;
   readonly wishes: readonly Wish[];
+  /** Jars that they have, with what is known of them now. */
+  readonly supply?: Pick<Supply, 'jars'>;
 }
 
 /**
@@ -38,12 +40,15 @@ export function judgeKit(
     .filter(({ codes }) => !codes)
     .map(({ asWritten }) => `“${asWritten}” has no meaning yet`);
   const avoids = person.wishes.flatMap(({ codes }) => codes ?? []);
-  const { components } = locked.content.variants.find(({ letter }) => letter === kit.variant) ?? { components: null };
+  const { components, supply } = locked.content.variants.find(({ letter }) => letter === kit.variant) ?? {
+    components: null,
+  };
+  const jars = [...(supply?.jars ?? []), ...(person.supply?.jars ?? [])];
   if (!components) return [...unknown, 'it could not be made safely'];
   if (avoids.length === 0) return unknown;
   const held = components.flatMap((component) => {
     const blocked = new Set(
-      holdingsOfComponent(locked.content, component, now)?.flatMap((holdings) => blockersOf(holdings, avoids)) ??
+      holdingsOfComponent(locked.content, component, now, jars)?.flatMap((holdings) => blockersOf(holdings, avoids)) ??
         avoids,
     );
     return blocked.size === 0
@@ -77,7 +82,12 @@ export function kitsToHold(
  * What a component holds: as it was known at the lock, and as it is known now; undefined for a food that no table knows, which
  * may hold anything.
  */
-function holdingsOfComponent(content: SheetContent, component: SheetComponent, now: FactsNow): Holdings[] | undefined {
+function holdingsOfComponent(
+  content: SheetContent,
+  component: SheetComponent,
+  now: FactsNow,
+  jars: readonly JarState[],
+): Holdings[] | undefined {
   const name = component.ingredient;
   const then = findIngredient(content.input.reference, name);
   const present = findIngredient(now.reference, name);
@@ -91,6 +101,13 @@ function holdingsOfComponent(content: SheetContent, component: SheetComponent, n
   const read = (food: Ingredient, label: readonly string[] | undefined) =>
     holdingsOf(food, isTheirs ? undefined : (label ?? line?.label), preparation);
   const before = then ?? (present as Ingredient);
+  if (component.from === FROM_JAR) {
+    const own = jars.filter(({ ingredient }) => ingredient === name);
+    const inHand = own.flatMap((jar) => jarHoldings(jar, present ?? before, preparation));
+    // A jar that they have is judged by its own label; one that comes with the kit, by what goes into the kit.
+    if (inHand.length > 0 && !own.some(({ fresh = 0 }) => fresh > 0)) return inHand;
+    return [...inHand, read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name))];
+  }
   return [read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name))];
 }
 

@@ -136,6 +136,10 @@ function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
   if (without.length > 0) what.push(`now made without ${without.join(', ')}`);
   if (withAgain.length > 0) what.push(`no longer made without ${withAgain.join(', ')}`);
   if (!now.components) return [...what, 'cannot be made yet'];
+  // What nobody here avoids is printed on the label all the same: its kit may be eaten by others.
+  const said = new Set([...old.contains, ...old.mayContain]);
+  const unsaid = [...now.contains, ...now.mayContain].filter((label) => !said.has(label));
+  if (old.components && unsaid.length > 0) what.push(`print its label anew: it does not say ${unsaid.join(', ')}`);
   if (old.servings !== now.servings) return what;
   const before = old.components ?? [];
   // Most kits hold what they held, in the same order.
@@ -150,9 +154,11 @@ function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
     const replaced = [...rest.values()].find((candidate) => candidate.row === component.row);
     if (replaced) rest.delete(replaced.key);
     what.push(
-      replaced?.name === component.name
-        ? `${component.name} ${told(component)}, was ${told(replaced)}`
-        : `${component.name} ${told(component)}${replaced ? ` instead of ${replaced.name} ${told(replaced)}` : ' added'}`,
+      replaced?.name === component.name && replaced.product !== component.product
+        ? `${component.name} of ${component.product ?? 'any product'}, was of ${replaced.product ?? 'any product'}`
+        : replaced?.name === component.name
+          ? `${component.name} ${told(component)}, was ${told(replaced)}`
+          : `${component.name} ${told(component)}${replaced ? ` instead of ${replaced.name} ${told(replaced)}` : ' added'}`,
     );
   }
   for (const component of rest.values()) what.push(`${component.name} ${told(component)} taken out`);

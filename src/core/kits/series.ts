@@ -25,8 +25,18 @@ export interface CourseSupply {
 /** Whoever is this old cuts at class, unless the course says otherwise: with a child-safe knife, shown the claw grip. */
 export const USUAL_CUTS_FROM = 8;
 
-/** What a family keeps of the supplies of a course: units it has had, and grams it has drawn from jars. */
-export type Held = ReadonlyMap<string, { readonly units: number; readonly drawn: Rational }>;
+/** The label that was recorded for what is in a jar; null where nobody had read one. */
+export type JarLabel = readonly string[] | null;
+
+/** What a family keeps of one supply: units it has had, grams it has drawn, and what its jars hold, each by its own label. */
+interface Kept {
+  readonly units: number;
+  readonly drawn: Rational;
+  readonly labels: readonly JarLabel[];
+}
+
+/** What a family keeps of the supplies of a course, by supply. */
+export type Held = ReadonlyMap<string, Kept>;
 
 export const NOTHING_HELD: Held = new Map();
 
@@ -61,7 +71,8 @@ export function supplyFromCourse(
       const own = held.get(id);
       const left =
         own && own.units > 0 ? subtract(multiply(parseAmount(grams), rational(own.units)), own.drawn) : undefined;
-      return { id, at, ingredient, grams, ...(left ? { left: toText(left) } : {}), ...catchUp(supply) };
+      const inHand = left ? { left: toText(left), labels: own?.labels ?? [] } : {};
+      return { id, at, ingredient, grams, ...inHand, ...catchUp(supply) };
     });
   return { ...(jars.length > 0 ? { jars } : {}), ...(issues.length > 0 ? { issues } : {}) };
 }
@@ -72,6 +83,8 @@ export interface HandedOut {
   readonly units: number;
   /** Exact grams drawn from jars. */
   readonly drawn: Rational;
+  /** What is in the jars that go out now, as it is known: when they went out, and today. */
+  readonly labels?: readonly JarLabel[];
 }
 
 /** What a kit filled this way hands out of the supplies of its course, and draws from their jars. */
@@ -90,13 +103,21 @@ export function handedOutWith(
   return [...jars, ...issues];
 }
 
+const sameOnce = (labels: readonly JarLabel[]): JarLabel[] => [
+  ...new Map(labels.map((label) => [JSON.stringify(label), label])).values(),
+];
+
 /** What a family keeps after another kit. */
 export function afterKit(held: Held, handedOut: readonly HandedOut[]): Held {
   if (handedOut.length === 0) return held;
   const next = new Map(held);
-  for (const { supplyId, units, drawn } of handedOut) {
-    const own = next.get(supplyId) ?? { units: 0, drawn: ZERO };
-    next.set(supplyId, { units: own.units + units, drawn: add(own.drawn, drawn) });
+  for (const { supplyId, units, drawn, labels = [] } of handedOut) {
+    const own = next.get(supplyId) ?? { units: 0, drawn: ZERO, labels: [] };
+    next.set(supplyId, {
+      units: own.units + units,
+      drawn: add(own.drawn, drawn),
+      labels: units > 0 ? sameOnce([...own.labels, ...labels]) : own.labels,
+    });
   }
   return next;
 }

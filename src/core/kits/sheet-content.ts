@@ -20,6 +20,8 @@ export interface SheetInput {
   readonly dishes: readonly SheetDish[];
   /** Product labels recorded for this session: allergen codes by food. */
   readonly labels: Readonly<Record<string, readonly string[]>>;
+  /** What the products are called whose labels these are, by food: this one, and no other, goes into the kits. */
+  readonly products?: Readonly<Record<string, string>>;
   readonly reference: Reference;
   /** What is made beside the kits of the roll. */
   readonly extras?: Extras;
@@ -66,6 +68,8 @@ export interface SheetComponent {
   readonly isShared?: boolean;
   /** Others have had it with an earlier kit. */
   readonly isCatchUp?: boolean;
+  /** The product whose label was read: what the kit is said to hold is true of no other. */
+  readonly product?: string;
 }
 
 export interface SheetVariant {

@@ -6,7 +6,7 @@ import { AVOIDANCES, avoidanceLabel } from '../safety/avoidances';
 import type { Portion } from './portion';
 import { type DishMemory, emptyMemory, type KitSheet, kitSheet, type Participant, type Variant } from './sheet';
 import type { SheetComponent, SheetContent, SheetInput, SheetRow, SheetTotal, SheetVariant } from './sheet-content';
-import { BESIDE_BOX, isElsewhere, isEquipment, waysOf } from './supplied';
+import { BESIDE_BOX, isBrought, isElsewhere, isEquipment, waysOf } from './supplied';
 import { packOf, piecesToBuy, type Total } from './totals';
 import { type Component, componentKey } from './variant';
 import { itemName, sayPortion } from './working';
@@ -108,7 +108,12 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
     told.set(portion, plain);
     return plain;
   };
-  const mark = [input.system, ...input.dishes.map(({ id }) => id), ...places.keys()].join('|');
+  const mark = [
+    input.system,
+    JSON.stringify(input.products ?? {}),
+    ...input.dishes.map(({ id }) => id),
+    ...places.keys(),
+  ].join('|');
   const tellAll = (components: readonly Component[]): Filled => {
     const known = filled.get(components);
     if (known?.mark === mark) return known;
@@ -254,8 +259,9 @@ function stepsOf(components: readonly Component[]): { steps?: string[] } {
 
 function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): SheetComponent {
   const { item, portion, from, isInside, isShared, isCatchUp } = component;
+  const product = isBrought(component) ? undefined : input.products?.[item.ingredient.name];
   return {
-    key: componentKey(component, input.dishes[component.dish]?.id ?? ''),
+    key: componentKey(component, input.dishes[component.dish]?.id ?? '', product),
     row: rowOf(component),
     option: component.option,
     ingredient: item.ingredient.name,
@@ -272,6 +278,7 @@ function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): 
     ...(isInside ? { isInside } : {}),
     ...(isShared ? { isShared } : {}),
     ...(isCatchUp ? { isCatchUp } : {}),
+    ...(product ? { product } : {}),
   };
 }
 

@@ -16,7 +16,7 @@ import {
 import { readUnit } from '../quantity/units';
 import type { Item, Recipe } from '../recipes/recipe';
 import type { Ingredient } from '../reference/reference';
-import { asPrepared, blockersOf, holdingsOf, isCare } from '../safety/avoidances';
+import { asPrepared, blockersOf, type Holdings, holdingsOf, isCare } from '../safety/avoidances';
 import { type Portion, SEALED_ENOUGH, scale } from './portion';
 import { type Choice, type Component, chosenItems } from './variant';
 
@@ -40,6 +40,8 @@ export interface JarState {
   readonly grams: string;
   /** Grams left before this kit, exact. */
   readonly left?: string;
+  /** The labels of the jars that they have, null for one that nobody read: what is in them is not what is bought today. */
+  readonly labels?: readonly (readonly string[] | null)[];
   /** Jars that go with this kit: settled once it is known how much the kit draws. */
   readonly fresh?: number;
   readonly isCatchUp?: boolean;
@@ -118,7 +120,7 @@ export function supplyThatMatters(
   const staples = (supply.staples ?? []).filter(isTheirs).sort();
   const box = (supply.box ?? []).filter(({ ingredient }) => isTheirs(ingredient));
   const jars = (supply.jars ?? [])
-    .filter(({ ingredient }) => foods.has(ingredient))
+    .filter((jar) => foods.has(jar.ingredient) && isSafeJar(jar, items, avoids))
     .map((jar) => withFresh(jar, drawnFrom(jar.ingredient, dishes, choice, servings)));
   const matters: Supply = {
     ...(supply.atStation && ways.any('station') ? { atStation: true } : {}),
@@ -130,6 +132,22 @@ export function supplyThatMatters(
   };
   return Object.keys(matters).length > 0 ? matters : undefined;
 }
+
+/** What the jars that somebody has hold, each by its own label. */
+export const jarHoldings = (
+  { labels = [] }: Pick<JarState, 'labels'>,
+  ingredient: Ingredient,
+  preparation: string,
+): Holdings[] => labels.map((label) => holdingsOf(ingredient, label ?? undefined, preparation));
+
+/** Whether somebody may eat out of the jars that they have; where not, the food is packed into the kit as for others. */
+const isSafeJar = (jar: JarState, items: readonly Item[], avoids: readonly string[]): boolean =>
+  avoids.length === 0 ||
+  items
+    .filter(({ ingredient }) => ingredient.name === jar.ingredient)
+    .every(({ ingredient, preparation }) =>
+      jarHoldings(jar, ingredient, preparation).every((holdings) => blockersOf(holdings, avoids).length === 0),
+    );
 
 /** Whether nothing that comes whole is dangerous so: to whoever must avoid that it comes cut, however old they are. */
 function isSafeWhole(dishes: readonly Recipe[], ways: Ways, avoids: readonly string[]): boolean {
@@ -164,6 +182,16 @@ function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState
   const { isCatchUp, ...plain } = jar;
   // Who has one already draws from it: a further jar is no catch-up.
   return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };
+}
+
+/** An item that is taken out of jars that somebody has: it holds what is in any of them. */
+function outOfJar(item: Item, jar: JarState): Item {
+  const inHand = jarHoldings(jar, item.ingredient, item.preparation);
+  if (inHand.length === 0) return item;
+  const all = jar.fresh ? [item.holdings, ...inHand] : inHand;
+  const contains = new Set(all.flatMap((holdings) => [...holdings.contains]));
+  const mayContain = all.flatMap((holdings) => [...holdings.mayContain]).filter((code) => !contains.has(code));
+  return { ...item, holdings: { contains, mayContain: new Set(mayContain) } };
 }
 
 /** How what is cut at class comes. */
@@ -273,7 +301,7 @@ export function supplied(
     const jar = item.sealedGrams ? undefined : supply.jars?.find(({ ingredient }) => ingredient === food);
     if (jar) {
       drawn.add(jar);
-      return [{ ...component, from: FROM_JAR, isInside: true }];
+      return [{ ...component, item: outOfJar(item, jar), from: FROM_JAR, isInside: true }];
     }
     if (supply.staples?.includes(food)) return [{ ...component, from: FROM_HOME, isInside: true }];
     const there = boxes.get(food);
@@ -302,9 +330,12 @@ export const FROM_BOX = 'in the box they receive';
 
 const ELSEWHERE: ReadonlySet<string | undefined> = new Set([FROM_JAR, FROM_HOME, FROM_BOX]);
 
+/** Whether a component comes from the family itself, or out of a jar that it has: nobody reaches for its product here. */
+export const isBrought = ({ from }: { readonly from?: string | undefined }): boolean => ELSEWHERE.has(from);
+
 /** Whether a component is eaten with a kit but not carried in it: from a jar, at home already, or at the station. */
 export const isElsewhere = ({ from, isShared }: Pick<Component, 'from' | 'isShared'>): boolean =>
-  Boolean(isShared) || ELSEWHERE.has(from);
+  Boolean(isShared) || isBrought({ from });
 
 /** What tops up a box stands beside everything else that a line brings along. */
 export const BESIDE_BOX = 50;

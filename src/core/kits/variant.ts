@@ -199,11 +199,14 @@ const isSimpleLine = ({ written, alternatives }: Line): boolean =>
 const isSimpleItem = (item: Item | null): boolean =>
   item === null || (!item.liquidPortion && !item.part && item.also.every(isSimpleItem));
 
-/** Identifies what is packed, so that a tick stays valid exactly while the component stays the same. */
-export function componentKey(component: Component, dishKey: string): string {
+/**
+ * Identifies what is packed, so that a tick stays valid exactly while the component stays the same: the same amount of the same
+ * product, where one is named.
+ */
+export function componentKey(component: Component, dishKey: string, product?: string): string {
   const { item, portion, line, beside, from = component.isShared ? 'station' : undefined } = component;
   const amount: Rational = portion.packed;
   const kind = portion.sealedUnits === undefined ? item.unit.key : `sealed ${portion.sealedUnits}`;
   const place = beside === 0 ? line : `${line}+${beside}`;
-  return `${dishKey}#${place}|${item.ingredient.name}|${item.preparation}|${toText(amount)}|${kind}${from ? `|${from}` : ''}`;
+  return `${dishKey}#${place}|${item.ingredient.name}|${item.preparation}|${toText(amount)}|${kind}${from ? `|${from}` : ''}${product ? `|of ${product.slice(0, 40)}` : ''}`;
 }

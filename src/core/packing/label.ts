@@ -94,7 +94,9 @@ function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, pack
     servings: variant.servings,
     session: `${session.courseTitle} ${session.number}: ${session.title}, ${sayDate(meeting?.date ?? session.date)}`,
     group: kit.group ?? '',
-    inside: components.filter(({ isInside }) => !isInside).map((component) => `${component.say} ${component.name}`),
+    inside: components
+      .filter(({ isInside }) => !isInside)
+      .map(({ say, name, product }) => `${say} ${name}${product ? ` (${product})` : ''}`),
     allergens: sayAllergens(variant),
     madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',
     keep: sayKeeping(components, content.input.reference, session.safetyProfile, packedOn),

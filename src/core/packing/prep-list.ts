@@ -14,6 +14,8 @@ export interface PrepSheet {
 export interface PrepCut {
   /** "chopped"; '' where it is only measured out. */
   readonly cut: string;
+  /** The one product it is taken of; '' where any will do. */
+  readonly product: string;
   readonly sayTotal: string;
   /** Where it goes, dish by dish: what each kit gets, and which kits. */
   readonly goesTo: readonly PrepTarget[];
@@ -69,7 +71,14 @@ const isPrepared = ({ sealedUnits, from, isInside, isShared }: SheetComponent) =
 export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
   type Into = { say: string; count: number; letters: string[] };
   type Target = { session: string; dish: string; kits: Map<string, Into>; first: string[]; others: boolean };
-  type Entry = { cut: string; goesTo: Map<string, Target>; grams: Rational; pieces: Rational; unit: string };
+  type Entry = {
+    cut: string;
+    product: string;
+    goesTo: Map<string, Target>;
+    grams: Rational;
+    pieces: Rational;
+    unit: string;
+  };
   const foods = new Map<string, { aisle: string; cuts: Map<string, Entry> }>();
   for (const { session, content } of sheets) {
     for (const variant of content.variants) {
@@ -81,9 +90,11 @@ export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
         const own = foods.get(food.name) ?? { aisle: food.aisle, cuts: new Map<string, Entry>() };
         foods.set(food.name, own);
         const isPiece = findUnit(component.unit)?.dimension === 'count';
-        const key = `${cut}|${isPiece ? component.unit : ''}`;
+        const { product = '' } = component;
+        const key = `${cut}|${isPiece ? component.unit : ''}|${product}`;
         const entry: Entry = own.cuts.get(key) ?? {
           cut,
+          product,
           goesTo: new Map(),
           grams: ZERO,
           pieces: ZERO,
@@ -122,6 +133,7 @@ export function prepList(sheets: readonly PrepSheet[]): PrepPart[] {
         cuts: [...cuts.values()]
           .map((entry) => ({
             cut: entry.cut,
+            product: entry.product,
             sayTotal: sayTotal(entry),
             goesTo: [...entry.goesTo.values()].map(({ kits, first, others, ...place }) => ({
               ...place,

@@ -50,6 +50,8 @@ export interface CourseDishes {
   readonly stock: readonly string[];
   readonly offers: readonly string[];
   readonly products: readonly Product[];
+  /** Recorded labels of the products that the programme usually buys, by food. */
+  readonly labels?: ReadonlyMap<string, readonly string[]>;
 }
 
 /** A proposal as it is told. Plain data. */
@@ -76,14 +78,15 @@ export interface CourseDishesAnswer {
   readonly coverage: readonly CoverageCount[];
 }
 
-/** What a dish is, and what it brings, for one roll. */
+/** What a dish is, and what it brings, for one roll. @param labels recorded labels of the products used, by food */
 export function dishFactsOf(
   { id, title, servings, lines, steps, planned }: DishRecipe,
   reference: Reference,
   people: CourseDishes['people'],
   products: readonly Product[],
+  labels: ReadonlyMap<string, readonly string[]> = new Map(),
 ): { facts: DishFacts; candidate: Candidate } | undefined {
-  const reading = readRecipe({ servings, lines: packedLines(lines, reference) }, reference);
+  const reading = readRecipe({ servings, lines: packedLines(lines, reference) }, reference, labels);
   if ('problems' in reading) return undefined;
   const { recipe } = reading;
   const ingredients = [...new Set(recipe.lines.map(({ written }) => written.ingredient.name))];
@@ -160,7 +163,7 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
   const { reference, recipes, sessions, people, ages } = task;
   const known = new Map(
     recipes.flatMap((recipe) => {
-      const found = dishFactsOf(recipe, reference, people, task.products);
+      const found = dishFactsOf(recipe, reference, people, task.products, task.labels);
       return found ? [[recipe.id, found] as const] : [];
     }),
   );

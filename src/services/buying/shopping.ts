@@ -16,7 +16,7 @@ export const viewShoppingList = service({
       bundle,
       sheet,
       hours,
-      aisles: content ? shoppingList(content.totals) : [],
+      aisles: content ? shoppingList(content.totals, content.input.products) : [],
       usedUp: usedUpBy(bundle, sheet, programme),
       done: markedDone(bundle.marks).has('buying'),
     };

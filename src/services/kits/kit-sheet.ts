@@ -29,6 +29,7 @@ import { labelOf, loadProducts } from '../recipes/products';
 import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
 import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
+import { rulesOf } from './supply';
 
 /** A session's bundle with its calculation. */
 export async function loadSheet(
@@ -138,7 +139,7 @@ export const lockKitSheet = service({
             lockedBy: context.actor.id,
           },
         ]);
-        await writeIssues(db, sessionId, sheet);
+        await writeIssues(db, bundle, sheet);
         await execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', { sessionId });
         await logChange(context, db, 'locked', 'kit sheet', id, {
           sessionId,
@@ -228,14 +229,29 @@ async function kitsOf(context: Context, db: Db, sessionId: string, draft: SheetC
 }
 
 /** Writes down what these kits hand out of the supplies of the course: what later kits no longer need to hold. */
-async function writeIssues(db: Db, sessionId: string, { computed }: SessionSheet): Promise<void> {
+async function writeIssues(db: Db, { session }: SessionBundle, { computed, input }: SessionSheet): Promise<void> {
+  const { id: sessionId } = session;
   await remove(db, db.models.issue, { sessionId });
+  const jars = (rulesOf(session.kitRules).supplies ?? []).filter(({ kind }) => kind === 'jar');
+  const labels = new Map(
+    jars.flatMap(({ id, name }) => {
+      const label = input.labels[name];
+      return label ? [[id, JSON.stringify(label)] as const] : [];
+    }),
+  );
   const rows = (computed?.sheet.variants ?? []).flatMap(({ supply, avoids, servings, participants, extra }) =>
     extra
       ? []
       : handedOutWith(supply, computed?.dishes ?? [], choose(computed?.dishes ?? [], avoids), servings).flatMap(
           ({ supplyId, units, drawn }) =>
-            participants.map(({ id }) => ({ sessionId, enrolmentId: id, supplyId, units, drawn: toText(drawn) })),
+            participants.map(({ id }) => ({
+              sessionId,
+              enrolmentId: id,
+              supplyId,
+              units,
+              drawn: toText(drawn),
+              label: units > 0 ? (labels.get(supplyId) ?? null) : null,
+            })),
         ),
   );
   await insert(db, db.models.issue, rows);
@@ -284,7 +300,7 @@ export const recordLabel = service({
   }),
   run: (context, { sessionId, ingredient, product, allergens: ticked }) =>
     context.store.transaction(async (db) => {
-      const { sheet } = await loadSheet(context, sessionId, db);
+      const { sheet, bundle } = await loadSheet(context, sessionId, db);
       const food = sheet.draft && findIngredient(sheet.draft.input.reference, ingredient);
       if (!food) throw notFound('ingredient');
       const allergens = labelOf(food, ticked);
@@ -293,7 +309,8 @@ export const recordLabel = service({
         { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },
       ]);
       await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
-      await syncCallBacks(context, db, { sessionId });
+      // Kits of later sessions may be eaten with a jar that came with these.
+      await syncCallBacks(context, db, { courseId: bundle.session.courseId });
     }),
 });
 
@@ -303,12 +320,13 @@ export const forgetLabel = service({
   input: z.object({ sessionId: z.uuid(), ingredient: z.string().max(80) }),
   run: (context, { sessionId, ingredient }) =>
     context.store.transaction(async (db) => {
-      await loadBundle(context, sessionId, db);
+      const bundle = await loadBundle(context, sessionId, db);
       const label = await findOne(db, db.models.productLabel, { sessionId, ingredient });
       if (!label) return;
       await remove(db, db.models.productLabel, { id: label.id });
       await logChange(context, db, 'took back a label', 'session', sessionId, { ingredient, product: label.product });
-      await syncCallBacks(context, db, { sessionId });
+      // Kits of later sessions may be eaten with a jar that came with these.
+      await syncCallBacks(context, db, { courseId: bundle.session.courseId });
     }),
 });
 

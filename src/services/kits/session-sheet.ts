@@ -12,7 +12,7 @@ import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
 import type { Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
-import { labelsIn, sheetDish, suppliesOf } from './supply';
+import { labelsIn, productsIn, sheetDish, suppliesOf } from './supply';
 
 /** The calculation of a session as things stand now, beside what is locked. */
 export interface SessionSheet {
@@ -184,6 +184,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
         bundle.labels.map(({ ingredient, allergens }) => [ingredient, allergens]),
       ),
     ),
+    ...productsIn(programme, bundle.labels),
     reference: programme.reference,
     ...(made.length > 0 ? { extras: extrasFor(made, present, supplies.forNew) } : {}),
     ...(wanted.versions && wanted.versions !== 'separate' ? { versions: wanted.versions } : {}),

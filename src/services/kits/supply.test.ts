@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { calledBackNow } from '@/core/packing/progress';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { recordAttendance } from '../classday/attendance';
+import { viewBench } from '../packing/bench';
 import { addDish, addSession } from '../plan/sessions';
 import { setHome, viewHousehold } from '../roll/home';
-import { addPerson, viewRoll } from '../roll/roll';
+import { addPerson, editPerson, viewRoll } from '../roll/roll';
 import { lockKitSheet, recordLabel, viewKitSheet } from './kit-sheet';
 import { viewPrepList, viewStockOutcome } from './planning';
 import { setContainers, setKitRules, setLineWays, viewKitRules } from './rules';
@@ -90,6 +92,49 @@ describe('supplies of a course', () => {
     const label = { ingredient: 'olive oil', product: 'Blended oil', allergens: ['SESAME'] };
     await recordLabel(context, { sessionId: sessions[0] ?? '', ...label } as never);
     expect(await kitOf(1, 'Ash')).toEqual([`2 ${OIL}`]);
+  });
+
+  it('are eaten by the label of the jar that went out, not by that of what is bought today', async () => {
+    const { courseId, sessions, lock, kitOf } = await course([{ name: 'Mia', servings: '4' }, { name: 'Noa' }]);
+    const label = (at: number, allergens: string[]) =>
+      recordLabel(context, {
+        sessionId: sessions[at] ?? '',
+        ingredient: 'olive oil',
+        product: `Oil ${at}`,
+        allergens,
+      } as never);
+    await label(0, ['WHEAT', 'GLUTEN']);
+    await lock(0);
+    await label(1, []);
+    await lock(1);
+    const need = async (name: string, avoids: string) => {
+      const { people } = await viewRoll(context, { courseId });
+      const person = people.find((each) => each.name === name);
+      const enrolmentId = person?.id ?? '';
+      await editPerson(context, {
+        enrolmentId,
+        version: person?.version,
+        cells: cells({ name, servings: name === 'Mia' ? '4' : '1', avoids }),
+      } as never);
+    };
+    const held = async (at: number) => {
+      const { sheet, events } = await viewBench(context, { sessionId: sessions[at] ?? '' });
+      const back = calledBackNow(events);
+      return sheet.kits.filter(({ id }) => back.has(id)).map(({ number }) => number);
+    };
+    await need('Noa', 'wheat');
+    expect([await held(0), await held(1)]).toEqual([[2], [2]]);
+    // What is not locked yet packs her oil afresh.
+    await label(2, []);
+    expect(await kitOf(2, 'Noa')).toEqual([]);
+    expect((await kitOf(2, 'Mia'))[0]).toContain('jar for the course');
+    await need('Noa', '');
+    expect([await held(0), await held(1)]).toEqual([[], []]);
+    // What is found in it later, of the first session's product, is in it all the same.
+    await need('Noa', 'milk');
+    expect(await held(1)).toEqual([]);
+    await label(0, ['MILK']);
+    expect(await held(1)).toEqual([2]);
   });
 
   it('leave a session that is over alone when somebody joins after it', async () => {

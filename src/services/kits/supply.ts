@@ -73,6 +73,20 @@ export const labelsIn = (
     ...recorded.map(([food, allergens]) => [food, JSON.parse(allergens) as string[]] as const),
   ]);
 
+/** What the products are called whose labels count in a session; nothing where none does. */
+export function productsIn(
+  { labels }: Programme,
+  recorded: readonly { readonly ingredient: string; readonly product: string }[],
+): { products?: Readonly<Record<string, string>> } {
+  if (labels.size === 0 && recorded.length === 0) return {};
+  return {
+    products: Object.fromEntries([
+      ...[...labels].map(([food, { product }]) => [food, product]),
+      ...recorded.map(({ ingredient, product }) => [ingredient, product]),
+    ]),
+  };
+}
+
 /** Looks up how somebody's kit is filled, in the mode in which they come. */
 export interface Supplies {
   readonly of: (row: EnrolmentAtHome) => Supply | undefined;
@@ -121,10 +135,16 @@ function handedOutBefore(bundle: SessionBundle, programme: Programme, meanings: 
   for (const session of bundle.before) {
     const missing = new Set(session.missing);
     if (session.isLocked) {
-      for (const { enrolmentId, supplyId, units, drawn } of session.issues) {
+      const { supplies = [] } = rulesOf(bundle.session.kitRules);
+      const foodOf = new Map(supplies.map(({ id, name }) => [id, name]));
+      const known = recordedLabels(session);
+      for (const { enrolmentId, supplyId, units, drawn, label } of session.issues) {
         if (units > 0) handedOut.add(supplyId);
         if (missing.has(enrolmentId)) continue;
-        const given = [{ supplyId, units, drawn: fromText(drawn) }];
+        const then = label === null ? null : (JSON.parse(label) as string[]);
+        // What was read of that session's product since is as true as what was read before.
+        const since = known.get(foodOf.get(supplyId) ?? '');
+        const given = [{ supplyId, units, drawn: fromText(drawn), labels: since ? [then, since] : [then] }];
         heldBy.set(enrolmentId, afterKit(heldBy.get(enrolmentId) ?? NOTHING_HELD, given));
       }
       continue;
@@ -137,6 +157,15 @@ function handedOutBefore(bundle: SessionBundle, programme: Programme, meanings: 
   return { heldBy, handedOut };
 }
 
+/** Labels that were recorded for a session itself, by food. */
+const recordedLabels = ({ labels }: SeriesSession): ReadonlyMap<string, readonly string[]> =>
+  new Map(
+    Object.entries(JSON.parse(labels ?? '{}') as Record<string, string>).map(([food, codes]) => [
+      food,
+      JSON.parse(codes) as string[],
+    ]),
+  );
+
 /** Adds what a session that is not locked yet will hand out. */
 function planHandingOut(
   session: SeriesSession,
@@ -148,6 +177,7 @@ function planHandingOut(
   const { supplies = [] } = rulesOf(kitRules);
   const written = session.dishes.map((dish) => sheetDish(dish, programme));
   const labels = labelsIn(programme, Object.entries(JSON.parse(session.labels ?? '{}') as Record<string, string>));
+  const foodOf = new Map(supplies.map(({ id, name }) => [id, name]));
   const dishes = written.flatMap(({ recipe }): Recipe[] => {
     const reading = readRecipe(recipe, programme.reference, labels);
     return 'recipe' in reading ? [reading.recipe] : [];
@@ -165,7 +195,11 @@ function planHandingOut(
     const supply = supplyFromCourse(supplies, session.number, held, before);
     const matters = supplyThatMatters(supply, dishes, ways, choice, row.servings, avoids);
     const given = handedOutWith(matters, dishes, choice, row.servings);
-    heldBy.set(row.id, afterKit(held, given));
+    const labelled = given.map((each) => ({
+      ...each,
+      labels: [labels.get(foodOf.get(each.supplyId) ?? '') ?? null],
+    }));
+    heldBy.set(row.id, afterKit(held, labelled));
     for (const { supplyId, units } of given) if (units > 0) handedOut.add(supplyId);
   }
 }

@@ -15,7 +15,7 @@ import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles'
 import { type Context, service } from '../access/gate';
 import { loadSheet } from '../kits/kit-sheet';
 import { comingOf } from '../kits/session-sheet';
-import { homeOf } from '../kits/supply';
+import { homeOf, labelsIn } from '../kits/supply';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
 import { loadProgramme, type Meanings } from '../programme/load';
@@ -89,8 +89,9 @@ export const viewSuits = service({
     const who = whoComes(bundle, meanings);
     const session = courseSession(bundle, who, bundle.session.budgetCents, await placesOf(context));
     const products = await loadProducts(context);
+    const labels = new Map(Object.entries(sheet.input.labels));
     const suits = bundle.dishes.map(({ recipeId, title, body }) => {
-      const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products);
+      const found = dishFactsOf(dishRecipe(recipeId, title, body), programme.reference, who.people, products, labels);
       const fit = found ? fitOfSession(found.facts, session, who.ages) : undefined;
       return { recipeId, title, fit, grams: found?.facts.grams };
     });
@@ -136,6 +137,7 @@ export const proposeDishes = service({
       stock: foodsIn(stock, reference),
       offers: foodsIn(offers, reference),
       products: await loadProducts(context),
+      labels: labelsIn(programme, []),
     };
     const { proposals, coverage } = await pooled('chooseDishes', task);
     return {

@@ -1,5 +1,6 @@
 import type { BenchKit, BenchSheet } from '@/core/packing/progress';
 import { KitPlace } from './kit-place';
+import { packOf } from './pack-of';
 
 type Tick = (changes: readonly { kitId: string; component: string; action: 'packed' | 'undone' }[]) => void;
 
@@ -10,10 +11,13 @@ interface Props {
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
   readonly calledBack: ReadonlySet<string>;
   readonly tick: Tick;
+  /** Products that somebody at this screen has seen to be the ones whose labels were read. */
+  readonly seen: ReadonlySet<string>;
+  readonly see: (pack: string) => void;
 }
 
 /** One component through all kits: what, how much into which, how many left, and who is different and why. */
-export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Props) {
+export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, see }: Props) {
   const step = sheet.rows[index];
   if (!step) return null;
   const groups = sheet.variants
@@ -38,6 +42,8 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
       </div>
       <div className="flex flex-col gap-4">
         {groups.map(({ variant, component, kits }) => {
+          // Any other brand may hold what a kit must not: the question comes before the first tick.
+          const asked = component?.product && !seen.has(packOf(component) ?? '') ? component.product : undefined;
           const open = component ? kits.filter((kit) => !isIn(kit, component.key) && !calledBack.has(kit.id)) : [];
           return (
             <section
@@ -69,13 +75,22 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
                     made without {variant.madeWithout.join(', ')}
                   </span>
                 )}
+                {component && asked && (
+                  <span className="flex items-center gap-3 rounded-field border-2 border-warning px-3 py-1 text-xl font-bold">
+                    Is the pack “{asked}”?
+                    <button type="button" className="btn btn-primary h-14" onClick={() => see(packOf(component) ?? '')}>
+                      Yes, I see it
+                    </button>
+                  </span>
+                )}
+                {component?.product && !asked && <span className="text-xl font-bold">only “{component.product}”</span>}
                 {component && (
                   <span className="ml-auto flex items-center gap-3">
                     <span className="text-xl tabular-nums">{open.length} left</span>
                     <button
                       type="button"
                       className="btn h-14"
-                      disabled={open.length === 0}
+                      disabled={open.length === 0 || asked !== undefined}
                       onClick={() =>
                         tick(open.map((kit) => ({ kitId: kit.id, component: component.key, action: 'packed' })))
                       }
@@ -93,7 +108,7 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick }: Prop
                       state={stateOf(kit, component?.key)}
                       what={component?.name ?? step.name}
                       onPress={
-                        component && !calledBack.has(kit.id)
+                        component && !asked && !calledBack.has(kit.id)
                           ? () =>
                               tick([
                                 {

@@ -1,4 +1,5 @@
 import type { BenchSheet } from '@/core/packing/progress';
+import { packOf } from './pack-of';
 
 interface Props {
   readonly sheet: BenchSheet;
@@ -7,10 +8,12 @@ interface Props {
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
   readonly calledBack: ReadonlySet<string>;
   readonly tick: (changes: readonly { kitId: string; component: string; action: 'packed' | 'undone' }[]) => void;
+  readonly seen: ReadonlySet<string>;
+  readonly see: (pack: string) => void;
 }
 
 /** One kit at a time: everything that goes into it, each ticked with one press. */
-export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
+export function ByKit({ sheet, index, go, packed, calledBack, tick, seen, see }: Props) {
   const kit = sheet.kits[index];
   const variant = sheet.variants.find(({ letter }) => letter === kit?.variant);
   if (!kit || !variant) return null;
@@ -37,13 +40,19 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
       <ul className="grid gap-3 md:grid-cols-2">
         {variant.components.map((component) => {
           const isIn = inside?.has(component.key) ?? false;
+          const asked =
+            component.product && !isIn && !seen.has(packOf(component) ?? '') ? component.product : undefined;
           return (
             <li key={component.key}>
               <button
                 type="button"
                 aria-pressed={isIn}
                 disabled={isHeld}
-                onClick={() => tick([{ kitId: kit.id, component: component.key, action: isIn ? 'undone' : 'packed' }])}
+                onClick={() =>
+                  asked
+                    ? see(packOf(component) ?? '')
+                    : tick([{ kitId: kit.id, component: component.key, action: isIn ? 'undone' : 'packed' }])
+                }
                 className={`flex min-h-20 w-full cursor-pointer items-center gap-4 rounded-box border-2 px-4 py-2 text-left ${isIn ? 'border-success bg-success text-success-content' : 'border-base-content/70 bg-base-200'}`}
               >
                 <span className="flex-1">
@@ -52,6 +61,11 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick }: Props) {
                     {component.name}
                     {component.option > 0 && ' (instead)'}
                     {component.from && `, ${component.from}`}
+                    {component.product && (
+                      <span className="block font-bold">
+                        {asked ? `Is the pack “${asked}”? Press when you see it.` : `only “${component.product}”`}
+                      </span>
+                    )}
                     {variant.into[component.key] && ` · into ${variant.into[component.key]}`}
                   </span>
                 </span>

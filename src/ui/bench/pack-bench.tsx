@@ -33,6 +33,8 @@ export function PackBench({
   const [way, setWay] = useState<'component' | 'kit'>('component');
   const [at, setAt] = useState(() => firstOpen(sheet, ticks.packed));
   const [kit, setKit] = useState(0);
+  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
+  const see = (pack: string) => setSeen((before) => new Set([...before, pack]));
   const count = way === 'component' ? sheet.rows.length : sheet.kits.length;
   const [here, go] = way === 'component' ? [at, setAt] : [kit, setKit];
 
@@ -128,6 +130,8 @@ export function PackBench({
       <main className="flex flex-1 flex-col p-4">
         {way === 'component' ? (
           <ByComponent
+            seen={seen}
+            see={see}
             sheet={sheet}
             index={Math.min(at, count - 1)}
             go={setAt}
@@ -137,6 +141,8 @@ export function PackBench({
           />
         ) : (
           <ByKit
+            seen={seen}
+            see={see}
             sheet={sheet}
             index={Math.min(kit, count - 1)}
             go={setKit}

@@ -55,8 +55,8 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
                 </thead>
                 <tbody>
                   {foods.flatMap(({ ingredient, cuts }) =>
-                    cuts.map(({ cut, sayTotal, goesTo }, at) => (
-                      <tr key={`${ingredient} ${cut} ${sayTotal}`} className="align-top">
+                    cuts.map(({ cut, product, sayTotal, goesTo }, at) => (
+                      <tr key={`${ingredient} ${cut} ${product} ${sayTotal}`} className="align-top">
                         <td>
                           <span
                             aria-hidden="true"
@@ -66,6 +66,7 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
                         <th scope="row" className="whitespace-normal">
                           <span className={at === 0 ? '' : 'text-base-content/75'}>{ingredient}</span>
                           <span className="block font-normal">{cut || 'measure out'}</span>
+                          {product && <span className="block text-sm">only “{product}”</span>}
                         </th>
                         <td className="text-right">{sayTotal}</td>
                         <td className="text-sm">

@@ -81,6 +81,9 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
                     />
                     <span className="flex-1">
                       <b>{item.ingredient}</b>
+                      {item.product && (
+                        <span className="block text-sm font-semibold">only “{item.product}”: its label was read</span>
+                      )}
                       <span className="block text-sm text-base-content/80">
                         {[item.need, item.left].filter(Boolean).join(', ')}
                       </span>
