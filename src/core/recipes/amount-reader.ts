@@ -136,8 +136,18 @@ const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] 
   [/^some\b ?/i, 'to taste'],
 ];
 
+/** "Scant ½ cup", "a generous 2 tbsp": how full the measure is, said before the number. */
+const FULL_BEFORE = new RegExp(`^(?:an? )?(scant|generous|heaped|heaping|rounded|level) (?=${NUMBER})`, 'i');
+
 /** Reads what a line begins with; what follows is left in `rest`. */
 export function readAmount(line: string): ReadAmount {
+  const [said = '', fill = ''] = FULL_BEFORE.exec(line) ?? [];
+  if (said === '') return readCount(line);
+  const read = readCount(line.slice(said.length));
+  return { ...read, fill: fill.toLowerCase(), assumed: [...read.assumed, `“${fill}” is measured as a level one`] };
+}
+
+function readCount(line: string): ReadAmount {
   const assumed: string[] = [];
   for (const [pattern, vague] of VAGUE) {
     if (!pattern.test(line)) continue;
@@ -223,18 +233,22 @@ function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount
     rest = rest.replace(/^(?:piece|knob|chunk|length)s?(?: of)? /i, '');
   let total = amount;
   const also: Measured[] = [];
-  const also1 = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u').exec(rest);
-  const alsoUnit = also1 && findUnit(also1[2] ?? '');
-  if (also1 && alsoUnit) {
-    also.push(measured(also1[1] as string, alsoUnit));
-    rest = rest.slice(also1[0].length).trim();
-  }
   if (unit?.unit) {
     const sum = sumAfter(rest, total, unit.unit);
     if (sum) {
       total = sum.total;
       rest = sum.rest;
     }
+  }
+  // "675g/1lb 8oz", "1lb 8oz/675g": one amount in two systems; what follows the stroke adds to nothing.
+  const twice = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u').exec(rest);
+  const otherUnit = twice && (findUnit(twice[2] ?? '') ?? findUnit(SPELLINGS[(twice[2] ?? '').toLowerCase()] ?? ''));
+  if (twice && otherUnit) {
+    const other = measured(twice[1] as string, otherUnit);
+    rest = rest.slice(twice[0].length).trim();
+    const sum = sumAfter(rest, other.amount, otherUnit);
+    also.push(sum ? { amount: sum.total, unit: otherUnit } : other);
+    if (sum) rest = sum.rest;
   }
   const written = unit && { key: unit.key, unit: unit.unit };
   if (pack && !written) {

@@ -58,6 +58,13 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   const assumed = [...part.assumed];
   const ingredient = findIngredient(reference, chosen ?? part.ingredient ?? '');
   if (part.problem) open.push(part.problem);
+  open.push(
+    ...part.unexplained.map((words) =>
+      words.includes(' ')
+        ? `“${words}”: is that another food? Give it a line of its own, or take the words away.`
+        : `What does “${words}” say? Say it otherwise, or take the word away: nothing in a line is passed over.`,
+    ),
+  );
   if (!ingredient) {
     open.push(part.food ? `Which food is “${part.food}”?` : 'Which food is it?');
     return { item: undefined, open, assumed };
@@ -83,7 +90,9 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     );
     return { item: undefined, open, assumed };
   }
-  const raw = preparation === 'cooked' ? boughtRaw(part, name, measured, reference, assumed) : undefined;
+  const raw = /(?<![-\p{L}])cooked\b/iu.test(preparation)
+    ? boughtRaw(part, name, measured, reference, assumed)
+    : undefined;
   return {
     item: raw ?? {
       ingredient: name,

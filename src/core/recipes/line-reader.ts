@@ -35,6 +35,8 @@ export interface ReadPart {
   readonly size: string;
   readonly optional: boolean;
   readonly divided: boolean;
+  /** What stands in the line and was not understood: another food ("with almonds"), or a word that nothing is known of. */
+  readonly unexplained: readonly string[];
   /** What could stand in its place, as written: "soy milk". */
   readonly alternatives: readonly string[];
   /** "Any of these": what could stand in its place fills it as well. */
@@ -80,7 +82,7 @@ export function tidyLine(text: string): string {
     .replace(/[\u2010-\u2012]/g, '-')
     .replace(/\p{Extended_Pictographic}\ufe0f?/gu, (sign) => (/[✓✔☑]/u.test(sign) ? '•' : ''))
     // "1 cup/240 ml": two measures.
-    .replace(/(\p{L})\/(?=\d)/gu, '$1 / ')
+    .replace(/(\p{L})\/(?=[\d½⅓⅔¼¾⅛])/gu, '$1 / ')
     .replace(/\s+/g, ' ')
     .trim();
   for (let bullet = BULLET.exec(line); bullet; bullet = BULLET.exec(line)) line = line.slice(bullet[0].length);
@@ -102,12 +104,39 @@ function readParts(line: string, index: FoodIndex): ReadPart[] {
     if (sides.every((side) => surely(side, index)))
       return sides.map((side) => ({ ...readOne(side, index), vague: 'to taste' }));
   }
-  const each = EACH.exec(line) ?? PINCH_OF.exec(line);
-  if (each) {
-    const [, amount = '', first = '', second = ''] = each;
-    if (surely(first, index)) return [readOne(`${amount} ${first}`, index), readOne(`${amount} ${second}`, index)];
-  }
+  const each = eachOf(line, index);
+  if (each.length > 0) return each;
+  const second = secondOf(line, index);
+  if (second) return [readOne(second.first, index), ...readParts(second.rest, index)];
   return [readOne(line, index)];
+}
+
+/** "1 tsp each cumin, coriander and turmeric", "cumin and paprika, 1 tsp each", "a pinch of salt and pepper": as much of each. */
+function eachOf(line: string, index: FoodIndex): ReadPart[] {
+  const [, amount = '', foods = ''] = EACH.exec(line) ?? PINCH_OF.exec(line) ?? turned(EACH_BEHIND.exec(line));
+  const names = foods.split(/, ?(?:and |& )?| and | & /i).filter(Boolean);
+  if (names.length < 2 || !names.some((name) => surely(name, index))) return [];
+  return names.map((name) => readOne(`${amount} ${name}`, index));
+}
+
+const turned = (found: RegExpExecArray | null): string[] => (found ? [found[0], found[2] ?? '', found[1] ?? ''] : []);
+
+/** What joins a second food with an amount of its own to a line: "2 eggs, 100 ml milk", "beaten with 1 tsp oil". */
+const JOINED =
+  /(?:,? (?:plus|and|with|mixed with|beaten with|whisked with|dissolved in|made with|in)| ?[+&;,]) (?=(?:an? |half |one |two |three )?[\d½⅓⅔¼¾⅛]|an? (?:pinch|dash|handful|knob|few|splash|little) )/giu;
+
+/** A line that names a second food with an amount of its own, parted before it; undefined for any other line. */
+function secondOf(line: string, index: FoodIndex): { first: string; rest: string } | undefined {
+  for (const joined of line.matchAll(JOINED)) {
+    const first = line.slice(0, joined.index);
+    const rest = line.slice(joined.index + joined[0].length);
+    const own = safely(first).found;
+    const other = safely(rest).found;
+    if (!own.amount || (!other.amount && !other.vague)) continue;
+    const [one, two] = [settle(own.rest, index).ingredient, settle(other.rest, index).ingredient];
+    if (one && two && one !== two) return { first, rest };
+  }
+  return undefined;
 }
 
 /** "500 g any of carrots, courgettes or peppers": the first fills it, the others as well. */
@@ -153,11 +182,10 @@ function reservedLiquid(line: string, index: FoodIndex): ReadPart | undefined {
 const PART_OF =
   /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) of (.+)$/i;
 const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/u;
-/** "Pinch of salt and pepper": as much of each. */
 const PINCH_OF =
-  /^((?:an? |1 )?(?:generous |good |small )?(?:pinch|dash)) (?:each )?of (\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/iu;
-/** "1 teaspoon each cumin and paprika" */
-const EACH = /^(\S+ ?\S* \S+?) each (?:of )?(\p{L}[\p{L} ]*?),? (?:and|&) (\p{L}[\p{L} ]*)$/u;
+  /^((?:an? |1 )?(?:generous |good |small )?(?:pinch|dash)) (?:each )?of (\p{L}[\p{L}, ]*? (?:and|&) \p{L}[\p{L} ]*)$/iu;
+const EACH = /^(\S+(?: \S+){0,2}?) each (?:of )?(\p{L}[\p{L}, &]*)$/u;
+const EACH_BEHIND = /^(\p{L}[\p{L}, &]*?),? ([\d½⅓⅔¼¾⅛]\S*(?: \S+){0,2}) each$/u;
 const TO_TASTE = /,? ?(?:or )?(?:to|for) taste$/i;
 
 const surely = (words: string, index: FoodIndex) => settle(words, index).ingredient !== undefined;
@@ -200,7 +228,7 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   const rest = found.rest.replace(/^[,;:] ?/, '');
   const orElse = /^(.+?) or ((?:\d|[½⅓⅔¼¾⅛]).+)$/u.exec(rest);
   if (orElse) alternatives.push(orElse[2] as string);
-  const food = settle(orElse ? (orElse[1] as string) : rest, index);
+  const food = settleDried(orElse ? (orElse[1] as string) : rest, index);
   let unit = found.unit;
   if (food.piece && (unit === undefined || unit.key === 'pack')) unit = food.piece;
   if (unit?.key === 'stick' && food.ingredient && !/butter|margarine|lard/.test(food.ingredient))
@@ -223,6 +251,9 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
     size: found.size || food.size,
     optional,
     divided: /\bdivided\b/i.test(food.after),
+    unexplained: food.ingredient
+      ? unexplainedIn([partOf, food.before, food.after].join(', '), food.ingredient, index)
+      : [],
     alternatives: [...food.alternatives, ...alternatives],
     assumed: found.assumed,
     problem,
@@ -255,6 +286,12 @@ interface Settled {
 /** Where what a food is made with or meant for begins. */
 const PREPOSITION = /^(?:in|for|with|from|at|to|without|on|into|cut|torn|plus|about|such|like|per|dissolved)$/i;
 
+/** What was soaked was dried: "kidney beans, soaked" come in no can. */
+function settleDried(text: string, index: FoodIndex): Settled {
+  const dried = /\bsoaked\b/i.test(text) ? settle(`dried ${text}`, index) : undefined;
+  return dried?.ingredient?.startsWith('dried ') ? dried : settle(text, index);
+}
+
 /** Finds the food in what is left of a line, and sorts the words around it. */
 function settle(text: string, index: FoodIndex): Settled {
   const segments = text.split(/, ?|; ?/).filter(Boolean);
@@ -266,8 +303,10 @@ function settle(text: string, index: FoodIndex): Settled {
       continue;
     }
     const before = [...behind, settled.before].filter(Boolean).join(', ');
-    const after = [settled.after, ...segments.slice(at + 1)].filter(Boolean).join(', ');
-    return { ...settled, before, after };
+    const rest = segments.slice(at + 1);
+    const after = [settled.after, ...rest.filter((each) => !/^or /i.test(each))].filter(Boolean).join(', ');
+    const others = rest.flatMap((each) => (/^or /i.test(each) ? [each.slice(3)] : []));
+    return { ...settled, before, after, alternatives: [...settled.alternatives, ...others] };
   }
   const [first = '', ...others] = segments;
   const words = first.split(' ').filter((word) => !QUALIFIERS.has(wordKey(word)));
@@ -338,6 +377,8 @@ function around(
   const size = before.find((word) => SIZES.test(word)) ?? '';
   const said = before.filter((word) => !SIZES.test(word) && !/^fresh$/i.test(word));
   const written = words.slice(found.from, found.to);
+  // "Fresh tuna" comes in no can: which food is meant is asked.
+  if (before.some((word) => /^fresh$/i.test(word)) && isPreserved(found.name, written)) return undefined;
   // "freshly ground black pepper": how it is ground is part of the food's name, that it is fresh is not.
   if (/ly$/.test(said.at(-1) ?? '') && /ed$|^ground$/i.test(written[0] ?? '')) said.push(written[0] as string);
   const state = stateOf(said, found.name, index);
@@ -359,6 +400,21 @@ function around(
     piece: piece ? { key: PIECE_WORDS.get(piece) as string, unit: undefined } : undefined,
   };
 }
+
+/** Whether the table's food is a preserved form that the written words do not name. */
+const isPreserved = (name: string, written: readonly string[]) => {
+  const [state] =
+    /^(?:dried|dry|canned|frozen|ground|smoked|roasted|sun-dried)(?= )|macaroni|spaghetti|penne|fusilli|lasagne|pasta|noodles/.exec(
+      name,
+    ) ?? [];
+  return (
+    state !== undefined &&
+    !written.some(
+      (word) =>
+        word.toLowerCase() === state && /^(?:dried|dry|canned|frozen|ground|smoked|roasted|sun-dried)$/.test(state),
+    )
+  );
+};
 
 /** "Dried" is the same food only where it is weighed raw; "canned" only where the food of the table is. */
 function belongs(word: string, name: string, { raw }: FoodIndex): boolean {
@@ -388,7 +444,7 @@ const list = (words: string) => new Set(words.trim().split(/\s+/).map(wordKey));
 /** Words that say how a food is prepared or what it is like, and leave it the same food. */
 const QUALIFIERS = list(`
   small medium large fresh ripe overripe raw cooked uncooked boneless skinless lean organic plain unsweetened sweetened
-  chopped diced cubed sliced grated shredded minced mashed halved quartered crumbled drained rinsed peeled trimmed cored seeded
+  cooled chopped diced cubed sliced grated shredded minced mashed halved quartered crumbled drained rinsed peeled trimmed cored seeded
   deseeded pitted stoned hulled husked shelled crushed ground toasted roasted melted softened sifted packed beaten whisked
   squeezed zested juiced torn flaked blanched steamed boiled poached fried grilled baked thawed defrosted frozen chilled cold
   warm hot boiling lukewarm iced tepid heaped level rounded scant whole split cut scrubbed washed cleaned thin thick fine coarse
@@ -416,3 +472,71 @@ const PIECE_WORDS: ReadonlyMap<string, string> = new Map(
     breast: 'each',
   }),
 );
+
+/** What a food lies in when it is bought: said of it, and no second food. */
+const PACKED_IN =
+  /\b(?:in|with) (?:(?:its|their|own|spring|salted|natural|light|heavy|unsweetened|tomato|extra virgin|olive|sunflower|vegetable|rapeseed) )*(?:water|brine|oil|juices?|syrup|skins?|stones?|bones?|shells?|stems?|leaves|tops?|stalks?)\b/giu;
+
+/** What stands in a line beside its food and says neither how it is prepared nor what for: each must be asked about. */
+function unexplainedIn(text: string, ingredient: string, index: FoodIndex): string[] {
+  const parts = text.replace(PACKED_IN, ' ').split(/[,;()]/);
+  return parts.flatMap((part) => {
+    const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
+    const own = new Set(ingredient.split(' ').map(wordKey));
+    const isSaid = (word: string) =>
+      isQualifier(word) || PARTS.has(wordKey(word)) || SAID.has(wordKey(word)) || own.has(wordKey(word));
+    const foods = foodsAmong(words, index).filter(
+      ({ name, from, to }) => name !== ingredient && !words.slice(from, to).every(isSaid),
+    );
+    const [food] = foods;
+    if (food) return [words.join(' ')];
+    return words.filter(
+      (word) => !isSaid(word) && !word.split(/[-’']/).every((piece) => piece === '' || isSaid(piece)),
+    );
+  });
+}
+
+/** Words that say how, how much, where and what for; they name no food and none of them adds one. */
+const SAID = list(`
+  a an the of or and with without in into to for from at on as by until about approximately roughly around plus per if it its
+  their each any some more extra optional divided needed desired required serve serving served garnish garnishing decorate
+  decoration decorating finish finishing dusting dust drizzle drizzling greasing grease frying fry brushing brush rolling roll
+  sprinkling sprinkle cooking baking topping dipping coating tossing use using used see note recipe below above method tip such
+  like your own choice favourite favorite preferably ideally well very just only not too you can be have has been that which is
+  are was were lot lots little bit few piece pieces chunk chunks strip strips ring rings round rounds wedge wedges cube cubes
+  stick sticks matchstick matchsticks baton batons ribbon ribbons half halves quarter quarters third thirds dice slice slices
+  bite-sized bite sized size inch inches cm mm thick thickness long length lengthways lengthwise crosswise crossways across
+  diagonal diagonally side sides end ends top tail tailed topped root trim skin skins skin-on bone bones bone-in stone stones pit
+  pits seed seeds core cores stalk stalks stem stems shell shells fat rind crust crusts crustless outer inner tough woody hard
+  leaf leaves picked pulled stripped separated separate discarded discard removed remove reserved reserve saved save kept keep
+  taste temperature room room-temperature overnight hour hours minute minutes min mins day days night time ahead advance
+  overripe ripe under underripe green red yellow orange white black brown purple dark light pale golden mixed assorted
+  g kg mg ml l dl oz lb lbs cup cups tbsp tsp tablespoon tablespoons teaspoon teaspoons pint pints litre litres liter liters
+  total weight net gross dry wet raw cooked cooled cool cold hot warm warmed heated reheated fridge freezer frozen thawed
+  box pack packet can tin jar bag tub bunch handful pinch dash knob sprig head bulb clove cloves ear ears
+  strained pressed squeezed pureed puréed blended whizzed processed pulsed ground milled freshly finely coarsely roughly thinly
+  thickly lightly firmly loosely tightly evenly gently quickly rubbed bruised smashed bashed cracked broken snapped scored pricked
+  pierced butterflied flattened pounded tenderised tenderized sliced shaved julienned spiralised spiralized riced diced slivered
+  flaked toasted roasted charred grilled barbecued fried boiled parboiled par-boiled blanched steamed poached braised stewed
+  simmered caramelised caramelized softened melted browned dry-roasted dry-fried soaked steeped rehydrated reconstituted
+  sprouted hulled husked dehusked shelled podded topped-and-tailed hulls washed dried patted wiped rinsed drained scrubbed
+  scalded salted unsalted sweetened unsweetened sifted sieved whisked beaten whipped separated yolk yolks white whites
+  lightly-beaten stiff peaks soft firm set chilled freeze-dried vacuum-packed ready-cooked ready-made ready-to-eat ready shop-bought
+  store-bought homemade home-made good best quality good-quality best-quality high low fat-free full-fat low-fat reduced-fat
+  semi-skimmed skimmed whole wholegrain wholewheat wholemeal organic free-range local seasonal fresh grass-fed lean rindless
+  boned deboned de-boned boneless skinless filleted gutted scaled cleaned deveined de-veined peeled unpeeled trimmed cored
+  deseeded de-seeded seeded unseeded seedless pitted destoned de-stoned stoned zested juiced hollowed scooped opened unwrapped
+  cut chopped torn shredded grated crumbled crushed mashed minced cubed halved quartered split left wholes large-ish medium-sized
+  heaped heaping level rounded scant generous good full packed loosely-packed firmly-packed standard regular
+  zest juice peel flesh floret florets heart hearts tender young old baby
+  straight standing rested resting proved risen dissolved stirred shaken tossed folded mixed combined together separately
+  first second third last one two three four five six eight ten twelve dozen couple several
+  slow quick quick-cook easy-cook instant fast-action fast easy-blend active strong mild medium-hot sweet sour tart bitter
+  smooth crunchy chunky coarse fine extra-fine superfine natural pure plain neutral flavourless flavorless
+  please thanks ok fine-grained type variety kind brand similar equivalent alternatively else maybe more-or-less
+  according packet instructions directions label stated
+  crosswise-cut sun-dried air-dried oven-dried day-old stale leftover
+  juices also then
+  fillet fillets breast breasts thigh thighs rasher rashers loin leg shoulder mince
+  edible waxy floury all-purpose
+`);
