@@ -70,7 +70,7 @@ function inAll(text: string): string[] | 'asked' {
 }
 
 describe('a line with a second food, a double measure, or a word that nothing is known of', () => {
-  it.each(Object.entries(whole as Record<string, [text: string, holds: string[] | string][]>))(
+  it.each(Object.entries(whole as unknown as Record<string, [text: string, holds: string[] | string][]>))(
     'is read whole or asked about: %s',
     (name, set) => {
       const wrong = set.filter(([text, holds]) => JSON.stringify(inAll(text)) !== JSON.stringify(holds));
