@@ -5,6 +5,7 @@ import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
 import { whyRefused } from '@/core/kits/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
+import { labelsOf, withoutLabels } from '@/core/recipes/line-details';
 import type { Context } from '@/services/access/gate';
 import { viewShoppingList } from '@/services/buying/shopping';
 import { computeKits } from '@/services/compute/kits';
@@ -30,10 +31,28 @@ const CSV = 'text/csv';
 const together = (body: unknown, params: Readonly<Record<string, string>>): never =>
   (body && typeof body === 'object' && !Array.isArray(body) ? { ...body, ...params } : body) as never;
 
-/** Reads a recipe file and saves it. */
-async function bringRecipe(context: Context, bytes: Uint8Array): Promise<string> {
+/**
+ * Reads a recipe file and saves it.
+ *
+ * @param labels what becomes of product labels that the file states: whose products they are, only the sender knows
+ * @throws ServiceError when the file states labels, and the sender has not said
+ */
+async function bringRecipe(context: Context, bytes: Uint8Array, labels?: 'keep' | 'leave'): Promise<string> {
   const preview = await previewRecipeFile(context, { bytes });
-  if ('file' in preview) return saveRecipe(context, preview.file);
+  if ('file' in preview) {
+    const { file } = preview;
+    const stated = file.body.lines.flatMap((line, at) =>
+      labelsOf(line).map((label) => ({ where: `line ${at + 1}`, message: `It states a label: ${label}.` })),
+    );
+    if (stated.length > 0 && !labels)
+      throw new ServiceError(
+        'invalid',
+        'The recipe states labels of products. Are they those that you use? Send labels=keep, or labels=leave to bring it in without them. Nothing was saved.',
+        stated,
+      );
+    const lines = labels === 'leave' ? file.body.lines.map(withoutLabels) : file.body.lines;
+    return saveRecipe(context, { ...file, body: { ...file.body, lines } });
+  }
   const problems = preview.problems.map(({ path, message }) => ({ where: path, message }));
   throw new ServiceError('invalid', 'The recipe cannot be computed with yet. Nothing was saved.', problems);
 }
@@ -69,9 +88,18 @@ export const OPERATIONS: readonly Operation[] = [
     path: '/recipes',
     summary: 'Bring in a recipe',
     body: { type: 'application/ld+json', what: 'A schema.org Recipe, see docs/formats.md', most: 2 * MB },
+    query: z.object({
+      labels: z.enum(['keep', 'leave']).optional().meta({
+        description:
+          'What becomes of product labels that the recipe states; it is refused where they are not spoken of',
+      }),
+    }),
     answer: made,
     once: true,
-    run: async (context, { bytes }) => ({ json: { id: await bringRecipe(context, bytes) }, status: 201 }),
+    run: async (context, { bytes, query }) => ({
+      json: { id: await bringRecipe(context, bytes, query.labels) },
+      status: 201,
+    }),
   }),
   operation({
     method: 'GET',
