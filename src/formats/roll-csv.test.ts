@@ -32,9 +32,9 @@ describe('a roll file', () => {
   });
 
   it('is read with commas, semicolons or tabs, in any order of columns and any case', () => {
-    expect(readRollCsv(bytes('Servings;NAME;Notes\n2;Ada;likes soup\n'))).toMatchObject({
+    expect(readRollCsv(bytes('Servings;NAME;Avoids;Shirt\n2;Ada;;red\n'))).toMatchObject({
       delimiter: 'semicolon',
-      ignored: ['Notes'],
+      ignored: ['Shirt'],
       rows: [{ line: 2, cells: { name: 'Ada', servings: '2', age: '', avoids: '', mode: '' } }],
     });
     expect(readRollCsv(bytes('name\tservings\nAda\t2\n')).delimiter).toBe('tab');
@@ -77,16 +77,55 @@ describe('a roll file', () => {
   });
 
   it('counts ages from birth dates', () => {
-    const file = bytes('name,servings,Date of birth\nAda,1,26/11/2018\nBo,1,soon\n');
-    const { rows, notes } = readRollCsv(file, {}, '2026-11-25');
+    const file = bytes('name,servings,avoids,Date of birth\nAda,1,,26/11/2018\nBo,1,,soon\n');
+    const { rows, notes } = readRollCsv(file, {}, { today: '2026-11-25' });
     expect(rows.map(({ cells }) => cells.age)).toEqual(['7', 'soon']);
     expect(notes).toEqual(['“Date of birth” is read as the age on 2026-11-25.']);
-    const both = readRollCsv(bytes('name,servings,DOB,age\nAda,1,2018-11-26,8\nBo,1,2018-11-26,\n'), {}, '2026-11-25');
+    const both = readRollCsv(
+      bytes('name,servings,DOB,age\nAda,1,2018-11-26,8\nBo,1,2018-11-26,\n'),
+      {},
+      { today: '2026-11-25' },
+    );
     expect(both.rows.map(({ cells }) => cells.age)).toEqual(['8', '7']);
   });
 
+  it('takes ticks under the name of an allergen or a diet for what is avoided', () => {
+    const { rows, notes } = readRollCsv(
+      bytes('name,servings,avoids,Milk,Nut free?,Vegetarian\nAda,1,kiwi,x,,YES\nBo,1,,-,no,\nCy,1,,,✓,0\n'),
+    );
+    expect(rows.map(({ cells }) => cells.avoids)).toEqual(['kiwi; milk; vegetarian', '', 'nut free']);
+    expect(notes.join(' ')).toContain('“Milk” and “Nut free?” and “Vegetarian”: who has a tick there');
+    // Something else than ticks stands there: what it means is asked.
+    expect(() => readRollCsv(bytes('name,servings,Milk\nAda,1,a little\n'))).toThrow('“Milk” may say what somebody');
+    expect(() => readRollCsv(bytes('name,servings,Milk ok?\nAda,1,no\n'))).toThrow('“Milk ok?” may say what somebody');
+  });
+
+  it('never passes by what may speak of food: without a heading, as notes, or said not to be used before', () => {
+    const nameless = bytes('name,servings,avoids,\nAda,1,egg,PEANUT ALLERGY\nBo,1,,\n');
+    expect(() => readRollCsv(nameless)).toThrow('“(no heading, column 4)” may say what somebody');
+    const now = { '(no heading, column 4)': 'avoids' } as const;
+    expect(readRollCsv(nameless, {}, { now }).rows.map(({ cells }) => cells.avoids)).toEqual([
+      'egg; PEANUT ALLERGY',
+      '',
+    ]);
+    for (const heading of ['Notes', 'Reacts to', 'Medical', 'Anything we should know?', 'Comments'])
+      expect(() => readRollCsv(bytes(`name,servings,${heading}\nAda,1,\n`)), heading).toThrow('may say what somebody');
+    const notes = (cell: string) => bytes(`name,servings,avoids,notes\nAda,1,,${cell}\n`);
+    expect(readRollCsv(notes('brings a ball'), { notes: null }).ignored).toEqual(['notes']);
+    expect(() => readRollCsv(notes('peanuts!'), { notes: null })).toThrow('“notes” may say what somebody');
+    expect(readRollCsv(notes('peanuts!'), { notes: null }, { now: { notes: null } }).ignored).toEqual(['notes']);
+  });
+
+  it('that does not ask what is avoided says nobody avoids nothing: they were not asked', () => {
+    const without = readRollCsv(bytes('name,servings\nAda,1\nBo,2\n'));
+    expect(without.rows.map(({ cells }) => cells.avoids)).toEqual(['not asked', 'not asked']);
+    expect(without.notes.join(' ')).toContain('No column says what people must not eat');
+    const short = readRollCsv(bytes('name,servings,avoids\nAda,1,\nBo,2\n'));
+    expect(short.rows.map(({ cells }) => cells.avoids)).toEqual(['', 'not asked']);
+  });
+
   it('is read once somebody has said that a column is not used', () => {
-    const file = bytes('name,plates,medical\nAda,7,\n');
+    const file = bytes('name,plates,medical,avoids\nAda,7,,\n');
     expect(readRollCsv(file, { plates: null, medical: null })).toMatchObject({
       ignored: ['plates', 'medical'],
       rows: [{ cells: { name: 'Ada', servings: '' } }],

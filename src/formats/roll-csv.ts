@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import type { NumberedCells } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { writeCsv } from './csv';
-import { type ColumnWords, type Heading, namedColumns, readHeadings } from './roll-headings';
+import { type ColumnWords, type Heading, type HeadingsKnown, namedColumns, readHeadings } from './roll-headings';
 import { decodeText, FileRefused } from './text';
 
 /** A roll file read into rows; nothing is judged yet but its shape. */
@@ -38,13 +38,12 @@ const DELIMITERS = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
 /**
  * Reads a roll as CSV: comma, semicolon or tab; a row of headings that names the people, in any order.
  *
- * @param today the civil date on which ages are counted from birth dates
  * @throws FileRefused when the file as a whole cannot be used, naming line and remedy
  */
-export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}, today?: string): RollFile {
+export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}, known: HeadingsKnown = {}): RollFile {
   const { text, encoding } = decodeText(bytes);
   const delimiter = delimiterOf(text, remembered);
-  return { ...rowsOfTable(recordsOf(text, delimiter), remembered, today), encoding, delimiter: DELIMITERS[delimiter] };
+  return { ...rowsOfTable(recordsOf(text, delimiter), remembered, known), encoding, delimiter: DELIMITERS[delimiter] };
 }
 
 /**
@@ -56,7 +55,7 @@ export function readRollCsv(bytes: Uint8Array, remembered: ColumnWords = {}, tod
 export function rowsOfTable(
   records: readonly TableRecord[],
   remembered: ColumnWords,
-  today: string | undefined,
+  known: HeadingsKnown,
 ): Pick<RollFile, 'rows' | 'ignored' | 'headings' | 'notes'> {
   if (records.length === 0)
     throw new FileRefused(
@@ -71,7 +70,7 @@ export function rowsOfTable(
   if (body.length > MOST_ROWS)
     throw new FileRefused(`The file has ${body.length} rows; a roll holds at most ${MOST_ROWS}. Split it by course.`);
   const under = body.map(({ cells }) => cells);
-  const { headings, notes, read } = readHeadings(header.cells, remembered, under, today);
+  const { headings, notes, read } = readHeadings(header.cells, remembered, under, known);
   const width = header.cells.length;
   const rows = body.map(({ line, cells }): NumberedCells => {
     const extra = cells.slice(width).some((cell) => cell.trim() !== '');

@@ -1,7 +1,7 @@
 import ExcelJS from 'exceljs';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { FIRST_ROWS, MOST_COLUMNS, MOST_ROWS, type RollFile, rowsOfTable } from './roll-csv';
-import type { ColumnWords } from './roll-headings';
+import type { ColumnWords, HeadingsKnown } from './roll-headings';
 import { FileRefused } from './text';
 import { readFirstSheet } from './workbook';
 import { type ArchivedFile, readZip } from './zip';
@@ -24,7 +24,11 @@ export const isWorkbook = (bytes: Uint8Array): boolean => beginsWith(bytes, ZIP)
  *
  * @throws FileRefused when the file as a whole cannot be used, saying what to do
  */
-export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = {}, today?: string): Promise<RollFile> {
+export async function readRollXlsx(
+  bytes: Uint8Array,
+  remembered: ColumnWords = {},
+  known: HeadingsKnown = {},
+): Promise<RollFile> {
   if (beginsWith(bytes, COMPOUND))
     throw new FileRefused(
       'This workbook is protected by a password, or of the old .xls format. Open it, save it as .xlsx without a password, and choose that.',
@@ -53,7 +57,7 @@ export async function readRollXlsx(bytes: Uint8Array, remembered: ColumnWords = 
     notes.push(
       `${formulas} ${formulas === 1 ? 'cell is a formula' : 'cells are formulas'}: the result that was saved is used${unsure > 0 ? `; ${unsure} have none and are empty` : ''}.`,
     );
-  const table = rowsOfTable(rows, remembered, today);
+  const table = rowsOfTable(rows, remembered, { ...known, isTrimmed: true });
   const merged = mergedIn.filter((line) => line >= (table.rows[0]?.line ?? 0)).length;
   if (merged > 0)
     notes.push(

@@ -11,7 +11,7 @@ import { extras } from './migrations/0009-extras';
 import { roll } from './migrations/0010-roll';
 import { supplies } from './migrations/0011-supplies';
 import { doors } from './migrations/0012-doors';
-import { jarLabels } from './migrations/0013-jar-labels';
+import { whatWasSaid } from './migrations/0013-what-was-said';
 import type { Store } from './store';
 
 /** One step of the database's structure, forward and back. */
@@ -34,7 +34,7 @@ const MIGRATIONS: readonly Migration[] = [
   roll,
   supplies,
   doors,
-  jarLabels,
+  whatWasSaid,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

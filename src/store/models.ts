@@ -343,6 +343,7 @@ export function defineModels(sequelize: Sequelize): Models {
       programmeId: reference,
       wish: text,
       codes: long,
+      giverName: text,
     }),
     productLabel: table<ProductLabelRow>('product_label', {
       id,

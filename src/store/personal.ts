@@ -81,7 +81,7 @@ export const PERSONAL: { readonly [Table in keyof Models]: Personal } = {
   kit: { belongs: 'sessionId', of: 'person' },
   kitFate: { belongs: 'sessionId', of: 'person', by: 'toId', plain: ['fate'] },
   sheetNote: { belongs: 'sessionId', log: ['reason'], plain: ['kind', 'basis'] },
-  avoidanceMeaning: { belongs: 'programmeId', notes: ['wish'], plain: ['codes'] },
+  avoidanceMeaning: { belongs: 'programmeId', notes: ['wish'], plain: ['codes', 'giverName'] },
   productLabel: { belongs: 'sessionId', notes: ['product'], plain: ['ingredient', 'allergens'] },
   kitSheet: { belongs: 'sessionId', log: ['snapshot'], plain: ['fingerprint'] },
   packEvent: { belongs: 'sessionId', plain: ['component', 'action'] },

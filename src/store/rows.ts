@@ -415,6 +415,8 @@ export interface AvoidanceMeaningRow {
   programmeId: string;
   wish: string;
   codes: string;
+  /** Who said it, by name; '' for what was said before it was kept. */
+  giverName: string;
 }
 
 export interface ProductLabelRow {

@@ -5,7 +5,7 @@ interface Person {
   readonly name: string;
   readonly age: number | null;
   readonly servings: number;
-  readonly wishes: readonly { readonly asWritten: string }[];
+  readonly written: readonly string[];
   readonly mode: string | null;
   readonly actionPlan: string;
   readonly groupId: string | null;
@@ -44,7 +44,7 @@ export function PersonFields({ person, groups, reach = UNKNOWN }: Props) {
         label="Avoids"
         name="avoids"
         maxLength={400}
-        defaultValue={person?.wishes.map((wish) => wish.asWritten).join('; ')}
+        defaultValue={person?.written.join('; ')}
         hint="As the family wrote it, separated by semicolons"
       />
       <Choice label="Mode" name="mode" defaultValue={person?.mode ?? ''}>

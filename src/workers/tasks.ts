@@ -11,15 +11,15 @@ import { readMenuCsv } from '@/formats/menu-csv';
 import { draftIncoming } from '@/formats/recipe-any';
 import { readRecipeFile } from '@/formats/recipe-json-ld';
 import { readRollCsv } from '@/formats/roll-csv';
-import type { ColumnWords } from '@/formats/roll-headings';
+import type { ColumnWords, HeadingsKnown } from '@/formats/roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll-xlsx';
 import { type SheetTitle, sheetPdf } from '@/formats/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/sheet-xlsx';
 
 /** Everything that is done in a process of the pool: reading what people send, and what takes long to make. */
 export const TASKS = {
-  readRoll: ({ bytes, remembered, today }: { bytes: Uint8Array; remembered: ColumnWords; today: string }) =>
-    isWorkbook(bytes) ? readRollXlsx(bytes, remembered, today) : readRollCsv(bytes, remembered, today),
+  readRoll: ({ bytes, remembered, ...known }: { bytes: Uint8Array; remembered: ColumnWords } & HeadingsKnown) =>
+    isWorkbook(bytes) ? readRollXlsx(bytes, remembered, known) : readRollCsv(bytes, remembered, known),
 
   checkRows: ({
     rows,

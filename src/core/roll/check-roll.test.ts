@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { checkRoll, type NumberedCells } from './check-roll';
-import type { RollCells } from './roll-row';
+import { NOT_ASKED, type RollCells } from './roll-row';
 
 const cells = (change: Partial<RollCells> = {}): RollCells => ({
   name: 'Ada Finch',
@@ -32,6 +32,28 @@ describe('a roll checked as a whole', () => {
 
   it('takes two people of one name and different ages for two people', () => {
     expect(checkRoll([row(2), row(3, { age: '9' })], []).every(({ entry }) => entry)).toBe(true);
+  });
+
+  it('tells one child spelled two ways in one file, with what differs in what they avoid', () => {
+    const twice = [row(2, { name: 'Zoë Marlow', avoids: 'egg' }), row(3, { name: 'Zoe Marlowe' })];
+    const [, second] = checkRoll(twice, []);
+    expect(second?.problems[0]?.message).toBe(
+      'Zoe Marlowe may be Zoë Marlow in line 2 of the file. Here Zoe Marlowe avoids nothing; there Zoë Marlow avoids egg. Leave one of them out, or say that it is somebody else.',
+    );
+    const decided = [twice[0] as NumberedCells, { ...(twice[1] as NumberedCells), as: 'new' as const }];
+    expect(checkRoll(decided, []).every(({ entry }) => entry)).toBe(true);
+    expect(checkRoll([row(2, { name: 'Ann Lee' }), row(3, { name: 'Ian Low' })], []).every(({ entry }) => entry)).toBe(
+      true,
+    );
+  });
+
+  it('takes nothing from somebody on the roll when the file did not ask; and “not asked” goes once it did', () => {
+    const on = { id: 'a', name: 'Ada Finch', age: 7, servings: 2, mode: null, wishes: ['egg', NOT_ASKED] };
+    const update = (avoids: string) => checkRoll([row(2, { avoids }, { as: 'update' })], [on])[0];
+    expect(update(NOT_ASKED)?.entry?.wishes).toEqual(['egg', NOT_ASKED]);
+    expect(update('')?.entry?.wishes).toEqual(['egg']);
+    expect(update('milk')?.entry?.wishes).toEqual(['egg', 'milk']);
+    expect(update('')?.changes).toContain('was asked what they must not eat');
   });
 
   it('does not hold a row that is left out against another', () => {

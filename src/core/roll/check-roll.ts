@@ -1,6 +1,6 @@
 import type { Mode } from '../plan/mode';
 import { normaliseWish } from '../safety/avoidances';
-import { type CellProblem, nameKey, type RollCells, type RollEntry, readRollRow } from './roll-row';
+import { type CellProblem, NOT_ASKED, nameKey, type RollCells, type RollEntry, readRollRow } from './roll-row';
 
 /** A row of a roll to be brought in, with where it stands in the file. */
 export interface NumberedCells {
@@ -32,6 +32,8 @@ export interface CheckedRow extends NumberedCells {
   /** Who on the roll it is, or may be; and whether under the very same name. */
   readonly onRoll?: OnRoll;
   readonly isNamedAlike?: boolean;
+  /** It may be the person of another row, spelled another way. */
+  readonly isNearAnother?: true;
   /** What an update changes, and what it keeps although the file does not say it; in words. */
   readonly changes?: readonly string[];
 }
@@ -51,9 +53,11 @@ export function checkRoll(
   groups: readonly string[] = [],
 ): CheckedRow[] {
   const seen = new Map<string, { age: number | null; where: string }[]>();
-  const remember = (name: string, age: number | null, where: string) => {
-    const key = nameKey(name);
-    seen.set(key, [...(seen.get(key) ?? []), { age, where }]);
+  const read: SeenRow[] = [];
+  const remember = (entry: RollEntry, line: number) => {
+    const key = nameKey(entry.name);
+    seen.set(key, [...(seen.get(key) ?? []), { age: entry.age, where: `in line ${line} of the file` }]);
+    read.push({ entry, line, key, letters: lettersOf(key) });
   };
   const people = enrolled.map((person) => ({ person, key: nameKey(person.name) }));
   const updated = new Set<OnRoll>();
@@ -62,6 +66,7 @@ export function checkRoll(
     const found = row.leaveOut ? undefined : likest({ name: cells.name, age: ageOf(cells) }, people);
     const onRoll = found?.person;
     const isUpdate = onRoll !== undefined && row.as === 'update';
+    let near: SeenRow | undefined;
     const reading = readRollRow(isUpdate ? kept(cells, onRoll) : cells, groups);
     const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
     if (row.shape) problems.unshift({ column: 'name', message: row.shape });
@@ -87,15 +92,19 @@ export function checkRoll(
           message: `${entry.name} is ${same.where}. Leave this row out, or tell the two apart by name or age.`,
         });
       } else {
-        remember(entry.name, entry.age, `in line ${row.line} of the file`);
+        near = row.as === 'new' ? undefined : nearIn(read, entry);
+        if (near) problems.push({ column: 'name', message: sayNear(entry, near) });
+        else remember(entry, row.line);
       }
     }
     return {
       ...row,
-      entry: problems.length > 0 ? undefined : entry && isUpdate ? withAvoidancesOf(onRoll, entry) : entry,
+      entry:
+        problems.length > 0 ? undefined : entry && isUpdate ? withAvoidancesOf(onRoll, entry, wasAsked(cells)) : entry,
       problems,
       ...(found ? { onRoll: found.person, isNamedAlike: found.isSame } : {}),
-      ...(entry && isUpdate ? { changes: changesOf(onRoll, entry) } : {}),
+      ...(near ? { isNearAnother: true } : {}),
+      ...(entry && isUpdate ? { changes: changesOf(onRoll, entry, wasAsked(cells)) } : {}),
     };
   });
 }
@@ -110,29 +119,34 @@ const kept = (cells: RollCells, { age, servings, mode }: OnRoll): RollCells => (
   age: cells.age.trim() || String(age ?? ''),
   servings: cells.servings.trim() || String(servings ?? ''),
   mode: cells.mode.trim() || (mode ?? ''),
+  // A file that does not ask says nothing new of who is on the roll already.
+  avoids: wasAsked(cells) ? cells.avoids : '',
 });
+
+const wasAsked = ({ avoids }: RollCells): boolean => avoids.trim() !== NOT_ASKED;
 
 /** What somebody avoided and the row does not name: a list that forgets an allergy takes none away. */
-const unnamed = ({ wishes = [] }: OnRoll, entry: RollEntry): readonly string[] => {
+const unnamed = ({ wishes = [] }: OnRoll, entry: RollEntry, asked: boolean): readonly string[] => {
   const named = new Set(entry.wishes.map(normaliseWish));
-  return wishes.filter((wish) => !named.has(normaliseWish(wish)));
+  return wishes.filter((wish) => !named.has(normaliseWish(wish)) && !(asked && wish === NOT_ASKED));
 };
 
-const withAvoidancesOf = (person: OnRoll, entry: RollEntry): RollEntry => ({
+const withAvoidancesOf = (person: OnRoll, entry: RollEntry, asked: boolean): RollEntry => ({
   ...entry,
-  wishes: [...unnamed(person, entry), ...entry.wishes],
+  wishes: [...unnamed(person, entry, asked), ...entry.wishes],
 });
 
-function changesOf(person: OnRoll, entry: RollEntry): string[] {
+function changesOf(person: OnRoll, entry: RollEntry, asked: boolean): string[] {
   const before = new Set(person.wishes?.map(normaliseWish));
   const added = person.wishes ? entry.wishes.filter((wish) => !before.has(normaliseWish(wish))) : [];
-  const still = unnamed(person, entry);
+  const still = unnamed(person, entry, asked);
   const differs = <T>(was: T | undefined, now: T) => was !== undefined && was !== now;
   return [
     ...(person.name === entry.name ? [] : [`spelled ${entry.name}`]),
     ...(person.age === entry.age ? [] : [`age ${entry.age}, was ${person.age ?? 'not known'}`]),
     ...(differs(person.servings, entry.servings) ? [`${entry.servings} servings, was ${person.servings}`] : []),
     ...(differs(person.mode, entry.mode) ? [`${entry.mode}, was ${person.mode ?? 'as the session'}`] : []),
+    ...(asked && person.wishes?.includes(NOT_ASKED) ? ['was asked what they must not eat'] : []),
     ...(added.length > 0 ? [`avoids also ${added.join(', ')}`] : []),
     ...(still.length > 0
       ? [`still avoids ${still.join(', ')}, which the file does not name: take it away by hand if it is over`]
@@ -156,6 +170,47 @@ function likest(
   const near =
     people.find((each) => each.key === key && hadBirthday(each)) ?? fits.find((each) => isNearName(each.key, key));
   return near && { person: near.person, isSame: false };
+}
+
+/** A row of the file that was read before, ready to be held against others. */
+interface SeenRow {
+  readonly entry: RollEntry;
+  readonly line: number;
+  readonly key: string;
+  /** A bit for each letter that its name has. */
+  readonly letters: number;
+}
+
+const lettersOf = (key: string): number => {
+  let letters = 0;
+  for (const letter of key) letters |= 1 << (letter.charCodeAt(0) & 31);
+  return letters;
+};
+
+const bits = (set: number): number => {
+  let count = 0;
+  for (let rest = set; rest !== 0; rest &= rest - 1) count++;
+  return count;
+};
+
+/** The row of the file that may be the same person spelled another way. */
+function nearIn(rows: readonly SeenRow[], { name, age }: RollEntry): SeenRow | undefined {
+  const key = nameKey(name);
+  const letters = lettersOf(key);
+  return rows.find(
+    (row) =>
+      // Two letters changed alter four at most: most names need no closer look.
+      bits(row.letters ^ letters) <= 4 &&
+      (row.entry.age === null || age === null || row.entry.age === age) &&
+      isNearName(row.key, key),
+  );
+}
+
+/** How two rows that may be one person differ in what matters. */
+function sayNear(entry: RollEntry, { entry: other, line }: SeenRow): string {
+  const [own, theirs] = [entry, other].map(({ wishes }) => wishes.join(', ') || 'nothing');
+  const differs = own === theirs ? '' : ` Here ${entry.name} avoids ${own}; there ${other.name} avoids ${theirs}.`;
+  return `${entry.name} may be ${other.name} in line ${line} of the file.${differs} Leave one of them out, or say that it is somebody else.`;
 }
 
 /** Whether two names may be one spelled two ways: words in another order, or one or two letters that differ. */

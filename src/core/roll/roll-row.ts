@@ -8,6 +8,9 @@ const FAMILY_COLUMNS = ['household', 'contact', 'address', 'plan'] as const;
 /** The columns of a roll, as a coordinator's file has them. */
 export const ROLL_COLUMNS = [...KIT_COLUMNS, 'group', ...FAMILY_COLUMNS] as const;
 
+/** What stands for somebody whom nobody asked what they must not eat: it has no meaning, so that their kit waits. */
+export const NOT_ASKED = 'not asked';
+
 export type RollColumn = (typeof ROLL_COLUMNS)[number];
 
 /** One row of a roll as it was written. */

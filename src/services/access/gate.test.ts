@@ -347,6 +347,7 @@ describe('another programme', () => {
       'Take out a kit sheet as PDF': { sessionId },
       'See the kits that nobody fetched, and what may become of them': { sessionId },
       'Say what became of a kit that nobody fetched': { sessionId, id: v7(), kitId: kit?.id, fate: 'held' },
+      'Say that people were asked, and avoid nothing more than is written': { courseId, enrolmentIds: [enrolmentId] },
       'See the pack bench of a session': { sessionId },
       'See what was ticked since': { sessionId, since: 0 },
       'Tick components at the bench, or take ticks back': { sessionId, ticks: [tick] },

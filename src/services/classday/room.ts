@@ -18,7 +18,7 @@ export interface RoomPerson {
   readonly name: string;
   readonly age: number | null;
   /** As the family wrote it, and what it stands for; '' while nobody has said. */
-  readonly avoids: readonly { readonly asWritten: string; readonly means: string }[];
+  readonly avoids: readonly { readonly asWritten: string; readonly means: string | undefined }[];
   /** What the family says to do; '' when nothing is written. */
   readonly plan: string;
   /** The group they come with; '' where there is only one. */
@@ -77,7 +77,7 @@ export const viewRoom = service({
           age,
           avoids: wishes.map(({ asWritten, codes }) => ({
             asWritten,
-            means: codes?.map(avoidanceLabel).join(', ') ?? '',
+            means: codes && (codes.map(avoidanceLabel).join(', ') || 'nothing'),
           })),
           plan: actionPlan,
           group: groupNameOf(groupId, session) ?? '',

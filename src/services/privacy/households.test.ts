@@ -276,7 +276,7 @@ describe('what people must avoid', () => {
     const room = await viewRoom(near('crew', 5), { sessionId });
     expect(room.people).toMatchObject([
       { name: 'Ivo Castellan', avoids: [{ means: 'sesame' }], plan: 'Pen into the outer thigh.' },
-      { name: 'Teo', avoids: [{ asWritten: 'latex fruit', means: '' }] },
+      { name: 'Teo', avoids: [{ asWritten: 'latex fruit', means: undefined }] },
     ]);
     expect(room.others).toBe(1);
     expect(JSON.stringify(room)).not.toMatch(/Harbour|castellan@|Ada/);

@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
 import { viewKitSheet } from '../kits/kit-sheet';
-import { viewRoll } from '../roll/roll';
+import { sayTheyWereAsked, viewRoll } from '../roll/roll';
+import { previewRollFile, saveRoll } from '../roll/roll-file';
 import { loadProgramme } from './load';
 import { editProgramme, forgetMeaning, giveMeaning, listMeanings } from './programme';
 
@@ -21,6 +23,40 @@ const SETTINGS = {
   timeZone: 'Europe/London',
   retentionMonths: 24,
 } as const;
+
+describe('people whom nobody asked', () => {
+  it('get no kit until each is asked or said to have been; the word itself can be given no meaning', async () => {
+    context = (await newProgramme(store)).coordinator;
+    const { courseId, sessionId } = await newSession(context, [{ name: 'Ada' }]);
+    const bytes = new TextEncoder().encode('name,servings\nBo,1\nCy,1\n');
+    const { rows, notes } = await previewRollFile(context, { courseId, bytes });
+    expect(notes.join(' ')).toContain('not asked');
+    await saveRoll(context, { courseId, rows } as never);
+    const refused = async () => (await viewKitSheet(context, { sessionId })).sheet.draft?.refusedKits;
+    expect(await refused()).toBe(2);
+    await expect(giveMeaning(context, { wish: 'Not asked', nothing: true })).rejects.toThrow(
+      'Nobody asked these people',
+    );
+    const { people } = await viewRoll(context, { courseId });
+    const ids = people.filter(({ name }) => name !== 'Ada').map(({ id }) => id);
+    await sayTheyWereAsked(context, { courseId, enrolmentIds: ids.slice(0, 1) });
+    expect(await refused()).toBe(1);
+    const logged = await find(store.db, store.db.models.change, { action: 'were asked', entityId: ids[0] });
+    expect(logged.map(({ actorId }) => actorId)).toEqual([context.actor.id]);
+  });
+
+  it('are told from words that say nothing: that is said by a person, whose name is kept', async () => {
+    context = (await newProgramme(store)).coordinator;
+    const { sessionId } = await newSession(context, [{ name: 'Ada', avoids: 'loves broccoli' }]);
+    const refused = async () => (await viewKitSheet(context, { sessionId })).sheet.draft?.refusedKits;
+    expect(await refused()).toBe(1);
+    const both = { wish: 'loves broccoli', codes: ['EGG'], nothing: true };
+    await expect(giveMeaning(context, both)).rejects.toThrow('choose one');
+    await giveMeaning(context, { wish: 'Loves broccoli', nothing: true });
+    expect(await refused()).toBe(0);
+    expect(await listMeanings(context, {})).toEqual([{ wish: 'loves broccoli', codes: [], giverName: 'coordinator' }]);
+  });
+});
 
 describe('the settings', () => {
   it('change how amounts are said, and nothing of what is measured', async () => {
@@ -70,7 +106,9 @@ describe('what families’ words mean', () => {
       { asWritten: 'Latex Fruit', codes: ['food:banana', 'food:mango'] },
     ]);
     expect((await wishes(other, foreign))?.[0]?.codes).toBeUndefined();
-    expect(await listMeanings(context, {})).toEqual([{ wish: 'latex fruit', codes: ['food:banana', 'food:mango'] }]);
+    expect(await listMeanings(context, {})).toMatchObject([
+      { wish: 'latex fruit', codes: ['food:banana', 'food:mango'] },
+    ]);
     await forgetMeaning(context, { wish: 'latex fruit' });
     expect((await wishes(context, courseId))?.[0]?.codes).toBeUndefined();
   });

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { openHours } from '@/contracts/plan';
 import { findIngredient } from '@/core/reference/reference';
+import { NOT_ASKED } from '@/core/roll/roll-row';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
-import { findOne, insert, remove, updateVersion } from '@/store/query';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { ServiceError, stale } from '../errors';
@@ -59,7 +60,13 @@ export const listMeanings = service({
   title: 'See what families’ words mean',
   roles: ['coordinator'],
   input: z.object({}),
-  run: async (context) => [...(await loadProgramme(context)).meanings].map(([wish, codes]) => ({ wish, codes })),
+  run: async (context) => {
+    const { db } = context.store;
+    const rows = await find(db, db.models.avoidanceMeaning, { programmeId: context.actor.programmeId }, [
+      ['wish', 'ASC'],
+    ]);
+    return rows.map(({ wish, codes, giverName }) => ({ wish, codes: JSON.parse(codes) as string[], giverName }));
+  },
 });
 
 export const giveMeaning = service({
@@ -69,8 +76,15 @@ export const giveMeaning = service({
     wish: z.string().trim().min(1).max(400),
     codes: z.array(z.string().max(40)).max(40).default([]),
     foods: z.array(z.string().max(80)).max(120).default([]),
+    /** The words name nothing that is avoided: said by a person, whose name is kept. */
+    nothing: z.boolean().default(false),
   }),
-  run: async (context, { wish, codes, foods }) => {
+  run: async (context, { wish, codes, foods, nothing }) => {
+    if (normaliseWish(wish) === NOT_ASKED)
+      throw new ServiceError(
+        'invalid',
+        'Nobody asked these people: say on the roll for each of them what they must not eat, or that they were asked and avoid nothing.',
+      );
     const { reference } = (await loadProgramme(context)).programme;
     const unknown = [
       ...codes.filter((code) => !AVOIDANCES.some((avoidance) => avoidance.code === code)),
@@ -79,15 +93,22 @@ export const giveMeaning = service({
     if (unknown.length > 0)
       throw new ServiceError('invalid', `Not something that can be avoided: ${unknown.join(', ')}.`);
     const all = [...codes, ...foods.map(foodCode)];
-    if (all.length === 0) {
-      throw new ServiceError('invalid', `Choose at least one allergen, diet or food that "${wish}" stands for.`);
+    if (nothing && all.length > 0)
+      throw new ServiceError('invalid', `"${wish}" either stands for something or for nothing: choose one.`);
+    if (all.length === 0 && !nothing) {
+      throw new ServiceError(
+        'invalid',
+        `Choose at least one allergen, diet or food that "${wish}" stands for, or say that it stands for nothing.`,
+      );
     }
     const key = normaliseWish(wish).slice(0, 190);
     await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       await remove(db, db.models.avoidanceMeaning, { programmeId, wish: key });
       const id = context.ids();
-      await insert(db, db.models.avoidanceMeaning, [{ id, programmeId, wish: key, codes: JSON.stringify(all) }]);
+      await insert(db, db.models.avoidanceMeaning, [
+        { id, programmeId, wish: key, codes: JSON.stringify(all), giverName: context.actor.name },
+      ]);
       await logChange(context, db, 'gave a meaning', 'avoidance', id, { wish: key, codes: all });
       await syncCallBacks(context, db, 'all');
     });

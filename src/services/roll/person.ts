@@ -5,11 +5,14 @@ import type { EnrolmentRow } from '@/store/rows';
 /** One person of a roll as the coordinator sees them. */
 export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {
   readonly wishes: readonly Wish[];
+  /** The same as the family wrote them, without what their age alone asks for. */
+  readonly written: readonly string[];
 }
 
 /** A row of the roll with its wishes understood, and what its age alone asks for. */
 export function rollPerson(row: EnrolmentRow, meanings: ReadonlyMap<string, readonly string[]>): RollPerson {
   const wishes = JSON.parse(row.wishes) as string[];
-  const byAge = avoidedByAge(row.age).map((code) => ({ asWritten: `${row.age} years old`, codes: [code] }));
-  return { ...row, wishes: [...wishes.map((wish) => understandWish(wish, meanings)), ...byAge] };
+  const old = row.age === 1 ? '1 year old' : `${row.age} years old`;
+  const byAge = avoidedByAge(row.age).map((code) => ({ asWritten: old, codes: [code] }));
+  return { ...row, written: wishes, wishes: [...wishes.map((wish) => understandWish(wish, meanings)), ...byAge] };
 }

@@ -100,7 +100,9 @@ const columnWords = z
 async function rememberColumns(context: Context, db: Db, columns: ColumnWords): Promise<void> {
   if (Object.keys(columns).length === 0) return;
   const { programme } = await loadProgramme(context, db);
-  const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
+  // A column without a heading is another one in the next file.
+  const named = Object.entries(columns).filter(([word]) => !word.startsWith('(no heading'));
+  const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...Object.fromEntries(named) };
   await execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', {
     id: programme.id,
     words: JSON.stringify(words),
@@ -132,6 +134,9 @@ async function replacePerson(
   await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
 }
 
+/** Said in the place of a column where a person has to choose one. */
+const MAY_MATTER = 'choose';
+
 export const previewRollFile = service({
   title: 'Read a roll file before saving it',
   roles: ['coordinator'],
@@ -140,17 +145,25 @@ export const previewRollFile = service({
   run: async (context, { courseId, bytes, columns }) => {
     await loadCourse(context, courseId);
     const { programme, meanings: known } = await loadProgramme(context);
-    const remembered = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...columns };
+    const remembered = JSON.parse(programme.columnWords) as ColumnWords;
     let file: RollFile;
     try {
-      file = await pooled('readRoll', { bytes, remembered, today: await todayOf(context, context.store.db) });
+      file = await pooled('readRoll', {
+        bytes,
+        remembered,
+        now: columns,
+        today: await todayOf(context, context.store.db),
+      });
     } catch (error) {
       // Not refused: whoever brings it says which column is which.
       if (error instanceof ColumnsUnclear)
         throw new ServiceError(
           'invalid',
           error.message,
-          error.headings.map(({ heading, column }) => ({ where: heading, message: column ?? '' })),
+          error.headings.map(({ heading, column, mayMatter }) => ({
+            where: heading,
+            message: mayMatter ? MAY_MATTER : (column ?? ''),
+          })),
         );
       throw error;
     }

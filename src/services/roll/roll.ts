@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { checkRoll } from '@/core/roll/check-roll';
-import { readRollRow } from '@/core/roll/roll-row';
+import { NOT_ASKED, readRollRow } from '@/core/roll/roll-row';
 import { modePlaces, placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
@@ -122,6 +122,28 @@ export const editPerson = service({
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
       await syncCallBacks(context, db, { courseId: before.courseId });
+    }),
+});
+
+export const sayTheyWereAsked = service({
+  title: 'Say that people were asked, and avoid nothing more than is written',
+  roles: ['coordinator'],
+  input: z.object({
+    courseId: z.uuid(),
+    enrolmentIds: z.array(z.uuid()).min(1, 'Tick those who were asked.').max(2000),
+  }),
+  run: (context, { courseId, enrolmentIds }) =>
+    context.store.transaction(async (db) => {
+      await lockCourse(context, courseId, db);
+      const rows = await find(db, db.models.enrolment, { courseId, id: enrolmentIds });
+      if (rows.length < new Set(enrolmentIds).size) throw notFound('person');
+      for (const row of rows) {
+        const wishes = (JSON.parse(row.wishes) as string[]).filter((wish) => wish !== NOT_ASKED);
+        const values = { wishes: JSON.stringify(wishes) };
+        if (!(await updateVersion(db, db.models.enrolment, row.id, row.version, values))) throw stale(row.name);
+        await logChange(context, db, 'were asked', 'enrolment', row.id, { before: row.wishes, after: values.wishes });
+      }
+      await syncCallBacks(context, db, { courseId });
     }),
 });
 

@@ -128,10 +128,12 @@ export default async function ProgrammePage() {
           </h2>
           {meanings.length === 0 && <p>Every word on your rolls was known, or waits on a roll for its meaning.</p>}
           <ul className="divide-y divide-base-300">
-            {meanings.map(({ wish, codes }) => (
+            {meanings.map(({ wish, codes, giverName }) => (
               <li key={wish} className="flex items-center justify-between gap-3 py-2">
                 <span>
-                  <b>“{wish}”</b> avoids {codes.map(avoidanceLabel).join(', ')}
+                  <b>“{wish}”</b>{' '}
+                  {codes.length > 0 ? `avoids ${codes.map(avoidanceLabel).join(', ')}` : 'says nothing to avoid'}
+                  {giverName && <span className="text-sm text-base-content/80"> (said by {giverName})</span>}
                 </span>
                 <form action={forget.bind(null, wish)}>
                   <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>

@@ -5,7 +5,7 @@ import { attempt, fields } from '@/app/form';
 import type { RollCells } from '@/core/roll/roll-row';
 import { giveMeaning } from '@/services/programme/programme';
 import { shareKit } from '@/services/roll/away';
-import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
+import { addPerson, editPerson, sayTheyWereAsked, setStatus } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/action-form';
 
@@ -73,7 +73,19 @@ export async function oneKit(courseId: string, householdId: string, share: boole
 
 export async function giveWord(wish: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(giveMeaning, async () => {
-    await call(giveMeaning, { wish, codes: data.getAll('codes').map(String), foods: data.getAll('foods').map(String) });
+    await call(giveMeaning, {
+      wish,
+      codes: data.getAll('codes').map(String),
+      foods: data.getAll('foods').map(String),
+      nothing: data.get('nothing') === 'on',
+    });
+    return undefined;
+  });
+}
+
+export async function wereAsked(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  return attempt(sayTheyWereAsked, async () => {
+    await call(sayTheyWereAsked, { courseId, enrolmentIds: data.getAll('person').map(String) });
     return undefined;
   });
 }

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
-import { nameKey } from '@/core/roll/roll-row';
+import { NOT_ASKED, nameKey } from '@/core/roll/roll-row';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { RollPerson } from '@/services/roll/person';
 import { viewRoll } from '@/services/roll/roll';
@@ -12,7 +12,7 @@ import { Empty, PageTitle } from '@/ui/page';
 import { PersonFields } from '@/ui/person-fields';
 import { call, requireMember } from '../../../../access';
 import { add, edit, oneKit, setPersonStatus } from './actions';
-import { UnknownWords } from './unknown-words';
+import { NotAsked, UnknownWords } from './unknown-words';
 import { Waitlist } from './waitlist';
 
 export const metadata = { title: 'Roll' };
@@ -50,7 +50,8 @@ export default async function Roll({
   );
   const unknown = [
     ...new Set(enrolled.flatMap((person) => person.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten))),
-  ];
+  ].filter((word) => word !== NOT_ASKED);
+  const notAsked = enrolled.filter(({ wishes }) => wishes.some(({ asWritten }) => asWritten === NOT_ASKED));
   const href = (change: Partial<Query>) =>
     `?${new URLSearchParams(Object.entries({ ...query, ...change }).filter(([, value]) => value) as [string, string][])}`;
   const editing = people.find((person) => person.id === query.edit);
@@ -75,6 +76,7 @@ export default async function Roll({
           Bring in a file
         </Link>
       </PageTitle>
+      {notAsked.length > 0 && <NotAsked courseId={courseId} people={notAsked} />}
       {unknown.length > 0 && <UnknownWords words={unknown} reference={reference} />}
       <Waitlist
         places={places}

@@ -2,7 +2,7 @@ import type { Reference } from '@/core/reference/reference';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { proposeMeaning } from '@/core/safety/propose-meaning';
 import { ActionForm } from '@/ui/action-form';
-import { giveWord } from './actions';
+import { giveWord, wereAsked } from './actions';
 
 /** Words of families that nobody has given a meaning to: they block kits until the coordinator says what they stand for. */
 export function UnknownWords({ words, reference }: { words: readonly string[]; reference: Reference }) {
@@ -21,6 +21,42 @@ export function UnknownWords({ words, reference }: { words: readonly string[]; r
       {words.map((word) => (
         <Word key={word} word={word} reference={reference} />
       ))}
+    </section>
+  );
+}
+
+/** People whom nobody asked: their kits wait until somebody says what they must not eat. */
+export function NotAsked({
+  courseId,
+  people,
+}: {
+  courseId: string;
+  people: readonly { readonly id: string; readonly name: string }[];
+}) {
+  return (
+    <section
+      className="no-print mb-6 rounded-box border border-error border-l-4 bg-base-100 p-4"
+      aria-labelledby="not-asked"
+    >
+      <h2 id="not-asked" className="text-xl font-bold">
+        {people.length === 1 ? 'One person was' : `${people.length} people were`} not asked what they must not eat
+      </h2>
+      <p className="mb-2 text-sm">
+        The file that they came with did not say. Their kits wait. Ask the families; write what they tell you under
+        “Avoids”, and tick here those who were asked and avoid nothing more than is written.
+      </p>
+      <ActionForm action={wereAsked.bind(null, courseId)} label="Were asked" className="flex flex-col gap-3">
+        <div className="flex flex-wrap gap-x-5 gap-y-1">
+          {people.map(({ id, name }) => (
+            <label key={id} className="flex items-center gap-2 py-1">
+              <input type="checkbox" className="checkbox checkbox-sm" name="person" value={id} /> {name}
+            </label>
+          ))}
+        </div>
+        <button type="submit" className="btn btn-primary w-fit">
+          They were asked: nothing more
+        </button>
+      </ActionForm>
     </section>
   );
 }
@@ -51,6 +87,10 @@ function Word({ word, reference }: { word: string; reference: Reference }) {
           <p className="my-1 text-sm">A single food is avoided by itself: tick what is made of it too.</p>
           <Boxes name="foods" legend="Also" options={others.sort().map(asOption)} ticked={[]} />
         </details>
+        <label className="flex items-center gap-2 py-1 text-sm">
+          <input type="checkbox" className="checkbox checkbox-sm" name="nothing" />
+          It says nothing that must be avoided: your name is kept with that.
+        </label>
         <button type="submit" className="btn btn-primary w-fit">
           Give this meaning
         </button>

@@ -123,6 +123,16 @@ export function MendRow({
           )}
         </ul>
       )}
+      {!row.leaveOut && !row.onRoll && (row.isNearAnother || row.as === 'new') && (
+        <button
+          type="button"
+          className={`btn mt-2 w-fit btn-sm ${row.as === 'new' ? 'btn-primary' : ''}`}
+          aria-pressed={row.as === 'new'}
+          onClick={() => decide('new')}
+        >
+          It is somebody else
+        </button>
+      )}
       {!row.leaveOut && row.onRoll && (
         <div className="mt-2 flex gap-2">
           <button

@@ -62,7 +62,11 @@ export function RollImport({ courseId }: { courseId: string }) {
       if ('refused' in answered) {
         setAnswer({ ok: false, message: answered.refused.message ?? '' });
         setUnclear(
-          (answered.refused.problems ?? []).map(({ where, message }) => ({ heading: where, column: message || null })),
+          (answered.refused.problems ?? []).map(({ where, message }) =>
+            message === 'choose'
+              ? { heading: where, column: null, mayMatter: true }
+              : { heading: where, column: message || null },
+          ),
         );
         return;
       }
@@ -197,7 +201,7 @@ export function RollImport({ courseId }: { courseId: string }) {
                             <span key={wish} className="block">
                               {wish}
                               {codes ? (
-                                ` → ${codes.map(avoidanceLabel).join(', ')}`
+                                ` → ${codes.map(avoidanceLabel).join(', ') || 'nothing'}`
                               ) : (
                                 <b className="text-error">
                                   {' '}
