@@ -49,7 +49,7 @@ import type {
   WeighingRow,
 } from './rows';
 
-type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
+export type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 
 /** The tables, each a Sequelize model over plain rows (see rows.ts). */
 export interface Models {

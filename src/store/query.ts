@@ -1,7 +1,6 @@
-import { type Model, type ModelStatic, type Order, QueryTypes, type WhereOptions } from 'sequelize';
+import { type Order, QueryTypes, type WhereOptions } from 'sequelize';
+import type { Table } from './models';
 import type { Db } from './store';
-
-type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 
 /** Rows of one table as plain objects; at most `limit` of them, if given. */
 export async function find<Row extends object>(

@@ -52,6 +52,12 @@ export const namedOn = (label: readonly string[]): string[] => label.filter((cod
 export const labelGaps = (food: Ingredient, label: readonly string[]): string[] =>
   food.contains.filter((code) => !label.includes(code) && !label.includes(withoutCode(code)));
 
+/** What is known of a product that may be either of two: what one of them names is in it, what both are without is not. */
+export const eitherHolds = (one: readonly string[], other: readonly string[]): string[] => [
+  ...new Set([...namedOn(one), ...namedOn(other)]),
+  ...one.filter((code) => code.startsWith(WITHOUT) && other.includes(code)),
+];
+
 /** Allergens that came after the first edition: a form that asks about them says so, since older labels say nothing of them. */
 export const LATER_ALLERGENS: readonly string[] = AVOIDANCES.filter(
   ({ kind, since }) => kind === 'allergen' && since > 1,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { JOBS, jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { STAGES } from '@/core/countdown/stages';
 import { doNext, saversOf } from '@/core/countdown/thread';
-import { insert, remove, updateVersion } from '@/store/query';
+import { insert, remove, select, updateVersion } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
@@ -174,9 +174,14 @@ export const changeJob = service({
         });
         if (!saved) throw stale('The session');
       } else {
+        const { courseId } = session;
+        // Two people change jobs of one course: the second adds to what the first left.
+        const [now] = await select<{ jobs: string }>(db, 'SELECT jobs FROM course WHERE id = :courseId FOR UPDATE', {
+          courseId,
+        });
         await db.models.course.update(
-          { jobs: merge(session.courseJobs) },
-          { where: { id: session.courseId }, transaction: db.transaction },
+          { jobs: merge(now?.jobs ?? session.courseJobs) },
+          { where: { id: courseId }, transaction: db.transaction },
         );
       }
       await logChange(context, db, 'changed a job', whose, whose === 'session' ? sessionId : session.courseId, {

@@ -289,6 +289,24 @@ export const putBack = service({
     }),
 });
 
+/** The label that the screen showed when somebody pressed: '' for none; left out where nothing was shown. */
+const shownLabel = z.string().max(2000).optional();
+
+/** A recorded label as a screen keeps it, to say what it showed. */
+export const labelMark = ({ product, allergens }: { readonly product: string; readonly allergens: string }): string =>
+  `${product}|${allergens}`;
+
+/** @throws ServiceError when somebody else recorded another label since the screen was drawn */
+function refuseUnseen({ labels }: SessionBundle, ingredient: string, shown: string | undefined): void {
+  if (shown === undefined) return;
+  const now = labels.find((label) => label.ingredient === ingredient);
+  if ((now ? labelMark(now) : '') === shown) return;
+  throw new ServiceError(
+    'stale',
+    `Somebody else ${now ? `recorded the label of “${now.product}”` : 'took the label back'} while you were looking. Nothing was changed: look at it again.`,
+  );
+}
+
 export const recordLabel = service({
   title: 'Record the label of the product used',
   roles: ['coordinator'],
@@ -297,13 +315,15 @@ export const recordLabel = service({
     ingredient: z.string().min(1).max(80),
     product: z.string().trim().min(1, 'Name the product as its pack does.').max(120),
     allergens: labelCodes,
+    shown: shownLabel,
   }),
-  run: (context, { sessionId, ingredient, product, allergens: ticked }) =>
+  run: (context, { sessionId, ingredient, product, allergens: ticked, shown }) =>
     context.store.transaction(async (db) => {
       const { sheet, bundle } = await loadSheet(context, sessionId, db);
       const food = sheet.draft && findIngredient(sheet.draft.input.reference, ingredient);
       if (!food) throw notFound('ingredient');
       const allergens = labelOf(food, ticked);
+      refuseUnseen(bundle, ingredient, shown);
       await remove(db, db.models.productLabel, { sessionId, ingredient });
       await insert(db, db.models.productLabel, [
         { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },
@@ -317,10 +337,11 @@ export const recordLabel = service({
 export const forgetLabel = service({
   title: 'Take back a recorded label',
   roles: ['coordinator'],
-  input: z.object({ sessionId: z.uuid(), ingredient: z.string().max(80) }),
-  run: (context, { sessionId, ingredient }) =>
+  input: z.object({ sessionId: z.uuid(), ingredient: z.string().max(80), shown: shownLabel }),
+  run: (context, { sessionId, ingredient, shown }) =>
     context.store.transaction(async (db) => {
       const bundle = await loadBundle(context, sessionId, db);
+      refuseUnseen(bundle, ingredient, shown);
       const label = await findOne(db, db.models.productLabel, { sessionId, ingredient });
       if (!label) return;
       await remove(db, db.models.productLabel, { id: label.id });

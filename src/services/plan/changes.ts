@@ -2,8 +2,10 @@
 
 import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
+import { eitherHolds } from '@/core/safety/avoidances';
+import type { Models, Table } from '@/store/models';
 import { holdSessions } from '@/store/plan';
-import { change, find, findOne, insert, remove, select, updateVersion } from '@/store/query';
+import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow, SittingRow } from '@/store/rows';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
@@ -120,26 +122,63 @@ export async function changeSessions(
   return id;
 }
 
+/**
+ * What becomes of the rows of a session that was made by a split, when it is joined again: work done on it keeps it from being
+ * joined, in these words; what was said of its day goes with it.
+ */
+export const JOINED: Partial<Record<keyof Models, { readonly keeps: string } | 'goes' | 'moves'>> = {
+  kitSheet: { keeps: 'its kit sheet is locked' },
+  sheetNote: { keeps: 'its kit sheet was decided on' },
+  kit: { keeps: 'kits of it have numbers' },
+  kitFate: { keeps: 'it was said what became of its kits' },
+  packEvent: { keeps: 'its kits were packed' },
+  issue: { keeps: 'its kits hand out supplies' },
+  stageMark: { keeps: 'jobs of it are marked' },
+  attendance: { keeps: 'it was noted who came' },
+  sitting: 'goes',
+  sessionJob: 'goes',
+  kitExclusion: 'goes',
+  away: 'goes',
+  dish: 'moves',
+  productLabel: 'moves',
+};
+
+/** Labels that were read for a part come back with its dishes: where both name a product, what either holds is in it. */
+async function moveLabels(context: Context, db: Db, sessionId: string, madeId: string): Promise<void> {
+  const there = await find(db, db.models.productLabel, { sessionId });
+  const codesOf = ({ allergens }: { allergens: string }) => JSON.parse(allergens) as string[];
+  for (const label of await find(db, db.models.productLabel, { sessionId: madeId })) {
+    const own = there.find(({ ingredient }) => ingredient === label.ingredient);
+    if (own?.allergens === label.allergens && own.product === label.product) continue;
+    const both = own ? eitherHolds(codesOf(own), codesOf(label)) : codesOf(label);
+    const product = !own || own.product === label.product ? label.product : `${own.product} / ${label.product}`;
+    await remove(db, db.models.productLabel, { sessionId, ingredient: label.ingredient });
+    await insert(db, db.models.productLabel, [
+      { ...label, id: context.ids(), sessionId, product: product.slice(0, 120), allergens: JSON.stringify(both) },
+    ]);
+  }
+  await remove(db, db.models.productLabel, { sessionId: madeId });
+}
+
+const ofSession = (db: Db, key: keyof Models) => db.models[key] as unknown as Table<{ sessionId: string }>;
+
 /** Joins a session that was split. @throws ServiceError when work has been done on the part that was made */
-async function join(db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {
+async function join(context: Context, db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {
   const made = await findOne(db, db.models.session, { id: madeId });
-  const worked = await select<{ what: string }>(
-    db,
-    `SELECT 'its kit sheet is locked' AS what FROM kit_sheet WHERE session_id = :madeId
-     UNION ALL SELECT 'jobs of it are marked' FROM stage_mark WHERE session_id = :madeId LIMIT 1`,
-    { madeId },
-  );
   const extra = await find(db, db.models.dish, { sessionId: madeId });
-  const why =
-    worked[0]?.what ?? (extra.some(({ id }) => !dishIds.includes(id)) ? 'it has other dishes now' : undefined);
+  let why = extra.some(({ id }) => !dishIds.includes(id)) ? 'it has other dishes now' : undefined;
+  const tables = Object.entries(JOINED) as [keyof Models, (typeof JOINED)[keyof Models]][];
+  for (const [key, fate] of tables)
+    if (typeof fate === 'object' && !why && (await findOne(db, ofSession(db, key), { sessionId: madeId })))
+      why = fate.keeps;
   if (!made || why)
     throw new ServiceError(
       'stale',
       `${made?.title ?? 'The new session'} cannot be joined again: ${why ?? 'it is gone'}.`,
     );
   await change(db, 'UPDATE dish SET session_id = :sessionId WHERE session_id = :madeId', { sessionId, madeId });
-  for (const table of ['sitting', 'session_job', 'product_label', 'kit_exclusion'])
-    await change(db, `DELETE FROM ${table} WHERE session_id = :madeId`, { madeId });
+  await moveLabels(context, db, sessionId, madeId);
+  for (const [key, fate] of tables) if (fate === 'goes') await remove(db, ofSession(db, key), { sessionId: madeId });
   await remove(db, db.models.session, { id: madeId });
 }
 
@@ -189,7 +228,7 @@ export const undoChange = service({
         // A calendar hears of the way back too: its sequence only ever goes up.
         const { id, version: _version, sequence: _sequence, ...values } = before;
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
-        if (split) await join(db, id, split);
+        if (split) await join(context, db, id, split);
         await replaceSittings(db, id, sittings);
         await syncCallBacks(context, db, { sessionId: id });
         await logChange(context, db, 'took back', 'session', id, { said: row.said });

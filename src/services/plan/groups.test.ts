@@ -1,20 +1,23 @@
 import ical from 'node-ical';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
+import { personalTables } from '@/store/erasing';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
-import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import { NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
+import { recordAttendance } from '../classday/attendance';
 import { viewRoom } from '../classday/room';
-import { viewJobs } from '../countdown/countdown';
-import { exportSheet, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
+import { changeJob, viewJobs } from '../countdown/countdown';
+import { exportSheet, lockKitSheet, recordLabel, viewKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
 import { loadLocked } from '../packing/locked';
+import { setAway } from '../roll/away';
 import { viewRoll } from '../roll/roll';
 import { previewRollFile, saveRoll } from '../roll/roll-file';
 import { viewCalendar } from './calendar';
 import { cancelSession, previewCancel } from './cancel';
-import { listChanges, undoChange } from './changes';
+import { JOINED, listChanges, undoChange } from './changes';
 import { viewCoursePlan } from './courses';
 import { exportCalendar } from './feeds';
 import { addGroup, editGroup, endGroup } from './groups';
@@ -236,6 +239,49 @@ describe('a session that is split', () => {
     await undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
     expect(await dishes(one.sessionId)).toHaveLength(2);
     expect(await versionOf(made)).toBe(0);
+  });
+
+  it('comes back with what was read for it, whoever is away; not once work was done on it', async () => {
+    context = (await newProgramme(store)).coordinator;
+    const one = await newSession(context, [{ name: 'Ada', avoids: 'milk' }]);
+    const other = await newSession(context, []);
+    await addDish(context, { sessionId: one.sessionId, recipeId: other.recipeId });
+    const part = async () => {
+      const [first] = await find(store.db, store.db.models.dish, { sessionId: one.sessionId });
+      const to = { title: 'Second part', date: '2026-12-03', startsAt: '16:00', minutes: 60, place: 'Boatshed' };
+      const version = await versionOf(one.sessionId);
+      return splitSession(context, { sessionId: one.sessionId, version, ...to, dishIds: [first?.id] } as never);
+    };
+    const label = (sessionId: string, product: string, allergens: string[]) =>
+      recordLabel(context, { sessionId, ingredient: 'ground cumin', product, allergens } as never);
+    const join = async () => undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
+    const made = await part();
+    await label(made, 'Jar', ['MILK']);
+    await label(one.sessionId, 'Bag', ['SESAME']);
+    await setAway(context, { sessionId: made, enrolmentId: one.people[0], how: 'away' } as never);
+    await join();
+    const [read] = await find(store.db, store.db.models.productLabel, { sessionId: one.sessionId });
+    expect([read?.product, JSON.parse(read?.allergens ?? '[]')]).toEqual(['Bag / Jar', ['SESAME', 'MILK']]);
+    const again = await part();
+    const seen = { sessionId: again, id: context.ids(), enrolmentId: one.people[0], state: 'came' };
+    await recordAttendance({ ...context, clock: () => NOW.add({ hours: 24 * 13 }) }, seen as never);
+    await expect(join()).rejects.toThrow('cannot be joined again: it was noted who came');
+  });
+
+  it('leaves no table of a session behind: what becomes of each when it is joined is said', () => {
+    const ofSessions = personalTables(store.db.models).filter(({ personal }) => personal.belongs === 'sessionId');
+    expect(ofSessions.map(({ key }) => key).sort()).toEqual(Object.keys(JOINED).sort());
+  });
+});
+
+describe('jobs of a course', () => {
+  it('that two people change at once keep both changes', async () => {
+    context = (await newProgramme(store)).coordinator;
+    const { sessionId, courseId } = await newSession(context, [{ name: 'Ada' }]);
+    const jobs = (await viewJobs(context, { sessionId })).choices.map(({ key }) => key).slice(0, 6);
+    await Promise.all(jobs.map((job) => changeJob(context, { sessionId, job, for: 'course', fixed: 33 } as never)));
+    const [course] = await find(store.db, store.db.models.course, { id: courseId });
+    expect(Object.keys(JSON.parse(course?.jobs ?? '{}')).sort()).toEqual([...jobs].sort());
   });
 });
 

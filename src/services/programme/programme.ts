@@ -78,8 +78,10 @@ export const giveMeaning = service({
     foods: z.array(z.string().max(80)).max(120).default([]),
     /** The words name nothing that is avoided: said by a person, whose name is kept. */
     nothing: z.boolean().default(false),
+    /** Whoever answers has seen that the words had no meaning yet. */
+    isFirst: z.boolean().default(false),
   }),
-  run: async (context, { wish, codes, foods, nothing }) => {
+  run: async (context, { wish, codes, foods, nothing, isFirst }) => {
     if (normaliseWish(wish) === NOT_ASKED)
       throw new ServiceError(
         'invalid',
@@ -104,6 +106,12 @@ export const giveMeaning = service({
     const key = normaliseWish(wish).slice(0, 190);
     await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
+      const before = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish: key });
+      if (before && isFirst && before.codes !== JSON.stringify(all))
+        throw new ServiceError(
+          'stale',
+          `${before.giverName || 'Somebody else'} gave “${wish}” a meaning while you were looking. Nothing was changed: look at it again.`,
+        );
       await remove(db, db.models.avoidanceMeaning, { programmeId, wish: key });
       const id = context.ids();
       await insert(db, db.models.avoidanceMeaning, [
@@ -118,12 +126,21 @@ export const giveMeaning = service({
 export const forgetMeaning = service({
   title: 'Take back a meaning',
   roles: ['coordinator'],
-  input: z.object({ wish: z.string().max(400) }),
-  run: (context, { wish }) =>
+  input: z.object({
+    wish: z.string().max(400),
+    /** The meaning that the screen showed; left out where nothing was shown. */
+    shown: z.array(z.string().max(90)).optional(),
+  }),
+  run: (context, { wish, shown }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       const row = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish });
       if (!row) return;
+      if (shown && JSON.stringify(shown) !== row.codes)
+        throw new ServiceError(
+          'stale',
+          `“${wish}” was given another meaning while you were looking: look at it again.`,
+        );
       await remove(db, db.models.avoidanceMeaning, { id: row.id });
       await logChange(context, db, 'took back a meaning', 'avoidance', row.id, { wish, codes: row.codes });
       await syncCallBacks(context, db, 'all');

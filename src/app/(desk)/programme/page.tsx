@@ -44,10 +44,10 @@ async function pack(version: number, _state: FormState | null, data: FormData): 
   });
 }
 
-async function forget(wish: string): Promise<void> {
+async function forget(wish: string, shown: readonly string[]): Promise<FormState> {
   'use server';
-  await attempt(forgetMeaning, async () => {
-    await call(forgetMeaning, { wish });
+  return attempt(forgetMeaning, async () => {
+    await call(forgetMeaning, { wish, shown: [...shown] });
     return undefined;
   });
 }
@@ -135,11 +135,11 @@ export default async function ProgrammePage() {
                   {codes.length > 0 ? `avoids ${codes.map(avoidanceLabel).join(', ')}` : 'says nothing to avoid'}
                   {giverName && <span className="text-sm text-base-content/80"> (said by {giverName})</span>}
                 </span>
-                <form action={forget.bind(null, wish)}>
+                <ActionForm action={forget.bind(null, wish, codes)} label={`Take back the meaning of ${wish}`}>
                   <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>
                     Take back
                   </button>
-                </form>
+                </ActionForm>
               </li>
             ))}
           </ul>

@@ -78,6 +78,7 @@ export async function giveWord(wish: string, _state: FormState | null, data: For
       codes: data.getAll('codes').map(String),
       foods: data.getAll('foods').map(String),
       nothing: data.get('nothing') === 'on',
+      isFirst: true,
     });
     return undefined;
   });

@@ -68,6 +68,7 @@ export async function putKitBack(sessionId: string, enrolmentId: string): Promis
 export async function saveLabel(
   sessionId: string,
   ingredient: string,
+  shown: string,
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
@@ -75,6 +76,7 @@ export async function saveLabel(
     await call(recordLabel, {
       sessionId,
       ingredient,
+      shown,
       product: fields(data).product ?? '',
       allergens: data.getAll('allergens').map(String),
     });
@@ -82,9 +84,9 @@ export async function saveLabel(
   });
 }
 
-export async function takeLabelBack(sessionId: string, ingredient: string): Promise<void> {
-  await attempt(forgetLabel, async () => {
-    await call(forgetLabel, { sessionId, ingredient });
+export async function takeLabelBack(sessionId: string, ingredient: string, shown: string): Promise<FormState> {
+  return attempt(forgetLabel, async () => {
+    await call(forgetLabel, { sessionId, ingredient, shown });
     return undefined;
   });
 }

@@ -4,6 +4,7 @@ import { labelsThatWouldHelp } from '@/core/kits/label-would-help';
 import type { SheetContent, SheetVariant } from '@/core/kits/sheet-content';
 import { type Ingredient, readIngredient } from '@/core/reference/reference';
 import { avoidanceLabel, namedOn } from '@/core/safety/avoidances';
+import { labelMark } from '@/services/kits/kit-sheet';
 import { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/action-form';
 import { LabelBoxes } from '@/ui/label-boxes';
@@ -22,7 +23,11 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
   const refused = draft.variants.filter((variant) => !variant.components);
   const brandOnly = labelsThatWouldHelp(draft);
   const known = await Promise.all(
-    brandOnly.map(async (ingredient) => ({ ingredient, ...(await call(listProducts, { ingredient })) })),
+    brandOnly.map(async (ingredient) => {
+      const recorded = labels.find((label) => label.ingredient === ingredient);
+      const shown = recorded ? labelMark(recorded) : '';
+      return { ingredient, shown, ...(await call(listProducts, { ingredient })) };
+    }),
   );
   return (
     <section
@@ -46,15 +51,20 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
             A recorded label says what this product contains, in place of what brands may add. Read it off the pack
             itself.
           </p>
-          {known.map(({ ingredient, products }) => (
-            <LabelForm key={ingredient} sessionId={sessionId} food={readIngredient(draft.input.reference, ingredient)}>
+          {known.map(({ ingredient, shown, products }) => (
+            <LabelForm
+              key={ingredient}
+              sessionId={sessionId}
+              food={readIngredient(draft.input.reference, ingredient)}
+              shown={shown}
+            >
               {products.map(
                 ({ id, name, allergens, readAt }) =>
                   allergens &&
                   readAt && (
                     <ActionForm
                       key={id}
-                      action={saveLabel.bind(null, sessionId, ingredient)}
+                      action={saveLabel.bind(null, sessionId, ingredient, shown)}
                       label={`Label of ${name}`}
                       className="flex flex-wrap items-center gap-2"
                     >
@@ -82,11 +92,14 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
               <span>
                 <b>{ingredient}</b>: label of “{product}” recorded, {sayAllergens(JSON.parse(allergens) as string[])}
               </span>
-              <form action={takeLabelBack.bind(null, sessionId, ingredient)}>
+              <ActionForm
+                action={takeLabelBack.bind(null, sessionId, ingredient, labelMark({ product, allergens }))}
+                label={`Take back the label of ${ingredient}`}
+              >
                 <button type="submit" className="btn btn-xs" aria-label={`Take back the label of ${ingredient}`}>
                   Take back
                 </button>
-              </form>
+              </ActionForm>
             </li>
           ))}
           {leftOut.map(({ enrolmentId, name, reason }) => (
@@ -182,14 +195,25 @@ function RefusedVariant({
   );
 }
 
-function LabelForm({ sessionId, food, children }: { sessionId: string; food: Ingredient; children: React.ReactNode }) {
+function LabelForm({
+  sessionId,
+  food,
+  shown,
+  children,
+}: {
+  sessionId: string;
+  food: Ingredient;
+  /** The label that is recorded now, as its mark: '' for none. */
+  shown: string;
+  children: React.ReactNode;
+}) {
   const ingredient = food.name;
   return (
     <details className="rounded-field border border-base-300 px-3 py-1">
       <summary className="cursor-pointer py-1 font-semibold">Label of the {ingredient}</summary>
       {children}
       <ActionForm
-        action={saveLabel.bind(null, sessionId, ingredient)}
+        action={saveLabel.bind(null, sessionId, ingredient, shown)}
         label={`Label of the ${ingredient}`}
         className="flex flex-col gap-2 py-2"
       >
