@@ -1,5 +1,6 @@
 import type { Reference } from '../reference/reference';
 import { foodIndex, foodsAmong, kindsOf, wordKey } from './food-finder';
+import { degreesIn, temperatureDoubts } from './safe-temperatures';
 import type { CheckedRecipe, Slip, Weighed } from './slips';
 
 /** What the steps say that cannot be, that does not fit the list, or that is not safe. */
@@ -87,20 +88,6 @@ const keysOf = (text: string): string[] =>
     .map(wordKey)
     .filter((word) => word.length > 2 && !WEAK.has(word));
 
-interface Degrees {
-  readonly celsius: number;
-  readonly said: string;
-}
-
-function degreesIn(step: string): Degrees[] {
-  return [...step.matchAll(/(\d{2,4})(?: ?[-–] ?\d{2,4})? ?(?:°|º|degrees?)? ?(C|F|celsius|fahrenheit)\b/gi)].map(
-    ([said, value, scale = '']) => {
-      const number = Number(value);
-      return { celsius: /^f/i.test(scale) ? ((number - 32) * 5) / 9 : number, said };
-    },
-  );
-}
-
 /** Home ovens reach 260 °C (500 °F), pizza ovens aside; below 90 °C nothing bakes. */
 const HOTTEST = 275;
 const COOLEST = 90;
@@ -172,42 +159,21 @@ const UNSAFE: readonly (readonly [test: RegExp, unless: RegExp | undefined, why:
   ],
 ];
 
-const POULTRY = /chicken|turkey|duck|poultry/;
-const MINCE = /minced|burger|meatball/;
-
-/** Lowest temperature in the middle that is safe, °C: US as published; UK 70 °C, held two minutes. */
-const DONE = { us: { poultry: 73.9, mince: 71.1 }, uk: { poultry: 70, mince: 70 } } as const;
-
 function unsafeSlips(step: string, at: number, weighed: readonly Weighed[], profile: 'us' | 'uk'): Slip[] {
   const slips = UNSAFE.flatMap(([test, unless, why]): Slip[] =>
     test.test(step) && !unless?.test(step)
       ? [{ kind: 'unsafe', step: at, say: `“${shorten(step)}” is not safe.`, why, key: `unsafe ${step.slice(0, 80)}` }]
       : [],
   ).slice(0, 1);
-  const names = weighed.map(({ item }) => item.ingredient.name).join(' ');
-  const kind = POULTRY.test(`${step} ${names}`.toLowerCase())
-    ? 'poultry'
-    : MINCE.test(`${step} ${names}`.toLowerCase())
-      ? 'mince'
-      : undefined;
-  const isInside =
-    /\b(?:until|to|reach\w*|inside|middle|internal|core|thickest)\b/i.test(step) && !/\b(?:oven|preheat)/i.test(step);
-  if (kind && isInside)
-    for (const { celsius, said } of degreesIn(step)) {
-      const least = DONE[profile][kind];
-      // What is hotter than food gets is the oven's.
-      if (celsius < 35 || celsius > 100 || celsius >= least - 0.2) continue;
-      slips.push({
-        kind: 'unsafe',
-        step: at,
-        say: `${said} is too low for ${kind === 'poultry' ? 'poultry' : 'minced meat'}.`,
-        why:
-          profile === 'us'
-            ? `${kind === 'poultry' ? 'Poultry is done at 165 °F (73.9 °C)' : 'Minced meat is done at 160 °F (71.1 °C)'} in the middle (USDA FSIS). A stricter house rule may be set, never a laxer one.`
-            : 'The middle reaches 70 °C for two minutes, or 75 °C for 30 seconds (FSA).',
-        key: `unsafe ${said} ${at}`,
-      });
-    }
+  const foods = weighed.map(({ item }) => item.ingredient.name);
+  for (const { say, why } of temperatureDoubts(step, foods, profile))
+    slips.push({
+      kind: 'unsafe',
+      step: at,
+      say,
+      why: `${why}. A stricter house rule may be set, never a laxer one.`,
+      key: `unsafe ${say} ${at}`,
+    });
   return slips;
 }
 
