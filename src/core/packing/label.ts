@@ -70,8 +70,10 @@ export function madeLabels(sheet: LockedSheet, calledBack: ReadonlySet<string> =
     if (!variant || variant.extra) return [];
     const meeting = session.groups?.find(({ name }) => name === kit.group);
     const made = meeting?.date ?? session.date;
-    const days = variant.components?.some(isRice) ? MADE_WITH_RICE_DAYS : MADE_DAYS;
-    const until = Temporal.PlainDate.from(made).add({ days }).toString();
+    // Cooked rice is counted by the hour, in both profiles.
+    const until = variant.components?.some(isRice)
+      ? Temporal.PlainDate.from(made).add({ days: MADE_WITH_RICE_DAYS }).toString()
+      : lastDay(made, MADE_DAYS, session.safetyProfile);
     return [
       {
         ...stopped(kitLabel(sheet, kit, variant, made), calledBack),
@@ -108,6 +110,12 @@ function sayAllergens({ contains, mayContain }: SheetVariant): string {
   return mayContain.length > 0 ? `${held} May contain ${mayContain.join(', ')}: check the packs used.` : held;
 }
 
+/** The last of so many days: in the US the day on which it is made is the first of them (FDA Food Code); in the UK the next is. */
+const lastDay = (made: string, days: number, profile: 'us' | 'uk'): string =>
+  Temporal.PlainDate.from(made)
+    .add({ days: Math.max(0, profile === 'us' ? days - 1 : days) })
+    .toString();
+
 /** Weekday, day and month: "Thu 26 Nov 2026". */
 export function sayDate(date: string): string {
   return Temporal.PlainDate.from(date)
@@ -126,7 +134,9 @@ function sayKeeping(
     return food ? [keepingOf(component, food)] : [];
   });
   const days = Math.min(...keepings.map((keeping) => keeping.days), 365);
-  const useBy = sayDate(Temporal.PlainDate.from(packedOn).add({ days }).toString());
   const cold = keepings.some((keeping) => keeping.cold);
+  const useBy = sayDate(
+    cold ? lastDay(packedOn, days, profile) : Temporal.PlainDate.from(packedOn).add({ days }).toString(),
+  );
   return cold ? `Keep cold, at or below ${FRIDGE[profile]}. Use by ${useBy}.` : `Keep cool and dry. Use by ${useBy}.`;
 }

@@ -194,7 +194,7 @@ describe('labels', () => {
     for (const [at, label] of made.entries()) {
       const { allergens, madeWithout, name } = labels[at] ?? {};
       expect(label).toMatchObject({ allergens, madeWithout, name });
-      expect(label.keep).toMatch(/^Made in class on Thu 26 Nov 2026\. Keep cold, .* Eat by Sat 28 Nov 2026/);
+      expect(label.keep).toMatch(/^Made in class on Thu 26 Nov 2026\. Keep cold, .* Eat by Fri 27 Nov 2026/);
       expect(label.inside.length).toBeGreaterThan(0);
     }
   });
@@ -222,7 +222,8 @@ describe('labels', () => {
       ],
       allergens: 'Contains milk, egg, gluten. May contain tree nuts, wheat: check the packs used.',
       madeWithout: '',
-      keep: 'Keep cold, at or below 5 °C (41 °F). Use by Sat 28 Nov 2026.',
+      // The day of packing is the first of three, as the US profile counts.
+      keep: 'Keep cold, at or below 5 °C (41 °F). Use by Fri 27 Nov 2026.',
     });
     expect(labels[2]).toMatchObject({
       madeWithout: 'Made without egg, milk.',

@@ -5,6 +5,7 @@ import { viewRoom } from '@/services/classday/room';
 import { sayLongDate } from '@/ui/dates';
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
+import { UsualCautions } from '@/ui/usual-cautions';
 
 export const metadata = { title: 'In the room' };
 
@@ -59,6 +60,7 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
         In an emergency call the emergency number first, then follow the family’s plan. Wash hands: gel does not remove
         allergens. Keep this list to those in the room; every look at it is kept.
       </Caution>
+      <UsualCautions at="room" />
     </>
   );
 }

@@ -5,6 +5,7 @@ import { viewShoppingList } from '@/services/buying/shopping';
 import { markJob } from '@/services/countdown/countdown';
 import { Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
+import { UsualCautions } from '@/ui/usual-cautions';
 import { call } from '../../../../access';
 
 export const metadata = { title: 'Shopping list' };
@@ -118,6 +119,7 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
           )}
         </div>
       )}
+      <UsualCautions at="shopping" />
     </SessionFrame>
   );
 }

@@ -9,6 +9,7 @@ import { rulesOf } from '@/services/kits/supply';
 import { sendToPrinter } from '@/services/packing/labels';
 import { Caution, Empty } from '@/ui/page';
 import { PrintJob } from '@/ui/print-job';
+import { UsualCautions } from '@/ui/usual-cautions';
 import { call } from '../../../../access';
 
 async function send(sessionId: string) {
@@ -131,6 +132,7 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
             Hands, then surfaces, then ready-to-eat food first and raw meat last. Kits made without something are packed
             first, with clean tools, closed and set apart.
           </Caution>
+          <UsualCautions at="packing" />
         </div>
       )}
     </SessionFrame>
