@@ -14,7 +14,7 @@ import type { Context, Role } from '@/services/access/gate';
 import { hashPassword } from '@/services/access/passwords';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { changeJob, markJob } from '@/services/countdown/countdown';
-import { lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
+import { lockKitSheet, recordLabel, viewKitSheet } from '@/services/kits/kit-sheet';
 import { setContainers, setKitRules, setLineWays } from '@/services/kits/rules';
 import { recordTicks } from '@/services/packing/bench';
 import { loadLocked } from '@/services/packing/locked';
@@ -65,6 +65,8 @@ interface DemoSession {
   readonly packed?: boolean;
   /** A session that is over: who did not fetch their kit, and who cooked it. */
   readonly attendance?: Readonly<Record<'not collected' | 'cooked', readonly string[]>>;
+  /** Labels read of the products in hand. */
+  readonly labels?: readonly { readonly ingredient: string; readonly product: string; readonly allergens: string[] }[];
 }
 
 /** A season that goes on from the first sessions, on their weekday. */
@@ -313,6 +315,7 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
     swapIns,
     ways,
     packed,
+    labels = [],
     ...more
   } = session;
   const { attendance, ...plan } = more;
@@ -330,6 +333,7 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
   const { dishes: chosen } = await loadBundle(context, sessionId);
   for (const { id, title } of chosen)
     if (ways?.[title]) await setLineWays(context, { sessionId, dishId: id, ways: [...ways[title]], serves: null });
+  for (const label of labels) await recordLabel(context, { sessionId, ...label });
   if (!lock) return;
   const { sheet } = await viewKitSheet(context, { sessionId });
   await lockKitSheet(context, { sessionId, basis: sheet.basis });

@@ -42,6 +42,10 @@ export async function benchStandings(
   );
 }
 
+/** Holds a bench for the rest of the transaction: nothing is ticked or called back there meanwhile. */
+export const holdBench = (db: Db, sessionId: string): Promise<{ seq: number }[]> =>
+  select(db, 'SELECT seq FROM bench WHERE session_id = :sessionId FOR UPDATE', { sessionId });
+
 /** What was said of kits of a session beside what is in them: called back, let go on; in order. */
 export const callBackEvents = (db: Db, sessionId: string): Promise<PackEventRow[]> =>
   find(db, db.models.packEvent, { sessionId, action: ['called back', 'let go on'] }, [['seq', 'ASC']]);
@@ -63,11 +67,7 @@ export async function appendEvents(
   sessionId: string,
   events: readonly Omit<PackEventRow, 'seq'>[],
 ): Promise<{ readonly fresh: ReadonlySet<string> } | { readonly clashing: ReadonlySet<string> }> {
-  const [counter] = await select<{ seq: number }>(
-    db,
-    'SELECT seq FROM bench WHERE session_id = :sessionId FOR UPDATE',
-    { sessionId },
-  );
+  const [counter] = await holdBench(db, sessionId);
   let seq = counter?.seq ?? 0;
   const ids = events.map((event) => event.id);
   const known = new Map(

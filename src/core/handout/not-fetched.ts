@@ -85,4 +85,5 @@ export const takersOf = <T extends Taker>(
   kit: SheetKit,
   people: readonly T[],
   now: FactsNow,
-): T[] => people.filter((person) => judgeKit(locked, kit, person, now).length === 0);
+  packed?: ReadonlySet<string>,
+): T[] => people.filter((person) => judgeKit(locked, kit, person, now, packed).length === 0);

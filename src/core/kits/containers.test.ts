@@ -112,6 +112,7 @@ describe('the prep list of a day', () => {
     expect(parts[0]?.foods[0]?.cuts).toEqual([
       {
         cut: 'grated',
+        product: '',
         // Twice (2 × 110 g + 55 g).
         sayTotal: '550 g',
         goesTo: ['Morning', 'Evening'].map((session) => ({

@@ -4,6 +4,7 @@ import { avoidanceLabel, blockersOf, type Holdings, holdingsOf, type Wish } from
 import type { LockedSheet } from './locked-sheet';
 import type { SheetComponent, SheetContent, SheetKit } from './sheet-content';
 import { FROM_BOX, FROM_HOME, FROM_JAR, type JarState, jarHoldings, type Supply } from './supplied';
+import { foodOfKey } from './variant';
 
 /** What is known now of foods: the table, and the labels of the products in hand. */
 export interface FactsNow {
@@ -25,6 +26,7 @@ export interface PersonNow {
  * what is in the kit is in it.
  *
  * @param person undefined when nobody is to get it any more
+ * @param packed keys of the components that were ticked into it: what an earlier revision left in it is in it
  * @returns why not, in words; none when it is safe
  * @example judgeKit(locked, kit, { id, wishes: [{ asWritten: 'egg', codes: ['EGG'] }] }, facts)
  * //=> ['egg, large, without shell: holds or may hold egg']
@@ -34,6 +36,7 @@ export function judgeKit(
   kit: SheetKit,
   person: PersonNow | undefined,
   now: FactsNow,
+  packed: ReadonlySet<string> = NOTHING_PACKED,
 ): readonly string[] {
   if (!person) return ['nobody is to get it any more'];
   const unknown = person.wishes
@@ -55,24 +58,54 @@ export function judgeKit(
       ? []
       : [`${component.name}: holds or may hold ${[...blocked].sort().map(avoidanceLabel).join(', ')}`];
   });
-  return [...unknown, ...held];
+  const wanted = new Set(components.map(({ key }) => key));
+  const left = [...packed].flatMap((key) => (wanted.has(key) ? [] : leftInside(key, locked, avoids, now)));
+  return [...unknown, ...held, ...left];
+}
+
+const NOTHING_PACKED: ReadonlySet<string> = new Set();
+
+/** What an earlier revision put into a kit and nobody has taken out, where it may not be eaten: no label is known of it. */
+function leftInside(key: string, { content }: LockedSheet, avoids: readonly string[], now: FactsNow): string[] {
+  const { ingredient, preparation } = foodOfKey(key);
+  const foods = [findIngredient(content.input.reference, ingredient), findIngredient(now.reference, ingredient)];
+  const label = now.labels.get(ingredient);
+  const blocked = new Set(
+    foods.flatMap((food) =>
+      food
+        ? [undefined, ...(label ? [label] : [])].flatMap((each) =>
+            blockersOf(holdingsOf(food, each, preparation), avoids),
+          )
+        : [],
+    ),
+  );
+  return blocked.size === 0
+    ? []
+    : [
+        `${ingredient}, packed by an earlier revision and not taken out: holds or may hold ${[...blocked].sort().map(avoidanceLabel).join(', ')}`,
+      ];
 }
 
 /**
  * Kits of a locked sheet that must not be packed on, handed out or eaten.
  *
  * @param people who is to get a kit now, each with what they must avoid
+ * @param packed what is in each kit, by its id
+ * @param takers who took over a kit of somebody else, by the kit's id
  * @returns for each such kit, by id, why
  */
 export function kitsToHold(
   locked: LockedSheet,
   people: readonly PersonNow[],
   now: FactsNow,
+  packed: ReadonlyMap<string, ReadonlySet<string>> = new Map(),
+  takers: ReadonlyMap<string, PersonNow | undefined> = new Map(),
 ): ReadonlyMap<string, readonly string[]> {
   const byId = new Map(people.map((person) => [person.id, person]));
   return new Map(
     locked.kits.flatMap((kit) => {
-      const reasons = judgeKit(locked, kit, byId.get(kit.enrolmentId), now);
+      const person = takers.has(kit.id) ? takers.get(kit.id) : byId.get(kit.enrolmentId);
+      const reasons = judgeKit(locked, kit, person, now, packed.get(kit.id));
       return reasons.length > 0 ? [[kit.id, reasons] as const] : [];
     }),
   );

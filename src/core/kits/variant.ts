@@ -199,6 +199,12 @@ const isSimpleLine = ({ written, alternatives }: Line): boolean =>
 const isSimpleItem = (item: Item | null): boolean =>
   item === null || (!item.liquidPortion && !item.part && item.also.every(isSimpleItem));
 
+/** The food and preparation in a component's key. */
+export function foodOfKey(key: string): { ingredient: string; preparation: string } {
+  const [, ingredient = '', preparation = ''] = key.split('|');
+  return { ingredient, preparation };
+}
+
 /**
  * Identifies what is packed, so that a tick stays valid exactly while the component stays the same: the same amount of the same
  * product, where one is named.

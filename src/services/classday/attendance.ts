@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
+import { callBackEvents, holdBench } from '@/store/bench';
 import { find, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { isDuplicate } from '@/store/store';
@@ -46,7 +47,7 @@ export const viewAttendance = service({
 });
 
 /** Whose kits are called back. */
-function heldPeople({ events, sheet }: SessionBundle): ReadonlySet<string> {
+function heldPeople({ events, sheet }: Pick<SessionBundle, 'events' | 'sheet'>): ReadonlySet<string> {
   const held = calledBackNow(events);
   const kits = sheet && held.size > 0 ? readSnapshot(sheet).kits : [];
   return new Set(kits.filter(({ id }) => held.has(id)).map(({ enrolmentId }) => enrolmentId));
@@ -71,16 +72,20 @@ export const recordAttendance = service({
     const mode = (person.mode ?? bundle.session.mode) as Mode;
     if (!questionsOf(mode).flat().includes(state))
       throw new ServiceError('invalid', `“${state}” says nothing of somebody who takes part ${mode}.`);
-    if (state === 'collected' && !anyway && heldPeople(bundle).has(enrolmentId))
-      throw new ServiceError(
-        'invalid',
-        `The kit of ${person.name} is called back: it is not handed out. Ask the coordinator. If they have it already, say so: they must be told at once.`,
-        [{ where: 'called back', message: person.name }],
-      );
-    const { db } = context.store;
     try {
-      const row = { id, sessionId, enrolmentId, state, at: nowOf(context), actorId: context.actor.id };
-      await insert(db, db.models.attendance, [row]);
+      await context.store.transaction(async (db) => {
+        // A call-back of this moment waits for this answer, or is seen by it.
+        if (state === 'collected') await holdBench(db, sessionId);
+        const events = state === 'collected' ? await callBackEvents(db, sessionId) : [];
+        if (state === 'collected' && !anyway && heldPeople({ events, sheet: bundle.sheet }).has(enrolmentId))
+          throw new ServiceError(
+            'invalid',
+            `The kit of ${person.name} is called back: it is not handed out. Ask the coordinator. If they have it already, say so: they must be told at once.`,
+            [{ where: 'called back', message: person.name }],
+          );
+        const row = { id, sessionId, enrolmentId, state, at: nowOf(context), actorId: context.actor.id };
+        await insert(db, db.models.attendance, [row]);
+      });
     } catch (error) {
       if (!isDuplicate(error)) throw error;
     }

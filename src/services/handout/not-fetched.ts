@@ -1,21 +1,24 @@
 import { z } from 'zod';
 import { fateOffers, KIT_FATES, leftKit, takersOf } from '@/core/handout/not-fetched';
 import { judgeKit } from '@/core/kits/judgement';
+import { packedNow } from '@/core/packing/progress';
 import { attendanceNow } from '@/core/roll/attendance';
-import { find, insert } from '@/store/query';
-import { isDuplicate } from '@/store/store';
+import { holdBench } from '@/store/bench';
+import { execute, find, insert } from '@/store/query';
+import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
 import { loadSheet } from '../kits/kit-sheet';
+import { readSnapshot } from '../kits/session-sheet';
+import { syncCallBacks } from '../packing/call-backs';
 import { rollPerson } from '../roll/person';
 
 /** The kits of a session that were noted as not collected, with who could take each over. */
-async function notFetched(context: Context, sessionId: string) {
-  const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
-  const { db } = context.store;
-  const { locked } = sheet;
+async function notFetched(context: Context, sessionId: string, db: Db = context.store.db) {
+  const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId, db);
+  const locked = bundle.sheet && readSnapshot(bundle.sheet);
   if (!locked) return { bundle, sheet, hours, kits: [] };
   const order: [string, string][] = [
     ['at', 'ASC'],
@@ -30,12 +33,16 @@ async function notFetched(context: Context, sessionId: string) {
     .map((row) => rollPerson(row, meanings));
   const start = `${bundle.session.date}T${bundle.session.startsAt}`;
   const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
+  const packed = packedNow(bundle.events);
   const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
   const kits = locked.kits
     .filter(({ enrolmentId }) => seen.get(enrolmentId)?.has('not collected'))
     .map((kit) => {
       const { id, number, name, variant } = kit;
-      const takers = takersOf(locked, kit, waiting, facts).map((taker) => ({ id: taker.id, name: taker.name }));
+      const takers = takersOf(locked, kit, waiting, facts, packed.get(kit.id)).map((taker) => ({
+        id: taker.id,
+        name: taker.name,
+      }));
       const left = leftKit(locked.content, variant);
       const fate = fates.get(id);
       return {
@@ -50,6 +57,7 @@ async function notFetched(context: Context, sessionId: string) {
           kit,
           sheet.participants.find((person) => person.id === kit.enrolmentId),
           facts,
+          packed.get(kit.id),
         ),
         offers: fateOffers(
           left,
@@ -86,22 +94,25 @@ export const decideKit = service({
     toId: z.uuid().optional(),
   }),
   run: async (context, { sessionId, id, kitId, fate, toId }) => {
-    const { kits } = await notFetched(context, sessionId);
-    const kit = kits.find((each) => each.id === kitId);
-    if (!kit) throw new ServiceError('not-found', 'This kit is not noted as left: see who fetched theirs.');
-    if ((fate === 'held' || fate === 'delivered') && kit.heldBecause.length > 0)
-      throw new ServiceError(
-        'invalid',
-        `This kit is called back: ${kit.heldBecause.join('; ')}. It is not kept or brought for them: take it apart, or give it to somebody who can eat all of it.`,
-      );
-    const taker = kit.takers.find((each) => each.id === toId);
-    if (fate === 'given away' && !taker)
-      throw new ServiceError(
-        'invalid',
-        'Choose somebody who waits and can eat all of it. Nobody else can be shown to be safe with this kit.',
-      );
     try {
       await context.store.transaction(async (db) => {
+        // Who tells a need at this moment waits for this, or is seen by it.
+        await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+        await holdBench(db, sessionId);
+        const { kits } = await notFetched(context, sessionId, db);
+        const kit = kits.find((each) => each.id === kitId);
+        if (!kit) throw new ServiceError('not-found', 'This kit is not noted as left: see who fetched theirs.');
+        if ((fate === 'held' || fate === 'delivered') && kit.heldBecause.length > 0)
+          throw new ServiceError(
+            'invalid',
+            `This kit is called back: ${kit.heldBecause.join('; ')}. It is not kept or brought for them: take it apart, or give it to somebody who can eat all of it.`,
+          );
+        const taker = kit.takers.find((each) => each.id === toId);
+        if (fate === 'given away' && !taker)
+          throw new ServiceError(
+            'invalid',
+            'Choose somebody who waits and can eat all of it. Nobody else can be shown to be safe with this kit.',
+          );
         await insert(db, db.models.kitFate, [
           {
             id,
@@ -114,6 +125,8 @@ export const decideKit = service({
           },
         ]);
         await logChange(context, db, 'decided what becomes of a kit', 'session', sessionId, { kit: kit.number, fate });
+        // It is somebody else's now, or nobody's.
+        await syncCallBacks(context, db, { sessionId });
       });
     } catch (error) {
       if (!isDuplicate(error)) throw error;

@@ -6,13 +6,15 @@ import { openStore, type Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
 import { recordAttendance } from '../classday/attendance';
+import { decideKit } from '../handout/not-fetched';
+import { unlockSheet } from '../kits/decide';
 import { exportSheet, forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
 import { addGroup } from '../plan/groups';
 import { removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
 import { editRecipe, saveEdited } from '../recipes/drafts';
 import { addProduct, setKitLabel } from '../recipes/products';
-import { editPerson, setStatus } from '../roll/roll';
+import { addPerson, editPerson, setStatus } from '../roll/roll';
 import { recordTicks, viewBench } from './bench';
 import { labelsToPrint } from './labels';
 import { type BenchNews, watchBench } from './live';
@@ -175,6 +177,59 @@ describe('a kit is called back', () => {
     await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
     expect(await held()).toEqual([]);
     await expect(removeDish(own.coordinator, { sessionId, dishId: v7() })).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('what is in a kit', () => {
+  it('counts until it is taken out again, whatever a later revision asks for', async () => {
+    const { sessionId, edit, held, basis } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    const { sheet } = await viewBench(own.crew, { sessionId });
+    const [kit] = sheet.kits;
+    const yogurt = kit?.components.find((key) => key.includes('plain yogurt'));
+    const tick = (action: string) =>
+      recordTicks(own.crew, { sessionId, ticks: [{ id: v7(), kitId: kit?.id, component: yogurt, action }] });
+    await tick('packed');
+    await edit(1, { avoids: 'milk' });
+    expect(await held()).toEqual([1]);
+    // The new revision holds tofu; the yogurt stands in the kit all the same.
+    await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
+    expect(await held()).toEqual([1]);
+    await tick('undone');
+    expect(await held()).toEqual([]);
+  });
+
+  it('is judged although its sheet was unlocked', async () => {
+    const { sessionId, edit, people } = await locked([{ name: 'Ada', mode: 'take-home' }, { name: 'Bram' }]);
+    await unlockSheet(own.coordinator, { sessionId, revision: 1, reason: 'another dish' });
+    await edit(1, { avoids: 'milk', mode: 'take-home' });
+    const collected = { sessionId, id: v7(), enrolmentId: people[0], state: 'collected' };
+    await expect(recordAttendance(own.coordinator, collected)).rejects.toThrow('The kit of Ada is called back');
+  });
+
+  it('is judged for whoever took it over', async () => {
+    const { sessionId, courseId, held, people } = await locked([{ name: 'Ada', mode: 'take-home' }, { name: 'Bram' }]);
+    const eve = await addPerson(own.coordinator, {
+      courseId,
+      cells: cells({ name: 'Eve', avoids: 'fish' }),
+      status: 'waitlisted',
+    } as never);
+    await recordAttendance(own.coordinator, { sessionId, id: v7(), enrolmentId: people[0], state: 'not collected' });
+    const { sheet } = await viewBench(own.crew, { sessionId });
+    const given = { sessionId, id: v7(), kitId: sheet.kits[0]?.id, fate: 'given away', toId: eve.id };
+    await decideKit(own.coordinator, given);
+    // It is no longer Ada's.
+    await editPerson(own.coordinator, {
+      enrolmentId: people[0],
+      version: 1,
+      cells: cells({ name: 'Ada', avoids: 'milk', mode: 'take-home' }),
+    });
+    expect(await held()).toEqual([]);
+    await editPerson(own.coordinator, {
+      enrolmentId: eve.id,
+      version: 1,
+      cells: cells({ name: 'Eve', avoids: 'fish; egg' }),
+    });
+    expect(await held()).toEqual([1]);
   });
 });
 

@@ -1,13 +1,31 @@
-import { kitsToHold } from '@/core/kits/judgement';
-import { calledBackNow } from '@/core/packing/progress';
+import { kitsToHold, type PersonNow } from '@/core/kits/judgement';
+import { calledBackNow, packedNow } from '@/core/packing/progress';
 import { appendEvents } from '@/store/bench';
-import { select } from '@/store/query';
-import { loadSessionBundles } from '@/store/session-bundles';
+import { find, select } from '@/store/query';
+import type { KitFateRow } from '@/store/rows';
+import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { NOT_OVER } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
-import { sessionSheet } from '../kits/session-sheet';
-import { loadProgramme } from '../programme/load';
+import { readSnapshot, sessionSheet } from '../kits/session-sheet';
+import { loadProgramme, type Meanings } from '../programme/load';
+import { rollPerson } from '../roll/person';
+
+/** Who took over a kit of somebody else, by the kit: it is eaten by them. */
+function takersIn(
+  fates: readonly KitFateRow[],
+  { session, enrolments }: SessionBundle,
+  meanings: Meanings,
+): ReadonlyMap<string, PersonNow | undefined> {
+  const newest = new Map(fates.filter(({ sessionId }) => sessionId === session.id).map((row) => [row.kitId, row]));
+  return new Map(
+    [...newest.values()].flatMap(({ kitId, fate, toId }) => {
+      if (fate !== 'given away') return [];
+      const row = enrolments.find(({ id }) => id === toId);
+      return [[kitId, row && rollPerson(row, meanings)] as const];
+    }),
+  );
+}
 
 /** Sessions that may need kits called back: of a course, one alone, or all of the programme. */
 export type Touched = { readonly courseId: string } | { readonly sessionId: string } | 'all';
@@ -32,11 +50,23 @@ export async function syncCallBacks(context: Context, db: Db, touched: Touched):
   if (sessions.length === 0) return;
   const { programme, meanings } = await loadProgramme(context, db);
   const ids = sessions.map(({ id }) => id);
+  const fates = await find(db, db.models.kitFate, { sessionId: ids }, [
+    ['at', 'ASC'],
+    ['id', 'ASC'],
+  ]);
   for (const bundle of await loadSessionBundles(db, context.actor.programmeId, { ids })) {
-    const { locked, participants, input } = sessionSheet(bundle, programme, meanings);
-    if (!locked) continue;
+    if (!bundle.sheet) continue;
+    const { participants, input } = sessionSheet(bundle, programme, meanings);
+    // What was unlocked to be changed is packed all the same.
+    const locked = readSnapshot(bundle.sheet);
     const labels = new Map(Object.entries(input.labels));
-    const hold = kitsToHold(locked, participants, { reference: programme.reference, labels });
+    const hold = kitsToHold(
+      locked,
+      participants,
+      { reference: programme.reference, labels },
+      packedNow(bundle.events),
+      takersIn(fates, bundle, meanings),
+    );
     const held = calledBackNow(bundle.events);
     const changes = [
       ...[...hold.keys()]

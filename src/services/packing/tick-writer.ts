@@ -1,10 +1,12 @@
 import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { appendEvents, callBackEvents, eventsSince } from '@/store/bench';
+import { appendEvents, callBackEvents, eventsSince, holdBench } from '@/store/bench';
+import { execute } from '@/store/query';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
 import { ServiceError } from '../errors';
+import { syncCallBacks } from './call-backs';
 import { wakeBenches } from './live';
 import { loadLocked } from './locked';
 
@@ -96,7 +98,21 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<
     ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
   );
   if (events.length === 0) return;
-  const outcome = await context.store.transaction((db) => appendEvents(db, sessionId, events));
+  const mayMend = events.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId));
+  const outcome = await context.store.transaction(async (db) => {
+    // Sessions are held before their bench, here as by whoever calls kits back.
+    if (mayMend) await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+    await holdBench(db, sessionId);
+    const now = calledBackNow(await callBackEvents(db, sessionId));
+    // Called back since it was looked at: those who tick into it are told.
+    if (events.some(({ action, kitId }) => action === 'packed' && now.has(kitId) && !calledBack.has(kitId)))
+      return 'called back' as const;
+    const appended = await appendEvents(db, sessionId, events);
+    // What an earlier revision left in a kit is out of it now: it may go on.
+    if ('fresh' in appended && mayMend) await syncCallBacks(context, db, { sessionId });
+    return appended;
+  });
+  if (outcome === 'called back') return saveBatch(good, sessionId);
   if ('clashing' in outcome) {
     // Nothing was saved. Those that use an id again for something else are refused, and the others saved without them.
     const isClash = ({ ticks }: Waiting) => ticks.some(({ id }) => outcome.clashing.has(id));
