@@ -1,5 +1,6 @@
-// npm run search-unsafe [-- rolls seed]: makes rolls and recipes by chance, computes their kit sheets, and looks in every kit
-// for what its person must avoid. Judged by the tables alone, with none of the code that chooses. Prints its seed.
+// npm run search-unsafe [-- rolls seed steps]: makes rolls and recipes by chance, computes their kit sheets, and looks in every
+// kit for what its person must avoid; then takes random steps through the services, and looks at every kit and text after each.
+// Judged by the tables alone, with none of the code that chooses. Prints its seed.
 import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
 import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
 import type { SheetInput } from '@/core/kits/sheet-content';
@@ -13,22 +14,16 @@ import avoidances from '../src/core/reference/facts/avoidances.json';
 import care from '../src/core/reference/facts/care.json';
 import holdings from '../src/core/reference/facts/holdings.json';
 import ingredients from '../src/core/reference/facts/ingredients.json';
+import { setup } from '../tests/database';
+import { testStore } from '../tests/programme';
+import { searchServices } from '../tests/search/search';
+import { randomFrom } from './random.mjs';
 
 const rolls = Number(process.argv[2] ?? 100_000);
 const seed = Number(process.argv[3] ?? Date.now() % 2 ** 31);
+const steps = Number(process.argv[4] ?? 20_000);
 
-/** A well-mixed stream of numbers from 0 to 1 (mulberry32): the same for the same seed. */
-function chanceOf(start: number): () => number {
-  let state = start >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
-const chance = chanceOf(seed);
+const chance = randomFrom(seed);
 const upTo = (most: number) => Math.floor(chance() * (most + 1));
 const oneOf = <T>(list: readonly T[]): T => list[Math.floor(chance() * list.length)] as T;
 const times = <T>(count: number, make: () => T): T[] => Array.from({ length: count }, make);
@@ -50,8 +45,12 @@ function heldBy(name: string, preparation: string, label: readonly string[] | un
   const food = FOODS.get(name);
   if (!food) throw new Error(`${name} is not in the table`);
   const held = new Set([...(label ?? food.allergens), ...food.diets, `food:${name}`]);
+  const said = preparation.toLowerCase().split(/[^a-z]+/);
+  const isSaid = (words: string) => words.split(' ').every((word) => said.includes(word));
+  // "Whole, quartered", "not chopped": nothing is lifted by half of what is said.
+  const isPlain = !said.includes('whole') && !said.includes('not');
   for (const { code, ingredients: foods, lifted } of care)
-    if (foods.includes(name) && !lifted.some((word) => preparation.includes(word))) held.add(code);
+    if (foods.includes(name) && !(isPlain && (lifted as string[]).some(isSaid))) held.add(code);
   for (const code of held) for (const more of implied.get(code) ?? []) held.add(more);
   return held;
 }
@@ -172,8 +171,8 @@ function unsafeKits(number: number): string[] {
     const held = new Set(
       (variant.components ?? []).flatMap(({ dish, line: at, option, from, item: { ingredient, preparation } }) => {
         if (ingredient.aisle === 'equipment') return [];
-        // A jar is of the programme's product; what stands at home is of a brand that nobody has read.
-        const own = labelOf(dishes[dish]?.recipe.lines[at], option, ingredient.name) ?? labels[ingredient.name];
+        // The pack in hand stands before what a recipe states; what stands at home is of a brand that nobody has read.
+        const own = labels[ingredient.name] ?? labelOf(dishes[dish]?.recipe.lines[at], option, ingredient.name);
         const isTheirs = from === 'at home already' || from === 'in the box they receive';
         // The jar itself holds what is drawn from it, which is looked at on its own line.
         return dish === dishes.length ? [] : [...heldBy(ingredient.name, preparation, isTheirs ? undefined : own)];
@@ -208,4 +207,19 @@ for (let number = 0; number < rolls; number++) unsafe.push(...unsafeKits(number)
 const seconds = ((performance.now() - started) / 1000).toFixed(1);
 console.log(`${rolls} rolls, seed ${seed}, ${seconds} s: ${unsafe.length} unsafe kits`);
 for (const each of unsafe.slice(0, 20)) console.log(each);
-process.exitCode = unsafe.length > 0 ? 1 : 0;
+
+if (steps > 0) {
+  const stop = await setup();
+  const store = await testStore();
+  const begun = performance.now();
+  const { found, ...outcome } = await searchServices(store, { seed, steps });
+  const took = ((performance.now() - begun) / 1000).toFixed(0);
+  console.log(
+    `${outcome.steps} steps through the services, seed ${seed}, ${took} s: ${outcome.done} done, ${outcome.refused} refused; ${outcome.kits} looks at a kit, ${outcome.held} of them called back, ${outcome.texts} at its texts: ${found.length} findings`,
+  );
+  for (const each of found) console.log(each);
+  await store.close();
+  await stop();
+  if (found.length > 0) process.exitCode = 1;
+}
+if (unsafe.length > 0) process.exitCode = 1;

@@ -16,7 +16,7 @@ import {
 import { readUnit } from '../quantity/units';
 import type { Item, Recipe } from '../recipes/recipe';
 import type { Ingredient } from '../reference/reference';
-import { asPrepared, blockersOf, type Holdings, holdingsOf, isCare } from '../safety/avoidances';
+import { AVOIDANCES, asPrepared, blockersOf, type Holdings, holdingsOf, isCare } from '../safety/avoidances';
 import { type Portion, SEALED_ENOUGH, scale } from './portion';
 import { type Choice, type Component, chosenItems } from './variant';
 
@@ -184,6 +184,16 @@ function withFresh({ left, fresh, ...jar }: JarState, drawn: Rational): JarState
   return { ...plain, fresh: needed, ...(isCatchUp && needed > 0 && left === undefined ? { isCatchUp } : {}) };
 }
 
+/** An item that a family has itself: nobody has read its label, so it may hold whatever some brand holds. */
+function ofTheirs(item: Item): Item {
+  const { contains, mayContain } = holdingsOf(item.ingredient, undefined, item.preparation);
+  const perhaps = item.ingredient.isOwn
+    ? AVOIDANCES.flatMap(({ code, kind }) => (kind === 'allergen' ? [code] : []))
+    : [];
+  const unsure = [...mayContain, ...perhaps].filter((code) => !contains.has(code));
+  return { ...item, holdings: { contains, mayContain: new Set(unsure) } };
+}
+
 /** An item that is taken out of jars that somebody has: it holds what is in any of them. */
 function outOfJar(item: Item, jar: JarState): Item {
   const inHand = jarHoldings(jar, item.ingredient, item.preparation);
@@ -303,13 +313,14 @@ export function supplied(
       drawn.add(jar);
       return [{ ...component, item: outOfJar(item, jar), from: FROM_JAR, isInside: true }];
     }
-    if (supply.staples?.includes(food)) return [{ ...component, from: FROM_HOME, isInside: true }];
+    if (supply.staples?.includes(food))
+      return [{ ...component, item: ofTheirs(item), from: FROM_HOME, isInside: true }];
     const there = boxes.get(food);
     if (there && compare(there, ZERO) > 0) {
       const wanted = component.portion.grams;
       const taken = compare(there, wanted) < 0 ? there : wanted;
       boxes.set(food, subtract(there, taken));
-      const inBox = { ...component, from: FROM_BOX, isInside: true };
+      const inBox = { ...component, item: ofTheirs(item), from: FROM_BOX, isInside: true };
       if (compare(there, wanted) >= 0) return [inBox];
       const share = divide(taken, wanted);
       const rest = portion(component, subtract(ONE, share));

@@ -1,0 +1,651 @@
+// Looks for an unsafe kit through the services: random programmes, random operations, several at once; judged after each step.
+import { Temporal } from 'temporal-polyfill';
+import { v7 } from 'uuid';
+import type { WrittenLine } from '@/core/recipes/recipe';
+import type { Context } from '@/services/access/gate';
+import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
+import { viewRoom } from '@/services/classday/room';
+import { ServiceError } from '@/services/errors';
+import { decideKit } from '@/services/handout/not-fetched';
+import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
+import {
+  exportSheet,
+  forgetLabel,
+  leaveOut,
+  lockKitSheet,
+  putBack,
+  recordLabel,
+  viewKitSheet,
+} from '@/services/kits/kit-sheet';
+import { setKitRules, setLineWays, viewKitRules } from '@/services/kits/rules';
+import { recordTicks, viewBench } from '@/services/packing/bench';
+import { labelsToPrint } from '@/services/packing/labels';
+import { cancelSession } from '@/services/plan/cancel';
+import { listChanges, undoChange } from '@/services/plan/changes';
+import { addCourse } from '@/services/plan/courses';
+import { addGroup } from '@/services/plan/groups';
+import {
+  addDish,
+  addSession,
+  editSession,
+  loadBundle,
+  moveSession,
+  removeDish,
+  setExtras,
+} from '@/services/plan/sessions';
+import { splitSession } from '@/services/plan/split';
+import { forgetMeaning, giveMeaning } from '@/services/programme/programme';
+import { editRecipe, saveEdited } from '@/services/recipes/drafts';
+import { addProduct, removeProduct, setKitLabel } from '@/services/recipes/products';
+import { saveRecipe } from '@/services/recipes/recipes';
+import { setAway, shareKit } from '@/services/roll/away';
+import { setHome } from '@/services/roll/home';
+import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
+import { find } from '@/store/query';
+import type { Store } from '@/store/store';
+import { randomFrom } from '../../scripts/random.mjs';
+import { cells, newProgramme } from '../programme';
+import { FOODS, Judge, WISHES } from './judge';
+
+const line = (ingredient: string, amount: string, unit: string, preparation = '', more: object = {}): WrittenLine =>
+  ({ ingredient, amount, unit, ...(preparation ? { preparation } : {}), ...more }) as WrittenLine;
+
+const DISHES: readonly WrittenLine[][] = [
+  [
+    line('plain yogurt', '1', 'cup', '', { alternatives: [line('firm tofu', '2/3', 'cup', 'cubed')] }),
+    line('egg', '1', 'each', 'large, without shell', { scaling: 'whole' }),
+    line('ground cumin', '1', 'tsp'),
+  ],
+  [
+    line('plain wheat flour', '1', 'cup', '', { alternatives: [line('rice flour', '1', 'cup')] }),
+    line('olive oil', '2', 'Tbsp'),
+    line('carrot', '1', 'cup', 'chopped'),
+  ],
+  [
+    line('peanut butter', '2', 'Tbsp', '', { alternatives: [line('sunflower seeds', '1/4', 'cup'), { omit: true }] }),
+    line('honey', '1', 'Tbsp', '', { alternatives: [{ omit: true }] }),
+    line('cherry tomato', '1', 'cup', 'whole'),
+  ],
+  [
+    line('walnuts', '1/4', 'cup', 'chopped', { alternatives: [{ omit: true }] }),
+    line('carrot', '1', 'cup', 'grated'),
+    line('olive oil', '1', 'Tbsp'),
+  ],
+];
+
+const ALLERGENS = ['MILK', 'EGG', 'NUT', 'PEANUT', 'WHEAT', 'GLUTEN', 'SOY', 'SESAME', 'MUSTARD'];
+
+/** How many steps a programme lives. */
+const LIFE = 120;
+
+export interface SearchOutcome {
+  readonly steps: number;
+  readonly done: number;
+  readonly refused: number;
+  /** Kits looked at after all steps together, and how many of them were called back. */
+  readonly kits: number;
+  readonly held: number;
+  readonly texts: number;
+  readonly found: readonly string[];
+}
+
+/**
+ * Takes random steps.
+ *
+ * @param most findings after which it stops
+ */
+export async function searchServices(
+  store: Store,
+  { seed, steps, most = 5 }: { seed: number; steps: number; most?: number },
+): Promise<SearchOutcome> {
+  const chance = randomFrom(seed);
+  const total = { steps: 0, done: 0, refused: 0, kits: 0, held: 0, texts: 0, found: [] as string[] };
+  while (total.steps < steps && total.found.length < most) {
+    const world = await World.make(store, chance);
+    const log: string[] = [];
+    for (let step = 0; step < LIFE && total.steps < steps && total.found.length < most; step++) {
+      total.steps++;
+      const count = chance() < 0.15 ? 2 + Math.floor(chance() * 2) : 1;
+      const acts = Array.from({ length: count }, () => world.act());
+      const ended = await Promise.allSettled(acts.map(([, run]) => run()));
+      for (const [at, end] of ended.entries()) {
+        const name = acts[at]?.[0] ?? '';
+        if (end.status === 'fulfilled') total.done++;
+        else if (end.reason instanceof ServiceError) total.refused++;
+        else
+          total.found.push(
+            `step ${total.steps}, ${name}: ${end.reason instanceof Error ? end.reason.stack : end.reason}`,
+          );
+        log.push(`${name}${end.status === 'fulfilled' ? '' : ' (refused)'}`);
+      }
+      const { kits, held, texts, found } = await world.look();
+      total.kits += kits;
+      total.held += held;
+      total.texts += texts;
+      for (const each of found) total.found.push(`step ${total.steps}: ${each}\n   after ${log.slice(-12).join('; ')}`);
+    }
+  }
+  return total;
+}
+
+/** One programme, and what can be done in it. */
+class World {
+  private readonly products: string[] = [];
+
+  private constructor(
+    private readonly context: Context,
+    private readonly crew: Context,
+    private readonly chance: () => number,
+    /** Hours that have passed since it began. */
+    private readonly clock: { hours: number },
+    private readonly judge: Judge,
+    private readonly courseId: string,
+    private readonly recipes: readonly string[],
+  ) {}
+
+  static async make(store: Store, chance: () => number): Promise<World> {
+    const own = await newProgramme(store);
+    const start = Temporal.Instant.from('2026-11-20T12:00:00Z');
+    const clock = { hours: 0 };
+    const at = (context: Context): Context => ({ ...context, clock: () => start.add({ hours: clock.hours }) });
+    const context = at(own.coordinator);
+    const courseId = await addCourse(context, { title: `Course ${v7()}`, audience: '' } as never);
+    const recipes: string[] = [];
+    for (const lines of DISHES)
+      recipes.push(
+        await saveRecipe(context, { title: `Dish ${v7()}`, body: { servings: 2, lines, steps: [] } } as never),
+      );
+    const judge = new Judge(store.sequelize, context.actor.programmeId);
+    const world = new World(context, at(own.crew), chance, clock, judge, courseId, recipes);
+    for (let at = 0; at < 3; at++) await world.newSession(at);
+    for (let at = 0; at < 6; at++) await world.newPerson();
+    return world;
+  }
+
+  private readonly upTo = (most: number) => Math.floor(this.chance() * (most + 1));
+  private readonly oneOf = <T>(list: readonly T[]): T => {
+    const found = list[Math.floor(this.chance() * list.length)];
+    if (found === undefined) throw new ServiceError('not-found', 'There is none to choose.');
+    return found;
+  };
+  private readonly some = <T>(list: readonly T[], part: number): T[] => list.filter(() => this.chance() < part);
+
+  private async newSession(at: number): Promise<void> {
+    const date = Temporal.PlainDate.from('2026-11-26')
+      .add({ days: 7 * at })
+      .toString();
+    const mode = this.oneOf(['in person', 'take-home', 'take-home', 'live online']);
+    const plan = { title: `Session ${at}`, date, startsAt: '16:00', minutes: 90, place: 'Boatshed', mode };
+    const sessionId = await addSession(this.context, { courseId: this.courseId, ...plan } as never);
+    for (const recipeId of this.some(this.recipes, 0.5)) await addDish(this.context, { sessionId, recipeId } as never);
+  }
+
+  private readonly wish = () => this.some(Object.keys(WISHES), 0.06).join('; ');
+  private readonly age = () => (this.chance() < 0.5 ? '' : String(this.upTo(9)));
+
+  private async newPerson(): Promise<void> {
+    const household = this.chance() < 0.4 ? this.oneOf(['Finch', 'Oduya']) : '';
+    const written = {
+      name: `Person ${v7().slice(-8)}`,
+      age: this.age(),
+      servings: '1',
+      avoids: this.wish(),
+      household,
+    };
+    await addPerson(this.context, {
+      courseId: this.courseId,
+      cells: cells(written),
+      status: this.chance() < 0.2 ? 'waitlisted' : 'enrolled',
+    } as never);
+  }
+
+  private readonly people = () =>
+    find(this.context.store.db, this.context.store.db.models.enrolment, { courseId: this.courseId }, [['id', 'ASC']]);
+  private readonly sessions = () =>
+    find(this.context.store.db, this.context.store.db.models.session, { courseId: this.courseId, status: 'planned' }, [
+      ['id', 'ASC'],
+    ]);
+  private readonly session = async () => this.oneOf(await this.sessions());
+  private readonly person = async () => this.oneOf(await this.people());
+  private readonly label = (food: string) => [
+    ...(this.chance() < 0.9 ? (FOODS[food]?.made ?? []) : (FOODS[food]?.made ?? []).map((code) => `no:${code}`)),
+    ...this.some(
+      ALLERGENS.filter((code) => !FOODS[food]?.made.includes(code)),
+      0.12,
+    ),
+    ...this.some(
+      (FOODS[food]?.dietCheck ?? []).map((code) => `no:${code}`),
+      0.5,
+    ),
+  ];
+
+  /** A random operation: its name, and the doing of it. */
+  act(): readonly [string, () => Promise<unknown>] {
+    const { context } = this;
+    const acts: readonly (readonly [number, string, () => Promise<unknown>])[] = [
+      [4, 'need', () => this.changeNeed()],
+      [2, 'person', () => this.newPerson()],
+      [2, 'status', () => this.changeStatus()],
+      [
+        2,
+        'meaning',
+        () =>
+          giveMeaning(context, {
+            wish: this.oneOf(['moonroot', 'sea thrift']),
+            ...(this.chance() < 0.2 ? { nothing: true } : { codes: [this.oneOf(ALLERGENS)] }),
+          } as never),
+      ],
+      [1, 'no meaning', () => forgetMeaning(context, { wish: this.oneOf(['moonroot', 'sea thrift']) } as never)],
+      [4, 'label', () => this.readLabel()],
+      [
+        1,
+        'label back',
+        async () =>
+          forgetLabel(context, {
+            sessionId: (await this.session()).id,
+            ingredient: this.oneOf(Object.keys(FOODS)),
+          } as never),
+      ],
+      [2, 'product', () => this.newProduct()],
+      [
+        2,
+        'product in kits',
+        async () => setKitLabel(context, { productId: this.oneOf(this.products), use: this.chance() < 0.7 } as never),
+      ],
+      [1, 'product gone', async () => removeProduct(context, { productId: this.oneOf(this.products) } as never)],
+      [2, 'recipe', () => this.changeRecipe()],
+      [
+        2,
+        'dish',
+        async () =>
+          addDish(context, { sessionId: (await this.session()).id, recipeId: this.oneOf(this.recipes) } as never),
+      ],
+      [1, 'dish off', () => this.dishOff()],
+      [6, 'lock', () => this.lock()],
+      [1, 'unlock', () => this.unlock()],
+      [
+        1,
+        'refuse',
+        async () => {
+          const { id } = await this.session();
+          const { sheet } = await viewKitSheet(context, { sessionId: id } as never);
+          await refuseDifferences(context, { sessionId: id, basis: sheet.basis, reason: 'as it is' } as never);
+        },
+      ],
+      [5, 'ticks', () => this.tick()],
+      [
+        1,
+        'away',
+        async () =>
+          setAway(context, {
+            sessionId: (await this.session()).id,
+            enrolmentId: (await this.person()).id,
+            how: this.oneOf(['away', 'usual', 'usual', 'take-home']),
+          } as never),
+      ],
+      [
+        1,
+        'left out',
+        async () =>
+          leaveOut(context, {
+            sessionId: (await this.session()).id,
+            enrolmentId: (await this.person()).id,
+            reason: 'not this time',
+          } as never),
+      ],
+      [
+        1,
+        'put back',
+        async () =>
+          putBack(context, { sessionId: (await this.session()).id, enrolmentId: (await this.person()).id } as never),
+      ],
+      [2, 'moved', () => this.move()],
+      [
+        1,
+        'mode',
+        async () => {
+          const { id, version } = await this.session();
+          await editSession(context, {
+            sessionId: id,
+            version,
+            mode: this.oneOf(['in person', 'take-home', 'live online']),
+          } as never);
+        },
+      ],
+      [
+        1,
+        'cook-by',
+        async () => {
+          const { id, version, date } = await this.session();
+          await editSession(context, {
+            sessionId: id,
+            version,
+            cookBy:
+              this.chance() < 0.3
+                ? null
+                : Temporal.PlainDate.from(date)
+                    .add({ days: this.upTo(5) })
+                    .toString(),
+          } as never);
+        },
+      ],
+      [1, 'split', () => this.split()],
+      [
+        2,
+        'undo',
+        async () => undoChange(context, { changeId: this.oneOf(await listChanges(context, {})).id } as never),
+      ],
+      [
+        1,
+        'cancelled',
+        async () => {
+          const { id, version } = await this.session();
+          await cancelSession(context, { sessionId: id, version, cancelled: true, because: 'storm' } as never);
+        },
+      ],
+      [
+        1,
+        'group',
+        () =>
+          addGroup(context, {
+            courseId: this.courseId,
+            name: `Group ${v7().slice(-4)}`,
+            firstName: 'First',
+            daysAfter: this.upTo(3),
+            startsAt: '10:00',
+            place: 'Boatshed',
+            instructorId: null,
+          } as never),
+      ],
+      [1, 'home', () => this.changeHome()],
+      [
+        1,
+        'siblings',
+        async () =>
+          shareKit(context, {
+            courseId: this.courseId,
+            householdId: (await this.person()).householdId,
+            share: this.chance() < 0.7,
+          } as never),
+      ],
+      [
+        1,
+        'supplies',
+        async () => {
+          const { course } = await viewKitRules(context, { courseId: this.courseId } as never);
+          const supplies =
+            this.chance() < 0.7
+              ? [
+                  { id: 'oil', kind: 'jar', name: 'olive oil', grams: '60', from: 1 },
+                  { id: 'spoons', kind: 'issue once', name: 'measuring spoons', from: 1 },
+                ]
+              : [];
+          await setKitRules(context, {
+            courseId: this.courseId,
+            version: course.version,
+            rules: { supplies, cutsFrom: 8 },
+          } as never);
+        },
+      ],
+      [1, 'ways', () => this.changeWays()],
+      [
+        1,
+        'extras',
+        async () =>
+          setExtras(context, {
+            sessionId: (await this.session()).id,
+            reserve: this.upTo(2),
+            tasters: this.upTo(2),
+            crew: this.upTo(2),
+          } as never),
+      ],
+      [2, 'not collected', () => this.notCollected()],
+      [2, 'given away', () => this.giveAway()],
+      [
+        2,
+        'time',
+        async () => {
+          this.clock.hours += this.upTo(18);
+        },
+      ],
+    ];
+    const sum = acts.reduce((all, [weight]) => all + weight, 0);
+    let at = this.chance() * sum;
+    for (const [weight, name, run] of acts) {
+      at -= weight;
+      if (at < 0) return [name, run];
+    }
+    return ['nothing', async () => undefined];
+  }
+
+  private async changeNeed(): Promise<void> {
+    const person = await this.person();
+    const groups = await find(this.context.store.db, this.context.store.db.models.courseGroup, {
+      courseId: this.courseId,
+    });
+    const group = groups.length > 0 ? this.oneOf(groups).name : '';
+    const [household] = await find(this.context.store.db, this.context.store.db.models.household, {
+      id: person.householdId,
+    });
+    const written = {
+      name: person.name,
+      age: this.age(),
+      servings: String(person.servings),
+      avoids: this.wish(),
+      group,
+      household: household?.name ?? '',
+    };
+    await editPerson(this.context, { enrolmentId: person.id, version: person.version, cells: cells(written) } as never);
+  }
+
+  private async changeStatus(): Promise<void> {
+    const { id, version } = await this.person();
+    await setStatus(this.context, {
+      enrolmentId: id,
+      version,
+      status: this.oneOf(['enrolled', 'enrolled', 'withdrawn', 'waitlisted']),
+    } as never);
+  }
+
+  private async readLabel(): Promise<void> {
+    const ingredient = this.oneOf(Object.keys(FOODS));
+    await recordLabel(this.context, {
+      sessionId: (await this.session()).id,
+      ingredient,
+      product: `Pack ${this.upTo(3)}`,
+      allergens: this.label(ingredient),
+    } as never);
+  }
+
+  private async newProduct(): Promise<void> {
+    const ingredient = this.oneOf(Object.keys(FOODS));
+    const name = `Product ${v7()}`;
+    await addProduct(this.context, {
+      ingredient,
+      name,
+      packGrams: '500',
+      price: '',
+      labelRead: true,
+      allergens: this.label(ingredient),
+    } as never);
+    const { db } = this.context.store;
+    const [made] = await find(db, db.models.product, { name, programmeId: this.context.actor.programmeId });
+    if (made) this.products.push(made.id);
+  }
+
+  private async changeRecipe(): Promise<void> {
+    const recipeId = this.oneOf(this.recipes);
+    const draft = await editRecipe(this.context, { recipeId } as never);
+    const other = this.oneOf(this.oneOf(DISHES));
+    const kept = draft.lines.filter(() => this.chance() < 0.8);
+    const added = this.chance() < 0.5 ? [{ section: '', text: `${other.ingredient}`, settled: other, items: [] }] : [];
+    await saveEdited(this.context, { ...draft, lines: [...kept, ...added], recipeId } as never);
+  }
+
+  private async dishOff(): Promise<void> {
+    const { id } = await this.session();
+    const { dishes } = await loadBundle(this.context, id);
+    await removeDish(this.context, { sessionId: id, dishId: this.oneOf(dishes).id } as never);
+  }
+
+  /** Whoever cannot get a kit is mostly left out, so that the others get theirs. */
+  private async lock(): Promise<void> {
+    const { id } = await this.session();
+    const draft = async () => (await viewKitSheet(this.context, { sessionId: id } as never)).sheet;
+    const refused = (await draft()).draft?.variants.filter(({ components }) => !components) ?? [];
+    for (const { participants } of this.chance() < 0.8 ? refused : [])
+      for (const { id: enrolmentId } of participants)
+        await leaveOut(this.context, { sessionId: id, enrolmentId, reason: 'cannot be made' } as never);
+    const sheet = await draft();
+    await lockKitSheet(this.context, { sessionId: id, basis: sheet.basis } as never);
+  }
+
+  private async unlock(): Promise<void> {
+    const { id } = await this.session();
+    const { bundle } = await viewKitSheet(this.context, { sessionId: id } as never);
+    await unlockSheet(this.context, {
+      sessionId: id,
+      revision: bundle.sheet?.revision ?? 0,
+      reason: 'to change it',
+    } as never);
+  }
+
+  private async tick(): Promise<void> {
+    const { id } = await this.session();
+    const { sheet, events } = await viewBench(this.crew, { sessionId: id } as never);
+    const kit = this.oneOf(sheet.kits);
+    const known = [
+      ...new Set([
+        ...kit.components,
+        ...events.filter((event) => event.kitId === kit.id && event.component).map(({ component }) => component),
+      ]),
+    ];
+    const ticks = this.some(known, 0.6).map((component) => ({
+      id: v7(),
+      kitId: kit.id,
+      component,
+      action: this.chance() < 0.7 ? 'packed' : 'undone',
+    }));
+    await recordTicks(this.crew, { sessionId: id, ticks } as never);
+  }
+
+  private async move(): Promise<void> {
+    const { id, version, date } = await this.session();
+    const to = Temporal.PlainDate.from(date)
+      .add({ days: this.upTo(6) - 3 })
+      .toString();
+    await moveSession(this.context, { sessionId: id, version, date: to, startsAt: '15:00' } as never);
+  }
+
+  private async split(): Promise<void> {
+    const { id, version, date } = await this.session();
+    const { dishes } = await loadBundle(this.context, id);
+    const to = {
+      title: 'Part',
+      date: Temporal.PlainDate.from(date).add({ days: 1 }).toString(),
+      startsAt: '16:00',
+      minutes: 60,
+      place: 'Boatshed',
+    };
+    await splitSession(this.context, { sessionId: id, version, ...to, dishIds: [this.oneOf(dishes).id] } as never);
+  }
+
+  private async changeHome(): Promise<void> {
+    const { householdId } = await this.person();
+    const { db } = this.context.store;
+    const [household] = await find(db, db.models.household, { id: householdId });
+    const home = {
+      staples: this.some(Object.keys(FOODS), 0.2),
+      box: this.some(Object.keys(FOODS), 0.15).map((ingredient) => ({ ingredient, grams: '40' })),
+    };
+    await setHome(this.context, { householdId, version: household?.version, home } as never);
+  }
+
+  private async changeWays(): Promise<void> {
+    const { id } = await this.session();
+    const { dishes } = await loadBundle(this.context, id);
+    const dish = this.oneOf(dishes);
+    const foods = (JSON.parse(dish.body) as { lines: { ingredient: string }[] }).lines.map(
+      ({ ingredient }) => ingredient,
+    );
+    const ways = [...new Set(foods)].map((ingredient) => ({
+      ingredient,
+      way: this.oneOf(['measured', 'whole', 'station']),
+    }));
+    await setLineWays(this.context, { sessionId: id, dishId: dish.id, ways, serves: null } as never);
+  }
+
+  private async notCollected(): Promise<void> {
+    const { id } = await this.session();
+    await recordAttendance(this.context, {
+      sessionId: id,
+      id: v7(),
+      enrolmentId: (await this.person()).id,
+      state: this.oneOf(['not collected', 'collected', 'came']),
+    } as never);
+  }
+
+  private async giveAway(): Promise<void> {
+    const { id } = await this.session();
+    const { sheet } = await viewBench(this.crew, { sessionId: id } as never);
+    await decideKit(this.context, {
+      sessionId: id,
+      id: v7(),
+      kitId: this.oneOf(sheet.kits).id,
+      fate: this.oneOf(['given away', 'given away', 'held', 'taken apart']),
+      toId: (await this.person()).id,
+    } as never);
+  }
+
+  /** Every kit, and the texts about those of one session. */
+  async look(): Promise<{ kits: number; held: number; texts: number; found: string[] }> {
+    const today = this.context.clock().toString().slice(0, 10);
+    const verdicts = await this.judge.verdicts(today);
+    const found: string[] = [];
+    for (const { sessionId, number, name, isHeld, why, isSure } of verdicts) {
+      if (why.length > 0 && !isHeld)
+        found.push(`kit ${number} of ${name} in ${sessionId.slice(-6)} goes on, although ${why.join('; ')}`);
+      if (why.length === 0 && isHeld && isSure)
+        found.push(`kit ${number} of ${name} in ${sessionId.slice(-6)} is called back for nothing`);
+    }
+    let texts = 0;
+    const looked = verdicts.length > 0 ? verdicts[this.upTo(verdicts.length - 1)] : undefined;
+    if (looked) texts = await this.lookAtTexts(looked.sessionId, verdicts, found);
+    return { kits: verdicts.length, held: verdicts.filter(({ isHeld }) => isHeld).length, texts, found };
+  }
+
+  private async lookAtTexts(
+    sessionId: string,
+    all: Awaited<ReturnType<Judge['verdicts']>>,
+    found: string[],
+  ): Promise<number> {
+    const kits = all.filter((verdict) => verdict.sessionId === sessionId);
+    const { bundle, sheet } = await viewKitSheet(this.context, { sessionId } as never);
+    if (!sheet.locked || !bundle.sheet) return 0;
+    const { labels } = await labelsToPrint(this.context, { sessionId, paper: 'a4' } as never);
+    const { text } = await exportSheet(this.context, { sessionId } as never);
+    for (const { kitId, number, isHeld, toName } of kits) {
+      const label = labels.find((each) => each.kitId === kitId);
+      for (const word of toName)
+        if (label && !label.allergens.includes(word))
+          found.push(`the label of kit ${number} does not say ${word}: ${label.allergens}`);
+      if (isHeld !== Boolean(label?.madeWithout.startsWith('CALLED BACK')))
+        found.push(`the label of kit ${number} ${isHeld ? 'does not say' : 'says'} that it is called back`);
+      if (isHeld && !text.includes('called back')) found.push(`the CSV does not say that kit ${number} is called back`);
+    }
+    try {
+      const seen = await viewAttendance(this.context, { sessionId } as never);
+      await viewRoom(this.crew, { sessionId } as never);
+      const byPerson = new Map(sheet.locked.kits.map(({ id, enrolmentId }) => [enrolmentId, id]));
+      for (const { id, isCalledBack, name } of seen.people) {
+        const kit = kits.find(({ kitId }) => kitId === byPerson.get(id));
+        if (kit && kit.isHeld !== isCalledBack)
+          found.push(`at the door ${name} is ${isCalledBack ? '' : 'not '}told to be called back`);
+      }
+    } catch (error) {
+      // The room opens shortly before the class.
+      if (!(error instanceof ServiceError)) throw error;
+    }
+    return kits.length;
+  }
+}
