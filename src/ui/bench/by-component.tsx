@@ -1,3 +1,4 @@
+import type { SheetComponent } from '@/core/kits/sheet-content';
 import type { BenchKit, BenchSheet } from '@/core/packing/progress';
 import { KitPlace } from './kit-place';
 import { packOf } from './pack-of';
@@ -34,16 +35,31 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, 
     if (calledBack.has(kit.id)) return 'held';
     return key === undefined ? 'without' : isIn(kit, key) ? 'in' : 'open';
   };
+  /** Any other brand may hold what a kit must not: the question comes before the first tick. */
+  const isUnseen = (component: SheetComponent) => {
+    const pack = packOf(component);
+    return pack !== undefined && !seen.has(pack);
+  };
+  const asked = groups.flatMap(({ component, kits }) =>
+    component && isUnseen(component) && kits.some((kit) => !isIn(kit, component.key)) ? [component] : [],
+  )[0];
   return (
     <>
       <div className="mb-4 flex flex-wrap items-baseline gap-x-4">
         <h2 className="text-4xl font-bold md:text-5xl">{step.name}</h2>
         <p className="text-lg">{step.dish}</p>
       </div>
+      {asked && (
+        <p className="mb-4 flex flex-wrap items-center gap-4 rounded-box border-2 border-warning p-4 text-2xl font-bold">
+          Is the pack in your hand “{asked.product}”? Its label was read: no other brand goes in.
+          <button type="button" className="btn btn-primary h-14 text-lg" onClick={() => see(packOf(asked) ?? '')}>
+            Yes, it is this one
+          </button>
+        </p>
+      )}
       <div className="flex flex-col gap-4">
         {groups.map(({ variant, component, kits }) => {
-          // Any other brand may hold what a kit must not: the question comes before the first tick.
-          const asked = component?.product && !seen.has(packOf(component) ?? '') ? component.product : undefined;
+          const isAsked = component !== undefined && isUnseen(component);
           const open = component ? kits.filter((kit) => !isIn(kit, component.key) && !calledBack.has(kit.id)) : [];
           return (
             <section
@@ -75,22 +91,16 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, 
                     made without {variant.madeWithout.join(', ')}
                   </span>
                 )}
-                {component && asked && (
-                  <span className="flex items-center gap-3 rounded-field border-2 border-warning px-3 py-1 text-xl font-bold">
-                    Is the pack “{asked}”?
-                    <button type="button" className="btn btn-primary h-14" onClick={() => see(packOf(component) ?? '')}>
-                      Yes, I see it
-                    </button>
-                  </span>
+                {component?.product && !isAsked && (
+                  <span className="text-xl font-bold">only “{component.product}”</span>
                 )}
-                {component?.product && !asked && <span className="text-xl font-bold">only “{component.product}”</span>}
                 {component && (
                   <span className="ml-auto flex items-center gap-3">
                     <span className="text-xl tabular-nums">{open.length} left</span>
                     <button
                       type="button"
                       className="btn h-14"
-                      disabled={open.length === 0 || asked !== undefined}
+                      disabled={open.length === 0 || isAsked}
                       onClick={() =>
                         tick(open.map((kit) => ({ kitId: kit.id, component: component.key, action: 'packed' })))
                       }
@@ -108,7 +118,7 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, 
                       state={stateOf(kit, component?.key)}
                       what={component?.name ?? step.name}
                       onPress={
-                        component && !asked && !calledBack.has(kit.id)
+                        component && (!isAsked || isIn(kit, component.key)) && !calledBack.has(kit.id)
                           ? () =>
                               tick([
                                 {
