@@ -18,6 +18,10 @@ export const WITH_SITTINGS = `g0.name AS groupName, CASE WHEN g0.id IS NOT NULL 
          'outdoor', (SELECT p.outdoor FROM place p WHERE p.id = x.place_id)) ORDER BY g.position)
     FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) END AS sittings`;
 
+/** The last civil day on which somebody eats of a session `s`: what `lastDayOf` in core/plan/sitting.ts says. */
+export const LAST_DAY = `GREATEST(s.date, COALESCE(s.cook_by, s.date), COALESCE(
+  (SELECT MAX(later.date) FROM sitting later WHERE later.session_id = s.id AND later.status = 'planned'), s.date))`;
+
 /**
  * Every time that a session takes place, as a table for a query: once for itself (groupId ''), and once for each group
  * beside the first, with the group's name in its title. Cancelled when the session is, or the group's own sitting.

@@ -1,6 +1,8 @@
 // Looks for an unsafe kit through the services: random programmes, random operations, several at once; judged after each step.
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
+import { kitsToHold } from '@/core/kits/judgement';
+import { packedNow } from '@/core/packing/progress';
 import type { WrittenLine } from '@/core/recipes/recipe';
 import type { Context } from '@/services/access/gate';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
@@ -18,6 +20,7 @@ import {
   viewKitSheet,
 } from '@/services/kits/kit-sheet';
 import { setKitRules, setLineWays, viewKitRules } from '@/services/kits/rules';
+import { readSnapshot } from '@/services/kits/session-sheet';
 import { recordTicks, viewBench } from '@/services/packing/bench';
 import { labelsToPrint } from '@/services/packing/labels';
 import { cancelSession } from '@/services/plan/cancel';
@@ -602,16 +605,27 @@ class World {
     const today = this.context.clock().toString().slice(0, 10);
     const verdicts = await this.judge.verdicts(today);
     const found: string[] = [];
-    for (const { sessionId, number, name, isHeld, why, isSure } of verdicts) {
+    for (const { sessionId, number, name, isHeld, why, isSure, kitId } of verdicts) {
       if (why.length > 0 && !isHeld)
         found.push(`kit ${number} of ${name} in ${sessionId.slice(-6)} goes on, although ${why.join('; ')}`);
       if (why.length === 0 && isHeld && isSure)
-        found.push(`kit ${number} of ${name} in ${sessionId.slice(-6)} is called back for nothing`);
+        found.push(
+          `kit ${number} of ${name} in ${sessionId.slice(-6)} is called back for nothing${await this.ownWords(sessionId, kitId)}`,
+        );
     }
     let texts = 0;
     const looked = verdicts.length > 0 ? verdicts[this.upTo(verdicts.length - 1)] : undefined;
     if (looked) texts = await this.lookAtTexts(looked.sessionId, verdicts, found);
     return { kits: verdicts.length, held: verdicts.filter(({ isHeld }) => isHeld).length, texts, found };
+  }
+
+  /** What the product itself says of a kit that the judge finds safe: for whoever looks into it. */
+  private async ownWords(sessionId: string, kitId: string): Promise<string> {
+    const { bundle, sheet, programme } = await viewKitSheet(this.context, { sessionId } as never);
+    if (!bundle.sheet) return '';
+    const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
+    const hold = kitsToHold(readSnapshot(bundle.sheet), sheet.participants, facts, packedNow(bundle.events));
+    return `: ${hold.get(kitId)?.join('; ') ?? 'and the product finds nothing either'}`;
   }
 
   private async lookAtTexts(

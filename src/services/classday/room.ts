@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { sittingOf } from '@/core/plan/sitting';
+import { lastDayOf, sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { select } from '@/store/query';
 import { MEETINGS } from '@/store/sittings';
@@ -29,10 +29,16 @@ export interface RoomPerson {
 const DAYS_BEFORE = 2;
 const DAYS_AFTER = 1;
 
-/** Whether the duty in the room needs to know now. @param date civil date of the class @param today civil date there */
-function isRoomOpen(date: string, today: Temporal.PlainDate): boolean {
-  const { days } = today.until(Temporal.PlainDate.from(date));
-  return days <= DAYS_BEFORE && days >= -DAYS_AFTER;
+/**
+ * Whether the duty in the room, or at the door, needs to know now.
+ *
+ * @param date civil date of the class
+ * @param last civil date by which families cook, where that is later
+ * @param today civil date there
+ */
+function isRoomOpen(date: string, last: string, today: Temporal.PlainDate): boolean {
+  const daysTo = (day: string) => today.until(Temporal.PlainDate.from(day)).days;
+  return daysTo(date) <= DAYS_BEFORE && daysTo(last) >= -DAYS_AFTER;
 }
 
 /**
@@ -46,14 +52,15 @@ export async function openRoom(context: Context, sessionId: string) {
   const { session } = bundle;
   const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
   const isOpen = ({ date }: { readonly date: string }) =>
-    context.actor.role === 'coordinator' || isRoomOpen(date, today);
+    context.actor.role === 'coordinator' ||
+    isRoomOpen(date, lastDayOf({ date, cookBy: session.cookBy, sittings: [] }), today);
   // Those of a group that meets on another day are nobody's duty today.
   const open = new Set(session.sittings.filter(isOpen).map(({ groupId }) => groupId));
   if (isOpen(session)) open.add('');
   if (open.size === 0) {
     throw new ServiceError(
       'forbidden',
-      `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after.`,
+      `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after, or after the day by which families cook.`,
     );
   }
   const coming = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
@@ -110,14 +117,16 @@ export const listDuties = service({
       date: string;
       startsAt: string;
       place: string;
+      cookBy: string | null;
       locked: number;
     }>(
       context.store.db,
-      `SELECT m.id, m.groupId, m.title, c.title AS courseTitle, m.date, m.startsAt, m.place,
+      `SELECT m.id, m.groupId, m.title, c.title AS courseTitle, m.date, m.startsAt, m.place, s.cook_by AS cookBy,
               EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = m.id) AS locked
          FROM ${MEETINGS} m
-         JOIN course c ON c.id = m.courseId
-        WHERE c.programme_id = :programmeId AND m.status = 'planned' AND m.date BETWEEN :from AND :to
+         JOIN course c ON c.id = m.courseId JOIN session s ON s.id = m.id
+        WHERE c.programme_id = :programmeId AND m.status = 'planned'
+          AND GREATEST(m.date, COALESCE(s.cook_by, m.date)) >= :from AND m.date <= :to
         ORDER BY m.date, m.startsAt, m.id`,
       {
         programmeId: context.actor.programmeId,
@@ -126,10 +135,10 @@ export const listDuties = service({
       },
     );
     return rows
-      .map(({ locked, ...session }) => ({
+      .map(({ locked, cookBy, ...session }) => ({
         ...session,
         canPack: locked === 1,
-        roomIsOpen: isRoomOpen(session.date, today),
+        roomIsOpen: isRoomOpen(session.date, lastDayOf({ date: session.date, cookBy, sittings: [] }), today),
       }))
       .filter(({ canPack, roomIsOpen }) => canPack || roomIsOpen);
   },

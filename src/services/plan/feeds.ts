@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import { addDays } from '@/core/plan/civil';
+import { lastDayOf } from '@/core/plan/sitting';
 import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/icalendar-out';
 import { change, findOne, insert, select } from '@/store/query';
 import type { CalendarFeedRow, SessionRow } from '@/store/rows';
@@ -129,6 +130,9 @@ async function findFeed(store: Store, token: string): Promise<CalendarFeedRow | 
   return row && row.revokedAt === null ? row : undefined;
 }
 
+/** Nobody cooks at home later than so many days after the class. */
+const MOST_DAYS_EATEN = 60;
+
 /** Sessions this far back and ahead are shown, in days. */
 const BACK = 90;
 const AHEAD = 500;
@@ -184,10 +188,13 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
   let tasks: CalendarTask[] = [];
   if (withJobs === 1) {
     const ids = meetings
-      .filter(({ date, status }) => status === 'planned' && date >= today && date <= addDays(today, JOB_DAYS))
+      .filter(({ date, status }) => status === 'planned' && date <= addDays(today, JOB_DAYS))
+      .filter(({ date }) => date >= addDays(today, -MOST_DAYS_EATEN))
       .map(({ id }) => id);
     const bundles = await loadSessionBundles(db, programmeId, { ids: [...new Set(ids)] });
-    tasks = bundles.flatMap((bundle) =>
+    // Until the last family has cooked, its jobs go on.
+    const open = bundles.filter(({ session }) => lastDayOf(session) >= today);
+    tasks = open.flatMap((bundle) =>
       sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, hours, now).jobs.map((job) => ({
         uid: `job-${bundle.session.id}-${job.key.replace('@', '-')}@logistra`,
         sequence: sequenceOf(bundle),

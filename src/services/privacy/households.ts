@@ -14,6 +14,7 @@ import {
 } from '@/store/erasing';
 import { change, find, select } from '@/store/query';
 import type { EnrolmentRow, HouseholdRow } from '@/store/rows';
+import { LAST_DAY } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
@@ -30,7 +31,7 @@ export interface HouseholdEntry {
   readonly name: string;
   readonly version: number;
   readonly people: number;
-  /** Civil date of the last session of any of its courses, or of the day it was entered. */
+  /** The last civil day on which it eats of a session of any of its courses, or the day it was entered. */
   readonly lastDate: string;
   /** Civil date from which its data is due to be erased. */
   readonly eraseFrom: string;
@@ -46,7 +47,7 @@ export const listHouseholds = service({
     const rows = await select<{ id: string; name: string; version: number; people: number; lastDate: string }>(
       context.store.db,
       `SELECT h.id, h.name, h.version, COUNT(DISTINCT e.id) AS people,
-              DATE_FORMAT(COALESCE(MAX(s.date), DATE(h.created_at)), '%Y-%m-%d') AS lastDate
+              DATE_FORMAT(COALESCE(MAX(${LAST_DAY}), DATE(h.created_at)), '%Y-%m-%d') AS lastDate
          FROM household h LEFT JOIN enrolment e ON e.household_id = h.id LEFT JOIN session s ON s.course_id = e.course_id
         WHERE h.programme_id = :programmeId AND h.erased_at IS NULL
         GROUP BY h.id, h.name, h.version, h.created_at ORDER BY h.name`,
