@@ -34,7 +34,7 @@ test('from a roll to labels by token, without a browser', async ({ page, playwri
 
   const till = await playwright.request.newContext({ baseURL, extraHTTPHeaders: { authorization: `Bearer ${token}` } });
   const send = async (path: string, options: object) => (await till.post(V1 + path, options)).json();
-  const recipe = await send('/recipes', {
+  const recipe = await send('/recipes?labels=keep', {
     data: readFileSync('demo/recipes/slipway-slaw.json', 'utf8').replace('Slipway slaw', 'Slaw by token'),
     headers: { 'content-type': 'application/ld+json' },
   });

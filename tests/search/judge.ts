@@ -308,8 +308,8 @@ export class Judge {
         name: kit.name,
         isHeld,
         why,
-        // Which of the siblings stands for all is the product's affair.
-        isSure: sharing.length < 2,
+        // Which of siblings stands for all, and which jar an earlier session will hand out, is the product's affair.
+        isSure: sharing.length < 2 && !components.some(({ from }) => from === 'from the jar'),
         toName: [...toName],
       };
     });
