@@ -44,6 +44,9 @@ export function canonicalJson(value: unknown): string {
   return JSON.stringify(value);
 }
 
+/** Begins a difference that makes a printed label untrue. */
+export const LABEL_SAYS_LESS = 'print its label anew: it does not say';
+
 /** What moved since a sheet was locked, for one kit or for many alike. */
 export interface SheetDifference {
   readonly kind: 'added' | 'removed' | 'changed';
@@ -139,7 +142,7 @@ function variantDifferences(old: SheetVariant, now: SheetVariant): string[] {
   // What nobody here avoids is printed on the label all the same: its kit may be eaten by others.
   const said = new Set([...old.contains, ...old.mayContain]);
   const unsaid = [...now.contains, ...now.mayContain].filter((label) => !said.has(label));
-  if (old.components && unsaid.length > 0) what.push(`print its label anew: it does not say ${unsaid.join(', ')}`);
+  if (old.components && unsaid.length > 0) what.push(`${LABEL_SAYS_LESS} ${unsaid.join(', ')}`);
   if (old.servings !== now.servings) return what;
   const before = old.components ?? [];
   // Most kits hold what they held, in the same order.

@@ -45,6 +45,12 @@ export function kitLabels(
   );
 }
 
+/** Labels that say something else than those of the revision before, or are for kits that it did not have: to be printed anew. */
+export function changedLabels(before: readonly KitLabel[], now: readonly KitLabel[]): KitLabel[] {
+  const printed = new Map(before.map((label) => [label.kitId, JSON.stringify(label)]));
+  return now.filter((label) => printed.get(label.kitId) !== JSON.stringify(label));
+}
+
 /** Stands on a label in the place of what the kit was made without. */
 const CALLED_BACK = 'CALLED BACK: do not hand out, do not eat. Ask the coordinator.';
 

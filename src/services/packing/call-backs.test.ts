@@ -8,7 +8,15 @@ import type { Context, Role } from '../access/gate';
 import { recordAttendance } from '../classday/attendance';
 import { decideKit } from '../handout/not-fetched';
 import { unlockSheet } from '../kits/decide';
-import { exportSheet, forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '../kits/kit-sheet';
+import {
+  exportSheet,
+  forgetLabel,
+  leaveOut,
+  lockKitSheet,
+  putBack,
+  recordLabel,
+  viewKitSheet,
+} from '../kits/kit-sheet';
 import { addGroup } from '../plan/groups';
 import { removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
@@ -230,6 +238,24 @@ describe('what is in a kit', () => {
       cells: cells({ name: 'Eve', avoids: 'fish; egg' }),
     });
     expect(await held()).toEqual([1]);
+  });
+});
+
+describe('what is found in a product that nobody here avoids', () => {
+  it('changes what labels must say: whose are out is told, and those alone are printed anew', async () => {
+    const { sessionId, held, basis } = await locked([{ name: 'Ada' }]);
+    const label = { sessionId, ingredient: 'ground cumin', product: 'Tin no. 4', allergens: ['SESAME'] };
+    await recordLabel(own.coordinator, label);
+    expect(await held()).toEqual([]);
+    const { sheet } = await viewKitSheet(own.coordinator, { sessionId });
+    expect(sheet.differences.map(({ names, what }) => [names, what])).toEqual([
+      [['Ada'], ['print its label anew: it does not say sesame', 'ground cumin of Tin no. 4, was of any product']],
+    ]);
+    await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
+    const { labels } = await labelsToPrint(own.coordinator, { sessionId, paper: 'a4', of: 'changed' });
+    expect(labels.map(({ name, allergens, inside }) => [name, allergens, inside.at(-1)])).toEqual([
+      ['Ada', expect.stringContaining('sesame'), expect.stringContaining('ground cumin (Tin no. 4)')],
+    ]);
   });
 });
 

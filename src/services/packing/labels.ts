@@ -1,12 +1,14 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { kitLabels, madeLabels } from '@/core/packing/label';
+import type { LockedSheet } from '@/core/kits/locked-sheet';
+import { changedLabels, kitLabels, madeLabels } from '@/core/packing/label';
 import { calledBackNow } from '@/core/packing/progress';
 import { callBackEvents } from '@/store/bench';
+import { findOne } from '@/store/query';
 import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
+import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';
-import { fingerprint } from '../kits/session-sheet';
+import { fingerprint, readSnapshot } from '../kits/session-sheet';
 import { loadProgramme } from '../programme/load';
 import { pooled } from '../work/in-pool';
 import { queueJob } from '../work/jobs';
@@ -17,8 +19,17 @@ const ofSession = z.object({
   paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.'),
 });
 
-/** Of the kits, or of what was made of them in class. */
-const withKind = ofSession.extend({ of: z.enum(['kits', 'made'], 'Choose kits or made.').default('kits') });
+/** Of the kits, of those alone whose labels the last revision changed, or of what was made of them in class. */
+const withKind = ofSession.extend({
+  of: z.enum(['kits', 'changed', 'made'], 'Choose kits, changed or made.').default('kits'),
+});
+
+/** The sheet as it was locked before the last revision; undefined where that is the first. */
+async function revisionBefore(context: Context, sessionId: string, revision: number): Promise<LockedSheet | undefined> {
+  const { db } = context.store;
+  const sheet = await findOne(db, db.models.kitSheet, { sessionId, revision: revision - 1 });
+  return sheet && readSnapshot(sheet);
+}
 
 export const labelsToPrint = service({
   title: 'See the labels of a session',
@@ -33,10 +44,18 @@ export const labelsToPrint = service({
     const packedOn = Temporal.PlainDate.compare(today, dayBefore) > 0 ? today : dayBefore;
     const { date, number, title } = locked.session;
     const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
-    await logLook(context, 'labels', sessionId, locked.kits.length);
+    const labelsFor = (sheet: LockedSheet) => kitLabels(sheet, packedOn.toString(), calledBack);
+    const before = of === 'changed' ? await revisionBefore(context, sessionId, revision) : undefined;
+    const labels =
+      of === 'made'
+        ? madeLabels(locked, calledBack)
+        : before
+          ? changedLabels(labelsFor(before), labelsFor(locked))
+          : labelsFor(locked);
+    await logLook(context, 'labels', sessionId, labels.length);
     return {
-      labels: of === 'made' ? madeLabels(locked, calledBack) : kitLabels(locked, packedOn.toString(), calledBack),
-      name: `${of === 'made' ? 'made-labels' : 'labels'}-${date}-${number}-${paper}`,
+      labels,
+      name: `${of === 'kits' ? '' : `${of}-`}labels-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
       sheet: { revision, fingerprint: fingerprint(locked) },
     };

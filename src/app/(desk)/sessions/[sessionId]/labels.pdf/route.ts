@@ -3,7 +3,10 @@ import { route } from '@/app/api/problem';
 import { printLabels } from '@/services/packing/labels';
 import { contextFor } from '@/services/runtime';
 
-/** The labels of the locked sheet: `?paper=a4` (3 × 8) or `?paper=letter` (2 × 5); `&of=made` for what was made in class. */
+/**
+ * The labels of the locked sheet: `?paper=a4` (3 × 8) or `?paper=letter` (2 × 5); `&of=made` for what was
+ * made in class, `&of=changed` for those that the last revision changed.
+ */
 export async function GET(request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> {
   return route(request, async (actor) => {
     const { sessionId } = await params;

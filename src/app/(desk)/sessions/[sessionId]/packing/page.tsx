@@ -2,11 +2,12 @@ import Link from 'next/link';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
+import { LABEL_SAYS_LESS } from '@/core/kits/locked-sheet';
 import { benchSheet, calledBackNow, packedNow, packProgress } from '@/core/packing/progress';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { viewSession } from '@/services/kits/kit-sheet';
 import { rulesOf } from '@/services/kits/supply';
-import { sendToPrinter } from '@/services/packing/labels';
+import { labelsToPrint, sendToPrinter } from '@/services/packing/labels';
 import { Caution, Empty } from '@/ui/page';
 import { PrintJob } from '@/ui/print-job';
 import { UsualCautions } from '@/ui/usual-cautions';
@@ -22,12 +23,24 @@ async function send(sessionId: string) {
   return { ...answer, jobId };
 }
 
+/** Names, as far as a line holds them. */
+const sayFew = (names: readonly string[]): string =>
+  names.length <= 8 ? names.join(', ') : `${names.slice(0, 7).join(', ')} and ${names.length - 7} more`;
+
 export const metadata = { title: 'Packing' };
 
 export default async function Packing({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
   const { bundle, sheet, hours } = await orNotFound(call(viewSession, { sessionId }));
-  const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
+  const revision = bundle.sheet?.revision ?? 0;
+  const bench = sheet.locked && benchSheet(sheet.locked, revision);
+  const changed =
+    bench && revision > 1
+      ? (await call(labelsToPrint, { sessionId, paper: 'a4', of: 'changed' })).labels.map(({ name }) => name)
+      : [];
+  const sayLess = sheet.differences.flatMap(({ what, names }) =>
+    what.some((each) => each.startsWith(LABEL_SAYS_LESS)) ? names : [],
+  );
   const goesHome = rulesOf(bundle.session.kitRules).goesHome === true && !isHomeKit(bundle.session.mode as Mode);
   const packed = packedNow(bundle.events);
   const progress = packProgress(bench?.kits ?? [], packed);
@@ -54,6 +67,15 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
               <Link href={`/sessions/${sessionId}/kits`} className="link">
                 Look at the differences
               </Link>
+            </p>
+          )}
+          {sayLess.length > 0 && (
+            <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-3 font-semibold">
+              The labels of {sayFew(sayLess)} say less than is known now.{' '}
+              <Link href={`/sessions/${sessionId}/kits`} className="link">
+                Accept the differences
+              </Link>
+              , then print them anew.
             </p>
           )}
           {progress.toTakeOut.length > 0 && (
@@ -102,6 +124,30 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
                   Letter, 2 × 5
                 </a>
               </div>
+              {changed.length > 0 && (
+                <p className="mt-3">
+                  Since revision {revision - 1} the labels of {sayFew(changed)} say something else. Print these anew,
+                  and take the old ones off:{' '}
+                  <a
+                    href={`/sessions/${sessionId}/labels.pdf?paper=a4&of=changed`}
+                    className="link"
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    A4
+                  </a>{' '}
+                  or{' '}
+                  <a
+                    href={`/sessions/${sessionId}/labels.pdf?paper=letter&of=changed`}
+                    className="link"
+                    target="_blank"
+                    rel="noreferrer"
+                  >
+                    Letter
+                  </a>
+                  .
+                </p>
+              )}
               {goesHome && (
                 <p className="mt-3">
                   What is made in class goes home in labelled bags:{' '}
