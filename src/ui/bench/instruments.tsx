@@ -3,8 +3,8 @@
 import { useEffect, useState } from 'react';
 
 const CODE = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-/** A scanner types faster than any hand: characters further apart than this, in milliseconds, are not a scan. */
-const FASTEST_HAND = 60;
+/** Characters further apart than this, in milliseconds, are not of one scan; no hand types a whole code by chance. */
+const ONE_SCAN = 300;
 
 /** The bench's instruments: what lies on the scale, and a label's code that opens its kit. */
 export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }) {
@@ -14,7 +14,7 @@ export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }
     let typed = '';
     let last = 0;
     const listen = (event: KeyboardEvent) => {
-      if (event.timeStamp - last > FASTEST_HAND) typed = '';
+      if (event.timeStamp - last > ONE_SCAN) typed = '';
       last = event.timeStamp;
       if (event.key.length === 1) typed += event.key;
       const [code] = CODE.exec(typed) ?? [];
