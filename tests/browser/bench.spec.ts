@@ -108,6 +108,35 @@ test('the instruments: a weight is read, a scanned label opens its kit, labels c
   expect((await (await page.request.get(address ?? '')).body()).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
+test('a kit that one product alone makes safe: its label is read, it is named on the lists, and the bench asks for it', async ({
+  page,
+}) => {
+  await signIn(page);
+  const roll = 'name,servings,avoids\nAda,2,\nSaul,2,sulphites\n';
+  const { session } = await newSession(page, 'One product', ['Keelson bean stew'], roll);
+  await page.goto(`${session}/kits`);
+  for (const food of ['canned white beans', 'balsamic vinegar']) {
+    await page.getByText(`Label of the ${food}`, { exact: true }).click();
+    const form = page.getByRole('form', { name: `Label of the ${food}` });
+    await form.getByLabel('Product, as its pack names it').fill(`${food} no. 7`);
+    await form.getByRole('button', { name: 'Record label' }).click();
+    await expect(page.getByText(`label of “${food} no. 7” recorded, names no allergen`)).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'Lock kit sheet' }).click();
+  await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
+  await page.goto(`${session}/buying`);
+  await expect(page.getByText('only “canned white beans no. 7”')).toBeVisible();
+  await page.goto(session.replace('/sessions', '/bench'));
+  await live(page);
+  const question = page.getByText('Is the pack in your hand “canned white beans no. 7”?');
+  for (let step = 0; step < 20 && !(await question.isVisible()); step++)
+    await page.getByRole('button', { name: 'Next' }).click();
+  await expect(place(page, 1, 'not in yet')).toBeDisabled();
+  await page.getByRole('button', { name: 'Yes, it is this one' }).click();
+  await place(page, 1, 'not in yet').click();
+  await expect(place(page, 1, 'in')).toBeVisible();
+});
+
 test('a lost connection keeps the ticks on the device, says so, and saves each once', async ({ page, context }) => {
   const bench = await lockedBench(page, 'Lost connection');
   await page.goto(bench);
