@@ -115,20 +115,18 @@ test('a kit that one product alone makes safe: its label is read, it is named on
   const roll = 'name,servings,avoids\nAda,2,\nSaul,2,sulphites\n';
   const { session } = await newSession(page, 'One product', ['Keelson bean stew'], roll);
   await page.goto(`${session}/kits`);
-  for (const food of ['canned white beans', 'balsamic vinegar']) {
-    await page.getByText(`Label of the ${food}`, { exact: true }).click();
-    const form = page.getByRole('form', { name: `Label of the ${food}` });
-    await form.getByLabel('Product, as its pack names it').fill(`${food} no. 7`);
-    await form.getByRole('button', { name: 'Record label' }).click();
-    await expect(page.getByText(`label of “${food} no. 7” recorded, names no allergen`)).toBeVisible();
-  }
+  await page.getByText('Label of the canned white beans', { exact: true }).click();
+  const form = page.getByRole('form', { name: 'Label of the canned white beans' });
+  await form.getByLabel('Product, as its pack names it').fill('Beans no. 7');
+  await form.getByRole('button', { name: 'Record label' }).click();
+  await expect(page.getByText('label of “Beans no. 7” recorded, names no allergen')).toBeVisible();
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
   await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
   await page.goto(`${session}/buying`);
-  await expect(page.getByText('only “canned white beans no. 7”')).toBeVisible();
+  await expect(page.getByText('only “Beans no. 7”')).toBeVisible();
   await page.goto(session.replace('/sessions', '/bench'));
   await live(page);
-  const question = page.getByText('Is the pack in your hand “canned white beans no. 7”?');
+  const question = page.getByText('Is the pack in your hand “Beans no. 7”?');
   for (let step = 0; step < 20 && !(await question.isVisible()); step++)
     await page.getByRole('button', { name: 'Next' }).click();
   await expect(place(page, 1, 'not in yet')).toBeDisabled();

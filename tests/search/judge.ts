@@ -193,6 +193,16 @@ export class Judge {
         )
       ).map((row) => row.group_id),
     );
+    const planned = new Set(
+      (
+        await this.rows<{ group_id: string }>(
+          "SELECT group_id FROM sitting WHERE session_id = :id AND status = 'planned'",
+          of,
+        )
+      ).map((row) => row.group_id),
+    );
+    /** With whom they meet: their own group where it has a sitting, else the first. */
+    const meeting = ({ group_id }: Person) => (group_id !== null && planned.has(group_id) ? group_id : '');
     const labels = new Map(
       (
         await this.rows<{ ingredient: string; allergens: string }>(
@@ -236,7 +246,7 @@ export class Judge {
         own && !isGiven && own.shared_kit === 1
           ? coming.filter(
               (each) =>
-                each.shared_kit === 1 && each.household_id === own.household_id && each.group_id === own.group_id,
+                each.shared_kit === 1 && each.household_id === own.household_id && meeting(each) === meeting(own),
             )
           : [];
       const eaters = sharing.length > 1 ? sharing : own ? [own] : [];
