@@ -59,10 +59,9 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   const ingredient = findIngredient(reference, chosen ?? part.ingredient ?? '');
   if (part.problem) open.push(part.problem);
   open.push(
-    ...part.unexplained.map((words) =>
-      words.includes(' ')
-        ? `“${words}”: is that another food? Give it a line of its own, or take the words away.`
-        : `What does “${words}” say? Say it otherwise, or take the word away: nothing in a line is passed over.`,
+    ...part.unexplained.map(
+      (words) =>
+        `“${words}”: is that another food, or how it comes? Give it a line of its own, say it otherwise, or take it away: nothing in a line is passed over.`,
     ),
   );
   if (!ingredient) {

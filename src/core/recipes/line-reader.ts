@@ -477,9 +477,15 @@ const PIECE_WORDS: ReadonlyMap<string, string> = new Map(
 const PACKED_IN =
   /\b(?:in|with) (?:(?:its|their|own|spring|salted|natural|light|heavy|unsweetened|tomato|extra virgin|olive|sunflower|vegetable|rapeseed) )*(?:water|brine|oil|juices?|syrup|skins?|stones?|bones?|shells?|stems?|leaves|tops?|stalks?)\b/giu;
 
+/** "70% cocoa", "5% fat": how strong it is. */
+const SHARE = /\b\d{1,3} ?% (?:cocoa|cacao|fat|meat|fruit)(?: solids)?\b/giu;
+
 /** What stands in a line beside its food and says neither how it is prepared nor what for: each must be asked about. */
 function unexplainedIn(text: string, ingredient: string, index: FoodIndex): string[] {
-  const parts = text.replace(PACKED_IN, ' ').split(/[,;()]/);
+  const parts = text
+    .replace(PACKED_IN, ' ')
+    .replace(SHARE, ' ')
+    .split(/[,;()]/);
   return parts.flatMap((part) => {
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
     const own = new Set(ingredient.split(' ').map(wordKey));
@@ -538,5 +544,6 @@ const SAID = list(`
   crosswise-cut sun-dried air-dried oven-dried day-old stale leftover
   juices also then
   fillet fillets breast breasts thigh thighs rasher rashers loin leg shoulder mince
-  edible waxy floury all-purpose
+  edible waxy floury all-purpose glaze glazing moon moons half-moons triangle triangles pan tray bowl mug plate julienned coins
+  spears ribboned fork knife spoon hand hands dissolving soften melting marinate marinating stirring scattering scatter sprinkled
 `);
