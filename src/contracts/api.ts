@@ -96,6 +96,10 @@ export const kitSheetDocument = z
             packed: z.string().meta({ description: 'Exact, as a fraction' }),
             unit: z.string(),
             grams: z.string().meta({ description: 'Exact, as a fraction' }),
+            product: z
+              .string()
+              .optional()
+              .meta({ description: 'The one product whose label was read: no other goes in' }),
           }),
         ),
       }),

@@ -1,6 +1,7 @@
 // Looks for an unsafe kit through the services: random programmes, random operations, several at once; judged after each step.
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
+import { OPERATIONS } from '@/app/api/v1/operations';
 import { kitsToHold } from '@/core/kits/judgement';
 import { packedNow } from '@/core/packing/progress';
 import type { WrittenLine } from '@/core/recipes/recipe';
@@ -77,6 +78,13 @@ const DISHES: readonly WrittenLine[][] = [
 ];
 
 const ALLERGENS = ['MILK', 'EGG', 'NUT', 'PEANUT', 'WHEAT', 'GLUTEN', 'SOY', 'SESAME', 'MUSTARD'];
+
+/** The kit sheet as other programs get it. */
+const API = OPERATIONS.find(({ method, path }) => method === 'GET' && path === '/sessions/{sessionId}/kit-sheet');
+
+interface ToldSheet {
+  readonly kits: readonly { readonly id: string; readonly calledBack?: boolean }[];
+}
 
 /** How many steps a programme lives. */
 const LIFE = 120;
@@ -638,6 +646,10 @@ class World {
     if (!sheet.locked || !bundle.sheet) return 0;
     const { labels } = await labelsToPrint(this.context, { sessionId, paper: 'a4' } as never);
     const { text } = await exportSheet(this.context, { sessionId } as never);
+    const reply = await API?.run(this.context, { params: { sessionId }, query: {}, accepts: () => false } as never);
+    const told = new Map(
+      (reply && 'json' in reply ? (reply.json as ToldSheet).kits : []).map(({ id, calledBack }) => [id, calledBack]),
+    );
     for (const { kitId, number, isHeld, toName } of kits) {
       const label = labels.find((each) => each.kitId === kitId);
       for (const word of toName)
@@ -645,6 +657,8 @@ class World {
           found.push(`the label of kit ${number} does not say ${word}: ${label.allergens}`);
       if (isHeld !== Boolean(label?.madeWithout.startsWith('CALLED BACK')))
         found.push(`the label of kit ${number} ${isHeld ? 'does not say' : 'says'} that it is called back`);
+      if (isHeld !== Boolean(told.get(kitId)))
+        found.push(`the API says of kit ${number} that it is ${isHeld ? 'not ' : ''}called back`);
       if (isHeld && !text.includes('called back')) found.push(`the CSV does not say that kit ${number} is called back`);
     }
     try {

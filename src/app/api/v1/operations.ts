@@ -368,13 +368,14 @@ async function kitSheetOf(context: Context, sessionId: string): Promise<z.input<
       madeWithout: [...variant.madeWithout],
       kits: variant.participants.length,
       refused: whyRefused(variant),
-      components: (variant.components ?? []).map(({ key, name, say, packed, unit, grams }) => ({
+      components: (variant.components ?? []).map(({ key, name, say, packed, unit, grams, product }) => ({
         key,
         name,
         say,
         packed,
         unit,
         grams,
+        ...(product ? { product } : {}),
       })),
     })),
     kits: (sheet.locked?.kits ?? []).map(({ id, number, variant }) => ({
