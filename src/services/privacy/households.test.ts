@@ -2,7 +2,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { SheetChanged, SimulatedPrinter } from '@/devices/label-printer';
 import { personalTables } from '@/store/erasing';
-import { find, insert } from '@/store/query';
+import { find, insert, select } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../access/gate';
@@ -136,6 +136,30 @@ describe('a household', () => {
     for (const part of ['Ivo Castellan-Ray', 'sesame', 'Pen into', '2 Harbour Steps', 'Mira is away', '"number":1'])
       expect(held).toContain(part);
     expect(held).not.toContain('Ada Finch');
+  });
+
+  it('is taken out of every table that names a person or a household, the next one included', async () => {
+    const { people, sessionId } = await lockedWithFamily();
+    const id = (await household('Castellan'))?.id ?? '';
+    await setAway(own.coordinator, { sessionId, enrolmentId: people[1], how: 'take-home' } as never);
+    const issue = { sessionId, enrolmentId: people[0] as string, supplyId: 'oil', units: 1, drawn: '20', label: null };
+    await insert(store.db, store.db.models.issue, [issue]);
+    const columns = await select<{ tableName: string }>(
+      store.db,
+      `SELECT table_name AS tableName FROM information_schema.columns
+        WHERE table_schema = DATABASE() AND column_name IN ('enrolment_id', 'household_id')
+       UNION SELECT table_name FROM information_schema.key_column_usage
+        WHERE table_schema = DATABASE() AND referenced_table_name IN ('enrolment', 'household')`,
+      {},
+    );
+    const { records } = await exportHousehold(own.coordinator, { householdId: id });
+    const named = new Map(personalTables(store.db.models).map(({ key, table }) => [table.getTableName(), key]));
+    // Its people and itself are told beside the records.
+    const wanted = columns
+      .map(({ tableName }) => named.get(tableName) ?? tableName)
+      .filter((key) => key !== 'enrolment');
+    expect(Object.keys(records).sort()).toEqual(wanted.sort());
+    expect([records.away?.length, records.issue?.length, records.kit?.length]).toEqual([1, 1, 1]);
   });
 
   it('erased is gone from rows, snapshots and log; counts stay, and its kit is called back', async () => {
