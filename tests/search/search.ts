@@ -234,7 +234,7 @@ class World {
   act(): readonly [string, () => Promise<unknown>] {
     const { context } = this;
     const acts: readonly (readonly [number, string, () => Promise<unknown>])[] = [
-      [4, 'need', () => this.changeNeed()],
+      [6, 'need', () => this.changeNeed()],
       [2, 'person', () => this.newPerson()],
       [2, 'status', () => this.changeStatus()],
       [
@@ -247,7 +247,7 @@ class World {
           } as never),
       ],
       [1, 'no meaning', () => forgetMeaning(context, { wish: this.oneOf(['moonroot', 'sea thrift']) } as never)],
-      [4, 'label', () => this.readLabel()],
+      [6, 'label', () => this.readLabel()],
       [
         1,
         'label back',
@@ -458,14 +458,16 @@ class World {
     } as never);
   }
 
+  /** Mostly of a food that goes into the session's kits. */
   private async readLabel(): Promise<void> {
-    const ingredient = this.oneOf(Object.keys(FOODS));
-    await recordLabel(this.context, {
-      sessionId: (await this.session()).id,
-      ingredient,
-      product: `Pack ${this.upTo(3)}`,
-      allergens: this.label(ingredient),
-    } as never);
+    const { id } = await this.session();
+    const { dishes } = await loadBundle(this.context, id);
+    const inside = dishes.flatMap(({ body }) =>
+      (JSON.parse(body) as { lines: { ingredient: string }[] }).lines.map(({ ingredient }) => ingredient),
+    );
+    const ingredient = this.oneOf(inside.length > 0 && this.chance() < 0.9 ? inside : Object.keys(FOODS));
+    const product = `Pack ${this.upTo(3)}`;
+    await recordLabel(this.context, { sessionId: id, ingredient, product, allergens: this.label(ingredient) } as never);
   }
 
   private async newProduct(): Promise<void> {
