@@ -1,7 +1,7 @@
 import type { Temporal } from 'temporal-polyfill';
 import type { z } from 'zod';
 import { countAttempt, type Limit } from '@/store/attempts';
-import type { Store } from '@/store/store';
+import { isDuplicate, type Store } from '@/store/store';
 import { ServiceError } from '../errors';
 import { logSecurity } from './security-log';
 
@@ -121,7 +121,17 @@ export function service<Schema extends z.ZodType, Output>(
         reading.error.issues.map((issue) => ({ where: pathOf(issue.path), message: issue.message })),
       );
     }
-    return definition.run(context, reading.data);
+    try {
+      return await definition.run(context, reading.data);
+    } catch (error) {
+      // Two people did the same at one moment: the database keeps the first, and the second is told.
+      if (isDuplicate(error))
+        throw new ServiceError(
+          'stale',
+          'Somebody else did the same at this moment. Nothing of yours was saved: look at it again.',
+        );
+      throw error;
+    }
   };
   const { title, roles, proof, costly } = definition;
   const guards: Guards = { ...(proof ? { proof } : {}), ...(costly ? { costly } : {}) };

@@ -3,6 +3,7 @@ import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../access/gate';
+import { ServiceError } from '../errors';
 import { viewKitSheet } from '../kits/kit-sheet';
 import { sayTheyWereAsked, viewRoll } from '../roll/roll';
 import { previewRollFile, saveRoll } from '../roll/roll-file';
@@ -23,6 +24,18 @@ const SETTINGS = {
   timeZone: 'Europe/London',
   retentionMonths: 24,
 } as const;
+
+describe('two people who give a word a meaning at once', () => {
+  it('are told apart: one is kept, the other hears of it', async () => {
+    context = (await newProgramme(store)).coordinator;
+    const gave = await Promise.allSettled(
+      ['EGG', 'MILK', 'FISH', 'SOY'].map((code) => giveMeaning(context, { wish: 'sea thrift', codes: [code] })),
+    );
+    const refused = gave.flatMap((each) => (each.status === 'rejected' ? [each.reason] : []));
+    for (const error of refused) expect(error).toBeInstanceOf(ServiceError);
+    expect(await listMeanings(context, {})).toHaveLength(1);
+  });
+});
 
 describe('people whom nobody asked', () => {
   it('get no kit until each is asked or said to have been; the word itself can be given no meaning', async () => {
