@@ -18,7 +18,7 @@ import {
   viewKitSheet,
 } from '../kits/kit-sheet';
 import { addGroup } from '../plan/groups';
-import { removeDish } from '../plan/sessions';
+import { moveSession, removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
 import { editRecipe, saveEdited } from '../recipes/drafts';
 import { addProduct, setKitLabel } from '../recipes/products';
@@ -185,6 +185,18 @@ describe('a kit is called back', () => {
     await lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
     expect(await held()).toEqual([]);
     await expect(removeDish(own.coordinator, { sessionId, dishId: v7() })).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('a session that was over', () => {
+  it('and is moved to a later day calls back what was told meanwhile', async () => {
+    const { sessionId, people, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
+    const later = { ...own.coordinator, clock: () => NOW.add({ hours: 24 * 9 }) };
+    await editPerson(later, { enrolmentId: people[0], version: 1, cells: cells({ name: 'Ada', avoids: 'milk' }) });
+    expect(await held()).toEqual([]);
+    const to = { date: '2026-12-01', startsAt: '16:00' };
+    await moveSession(later, { sessionId, version: 1, ...to } as never);
+    expect(await held()).toEqual([1]);
   });
 });
 

@@ -28,7 +28,11 @@ function takersIn(
 }
 
 /** Sessions that may need kits called back: of a course, one alone, or all of the programme. */
-export type Touched = { readonly courseId: string } | { readonly sessionId: string } | 'all';
+export type Touched =
+  | { readonly courseId: string }
+  | { readonly sessionId: string }
+  | { readonly sessionIds: readonly string[] }
+  | 'all';
 
 /**
  * Calls kits back where what is in them is no longer safe for whom they are, and lets go on those where it is again. Belongs
@@ -36,7 +40,13 @@ export type Touched = { readonly courseId: string } | { readonly sessionId: stri
  */
 export async function syncCallBacks(context: Context, db: Db, touched: Touched): Promise<void> {
   const where =
-    touched === 'all' ? '' : 'courseId' in touched ? 'AND s.course_id = :courseId' : 'AND s.id = :sessionId';
+    touched === 'all'
+      ? ''
+      : 'courseId' in touched
+        ? 'AND s.course_id = :courseId'
+        : 'sessionId' in touched
+          ? 'AND s.id = :sessionId'
+          : 'AND s.id IN (:sessionIds)';
   // A day more, wherever the programme is: what was to be eaten yesterday may stand in a fridge.
   const from = context.clock().subtract({ hours: 48 }).toString().slice(0, 10);
   // Whoever locks the sheet at this moment holds these rows: what is read below is what they leave.

@@ -58,6 +58,9 @@ const TOLD: readonly (keyof SessionRow & keyof SessionChange)[] = [
   'status',
 ];
 
+/** What decides who eats of a session, and until when. */
+const EATEN: readonly (keyof SessionChange)[] = ['date', 'cookBy', 'status', 'mode', 'sittings'];
+
 /** Only what is given: what is left out stays as it is. */
 export const definedOf = <T extends object>(values: T): T =>
   Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)) as T;
@@ -105,8 +108,9 @@ export async function changeSessions(
     steps.push({ before, sittings: own, version: version + 1, ...(split ? { split } : {}) });
     await logChange(context, db, values.status === 'cancelled' ? 'cancelled' : 'changed', 'session', sessionId, asked);
   }
-  for (const { before } of steps.filter((_, at) => wanted[at]?.change.sittings))
-    await syncCallBacks(context, db, { sessionId: before.id });
+  // Who comes may have changed; and what was over may be eaten after all, by whoever told a need meanwhile.
+  const touched = steps.filter((_, at) => EATEN.some((key) => wanted[at]?.change[key] !== undefined));
+  if (touched.length > 0) await syncCallBacks(context, db, { sessionIds: touched.map(({ before }) => before.id) });
   const id = context.ids();
   await insert(db, db.models.planChange, [
     {
