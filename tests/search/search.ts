@@ -170,6 +170,8 @@ class World {
     const world = new World(context, at(own.crew), chance, clock, judge, courseId, recipes);
     for (let at = 0; at < 3; at++) await world.newSession(at);
     for (let at = 0; at < 6; at++) await world.newPerson();
+    await world.changeSupplies(0.6);
+    for (let at = 0; at < 2; at++) await world.changeHome();
     return world;
   }
 
@@ -379,25 +381,7 @@ class World {
             share: this.chance() < 0.7,
           } as never),
       ],
-      [
-        1,
-        'supplies',
-        async () => {
-          const { course } = await viewKitRules(context, { courseId: this.courseId } as never);
-          const supplies =
-            this.chance() < 0.7
-              ? [
-                  { id: 'oil', kind: 'jar', name: 'olive oil', grams: '60', from: 1 },
-                  { id: 'spoons', kind: 'issue once', name: 'measuring spoons', from: 1 },
-                ]
-              : [];
-          await setKitRules(context, {
-            courseId: this.courseId,
-            version: course.version,
-            rules: { supplies, cutsFrom: 8 },
-          } as never);
-        },
-      ],
+      [1, 'supplies', () => this.changeSupplies()],
       [1, 'ways', () => this.changeWays()],
       [
         1,
@@ -572,6 +556,15 @@ class World {
       box: this.some(Object.keys(FOODS), 0.15).map((ingredient) => ({ ingredient, grams: '40' })),
     };
     await setHome(this.context, { householdId, version: household?.version, home } as never);
+  }
+
+  /** A jar of oil that goes out once and is drawn down, and spoons; or neither. */
+  private async changeSupplies(likely = 0.7): Promise<void> {
+    const { course } = await viewKitRules(this.context, { courseId: this.courseId } as never);
+    const jar = { id: 'oil', kind: 'jar', name: 'olive oil', grams: '90', from: 1 };
+    const spoons = { id: 'spoons', kind: 'issue once', name: 'measuring spoons', from: 1 };
+    const rules = { supplies: this.chance() < likely ? [jar, spoons] : [], cutsFrom: 8 };
+    await setKitRules(this.context, { courseId: this.courseId, version: course.version, rules } as never);
   }
 
   private async changeWays(): Promise<void> {
