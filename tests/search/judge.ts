@@ -276,7 +276,8 @@ export class Judge {
             if (recorded) readings.push(holds(food, preparation, JSON.parse(recorded) as string[]));
           }
           const comesAlong = variant?.supply?.jars?.some((jar) => jar.ingredient === food && (jar.fresh ?? 0) > 0);
-          if (comesAlong || readings.length === 0)
+          // One that an earlier session is still to hand out is of that session's product: nobody holds it yet.
+          if (comesAlong)
             readings.push(
               holds(food, preparation, content.input.labels[food]),
               holds(food, preparation, labelNow(food)),
