@@ -130,8 +130,8 @@ export class Judge {
 
   /** @param today the civil date: what was to be eaten before it is eaten */
   async verdicts(today: string): Promise<Verdict[]> {
-    const sessions = await this.rows<{ id: string; course_id: string; number: number; last: string }>(
-      `SELECT s.id, s.course_id, s.number, GREATEST(s.date, COALESCE(s.cook_by, s.date),
+    const sessions = await this.rows<{ id: string; course_id: string; last: string }>(
+      `SELECT s.id, s.course_id, GREATEST(s.date, COALESCE(s.cook_by, s.date),
               COALESCE((SELECT MAX(t.date) FROM sitting t WHERE t.session_id = s.id AND t.status = 'planned'), s.date)) AS last
          FROM session s JOIN course c ON c.id = s.course_id WHERE c.programme_id = :programmeId AND s.status = 'planned'`,
     );
@@ -156,7 +156,7 @@ export class Judge {
   }
 
   private async ofSession(
-    { id, course_id, number }: { id: string; course_id: string; number: number },
+    { id, course_id }: { id: string; course_id: string },
     meanings: ReadonlyMap<string, readonly string[]>,
     usual: ReadonlyMap<string, readonly string[]>,
   ): Promise<Verdict[]> {
@@ -226,9 +226,16 @@ export class Judge {
       session_id: string;
       recorded: string | null;
     }>(
+      // Of the sessions before it, and not for whoever was away, left out, or never fetched that kit.
       `SELECT i.enrolment_id, i.supply_id, i.label, i.session_id,
               (SELECT p.allergens FROM product_label p WHERE p.session_id = i.session_id AND p.ingredient = 'olive oil') AS recorded
-         FROM issue i JOIN session s ON s.id = i.session_id WHERE s.course_id = :course AND s.number < ${Number(number)} AND i.units > 0 AND i.supply_id = 'oil'`,
+         FROM issue i JOIN session s ON s.id = i.session_id
+        WHERE s.course_id = :course AND s.status = 'planned' AND i.units > 0 AND i.supply_id = 'oil'
+          AND (s.date, s.starts_at, s.id) < (SELECT t.date, t.starts_at, t.id FROM session t WHERE t.id = :id)
+          AND NOT EXISTS (SELECT 1 FROM away w WHERE w.session_id = s.id AND w.enrolment_id = i.enrolment_id AND w.mode IS NULL)
+          AND NOT EXISTS (SELECT 1 FROM kit_exclusion x WHERE x.session_id = s.id AND x.enrolment_id = i.enrolment_id)
+          AND COALESCE((SELECT a.state FROM attendance a WHERE a.session_id = s.id AND a.enrolment_id = i.enrolment_id
+                AND a.state IN ('collected', 'not collected') ORDER BY a.at DESC, a.id DESC LIMIT 1), '') <> 'not collected'`,
       of,
     );
     const comes = ({ id: person, status, group_id }: Person) =>
