@@ -1,4 +1,5 @@
 // Looks for an unsafe kit through the services: random programmes, random operations, several at once; judged after each step.
+import { execFileSync } from 'node:child_process';
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { OPERATIONS } from '@/app/api/v1/operations';
@@ -13,6 +14,7 @@ import { decideKit } from '@/services/handout/not-fetched';
 import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import {
   exportSheet,
+  exportSheetPdf,
   forgetLabel,
   leaveOut,
   lockKitSheet,
@@ -85,6 +87,13 @@ const API = OPERATIONS.find(({ method, path }) => method === 'GET' && path === '
 interface ToldSheet {
   readonly kits: readonly { readonly id: string; readonly calledBack?: boolean }[];
 }
+
+/** A PDF as another program reads it. */
+const textOfPdf = (bytes: Uint8Array): string =>
+  execFileSync('pdftotext', ['-layout', '-', '-'], { input: Buffer.from(bytes), encoding: 'utf8' }).replace(
+    /\s+/g,
+    ' ',
+  );
 
 /** How many steps a programme lives. */
 const LIFE = 120;
@@ -656,9 +665,29 @@ class World {
         found.push(`the API says of kit ${number} that it is ${isHeld ? 'not ' : ''}called back`);
       if (isHeld && !text.includes('called back')) found.push(`the CSV does not say that kit ${number} is called back`);
     }
+    for (const { number, madeWithout, kitId } of labels) {
+      // What a label promises must be so: by the judge's own table, what may be in the kit is none of it.
+      const inside = kits.find((kit) => kit.kitId === kitId)?.toName ?? [];
+      const promised = /^Made without (.+)\.$/.exec(madeWithout)?.[1]?.split(', ') ?? [];
+      const broken = promised.filter((word) => inside.includes(word));
+      if (broken.length > 0) found.push(`the label of kit ${number} promises it is made without ${broken.join(', ')}`);
+    }
+    if (this.chance() < 0.02 && kits.some(({ isHeld }) => isHeld)) {
+      const { bytes } = await exportSheetPdf(this.context, { sessionId } as never);
+      if (!textOfPdf(bytes).includes('CALLED BACK')) found.push('the PDF does not say that kits are called back');
+    }
     try {
       const seen = await viewAttendance(this.context, { sessionId } as never);
-      await viewRoom(this.crew, { sessionId } as never);
+      const room = await viewRoom(this.context, { sessionId } as never);
+      for (const { id, name, wishes } of await this.people()) {
+        const told = room.people.find((each) => each.id === id);
+        const unsaid = (JSON.parse(wishes) as string[]).filter(
+          (wish) => told && !told.avoids.some(({ asWritten }) => asWritten === wish),
+        );
+        if (unsaid.length > 0) found.push(`the room is not told that ${name} wrote ${unsaid.join(', ')}`);
+        if (wishes !== '[]' && !told && seen.people.some((each) => each.id === id))
+          found.push(`the room is not told of ${name}`);
+      }
       const byPerson = new Map(sheet.locked.kits.map(({ id, enrolmentId }) => [enrolmentId, id]));
       for (const { id, isCalledBack, name } of seen.people) {
         const kit = kits.find(({ kitId }) => kitId === byPerson.get(id));
