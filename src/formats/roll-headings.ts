@@ -97,7 +97,11 @@ function tickedWish(heading: string, cells: readonly string[]): string | undefin
 }
 
 /** How a column without a heading is called. */
-const nameless = (at: number): string => `(no heading, column ${at + 1})`;
+const nameless = (at: number): string => `${NO_HEADING} ${at + 1})`;
+const NO_HEADING = '(no heading, column';
+
+/** Whether a heading only says that there is none: it means something else in the next file. */
+export const isNameless = (heading: string): boolean => heading.startsWith(NO_HEADING);
 
 /** Columns that several headings may fill together, and what stands between. */
 const JOINED: Partial<Record<RollColumn, string>> = { name: ' ', avoids: '; ', contact: '; ', plan: ' ' };
@@ -190,7 +194,7 @@ export function readHeadings(
     }),
   );
   const open = headings.flatMap((heading, at) =>
-    said[at] === undefined && heading.heading && !heading.heading.startsWith('(no heading') ? [{ ...heading, at }] : [],
+    said[at] === undefined && heading.heading && !isNameless(heading.heading) ? [{ ...heading, at }] : [],
   );
   if (!said.includes('name'))
     throw new ColumnsUnclear(

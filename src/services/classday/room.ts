@@ -17,7 +17,7 @@ export interface RoomPerson {
   readonly id: string;
   readonly name: string;
   readonly age: number | null;
-  /** As the family wrote it, and what it stands for; '' while nobody has said. */
+  /** As the family wrote it, and what it stands for; undefined while nobody has said, “nothing” where somebody said so. */
   readonly avoids: readonly { readonly asWritten: string; readonly means: string | undefined }[];
   /** What the family says to do; '' when nothing is written. */
   readonly plan: string;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
-import { ColumnsUnclear, type ColumnWords, headingKey } from '@/formats/roll-headings';
+import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll-headings';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
 import type { CourseGroupRow } from '@/store/rows';
 import { groupsOf } from '@/store/sittings';
@@ -101,7 +101,7 @@ async function rememberColumns(context: Context, db: Db, columns: ColumnWords): 
   if (Object.keys(columns).length === 0) return;
   const { programme } = await loadProgramme(context, db);
   // A column without a heading is another one in the next file.
-  const named = Object.entries(columns).filter(([word]) => !word.startsWith('(no heading'));
+  const named = Object.entries(columns).filter(([word]) => !isNameless(word));
   const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...Object.fromEntries(named) };
   await execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', {
     id: programme.id,

@@ -23,6 +23,25 @@ async function send(sessionId: string) {
   return { ...answer, jobId };
 }
 
+/** Some of the labels, on either paper. */
+function Papers({ sessionId, of }: { sessionId: string; of: 'changed' | 'made' }) {
+  const on = (paper: 'a4' | 'letter', name: string) => (
+    <a
+      href={`/sessions/${sessionId}/labels.pdf?paper=${paper}&of=${of}`}
+      className="link"
+      target="_blank"
+      rel="noreferrer"
+    >
+      {name}
+    </a>
+  );
+  return (
+    <>
+      {on('a4', 'A4')} or {on('letter', 'Letter')}
+    </>
+  );
+}
+
 /** Names, as far as a line holds them. */
 const sayFew = (names: readonly string[]): string =>
   names.length <= 8 ? names.join(', ') : `${names.slice(0, 7).join(', ')} and ${names.length - 7} more`;
@@ -127,48 +146,13 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
               {changed.length > 0 && (
                 <p className="mt-3">
                   Since revision {revision - 1} the labels of {sayFew(changed)} say something else. Print these anew,
-                  and take the old ones off:{' '}
-                  <a
-                    href={`/sessions/${sessionId}/labels.pdf?paper=a4&of=changed`}
-                    className="link"
-                    target="_blank"
-                    rel="noreferrer"
-                  >
-                    A4
-                  </a>{' '}
-                  or{' '}
-                  <a
-                    href={`/sessions/${sessionId}/labels.pdf?paper=letter&of=changed`}
-                    className="link"
-                    target="_blank"
-                    rel="noreferrer"
-                  >
-                    Letter
-                  </a>
-                  .
+                  and take the old ones off: <Papers sessionId={sessionId} of="changed" />.
                 </p>
               )}
               {goesHome && (
                 <p className="mt-3">
-                  What is made in class goes home in labelled bags:{' '}
-                  <a
-                    href={`/sessions/${sessionId}/labels.pdf?paper=a4&of=made`}
-                    className="link"
-                    target="_blank"
-                    rel="noreferrer"
-                  >
-                    its labels, A4
-                  </a>{' '}
-                  or{' '}
-                  <a
-                    href={`/sessions/${sessionId}/labels.pdf?paper=letter&of=made`}
-                    className="link"
-                    target="_blank"
-                    rel="noreferrer"
-                  >
-                    Letter
-                  </a>
-                  .
+                  What is made in class goes home in labelled bags; its labels:{' '}
+                  <Papers sessionId={sessionId} of="made" />.
                 </p>
               )}
               <PrintJob send={send.bind(null, sessionId)} />
