@@ -218,8 +218,9 @@ if (steps > 0) {
     `${outcome.steps} steps through the services, seed ${seed}, ${took} s: ${outcome.done} done, ${outcome.refused} refused; ${outcome.kits} looks at a kit, ${outcome.held} of them called back, ${outcome.texts} at its texts: ${found.length} findings`,
   );
   for (const each of found) console.log(each);
+  if (outcome.neverDone.length > 0) console.log(`Always refused: ${outcome.neverDone.join(', ')}`);
   await store.close();
   await stop();
-  if (found.length > 0) process.exitCode = 1;
+  if (found.length > 0 || outcome.neverDone.length > 0) process.exitCode = 1;
 }
 if (unsafe.length > 0) process.exitCode = 1;
