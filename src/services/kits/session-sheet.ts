@@ -8,6 +8,7 @@ import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
 import { shareKits } from '@/core/roll/shared-kits';
+import type { EnrolmentRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';
 import type { Programme } from '../programme/load';
@@ -137,12 +138,25 @@ const joinedAfter = (
   !last.kits.some(({ enrolmentId }) => enrolmentId === id) &&
   !last.leftOut.some(({ enrolmentId }) => enrolmentId === id);
 
+/** Whether two of a household eat of one kit. */
+const sharesWith = (one: EnrolmentRow, other: EnrolmentRow, session: SessionBundle['session']): boolean =>
+  one.sharedKit === 1 &&
+  other.sharedKit === 1 &&
+  one.householdId === other.householdId &&
+  groupNameOf(one.groupId, session) === groupNameOf(other.groupId, session);
+
+/** Those of which something holds, and the others. */
+const partition = <Each>(all: readonly Each[], holds: (each: Each) => boolean): [Each[], Each[]] => [
+  all.filter(holds),
+  all.filter((each) => !holds(each)),
+];
+
 function computeSession(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
   const last = bundle.sheet ? readSnapshot(bundle.sheet) : undefined;
   const revision = bundle.sheet?.revision ?? 0;
   const unlocked = bundle.sheetNotes.findLast((note) => note.kind === 'unlocked' && note.revision === revision);
   const locked = unlocked ? undefined : last;
-  const enrolled = comingOf(bundle).filter((row) => !joinedAfter(row, bundle, last));
+  const [enrolled, newcomers] = partition(comingOf(bundle), (row) => !joinedAfter(row, bundle, last));
   const reasons = new Map(bundle.exclusions.map((row) => [row.enrolmentId, row.reason]));
   const supplies = suppliesOf(bundle, programme, meanings);
   const participants = shareKits(
@@ -150,13 +164,15 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
       .filter((row) => !reasons.has(row.id))
       .map((row) => {
         const { id, name, servings, wishes, householdId } = rollPerson(row, meanings);
+        // What is not yet eaten is eaten with a sibling who joined since.
+        const siblings = newcomers.filter((each) => sharesWith(each, row, bundle.session));
         const group = groupNameOf(row.groupId, bundle.session);
         const supply = supplies.of(row);
         return {
           id,
           name,
           servings,
-          wishes,
+          wishes: [...wishes, ...siblings.flatMap((each) => rollPerson(each, meanings).wishes)],
           householdId,
           sharesKit: row.sharedKit === 1,
           ...(group ? { group } : {}),

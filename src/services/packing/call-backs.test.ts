@@ -22,6 +22,7 @@ import { moveSession, removeDish } from '../plan/sessions';
 import { forgetMeaning, giveMeaning } from '../programme/programme';
 import { editRecipe, saveEdited } from '../recipes/drafts';
 import { addProduct, setKitLabel } from '../recipes/products';
+import { shareKit } from '../roll/away';
 import { addPerson, editPerson, setStatus } from '../roll/roll';
 import { recordTicks, viewBench } from './bench';
 import { labelsToPrint } from './labels';
@@ -173,6 +174,19 @@ describe('a kit is called back', () => {
       instructorId: null,
     } as never);
     await need(5, 'milk');
+    expect(await held()).toEqual([1]);
+  });
+
+  it('for a brother who joined since and shares it, while it is not eaten', async () => {
+    const family = { household: 'Finch' };
+    const { courseId, sessionId, held, people } = await locked([{ name: 'Ada', ...family }, { name: 'Bram' }]);
+    const [ada] = await find(store.db, store.db.models.enrolment, { id: people[0] });
+    await shareKit(own.coordinator, { courseId, householdId: ada?.householdId ?? '', share: true });
+    await store.db.models.session.update({ cookBy: '2026-12-01' }, { where: { id: sessionId } });
+    const later = { ...own.coordinator, clock: () => NOW.add({ hours: 24 * 9 }) };
+    const joined = { name: 'Egon', avoids: 'milk', ...family };
+    await addPerson(later, { courseId, cells: cells(joined), status: 'enrolled' } as never);
+    await shareKit(later, { courseId, householdId: ada?.householdId ?? '', share: true });
     expect(await held()).toEqual([1]);
   });
 
