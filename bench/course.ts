@@ -1,5 +1,6 @@
-import { kitSheet, type Participant } from '@/core/kits/sheet';
-import { readRecipe, type WrittenLine, type WrittenRecipe } from '@/core/recipes/recipe';
+import type { Participant } from '@/core/kits/sheet/participant';
+import { kitSheet } from '@/core/kits/sheet/sheet';
+import { readRecipe, type WrittenLine, type WrittenRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { understandWish } from '@/core/safety/avoidances';
 

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { type CourseDishes, dishesForCourse } from '@/core/recipes/course-dishes';
-import { draftLine } from '@/core/recipes/draft';
-import { checkRecipe } from '@/core/recipes/slips';
+import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
+import { draftLine } from '@/core/recipes/reading/draft';
+import { checkRecipe } from '@/core/recipes/slips/slips';
 import { type Reference, TYPICAL } from '@/core/reference/reference';
 import { readRecipeFile } from '@/formats/recipe-json-ld';
 import labelled from '../tests/lines/labelled.json';

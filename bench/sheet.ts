@@ -1,9 +1,9 @@
-import { fewestVersions } from '@/core/kits/fewest-variants';
-import { type LockedSheet, sheetDifferences } from '@/core/kits/locked-sheet';
-import type { Participant } from '@/core/kits/sheet';
-import type { SheetInput } from '@/core/kits/sheet-content';
-import { computeSheet, sheetContent } from '@/core/kits/snapshot';
-import { readRecipe } from '@/core/recipes/recipe';
+import { type LockedSheet, sheetDifferences } from '@/core/kits/record/locked-sheet';
+import type { SheetInput } from '@/core/kits/record/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
+import { fewestVersions } from '@/core/kits/sheet/fewest-variants';
+import type { Participant } from '@/core/kits/sheet/participant';
+import { readRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, understandWish } from '@/core/safety/avoidances';
 import { writeRollXlsx } from '@/formats/roll-xlsx';

@@ -1,7 +1,8 @@
-// Proves once that the rule on import directions can fail: each floor is given a line it must refuse.
+// Holds rooms to a house without circles, and proves that the rules on imports can fail: each is given what it must refuse.
 import { spawnSync } from 'node:child_process';
-import { rmSync, writeFileSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { roomCircles, sourcesOf } from './rooms.mjs';
 import { ROOT } from './system.mjs';
 
 const FORBIDDEN = [
@@ -28,6 +29,18 @@ const FORMS = [
   (target) => `import type { X } from '${target}';\nexport type Y = X;\n`,
 ];
 
+/** Two files that import each other: by value, by type, and one by each. */
+const CIRCLES = [
+  [
+    "import { b } from './import-proof-circle-b';\nexport const a = () => b;\n",
+    "import { a } from './import-proof-circle-a';\nexport const b = () => a;\n",
+  ],
+  [
+    "import type { B } from './import-proof-circle-b';\nexport interface A { b: B }\n",
+    "import type { A } from './import-proof-circle-a';\nexport interface B { a: A }\n",
+  ],
+];
+
 // Real files, since the linter matches the rule to the folder a file lies in; removed whatever happens.
 const planted = FORBIDDEN.flatMap(([file, target], n) =>
   FORMS.map((form, k) => {
@@ -35,22 +48,53 @@ const planted = FORBIDDEN.flatMap(([file, target], n) =>
     return { file: path.join(dir, `import-proof-${n}-${k}${ext}`), target, text: form(target) };
   }),
 );
-let report = '';
-try {
-  for (const { file, text } of planted) writeFileSync(path.join(ROOT, file), text);
-  const biome = path.join(ROOT, 'node_modules', '.bin', 'biome');
-  const files = planted.map(({ file }) => file);
-  report = spawnSync(biome, ['lint', '--reporter=github', '--max-diagnostics=none', ...files], {
-    cwd: ROOT,
-    encoding: 'utf8',
-  }).stdout;
-} finally {
-  for (const { file } of planted) rmSync(path.join(ROOT, file), { force: true });
+const lint = (files) =>
+  spawnSync(
+    path.join(ROOT, 'node_modules', '.bin', 'biome'),
+    ['lint', '--reporter=github', '--max-diagnostics=none', ...files],
+    { cwd: ROOT, encoding: 'utf8' },
+  ).stdout;
+
+/** What the linter says of files that are there only for this. */
+function reportOn(files) {
+  try {
+    for (const { file, text } of files) writeFileSync(path.join(ROOT, file), text);
+    return lint(files.map(({ file }) => file));
+  } finally {
+    for (const { file } of files) rmSync(path.join(ROOT, file), { force: true });
+  }
 }
-const refused = report.split('\n').filter((line) => line.includes('noRestrictedImports'));
-const missed = planted.filter(({ file }) => !refused.some((line) => line.includes(file)));
-for (const { file, target, text } of missed) {
-  console.error(`The import rule lets ${path.dirname(file)} import ${target}:\n${text}`);
+
+const wrong = [];
+const refused = reportOn(planted)
+  .split('\n')
+  .filter((line) => line.includes('noRestrictedImports'));
+for (const { file, target, text } of planted)
+  if (!refused.some((line) => line.includes(file)))
+    wrong.push(`The import rule lets ${path.dirname(file)} import ${target}:\n${text}`);
+
+for (const texts of CIRCLES) {
+  const files = texts.map((text, at) => ({ file: `src/core/kits/import-proof-circle-${'ab'[at]}.ts`, text }));
+  if (!reportOn(files).includes('noImportCycles'))
+    wrong.push(`The rule on circles lets these pass:\n${texts.join('\n')}`);
 }
-if (missed.length > 0) process.exit(1);
-console.log(`Import directions: the rule refused all ${planted.length} forbidden imports it was given.`);
+
+const read = (file) => readFileSync(path.join(ROOT, file), 'utf8');
+for (const [floor, depth] of [
+  ['src/core', 1],
+  ['src/core', 2],
+])
+  for (const circle of roomCircles(floor, sourcesOf(ROOT, floor), depth, read))
+    wrong.push(`Rooms of ${floor} import each other in a circle: ${circle}`);
+const proof = {
+  'src/core/a/x.ts': "import type { Y } from '../b/y';",
+  'src/core/b/y.ts': "import { z } from '@/core/a/z';",
+};
+if (roomCircles('src/core', Object.keys(proof), 1, (file) => proof[file]).length === 0)
+  wrong.push('The rule on rooms does not see a circle of two.');
+
+for (const each of wrong) console.error(each);
+if (wrong.length > 0) process.exit(1);
+console.log(
+  `Imports: no rooms in circles; the rules refused all ${planted.length} forbidden imports and ${CIRCLES.length + 1} circles they were given.`,
+);

@@ -1,14 +1,15 @@
 // npm run search-unsafe [-- rolls seed steps]: makes rolls and recipes by chance, computes their kit sheets, and looks in every
 // kit for what its person must avoid; then takes random steps through the services, and looks at every kit and text after each.
 // Judged by the tables alone, with none of the code that chooses. Prints its seed.
-import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
-import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
-import type { SheetInput } from '@/core/kits/sheet-content';
-import { computeSheet } from '@/core/kits/snapshot';
-import { type LineWay, type Supply, WAYS } from '@/core/kits/supplied';
-import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe';
-import { withFillings } from '@/core/recipes/slots';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+
+import type { SheetInput } from '@/core/kits/record/sheet-content';
+import { computeSheet } from '@/core/kits/record/snapshot';
+import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/sheet/extras';
+import { VERSION_POLICIES } from '@/core/kits/sheet/fewest-variants';
+import { type LineWay, type Supply, WAYS } from '@/core/kits/supply/supplied';
+import type { WrittenAlternative, WrittenItem, WrittenLine } from '@/core/recipes/recipe/recipe';
+import { withFillings } from '@/core/recipes/recipe/slots';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { TYPICAL } from '@/core/reference/reference';
 import avoidances from '../src/core/reference/facts/avoidances.json';
 import care from '../src/core/reference/facts/care.json';

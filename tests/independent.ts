@@ -1,8 +1,8 @@
 // The kit arithmetic written a second time, as plainly as its rules read, with another library for fractions: what the
 // product computes on random cases is held against this.
 import { Fraction } from 'fraction.js';
-import type { KitCase } from '@/core/kits/kit-case';
-import type { WrittenAlternative, WrittenItem } from '@/core/recipes/recipe';
+import type { KitCase } from '@/core/kits/figures/kit-case';
+import type { WrittenAlternative, WrittenItem } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import avoidances from '../src/core/reference/facts/avoidances.json';
 

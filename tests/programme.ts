@@ -1,7 +1,7 @@
 // A small programme in the test database, made new for each test file.
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
-import type { WrittenLine } from '@/core/recipes/recipe';
+import type { WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { RollCells } from '@/core/roll/roll-row';
 import type { Context, Role } from '@/services/access/gate';
 import { viewKitSheet } from '@/services/kits/kit-sheet';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { CONSUMED_PER } from '@/core/kits/consumables';
-import { SUPPLY_KINDS } from '@/core/kits/series';
-import { WAYS } from '@/core/kits/supplied';
+import { CONSUMED_PER } from '@/core/kits/figures/consumables';
+import { SUPPLY_KINDS } from '@/core/kits/supply/series';
+import { WAYS } from '@/core/kits/supply/supplied';
 import { parsePositiveAmount } from '@/core/quantity/amount';
 import { AmountError } from '@/core/quantity/rational';
 

@@ -1,8 +1,14 @@
 import { z } from 'zod';
-import { MOST_SERVINGS } from '@/core/kits/kit-case';
-import { PRECISIONS, SCALINGS, SWAP_REASONS, type WrittenAlternative, type WrittenLine } from '@/core/recipes/recipe';
-import { ADULT, HEATS, TOOLS } from '@/core/recipes/step-plan';
-import type { SubRecipe } from '@/core/recipes/sub-recipes';
+import { MOST_SERVINGS } from '@/core/kits/figures/kit-case';
+import {
+  PRECISIONS,
+  SCALINGS,
+  SWAP_REASONS,
+  type WrittenAlternative,
+  type WrittenLine,
+} from '@/core/recipes/recipe/recipe';
+import type { SubRecipe } from '@/core/recipes/recipe/sub-recipes';
+import { ADULT, HEATS, TOOLS } from '@/core/recipes/steps/step-plan';
 
 /** An exact amount as text; a plain number is taken too, as people write JSON by hand. */
 const amount = z.preprocess(

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { foodIndex, foodsAmong } from '@/core/recipes/food-finder';
+import { foodIndex, foodsAmong } from '@/core/reference/food-finder';
 import type { Reference } from '@/core/reference/reference';
 
 /** Foods of a reference table that a text names. */

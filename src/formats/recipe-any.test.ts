@@ -1,13 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { draftLine, withDetails } from '@/core/recipes/draft';
-import { labelsOf, withoutLabels } from '@/core/recipes/line-details';
-import type { WrittenLine } from '@/core/recipes/recipe';
-import { checkRecipe } from '@/core/recipes/slips';
-import { planSteps } from '@/core/recipes/step-reader';
+import { draftLine, withDetails } from '@/core/recipes/reading/draft';
+import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
+import type { WrittenLine } from '@/core/recipes/recipe/recipe';
+import { checkRecipe } from '@/core/recipes/slips/slips';
+import { planSteps } from '@/core/recipes/steps/step-reader';
 import { TYPICAL } from '@/core/reference/reference';
-import { type IncomingRecipe, readIncoming, readIncomingLine } from './recipe-any';
+import type { IncomingRecipe } from './incoming-recipe';
+import { readIncoming, readIncomingLine } from './recipe-any';
 import { writeRecipeCsv } from './recipe-csv';
 import { readRecipeFile, writeRecipeFile } from './recipe-json-ld';
 

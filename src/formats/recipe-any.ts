@@ -1,37 +1,20 @@
-import { type DraftItem, type DraftLine, draftLine, type RangeUse, sayLine, withDetails } from '@/core/recipes/draft';
-import { type DraftAlternative, type LineDetails, labelsOf } from '@/core/recipes/line-details';
-import type { WrittenLine } from '@/core/recipes/recipe';
-import { splitRecipeText } from '@/core/recipes/recipe-text';
-import type { SettledStep } from '@/core/recipes/step-plan';
+import {
+  type DraftItem,
+  type DraftLine,
+  draftLine,
+  type RangeUse,
+  sayLine,
+  withDetails,
+} from '@/core/recipes/reading/draft';
+import { labelsOf } from '@/core/recipes/reading/line-details';
+import { splitRecipeText } from '@/core/recipes/reading/recipe-text';
+import type { WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { Reference } from '@/core/reference/reference';
+import type { IncomingLine, IncomingRecipe } from './incoming-recipe';
 import { isRecipeCsv, readRecipeCsv } from './recipe-csv';
 import { readRecipeNodes } from './recipe-json-ld';
 import { decodeText, FileRefused } from './text';
 import { isZip, readZip } from './zip';
-
-/** A recipe as it came in, before a person has looked at it: nothing in it is decided yet. */
-export interface IncomingRecipe {
-  readonly title: string;
-  readonly servings: number | undefined;
-  readonly description: string;
-  readonly lines: readonly IncomingLine[];
-  readonly steps: readonly string[];
-  /** Steps that the file says how to plan. */
-  readonly planned?: readonly SettledStep[];
-  readonly estimated?: boolean;
-}
-
-/** One ingredient line as written; settled when the file itself said everything of it. */
-export interface IncomingLine {
-  readonly text: string;
-  readonly section: string;
-  readonly settled?: WrittenLine;
-  /** Nobody has said yet whether the labels that its file states are those of the products used here. */
-  readonly labelIsOpen?: boolean;
-  /** What the file said of it beside its words. */
-  readonly details?: LineDetails;
-  readonly alternatives?: readonly DraftAlternative[];
-}
 
 /** One of the recipes that came in together, or why it cannot be used. */
 export interface Found {

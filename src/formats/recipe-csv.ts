@@ -1,8 +1,8 @@
 import Papa from 'papaparse';
 import { lineDetails, type RecipeBody } from '@/contracts/recipe';
-import { alternativesAsWritten, DETAILS, detailsOf, type LineDetails } from '@/core/recipes/line-details';
+import { alternativesAsWritten, DETAILS, detailsOf, type LineDetails } from '@/core/recipes/reading/line-details';
 import { writeCsv } from './csv';
-import type { IncomingLine, IncomingRecipe } from './recipe-any';
+import type { IncomingLine, IncomingRecipe } from './incoming-recipe';
 
 type Column =
   | 'recipe'

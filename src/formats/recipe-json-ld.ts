@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
-import { draftLine } from '@/core/recipes/draft';
-import { labelsOf } from '@/core/recipes/line-details';
-import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe';
-import { withBatches } from '@/core/recipes/usual-details';
+import { draftLine } from '@/core/recipes/reading/draft';
+import { labelsOf } from '@/core/recipes/reading/line-details';
+import { withBatches } from '@/core/recipes/reading/usual-details';
+import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { Reference } from '@/core/reference/reference';
-import type { IncomingLine, IncomingRecipe } from './recipe-any';
+import type { IncomingLine, IncomingRecipe } from './incoming-recipe';
 import { decodeText, FileRefused } from './text';
 
 /** The namespace of our one extension of schema.org/Recipe; documented in docs/formats.md. */

@@ -1,5 +1,5 @@
-import { byGroup } from '@/core/kits/sheet';
-import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/sheet-content';
+import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/record/sheet-content';
+import { byGroup } from '@/core/kits/sheet/participant';
 import { fromText, toNumber } from '@/core/quantity/rational';
 import { writeCsv } from './csv';
 

@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import type { SheetInput } from '@/core/kits/sheet-content';
-import { computeSheet, sheetContent } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/record/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
 import { TYPICAL } from '@/core/reference/reference';
 import { sheetPdf } from './sheet-pdf';
 

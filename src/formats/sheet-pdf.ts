@@ -4,8 +4,8 @@ import {
   type SheetContent,
   type SheetVariant,
   whyRefused,
-} from '@/core/kits/sheet-content';
-import { WHOLE } from '@/core/kits/supplied';
+} from '@/core/kits/record/sheet-content';
+import { WHOLE } from '@/core/kits/supply/supplied';
 import { refuseUnprintable } from './label-layout';
 import { makePdf, type Pdf } from './pdf';
 

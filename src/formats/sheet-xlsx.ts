@@ -1,14 +1,14 @@
 import ExcelJS from 'exceljs';
+import { type ItemTotal, packOf, type Total } from '@/core/kits/purchase/totals';
 import {
   COURSE_SUPPLIES,
   type SheetComponent,
   type SheetContent,
   type SheetVariant,
   whyRefused,
-} from '@/core/kits/sheet-content';
-import { recomputeSheet } from '@/core/kits/snapshot';
-import { isElsewhere } from '@/core/kits/supplied';
-import { type ItemTotal, packOf, type Total } from '@/core/kits/totals';
+} from '@/core/kits/record/sheet-content';
+import { recomputeSheet } from '@/core/kits/record/snapshot';
+import { isElsewhere } from '@/core/kits/supply/supplied';
 import {
   add,
   divide,

@@ -1,8 +1,8 @@
 import ExcelJS from 'exceljs';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import type { SheetInput } from '@/core/kits/sheet-content';
-import { computeSheet, sheetContent } from '@/core/kits/snapshot';
+import type { SheetInput } from '@/core/kits/record/sheet-content';
+import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
 import { TYPICAL } from '@/core/reference/reference';
 import { ColumnsUnclear } from './roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll-xlsx';

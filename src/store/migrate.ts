@@ -12,14 +12,8 @@ import { roll } from './migrations/0010-roll';
 import { supplies } from './migrations/0011-supplies';
 import { doors } from './migrations/0012-doors';
 import { whatWasSaid } from './migrations/0013-what-was-said';
+import type { Migration } from './migrations/migration';
 import type { Store } from './store';
-
-/** One step of the database's structure, forward and back. */
-export interface Migration {
-  readonly name: string;
-  up(run: (sql: string) => Promise<unknown>): Promise<void>;
-  down(run: (sql: string) => Promise<unknown>): Promise<void>;
-}
 
 const MIGRATIONS: readonly Migration[] = [
   firstTables,

@@ -2,7 +2,7 @@ import { BarChart } from 'echarts/charts';
 import { AriaComponent, GridComponent, LegendComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
-import type { CoverageCount } from '@/core/recipes/course-dishes';
+import type { CoverageCount } from '@/core/recipes/choosing/course-dishes';
 
 use([BarChart, GridComponent, LegendComponent, AriaComponent, SVGRenderer]);
 

@@ -1,5 +1,5 @@
 import { CircleCheck, CircleX, TriangleAlert } from 'lucide-react';
-import type { Fit, FitVerdict } from '@/core/recipes/fit';
+import type { Fit, FitVerdict } from '@/core/recipes/choosing/fit';
 
 const SIGNS = {
   fits: { Icon: CircleCheck, colour: 'text-success' },

@@ -1,16 +1,16 @@
 import Link from 'next/link';
-import type { ExtraKind } from '@/core/kits/extras';
-import { findVariants } from '@/core/kits/find-variants';
-import { isSentCold } from '@/core/kits/keeping';
-import { byGroup } from '@/core/kits/sheet';
+import { isSentCold } from '@/core/kits/figures/keeping';
+import { findVariants } from '@/core/kits/record/find-variants';
 import {
   COURSE_SUPPLIES,
   type SheetComponent,
   type SheetContent,
   type SheetPerson,
   type SheetVariant,
-} from '@/core/kits/sheet-content';
-import { WHOLE } from '@/core/kits/supplied';
+} from '@/core/kits/record/sheet-content';
+import type { ExtraKind } from '@/core/kits/sheet/extras';
+import { byGroup } from '@/core/kits/sheet/participant';
+import { WHOLE } from '@/core/kits/supply/supplied';
 import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */

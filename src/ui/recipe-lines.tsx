@@ -1,5 +1,5 @@
-import type { WrittenItem, WrittenLine, WrittenSwap } from '@/core/recipes/recipe';
-import { sayItem as say, saySealed } from '@/core/recipes/say-item';
+import type { WrittenItem, WrittenLine, WrittenSwap } from '@/core/recipes/recipe/recipe';
+import { sayItem as say, saySealed } from '@/core/recipes/recipe/say-item';
 
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {

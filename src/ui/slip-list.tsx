@@ -1,6 +1,6 @@
 import { TriangleAlert } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { SLIP_KINDS, type Slip } from '@/core/recipes/slips';
+import { SLIP_KINDS, type Slip } from '@/core/recipes/slips/slip';
 
 /** What smells like a slip: each with why, and what can be done about it. */
 export function SlipList({ slips, children }: { slips: readonly Slip[]; children: (slip: Slip) => ReactNode }) {

@@ -1,5 +1,5 @@
-import { ADULT, type PlannedStep } from '@/core/recipes/step-plan';
-import type { StepSchedule } from '@/core/recipes/step-schedule';
+import { ADULT, type PlannedStep } from '@/core/recipes/steps/step-plan';
+import type { StepSchedule } from '@/core/recipes/steps/step-schedule';
 
 /**
  * Steps over the minutes they take, as bars: full while hands are on them, hatched while they go on alone. What each waits

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { SheetContent } from '@/core/kits/sheet-content';
+import type { SheetContent } from '@/core/kits/record/sheet-content';
 
 /** What all kits come to, for the bench by weight and for the shop in packs. */
 export function TotalsTable({ content, base }: { content: SheetContent; base: string }) {

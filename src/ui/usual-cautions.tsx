@@ -1,4 +1,4 @@
-import { type CautionPlace, cautionsAt } from '@/core/recipes/cautions';
+import { type CautionPlace, cautionsAt } from '@/core/recipes/steps/cautions';
 
 /** The usual cautions of a place of work, folded away: who is at risk, from what, what to do, and whose advice it is. */
 export function UsualCautions({ at }: { at: CautionPlace }) {

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import type { Working } from '@/core/kits/working';
+import type { Working } from '@/core/kits/figures/working';
 import { EscapeTo } from './escape-to';
 
 /** The working of one number at the side: from what was asked for, down to where it comes from. */

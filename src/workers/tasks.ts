@@ -1,6 +1,6 @@
-import type { SheetContent } from '@/core/kits/sheet-content';
+import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
-import { type CourseDishes, dishesForCourse } from '@/core/recipes/course-dishes';
+import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
 import type { Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { RollCells } from '@/core/roll/roll-row';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { SheetTotal } from '../kits/sheet-content';
+import type { SheetTotal } from '../kits/record/sheet-content';
 import { shoppingList } from './shopping-list';
 
 const total = (change: Partial<SheetTotal> & Pick<SheetTotal, 'ingredient'>): SheetTotal => ({

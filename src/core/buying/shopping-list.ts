@@ -1,4 +1,4 @@
-import type { SheetTotal } from '../kits/sheet-content';
+import type { SheetTotal } from '../kits/record/sheet-content';
 import { parseAmount } from '../quantity/amount';
 import { ceil, compare, divide, fromText, multiply, rational, subtract } from '../quantity/rational';
 import { sayCount, sayGrams } from '../quantity/say';

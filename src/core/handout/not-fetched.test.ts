@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { LockedSheet } from '../kits/locked-sheet';
-import type { SheetInput } from '../kits/sheet-content';
-import { computeSheet, sheetContent } from '../kits/snapshot';
+import type { LockedSheet } from '../kits/record/locked-sheet';
+import type { SheetInput } from '../kits/record/sheet-content';
+import { computeSheet, sheetContent } from '../kits/record/snapshot';
 import { TYPICAL } from '../reference/reference';
 import { fateOffers, leftKit, takersOf } from './not-fetched';
 

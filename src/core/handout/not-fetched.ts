@@ -1,7 +1,7 @@
-import { type FactsNow, judgeKit } from '../kits/judgement';
-import { isSentCold } from '../kits/keeping';
-import type { LockedSheet } from '../kits/locked-sheet';
-import type { SheetComponent, SheetContent, SheetKit } from '../kits/sheet-content';
+import { isSentCold } from '../kits/figures/keeping';
+import { type FactsNow, judgeKit } from '../kits/record/judgement';
+import type { LockedSheet } from '../kits/record/locked-sheet';
+import type { SheetComponent, SheetContent, SheetKit } from '../kits/record/sheet-content';
 import type { Wish } from '../safety/avoidances';
 
 /** What becomes of a kit that nobody fetched. */

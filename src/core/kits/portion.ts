@@ -14,7 +14,7 @@ import {
   toInteger,
   toText,
 } from '../quantity/rational';
-import type { Item } from '../recipes/recipe';
+import type { Item } from '../recipes/recipe/recipe';
 
 /** What one kit gets of one item. */
 export interface Portion {

@@ -1,8 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
-import { keepingOf } from '../kits/keeping';
-import type { LockedSheet } from '../kits/locked-sheet';
-import { byGroup } from '../kits/sheet';
-import type { SheetComponent, SheetKit, SheetVariant } from '../kits/sheet-content';
+import { keepingOf } from '../kits/figures/keeping';
+import type { LockedSheet } from '../kits/record/locked-sheet';
+import type { SheetComponent, SheetKit, SheetVariant } from '../kits/record/sheet-content';
+import { byGroup } from '../kits/sheet/participant';
 import { findIngredient, type Reference } from '../reference/reference';
 
 /** What one kit's label says. */

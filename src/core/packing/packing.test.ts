@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { shoppingList } from '../buying/shopping-list';
-import { kitsToHold } from '../kits/judgement';
-import { type LockedSheet, sheetDifferences } from '../kits/locked-sheet';
-import type { Participant } from '../kits/sheet';
-import type { SheetContent, SheetInput } from '../kits/sheet-content';
-import { computeSheet, sheetContent } from '../kits/snapshot';
-import type { WrittenLine } from '../recipes/recipe';
+import { kitsToHold } from '../kits/record/judgement';
+import { type LockedSheet, sheetDifferences } from '../kits/record/locked-sheet';
+import type { SheetContent, SheetInput } from '../kits/record/sheet-content';
+import { computeSheet, sheetContent } from '../kits/record/snapshot';
+import type { Participant } from '../kits/sheet/participant';
+import type { WrittenLine } from '../recipes/recipe/recipe';
 import { TYPICAL } from '../reference/reference';
 import { kitLabels, madeLabels } from './label';
 import { benchSheet, type PackEvent, packedNow, packProgress, sayComponentKey } from './progress';

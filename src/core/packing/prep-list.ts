@@ -1,4 +1,4 @@
-import type { SheetComponent, SheetContent } from '../kits/sheet-content';
+import type { SheetComponent, SheetContent } from '../kits/record/sheet-content';
 import { add, equals, fromText, multiply, ONE, type Rational, rational, ZERO } from '../quantity/rational';
 import { sayGrams, sayPieces } from '../quantity/say';
 import { findUnit } from '../quantity/units';

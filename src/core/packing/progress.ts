@@ -1,6 +1,6 @@
-import { type ContainerSize, kitBulks } from '../kits/containers';
-import type { LockedSheet } from '../kits/locked-sheet';
-import { COURSE_SUPPLIES, type SheetComponent } from '../kits/sheet-content';
+import { type ContainerSize, kitBulks } from '../kits/figures/containers';
+import type { LockedSheet } from '../kits/record/locked-sheet';
+import { COURSE_SUPPLIES, type SheetComponent } from '../kits/record/sheet-content';
 
 /**
  * What can happen to a kit at the bench: a component goes in or comes out again; the whole kit is called back because

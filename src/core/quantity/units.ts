@@ -1,6 +1,6 @@
-import facts from '../reference/facts/units.json';
 import { parseAmount } from './amount';
 import { AmountError, type Rational } from './rational';
+import facts from './units.json';
 
 /** What a unit measures: volume in millilitres, mass in grams, or whole pieces. */
 export type Dimension = 'volume' | 'mass' | 'count';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { toText } from '../quantity/rational';
 import { readUnit } from '../quantity/units';
-import { foodIndex } from '../recipes/food-finder';
+import { foodIndex } from './food-finder';
 import { type OwnFood, ownReference, weighingDoubt } from './own-reference';
 import { findIngredient, measuresOf, TYPICAL, weightOf } from './reference';
 

@@ -1,5 +1,7 @@
-import { ERASED } from '../kits/erased-sheet';
 import { nameKey } from './roll-row';
+
+/** What stands in the place of a person's name after erasing. */
+export const ERASED = 'Erased';
 
 /** What a family is known by, in words. */
 export interface FamilyWords {

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { shareKits } from '../kits/sheet/shared-kits';
 import { attendanceNow, questionsOf } from './attendance';
 import { balance, forecast, USUAL_COSTS } from './forecast';
-import { shareKits } from './shared-kits';
 import { modePlaces, offerDraft, type Place, placesOf } from './waitlist';
 
 const place = (id: string, status: Place['status'], more: Partial<Place> = {}): Place => ({

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { SheetInput } from '../kits/sheet-content';
-import { computeSheet, sheetContent } from '../kits/snapshot';
+import type { SheetInput } from '../kits/record/sheet-content';
+import { computeSheet, sheetContent } from '../kits/record/snapshot';
 import { TYPICAL } from '../reference/reference';
 import { understandWish } from './avoidances';
 import { avoidedByAge, careOf, cutForSmall } from './care';

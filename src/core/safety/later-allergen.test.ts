@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from 'vitest';
-import { computeCase } from '../kits/kit-case';
+import { computeCase } from '../kits/figures/kit-case';
 import { TYPICAL } from '../reference/reference';
 import { blockersOf, EDITION, holdingsOf, labelGaps, withoutCode } from './avoidances';
 

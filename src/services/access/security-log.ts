@@ -1,7 +1,7 @@
+import type { Temporal } from 'temporal-polyfill';
 import { countAttempt } from '@/store/attempts';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
-import type { Context } from './gate';
 
 /** What is kept of what happens at the doors. */
 export type SecurityEventKind =
@@ -31,7 +31,7 @@ const MOST_AN_HOUR = 200;
 
 /** Keeps an event, unless its source has already filled the hour. A full disk or a lost database stops nobody at the door. */
 export async function logSecurity(
-  from: Pick<Context, 'clock' | 'ids'> & { readonly store: Store },
+  from: { readonly store: Store; clock(): Temporal.Instant; ids(): string },
   kind: SecurityEventKind,
   { programmeId = null, actorId = null, ip = '', detail = '' }: About,
 ): Promise<void> {

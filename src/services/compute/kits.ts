@@ -1,5 +1,5 @@
 import { kitCaseRequest } from '@/contracts/kit-case';
-import { type CaseResult, computeCase } from '@/core/kits/kit-case';
+import { type CaseResult, computeCase } from '@/core/kits/figures/kit-case';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
 import { ROLES, service } from '../access/gate';

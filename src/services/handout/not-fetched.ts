@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fateOffers, KIT_FATES, leftKit, takersOf } from '@/core/handout/not-fetched';
-import { judgeKit } from '@/core/kits/judgement';
+import { judgeKit } from '@/core/kits/record/judgement';
 import { packedNow } from '@/core/packing/progress';
 import { attendanceNow } from '@/core/roll/attendance';
 import { holdBench } from '@/store/bench';

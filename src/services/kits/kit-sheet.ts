@@ -1,17 +1,23 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
 import { labelCodes } from '@/contracts/reference';
-import { proposeVersions, versionFigures } from '@/core/kits/compare-versions';
-import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
-import type { LockedSheet, SheetGroup } from '@/core/kits/locked-sheet';
-import { handedOutWith } from '@/core/kits/series';
-import type { SheetContent, SheetKit } from '@/core/kits/sheet-content';
-import { computeSheet, recomputeSheet } from '@/core/kits/snapshot';
-import { choose } from '@/core/kits/variant';
-import { componentWorking, supplyWorking, totalWorking, type VariantShare, type Working } from '@/core/kits/working';
+import { proposeVersions, versionFigures } from '@/core/kits/figures/compare-versions';
+import {
+  componentWorking,
+  supplyWorking,
+  totalWorking,
+  type VariantShare,
+  type Working,
+} from '@/core/kits/figures/working';
+import type { LockedSheet, SheetGroup } from '@/core/kits/record/locked-sheet';
+import type { SheetContent, SheetKit } from '@/core/kits/record/sheet-content';
+import { computeSheet, recomputeSheet } from '@/core/kits/record/snapshot';
+import { VERSION_POLICIES } from '@/core/kits/sheet/fewest-variants';
+import { handedOutWith } from '@/core/kits/supply/series';
 import { calledBackNow } from '@/core/packing/progress';
 import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
+import { choose } from '@/core/recipes/recipe/choice';
 import { findIngredient } from '@/core/reference/reference';
 import { writeSheetCsv } from '@/formats/sheet-csv';
 import { execute, find, findOne, insert, remove } from '@/store/query';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { whatItMakes } from '@/core/kits/what-it-makes';
+import { whatItMakes } from '@/core/kits/figures/what-it-makes';
 import { prepList } from '@/core/packing/prep-list';
 import { parseAmount } from '@/core/quantity/amount';
 import { AmountError, divide, multiply, type Rational } from '@/core/quantity/rational';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { container, type KitRules, kitRules, lineWays } from '@/contracts/kits';
 import type { RecipeBody } from '@/contracts/recipe';
-import { packedLines } from '@/core/recipes/recipe';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { packedLines } from '@/core/recipes/recipe/recipe';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient } from '@/core/reference/reference';
 import { change, updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';

@@ -1,13 +1,18 @@
 import { createHash } from 'node:crypto';
-import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/extras';
-import { canonicalJson, type LockedSheet, type SheetDifference, sheetDifferences } from '@/core/kits/locked-sheet';
-import type { Participant } from '@/core/kits/sheet';
-import type { SheetContent, SheetInput } from '@/core/kits/sheet-content';
-import { type Computed, computeSheet, sheetContent } from '@/core/kits/snapshot';
+import {
+  canonicalJson,
+  type LockedSheet,
+  type SheetDifference,
+  sheetDifferences,
+} from '@/core/kits/record/locked-sheet';
+import type { SheetContent, SheetInput } from '@/core/kits/record/sheet-content';
+import { type Computed, computeSheet, sheetContent } from '@/core/kits/record/snapshot';
+import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/sheet/extras';
+import type { Participant } from '@/core/kits/sheet/participant';
+import { shareKits } from '@/core/kits/sheet/shared-kits';
 import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
-import { shareKits } from '@/core/roll/shared-kits';
 import type { EnrolmentRow } from '@/store/rows';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Problem } from '../errors';

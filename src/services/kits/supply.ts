@@ -1,5 +1,6 @@
 import type { HomeFacts, KitRules } from '@/contracts/kits';
 import type { RecipeBody } from '@/contracts/recipe';
+import type { SheetDish } from '@/core/kits/record/sheet-content';
 import {
   afterKit,
   type Held,
@@ -7,15 +8,14 @@ import {
   NOTHING_HELD,
   supplyFromCourse,
   USUAL_CUTS_FROM,
-} from '@/core/kits/series';
-import type { SheetDish } from '@/core/kits/sheet-content';
-import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kits/supplied';
-import { choose } from '@/core/kits/variant';
+} from '@/core/kits/supply/series';
+import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kits/supply/supplied';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { fromText } from '@/core/quantity/rational';
-import { packedLines, type Recipe, readRecipe, type WrittenRecipe } from '@/core/recipes/recipe';
-import { type Filling, withFillings } from '@/core/recipes/slots';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { choose } from '@/core/recipes/recipe/choice';
+import { packedLines, type Recipe, readRecipe, type WrittenRecipe } from '@/core/recipes/recipe/recipe';
+import { type Filling, withFillings } from '@/core/recipes/recipe/slots';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Reference } from '@/core/reference/reference';
 import type { SeriesDish, SeriesSession } from '@/store/series';
 import type { EnrolmentAtHome, SessionBundle } from '@/store/session-bundles';

@@ -1,4 +1,4 @@
-import { kitsToHold, type PersonNow } from '@/core/kits/judgement';
+import { kitsToHold, type PersonNow } from '@/core/kits/record/judgement';
 import { calledBackNow, packedNow } from '@/core/packing/progress';
 import { appendEvents } from '@/store/bench';
 import { find, select } from '@/store/query';

@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import type { LockedSheet } from '@/core/kits/locked-sheet';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { changedLabels, kitLabels, madeLabels } from '@/core/packing/label';
 import { calledBackNow } from '@/core/packing/progress';
 import { callBackEvents } from '@/store/bench';

@@ -1,4 +1,4 @@
-import type { LockedSheet } from '@/core/kits/locked-sheet';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { latestSheetId, sheetById } from '@/store/bench';
 import type { Db } from '@/store/store';
 import type { Context } from '../access/gate';

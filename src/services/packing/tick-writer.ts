@@ -1,5 +1,5 @@
 import type { SentTick } from '@/contracts/bench';
-import type { LockedSheet } from '@/core/kits/locked-sheet';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
 import { appendEvents, callBackEvents, eventsSince, holdBench } from '@/store/bench';
 import { execute } from '@/store/query';

@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
 import type { RecipeBody } from '@/contracts/recipe';
-import type { ExtrasWanted } from '@/core/kits/extras';
-import { VERSION_POLICIES } from '@/core/kits/fewest-variants';
+import type { ExtrasWanted } from '@/core/kits/sheet/extras';
+import { VERSION_POLICIES } from '@/core/kits/sheet/fewest-variants';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import type { Booking } from '@/core/plan/conflicts';
 import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
 import { moveAlong } from '@/core/plan/sitting';
-import { type Filling, slotsOf } from '@/core/recipes/slots';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { type Filling, slotsOf } from '@/core/recipes/recipe/slots';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { freshSession } from '@/store/fresh';
 import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { SessionRow } from '@/store/rows';

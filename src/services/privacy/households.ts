@@ -1,8 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
-import { ERASED, withoutPeople } from '@/core/kits/erased-sheet';
-import type { LockedSheet } from '@/core/kits/locked-sheet';
-import { type WordsToErase, withoutWords, wordsToErase } from '@/core/roll/erased-words';
+import { withoutPeople } from '@/core/kits/record/erased-sheet';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
+import { ERASED, type WordsToErase, withoutWords, wordsToErase } from '@/core/roll/erased-words';
 import {
   blankChanges,
   changesAbout,

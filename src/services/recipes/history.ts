@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
-import { canonicalJson, type LockedSheet } from '@/core/kits/locked-sheet';
-import { packedLines } from '@/core/recipes/recipe';
-import { type Filling, withFillings } from '@/core/recipes/slots';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
-import { recipeDifferences } from '@/core/recipes/versions';
+import { canonicalJson, type LockedSheet } from '@/core/kits/record/locked-sheet';
+import { packedLines } from '@/core/recipes/recipe/recipe';
+import { type Filling, withFillings } from '@/core/recipes/recipe/slots';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
+import { recipeDifferences } from '@/core/recipes/recipe/versions';
 import { find, select } from '@/store/query';
 import { service } from '../access/gate';
 import { loadProgramme } from '../programme/load';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { keepingLimit, newProduct } from '@/contracts/reference';
 import { parsePositiveAmount } from '@/core/quantity/amount';
-import { type Product, servingFigures } from '@/core/recipes/cost';
-import { packedLines, readRecipe } from '@/core/recipes/recipe';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { type Product, servingFigures } from '@/core/recipes/recipe/cost';
+import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient, type Ingredient, TYPICAL } from '@/core/reference/reference';
 import { avoidanceLabel, labelGaps } from '@/core/safety/avoidances';
 import { change, find, findOne, insert, remove } from '@/store/query';

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { settledStep } from '@/contracts/recipe';
-import { inBatches } from '@/core/recipes/step-plan';
-import { planSteps } from '@/core/recipes/step-reader';
-import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/step-schedule';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
+import { inBatches } from '@/core/recipes/steps/step-plan';
+import { planSteps } from '@/core/recipes/steps/step-reader';
+import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/steps/step-schedule';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { ServiceError } from '../errors';

@@ -7,8 +7,8 @@ import {
   type DishRecipe,
   dishFactsOf,
   fitOfSession,
-} from '@/core/recipes/course-dishes';
-import { wholeRecipe } from '@/core/recipes/sub-recipes';
+} from '@/core/recipes/choosing/course-dishes';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { foodsIn } from '@/formats/menu-csv';
 import { find, select } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';

@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 import { ID, NULL_ID, refuse, TABLE_END, to } from './sql';
 
 const TABLES: readonly (readonly [name: string, columns: string])[] = [

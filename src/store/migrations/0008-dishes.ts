@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 
 /** What fills the flexible slots of a dish in a session, and whose label kits use. */
 export const dishes: Migration = {

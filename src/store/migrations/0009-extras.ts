@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 
 /** What is made beside the kits of a roll: its kits belong to nobody who is enrolled. */
 export const extras: Migration = {

@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 import { ID, refuse, TABLE_END, to } from './sql';
 
 /** How somebody is on a roll and since when, who is away, who came, and what was decided about a locked sheet. */

@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 import { ID, NULL_ID, refuse, TABLE_END, to } from './sql';
 
 /** What goes with kits beside measured food: supplies of a course, what families have at home, how lines travel. */

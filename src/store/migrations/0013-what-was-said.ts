@@ -1,4 +1,4 @@
-import type { Migration } from '../migrate';
+import type { Migration } from './migration';
 
 /** What a jar of the course held when it went out: later sessions judge it by its own label. Who said what a word means. */
 export const whatWasSaid: Migration = {

@@ -1,4 +1,4 @@
-import type { SheetComponent } from '@/core/kits/sheet-content';
+import type { SheetComponent } from '@/core/kits/record/sheet-content';
 import type { BenchKit, BenchSheet } from '@/core/packing/progress';
 import { KitPlace } from './kit-place';
 import { packOf } from './pack-of';

@@ -3,7 +3,7 @@
 import { redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
-import type { Slip } from '@/core/recipes/slips';
+import type { Slip } from '@/core/recipes/slips/slip';
 import { ServiceError } from '@/services/errors';
 import { addDish } from '@/services/plan/sessions';
 import { checkDraft, type DraftedLine, readDraftLine, saveDraft, saveEdited } from '@/services/recipes/drafts';

@@ -1,8 +1,14 @@
 'use client';
 
 import { CircleHelp, X } from 'lucide-react';
-import type { RangeUse } from '@/core/recipes/draft';
-import { alternativesAsWritten, detailsOf, labelsOf, withoutLabel, withoutLabels } from '@/core/recipes/line-details';
+import type { RangeUse } from '@/core/recipes/reading/draft';
+import {
+  alternativesAsWritten,
+  detailsOf,
+  labelsOf,
+  withoutLabel,
+  withoutLabels,
+} from '@/core/recipes/reading/line-details';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/action-form';
 import { FoodFields } from '@/ui/food-fields';

@@ -1,9 +1,9 @@
 'use client';
 
 import type { Precision } from '@/core/quantity/measure';
-import { type DraftAlternative, LEAVE_OUT, type LineDetails } from '@/core/recipes/line-details';
-import type { Scaling } from '@/core/recipes/recipe';
-import { SWAP_REASONS } from '@/core/recipes/recipe';
+import { type DraftAlternative, LEAVE_OUT, type LineDetails } from '@/core/recipes/reading/line-details';
+import type { Scaling } from '@/core/recipes/recipe/recipe';
+import { SWAP_REASONS } from '@/core/recipes/recipe/recipe';
 import { Field } from '@/ui/field';
 
 /** How each way of scaling is told. */

@@ -1,9 +1,9 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
-import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
-import type { Slip } from '@/core/recipes/slips';
-import type { SettledStep } from '@/core/recipes/step-plan';
+import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
+import type { Slip } from '@/core/recipes/slips/slip';
+import type { SettledStep } from '@/core/recipes/steps/step-plan';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { FormMessage, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';

@@ -1,6 +1,6 @@
 import { attempt, fields } from '@/app/form';
-import { type LineWay, WAYS, type Way } from '@/core/kits/supplied';
-import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/serving-size';
+import { type LineWay, WAYS, type Way } from '@/core/kits/supply/supplied';
+import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
 import { setLineWays } from '@/services/kits/rules';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';

@@ -1,5 +1,5 @@
 import { attempt, fields } from '@/app/form';
-import type { ExtrasWanted } from '@/core/kits/extras';
+import type { ExtrasWanted } from '@/core/kits/sheet/extras';
 import { setExtras } from '@/services/plan/sessions';
 import type { viewSuits } from '@/services/recipes/suits';
 import { ActionForm, type FormState } from '@/ui/action-form';

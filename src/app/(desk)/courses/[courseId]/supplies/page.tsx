@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { orNotFound } from '@/app/or-not-found';
-import { CONSUMED_PER } from '@/core/kits/consumables';
-import { type CourseSupply, USUAL_CUTS_FROM } from '@/core/kits/series';
+import { CONSUMED_PER } from '@/core/kits/figures/consumables';
+import { type CourseSupply, USUAL_CUTS_FROM } from '@/core/kits/supply/series';
 import { viewKitRules } from '@/services/kits/rules';
 import { ActionForm } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
-import { ADULT, HEATS, type PlannedStep, TOOLS } from '@/core/recipes/step-plan';
+import { ADULT, HEATS, type PlannedStep, TOOLS } from '@/core/recipes/steps/step-plan';
 import { settleStep, viewSteps } from '@/services/recipes/steps';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice, Field } from '@/ui/field';

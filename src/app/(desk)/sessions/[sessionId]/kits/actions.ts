@@ -2,7 +2,7 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
-import type { VersionPolicy } from '@/core/kits/fewest-variants';
+import type { VersionPolicy } from '@/core/kits/sheet/fewest-variants';
 import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '@/services/kits/kit-sheet';
 import { setVersions } from '@/services/plan/sessions';

@@ -1,5 +1,5 @@
-import type { KitBulk } from '@/core/kits/containers';
-import type { SheetContent } from '@/core/kits/sheet-content';
+import type { KitBulk } from '@/core/kits/figures/containers';
+import type { SheetContent } from '@/core/kits/record/sheet-content';
 import { sayCount } from '@/core/quantity/say';
 
 const litres = (ml: number) => (ml < 1000 ? `${Math.round(ml / 10) * 10} ml` : `${(ml / 1000).toFixed(1)} l`);

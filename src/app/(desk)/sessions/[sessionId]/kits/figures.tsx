@@ -1,4 +1,4 @@
-import { sayDrivers } from '@/core/kits/kit-cost';
+import { sayDrivers } from '@/core/kits/figures/kit-cost';
 import { sayCount, sayMoney } from '@/core/quantity/say';
 import type { kitFigures } from '@/services/kits/figures';
 

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
-import type { SheetContent } from '@/core/kits/sheet-content';
+import type { SheetContent } from '@/core/kits/record/sheet-content';
 import { viewKitSheet, viewWorking } from '@/services/kits/kit-sheet';
 import { ActionForm } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
-import { labelsThatWouldHelp } from '@/core/kits/label-would-help';
-import type { SheetContent, SheetVariant } from '@/core/kits/sheet-content';
+import { labelsThatWouldHelp } from '@/core/kits/record/label-would-help';
+import type { SheetContent, SheetVariant } from '@/core/kits/record/sheet-content';
 import { type Ingredient, readIngredient } from '@/core/reference/reference';
 import { avoidanceLabel, namedOn } from '@/core/safety/avoidances';
 import { labelMark } from '@/services/kits/kit-sheet';

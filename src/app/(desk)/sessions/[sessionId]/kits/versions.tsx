@@ -1,5 +1,5 @@
 import { call } from '@/app/access';
-import type { VersionPolicy } from '@/core/kits/fewest-variants';
+import type { VersionPolicy } from '@/core/kits/sheet/fewest-variants';
 import { sayMoney } from '@/core/quantity/say';
 import { compareVersions } from '@/services/kits/kit-sheet';
 import { chooseVersions } from './actions';

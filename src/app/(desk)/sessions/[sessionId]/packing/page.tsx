@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import { LABEL_SAYS_LESS } from '@/core/kits/locked-sheet';
+import { LABEL_SAYS_LESS } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow, packedNow, packProgress } from '@/core/packing/progress';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { viewSession } from '@/services/kits/kit-sheet';

@@ -1,0 +1,372 @@
+// The amount at the beginning of an ingredient line: numbers as cooks write them, ranges, sums, multiples of a pack.
+import { parseAmount } from '../../quantity/amount';
+import { add, divide, equals, multiply, ONE, type Rational } from '../../quantity/rational';
+import { findUnit, type Unit } from '../../quantity/units';
+
+/** An amount with both its ends; they are the same where no range was written. */
+export interface Span {
+  readonly least: Rational;
+  readonly most: Rational;
+}
+
+/** A unit as it was written: one that is measured, or a word for a piece or a pack. */
+export interface WrittenUnit {
+  /** Key of a unit (see units.ts), or the word for a piece: "can", "bunch", "sprig". */
+  readonly key: string;
+  readonly unit: Unit | undefined;
+}
+
+/** Something measured: "400 g". */
+export interface Measured {
+  readonly amount: Span;
+  readonly unit: Unit;
+}
+
+export interface ReadAmount {
+  readonly amount: Span | undefined;
+  readonly unit: WrittenUnit | undefined;
+  /** What one pack holds: the 400 g of a 400 g can. */
+  readonly pack: Measured | undefined;
+  /** The same amount said otherwise: "1 cup (240 ml)". */
+  readonly also: readonly Measured[];
+  /** "heaped", "scant": how full the measure is. */
+  readonly fill: string;
+  /** "large", "small" … of the piece. */
+  readonly size: string;
+  /** Taken for granted, said to the coordinator. */
+  readonly assumed: readonly string[];
+  /** An amount that is left open by the line: "some", "a few". */
+  readonly vague: '' | 'few' | 'to taste';
+  readonly rest: string;
+}
+
+const VULGAR = '½⅓⅔¼¾⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞';
+/** A number: "1 1/2", "1½", "3/4", "1.5", "1,5", "1,000"; not the beginning of a longer one. */
+const NUMBER = String.raw`(?:\d+ ?[${VULGAR}]|[${VULGAR}]|\d+[ -]\d+ ?/ ?\d+|\d+ ?/ ?\d+|\d{1,3}(?:,\d{3})+(?!\d)|\d+[.,]\d+|\d+)`;
+
+const WORDS: Readonly<Record<string, string>> = {
+  one: '1',
+  two: '2',
+  three: '3',
+  four: '4',
+  five: '5',
+  six: '6',
+  seven: '7',
+  eight: '8',
+  nine: '9',
+  ten: '10',
+  eleven: '11',
+  twelve: '12',
+};
+
+const PIECES: Readonly<Record<string, string>> = {
+  can: 'can',
+  tin: 'can',
+  jar: 'jar',
+  packet: 'pack',
+  package: 'pack',
+  pack: 'pack',
+  pkg: 'pack',
+  sachet: 'pack',
+  bag: 'bag',
+  box: 'box',
+  carton: 'carton',
+  tub: 'tub',
+  bottle: 'bottle',
+  bunch: 'bunch',
+  handful: 'handful',
+  head: 'head',
+  bulb: 'head',
+  sprig: 'sprig',
+  sheet: 'sheet',
+  ball: 'ball',
+  block: 'block',
+  leaf: 'leaf',
+  rib: 'stalk',
+  inch: 'inch',
+  inche: 'inch',
+  cm: 'cm',
+  centimetre: 'cm',
+  centimeter: 'cm',
+  knob: 'knob',
+  loaf: 'loaf',
+  rasher: 'slice',
+  wedge: 'wedge',
+  drop: 'drop',
+  spear: 'spear',
+};
+
+/** Pieces that are packs: a measure beside them says what one holds. */
+const PACKS = new Set(['can', 'jar', 'pack', 'bag', 'box', 'carton', 'tub', 'bottle', 'ball', 'block']);
+
+const FILL = /^(heaped|heaping|rounded|level|scant|generous|good|full)\b\.? ?/i;
+const SIZE = /^(extra[- ]large|large|medium|small|big)(?:[- ]sized?)?\b,? ?/i;
+
+/** A number as text, in the form `parseAmount` reads: "1,5" is 1.5, "1,000" is 1000, "1-1/2" is 1 1/2. */
+export function plainNumber(text: string): string {
+  if (/^\d{1,3}(,\d{3})+$/.test(text)) return text.replace(/,/g, '');
+  return text.replace(/^(\d+)-(\d+ ?\/)/, '$1 $2').replace(/^(\d+),(\d+)$/, '$1.$2');
+}
+
+/** Half a dozen and its like become numbers, so that the grammar knows only those. */
+function spellNumbers(line: string): string {
+  return line
+    .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|~|≈)\s*/i, '')
+    .replace(/^half a dozen\b/i, '6')
+    .replace(/^(?:a|one|1) dozen\b/i, '12')
+    .replace(/^two dozen\b/i, '24')
+    .replace(/^(\d+) dozen\b/i, (_, count) => String(Number(count) * 12))
+    .replace(/^a couple(?: of)?\b/i, '2')
+    .replace(/^(?:one[- ])?half(?: of)? (?:an?|the)\b/i, '1/2')
+    .replace(/^half\b(?= )/i, '1/2')
+    .replace(/^(?:a|one) quarter(?: of)?(?: an?)?\b/i, '1/4')
+    .replace(
+      /^(one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/i,
+      (word) => WORDS[word.toLowerCase()] ?? word,
+    )
+    .replace(/^(?:an?|the)\b(?= \d)/i, '1')
+    .replace(/^an?\b(?= )/i, '1')
+    .replace(/^(\S+) and (?:a|one) half\b/i, (whole, number) => (/^\d+$/.test(number) ? `${number} 1/2` : whole));
+}
+
+const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] = [
+  [/^(?:a )?few\b ?/i, 'few'],
+  [/^several\b ?/i, 'few'],
+  [/^(?:a )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|knob|touch)(?: bit)?(?: of)?\b ?/i, 'to taste'],
+  [/^some\b ?/i, 'to taste'],
+];
+
+/** "Scant ½ cup", "a generous 2 tbsp": how full the measure is, said before the number. */
+const FULL_BEFORE = new RegExp(`^(?:an? )?(scant|generous|heaped|heaping|rounded|level) (?=${NUMBER})`, 'i');
+
+/** Reads what a line begins with; what follows is left in `rest`. */
+export function readAmount(line: string): ReadAmount {
+  const [said = '', fill = ''] = FULL_BEFORE.exec(line) ?? [];
+  if (said === '') return readCount(line);
+  const read = readCount(line.slice(said.length));
+  return { ...read, fill: fill.toLowerCase(), assumed: [...read.assumed, `“${fill}” is measured as a level one`] };
+}
+
+function readCount(line: string): ReadAmount {
+  const assumed: string[] = [];
+  for (const [pattern, vague] of VAGUE) {
+    if (!pattern.test(line)) continue;
+    const rest = line.replace(pattern, '');
+    const unit = takeUnit(rest, assumed);
+    return {
+      ...nothing(),
+      vague,
+      rest: ofLess(unit && (unit.unit?.dimension ?? 'count') === 'count' ? unit.rest : rest),
+      assumed,
+    };
+  }
+  // "1-1/2" and "1 and 1/2" are one and a half.
+  const spelled = spellNumbers(line).replace(/^(\d+)(?:-| and | & )(\d+ ?\/ ?\d+)(?![\d/])/i, '$1 $2');
+  const between = new RegExp(`^between (${NUMBER}) and (${NUMBER})(?= )`, 'i').exec(spelled);
+  const range = new RegExp(`^(${NUMBER})(?: ?[-–—] ?| to | or )(${NUMBER})(?![\\d/])`, 'i').exec(spelled);
+  const single = new RegExp(`^(${NUMBER})`).exec(spelled);
+  const [matched = '', first = '', second] = between ?? range ?? single ?? [];
+  if (matched === '') {
+    // "pinch salt", "small handful raisins": one of it is meant.
+    const size = SIZE.exec(spelled)?.[0] ?? '';
+    const unit = takeUnit(spelled.slice(size.length), assumed);
+    if (!unit || (unit.unit && unit.unit.dimension !== 'count' && !/pinch|dash|smidgen/.test(unit.key)))
+      return { ...nothing(), rest: line };
+    const one = { least: ONE, most: ONE };
+    return {
+      ...nothing(),
+      amount: one,
+      unit: { key: unit.key, unit: unit.unit },
+      size: size.trim(),
+      rest: ofLess(unit.rest),
+      assumed,
+    };
+  }
+  const least = parseAmount(plainNumber(first));
+  const most = second === undefined ? least : parseAmount(plainNumber(second));
+  return afterNumber({ least, most }, spelled.slice(matched.length).trim(), assumed);
+}
+
+const nothing = (): ReadAmount => ({
+  amount: undefined,
+  unit: undefined,
+  pack: undefined,
+  also: [],
+  fill: '',
+  size: '',
+  assumed: [],
+  vague: '',
+  rest: '',
+});
+
+function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount {
+  let rest = after;
+  const take = (pattern: RegExp): string => {
+    const found = pattern.exec(rest)?.[0] ?? '';
+    rest = rest.slice(found.length);
+    return found.trim();
+  };
+  // "2 x 400 g tins": so many packs of that.
+  const times = new RegExp(`^[x×*] ?(${NUMBER}) ?-?(\\p{L}+)\\.? `, 'iu').exec(rest);
+  const sized =
+    times ??
+    new RegExp(
+      `^(${NUMBER}) ?-?(\\p{L}+)\\.? (?=(?:can|tin|jar|pack|packet|package|bag|carton|box|tub|bottle)s?\\b)`,
+      'iu',
+    ).exec(rest);
+  let pack: Measured | undefined;
+  const packUnit = sized && findUnit(sized[2] ?? '');
+  if (sized && packUnit) {
+    pack = measured(sized[1] as string, packUnit);
+    rest = rest.slice(sized[0].length);
+  }
+  // "a 400g can": the number was the pack's own.
+  const fill = take(FILL).replace(/^(?:good|full)$/i, '');
+  let size = take(SIZE);
+  rest = rest.replace(/^-(?=inch|cm|ounce|oz|g\b|ml\b)/i, '');
+  const unit = takeUnit(rest, assumed);
+  if (unit) rest = unit.rest;
+  if (size === '') size = take(SIZE);
+  rest = rest.replace(/^(?:thumb|walnut)[- ]sized? /i, '');
+  // "1-inch piece", "thumb-sized piece": the piece itself says nothing more.
+  if (unit?.key === 'inch' || unit?.key === 'cm' || unit === undefined)
+    rest = rest.replace(/^(?:piece|knob|chunk|length)s?(?: of)? /i, '');
+  let total = amount;
+  const also: Measured[] = [];
+  if (unit?.unit) {
+    const sum = sumAfter(rest, total, unit.unit);
+    if (sum) {
+      total = sum.total;
+      rest = sum.rest;
+    }
+  }
+  // "675g/1lb 8oz", "1lb 8oz/675g": one amount in two systems; what follows the stroke adds to nothing.
+  const twice = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u').exec(rest);
+  const otherUnit = twice && (findUnit(twice[2] ?? '') ?? findUnit(SPELLINGS[(twice[2] ?? '').toLowerCase()] ?? ''));
+  if (twice && otherUnit) {
+    const other = measured(twice[1] as string, otherUnit);
+    rest = rest.slice(twice[0].length).trim();
+    const sum = sumAfter(rest, other.amount, otherUnit);
+    also.push(sum ? { amount: sum.total, unit: otherUnit } : other);
+    if (sum) rest = sum.rest;
+  }
+  const written = unit && { key: unit.key, unit: unit.unit };
+  if (pack && !written) {
+    // "2 x 400 g chickpeas": packs, of whatever kind.
+    return {
+      ...nothing(),
+      amount,
+      unit: { key: 'pack', unit: undefined },
+      pack,
+      also,
+      fill,
+      size,
+      assumed,
+      rest: ofLess(rest),
+    };
+  }
+  return { ...nothing(), amount: total, unit: written, pack, also, fill, size, assumed, rest: ofLess(rest) };
+}
+
+function measured(number: string, unit: Unit): Measured {
+  const amount = parseAmount(plainNumber(number));
+  return { amount: { least: amount, most: amount }, unit };
+}
+
+const ofLess = (text: string) => text.trim().replace(/^(?:of )?(?:an? |the )|^of /i, '');
+
+/** "1 cup + 2 Tbsp", "1 cup plus 2 Tbsp", "1 lb 4 oz": added up in the first unit. */
+function sumAfter(rest: string, total: Span, unit: Unit): { total: Span; rest: string } | undefined {
+  const match = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu').exec(rest);
+  const more = match && findUnit(match[2] ?? '');
+  if (
+    !match ||
+    !more ||
+    more.dimension !== unit.dimension ||
+    unit.dimension === 'count' ||
+    equals(more.size, unit.size)
+  )
+    return undefined;
+  const extra = divide(multiply(parseAmount(plainNumber(match[1] as string)), more.size), unit.size);
+  return { total: { least: add(total.least, extra), most: add(total.most, extra) }, rest: rest.slice(match[0].length) };
+}
+
+/** The unit at the beginning of the words, two words first ("fl oz"). */
+function takeUnit(text: string, assumed: string[]): { key: string; unit: Unit | undefined; rest: string } | undefined {
+  const words = text.trim().split(/\s+/);
+  const [first = ''] = words;
+  const letter = /^([tTcC])\.?$/.exec(first)?.[1];
+  if (letter && words.length > 1) {
+    const unit = findUnit(LETTERS[letter] as string) as Unit;
+    assumed.push(`“${letter}” is taken as a ${unit.name}`);
+    return { key: unit.key, unit, rest: words.slice(1).join(' ') };
+  }
+  for (const length of [2, 1]) {
+    const word = words.slice(0, length).join(' ').replace(/[.,]$/, '');
+    const unit = findUnit(word) ?? findUnit(SPELLINGS[word.toLowerCase()] ?? '');
+    if (unit && words.length > length) return { key: unit.key, unit, rest: words.slice(length).join(' ') };
+  }
+  const piece =
+    PIECES[
+      first
+        .toLowerCase()
+        .replace(/[.,]$/, '')
+        .replace(/(?<!s)s$/, '')
+        .replace(/(?<=nch|x)e$/, '')
+        .replace(/leave$/, 'leaf')
+        .replace(/loave$/, 'loaf')
+    ];
+  if (piece && words.length > 1) return { key: piece, unit: findUnit(piece), rest: words.slice(1).join(' ') };
+  return undefined;
+}
+
+/** Letters that stand for a measure; said, since some write them otherwise. */
+const LETTERS: Readonly<Record<string, string>> = { t: 'tsp', T: 'Tbsp', c: 'cup', C: 'cup' };
+
+const SPELLINGS: Readonly<Record<string, string>> = {
+  tbs: 'Tbsp',
+  tbsps: 'Tbsp',
+  tblsp: 'Tbsp',
+  tsps: 'tsp',
+  teasp: 'tsp',
+  gr: 'g',
+  gm: 'g',
+  gms: 'g',
+  kilo: 'kg',
+  kilos: 'kg',
+  ltr: 'l',
+  litr: 'l',
+  'fluid oz': 'fl oz',
+  'fl. oz': 'fl oz',
+  'fl.oz': 'fl oz',
+  pounds: 'lb',
+};
+
+/** Whether a written unit is a pack, so that a measure beside it says what one holds. */
+export const isPack = (unit: WrittenUnit | undefined): boolean => unit !== undefined && PACKS.has(unit.key);
+
+/** A measure alone: "400 g", "about 110 g", "15-ounce"; undefined for anything else. */
+export function readMeasure(text: string): Measured | undefined {
+  const match = new RegExp(
+    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?: ?[-–] ?(${NUMBER}))?[ -]?(\\p{L}+\\.?(?: oz)?)(?: each)?$`,
+    'iu',
+  ).exec(text.trim());
+  const word = (match?.[3] ?? '').replace(/\.$/, '');
+  const unit = findUnit(word) ?? findUnit(SPELLINGS[word.toLowerCase()] ?? '');
+  if (!match || !unit) return undefined;
+  const least = parseAmount(plainNumber(match[1] as string));
+  return { amount: { least, most: match[2] ? parseAmount(plainNumber(match[2])) : least }, unit };
+}
+
+/** A number at the end of a line instead of its beginning: "Flour: 250 g", "eggs, 2"; turned round, or undefined. */
+export function turnedRound(line: string): string | undefined {
+  const match = new RegExp(
+    `^(\\p{L}[^\\d${VULGAR}]*?) ?[-–—:,]? ?(${NUMBER}(?: ?[-–] ?${NUMBER})?) ?(\\p{L}+\\.?)?$`,
+    'u',
+  ).exec(line);
+  if (!match) return undefined;
+  const [, food = '', number = '', word = ''] = match;
+  if (word && !findUnit(word) && !SPELLINGS[word.toLowerCase()] && !PIECES[word.toLowerCase().replace(/s$/, '')])
+    return undefined;
+  return `${number} ${word} ${food.replace(/[\s:,–—-]+$/, '')}`.replace(/\s+/g, ' ');
+}

@@ -1,0 +1,157 @@
+import type { Reference } from '../../reference/reference';
+import type { WrittenAlternative, WrittenItem, WrittenLine, WrittenSwap } from '../recipe/recipe';
+import { sayItem, saySealed } from '../recipe/say-item';
+import { DETAILS, type DraftAlternative, LEAVE_OUT, type LineDetails } from './line-details';
+import { lineItem } from './line-item';
+import { type ReadPart, readLine } from './line-reader';
+import { usualDetails } from './usual-details';
+
+/** How a range is used: one of its ends, or within it so that packs come out whole. */
+export type RangeUse = 'least' | 'most' | 'packs';
+
+/** One ingredient of a draft: what was understood, and what a person still has to say. */
+export interface DraftItem {
+  /** Complete and ready to be computed with; undefined while something is open. */
+  readonly line: WrittenLine | undefined;
+  /** The same, said: "1½ cups carrot, grated"; '' while it is open. */
+  readonly say: string;
+  /** The words taken for the food. */
+  readonly food: string;
+  readonly open: readonly string[];
+  readonly assumed: readonly string[];
+  /** Foods that may be meant, the likeliest first. */
+  readonly suggestions: readonly string[];
+}
+
+/** A line of a draft. Most hold one ingredient; "salt and pepper" holds two. */
+export interface DraftLine {
+  readonly text: string;
+  readonly items: readonly DraftItem[];
+}
+
+/**
+ * Reads a line for a draft.
+ *
+ * @param chosen foods chosen by hand, by the place of the ingredient in the line
+ */
+export function draftLine(text: string, reference: Reference, chosen: readonly (string | null)[] = []): DraftLine {
+  const read = readLine(text, reference);
+  const items = read.parts.map((part, index): DraftItem => {
+    const { item, open, assumed } = lineItem(part, reference, chosen[index] ?? undefined);
+    const alternatives = item ? alternativesOf(part, reference) : [];
+    const usual = item && usualDetails(item, read.text, reference);
+    const line = item && {
+      ...item,
+      ...usual?.details,
+      ...(sameWords(read.text, sayItem(item)) ? {} : { written: read.text }),
+      ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
+      ...(part.isSlot && alternatives.length > 0 ? { slot: true as const } : {}),
+    };
+    const stands = (part.isSlot ? [] : alternatives).map(
+      ({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`,
+    );
+    const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
+    return {
+      line,
+      say: line ? sayLine(line) : '',
+      food: part.food,
+      open,
+      assumed: [...assumed, ...(usual?.say ?? []), ...optional, ...stands],
+      suggestions: part.suggestions,
+    };
+  });
+  return { text: read.text, items };
+}
+
+/** A line as it is understood, with the sealed units it comes in. */
+export const sayLine = (line: WrittenLine): string =>
+  `${sayItem(line)}${line.sealed_grams ? `, sealed units of ${saySealed(line.sealed_grams)}` : ''}`;
+
+/** What the line itself names in its place ("milk or soy milk"), by the same amount where it gives none. */
+function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAlternative; say: string }[] {
+  return part.alternatives.flatMap((text) => {
+    const [own] = readLine(text, reference).parts;
+    if (!own?.ingredient) return [];
+    const asPart = own.amount
+      ? own
+      : { ...own, amount: part.amount, unit: part.unit, vague: part.vague, pack: part.pack };
+    const { item } = lineItem(asPart, reference);
+    return item ? [{ item, say: item.ingredient }] : [];
+  });
+}
+
+/**
+ * An item with the details and alternatives that a person gave it, in place of those it had.
+ *
+ * @param use the end of a range that kits use, or whatever makes packs come out whole
+ * @returns the item; open when an alternative cannot be read
+ */
+export function withDetails(
+  item: DraftItem,
+  reference: Reference,
+  details: LineDetails | undefined,
+  alternatives: readonly DraftAlternative[] | undefined,
+  use?: RangeUse,
+): DraftItem {
+  if (!item.line) return item;
+  const open: string[] = [];
+  let line = item.line;
+  if (use && line.range) {
+    const { within: _, ...rest } = line;
+    line = use === 'packs' ? { ...rest, within: true } : { ...rest, amount: line.range[use] };
+  }
+  if (details) {
+    const rest = Object.fromEntries(
+      Object.entries(line).filter(([name]) => !(DETAILS as readonly string[]).includes(name)),
+    );
+    line = { ...(rest as unknown as WrittenLine), ...details };
+  }
+  if (alternatives) {
+    const { alternatives: _, ...rest } = line;
+    const read = alternatives
+      .filter(({ text }) => text.trim() !== '')
+      .flatMap(({ text, settled, reason, step, minutes }): WrittenAlternative[] => {
+        if (settled && 'omit' in settled) return [settled];
+        if (text.trim().toLowerCase() === LEAVE_OUT) return [{ omit: true }];
+        const [item, ...also] = settled ? [settled, ...(settled.also ?? [])] : readSwapItems(text, reference, open);
+        if (!item) return [];
+        const { reason: _, step: __, minutes: ___, also: ____, ...own } = item as WrittenSwap;
+        return [
+          {
+            ...own,
+            ...(reason ? { reason } : {}),
+            ...(also.length > 0 ? { also } : {}),
+            ...(step ? { step } : {}),
+            ...(minutes ? { minutes } : {}),
+          },
+        ];
+      });
+    line = { ...rest, ...(read.length > 0 ? { alternatives: read } : {}) };
+  }
+  return { ...item, line: open.length > 0 ? undefined : line, say: sayLine(line), open: [...item.open, ...open] };
+}
+
+/** What stands in, and what it brings along; nothing when any of it is open, which is then told. */
+function readSwapItems(text: string, reference: Reference, open: string[]): WrittenItem[] {
+  const items = text.split(';').map((words) => {
+    const [part] = readLine(words, reference).parts;
+    const own = part && lineItem(part, reference);
+    if (!own?.item)
+      open.push(...(own?.open ?? ['It cannot be read.']).map((question) => `Alternative “${text}”: ${question}`));
+    return own?.item;
+  });
+  return items.flatMap((item) => item ?? []).slice(0, items.includes(undefined) ? 0 : undefined);
+}
+
+/** Whether two ways of writing a line hold the same words, numbers aside. */
+function sameWords(a: string, b: string): boolean {
+  const words = (text: string) =>
+    text
+      .toLowerCase()
+      .split(/[^\p{L}]+/u)
+      .filter(Boolean)
+      .map((word) => word.replace(/s$/, ''))
+      .sort()
+      .join(' ');
+  return words(a) === words(b);
+}

@@ -1,0 +1,260 @@
+import { parseAmount } from '../../quantity/amount';
+import { compare, divide, equals, multiply, ONE, type Rational, toDecimal, toText } from '../../quantity/rational';
+import { sayNumber } from '../../quantity/say';
+import { findUnit, type Unit } from '../../quantity/units';
+import { cookedFactor } from '../../reference/cooked';
+import { partOf } from '../../reference/parts';
+import { findIngredient, type MeasureFact, measuresOf, type Reference, weightOf } from '../../reference/reference';
+import type { WrittenItem } from '../recipe/recipe';
+import type { Span } from './amount-reader';
+import type { ReadPart } from './line-reader';
+
+/** An exact amount as cooks write it: "3/2" is "1 1/2". */
+function asWritten(exact: string): string {
+  const [n = '', d] = exact.split('/');
+  if (!d) return exact;
+  const whole = BigInt(n) / BigInt(d);
+  return whole > 0n ? `${whole} ${BigInt(n) % BigInt(d)}/${d}` : exact;
+}
+
+/** A read ingredient as it can be computed with, and what is still open. */
+export interface LineItem {
+  /** Undefined while something is open. */
+  readonly item: WrittenItem | undefined;
+  /** Questions that only a person can answer; empty when the item is complete. */
+  readonly open: readonly string[];
+  /** What was taken for granted: said, never silent. */
+  readonly assumed: readonly string[];
+}
+
+/**
+ * The small amounts that "to taste" stands for, in a recipe of about four: what a careful cook begins with, since a kit
+ * is measured. Ours, not a standard; the coordinator changes them on the line.
+ */
+const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] = [
+  [/^salt$/, '1/4', 'tsp'],
+  [/(?:black|white|cayenne) pepper$|chilli|paprika|cumin|nutmeg|cinnamon|spice|powder|flakes/, '1/8', 'tsp'],
+  [/oil$|butter$|margarine|ghee/, '1', 'Tbsp'],
+  [/^fresh |chives|seeds$/, '1', 'Tbsp'],
+  [/flour$|sugar$/, '1', 'Tbsp'],
+  [/honey|syrup|juice|vinegar|sauce|mustard|cheese$/, '1', 'Tbsp'],
+];
+
+/** Ways of cutting that weigh nearly the same in a cup. */
+const ALIKE: readonly (readonly string[])[] = [
+  ['chopped', 'diced', 'cubed', 'pieces', 'cut', 'florets'],
+  ['grated', 'shredded'],
+  ['minced', 'crushed'],
+  ['leaves', 'whole leaves', 'raw leaves'],
+];
+
+/**
+ * Settles a read ingredient against the reference table.
+ *
+ * @param chosen a food that the coordinator chose for it, by its name in the table
+ */
+export function lineItem(part: ReadPart, reference: Reference, chosen?: string): LineItem {
+  const open: string[] = [];
+  const assumed = [...part.assumed];
+  const ingredient = findIngredient(reference, chosen ?? part.ingredient ?? '');
+  if (part.problem) open.push(part.problem);
+  open.push(
+    ...part.unexplained.map(
+      (words) =>
+        `“${words}”: is that another food, or how it comes? Give it a line of its own, say it otherwise, or take it away: nothing in a line is passed over.`,
+    ),
+  );
+  if (!ingredient) {
+    open.push(part.food ? `Which food is “${part.food}”?` : 'Which food is it?');
+    return { item: undefined, open, assumed };
+  }
+  const { name } = ingredient;
+  const measured = part.vague
+    ? tasteOf(part, name, assumed, open)
+    : amountOf(part, name, measuresOf(reference, name), assumed, open);
+  if (!measured || open.length > 0) return { item: undefined, open, assumed };
+  if (part.isReserved && measured.unit.dimension !== 'count') {
+    const { amount, unit } = measured;
+    assumed.push(`poured off the ${name}, not bought`);
+    const item = { ingredient: name, preparation: 'liquid', amount: asWritten(amount), unit: unit.key, reserved: true };
+    return { item: item as WrittenItem, open, assumed };
+  }
+  const preparation = preparationOf(part, name, measured.unit, reference, assumed);
+  if (preparation === undefined) {
+    const known = measuresOf(reference, name).map(sayRow);
+    open.push(
+      known.length > 0
+        ? `How much does one ${measured.unit.key} weigh? Known for ${name}: ${known.join('; ')}. Say it in one of these, or in g.`
+        : `How much does one ${measured.unit.key} of ${name} weigh? Say the amount in g.`,
+    );
+    return { item: undefined, open, assumed };
+  }
+  const raw = /(?<![-\p{L}])cooked\b/iu.test(preparation)
+    ? boughtRaw(part, name, measured, reference, assumed)
+    : undefined;
+  return {
+    item: raw ?? {
+      ingredient: name,
+      ...(preparation ? { preparation } : {}),
+      amount: asWritten(measured.amount),
+      unit: measured.unit.key,
+      ...(measured.sealedGrams ? { sealed_grams: measured.sealedGrams } : {}),
+      ...(measured.range ? { range: measured.range } : {}),
+    },
+    open,
+    assumed,
+  };
+}
+
+/** A cooked amount as it is bought and packed: dry or raw, by weight; undefined where the factor is not known. */
+function boughtRaw(
+  part: ReadPart,
+  name: string,
+  { amount, unit }: MeasuredPart,
+  reference: Reference,
+  assumed: string[],
+): WrittenItem | undefined {
+  const factor = cookedFactor(name);
+  if (!factor) return undefined;
+  const cooked = multiply(parseAmount(amount), weightOf(reference, name, 'cooked', unit).grams);
+  const dry = divide(cooked, factor);
+  const grams = toDecimal(dry, 0);
+  const times = sayNumber(factor);
+  assumed.push(
+    `bought ${compare(factor, ONE) > 0 ? 'dry' : 'raw'}, ${grams} g: ${toDecimal(cooked, 0)} g cooked ÷ ${times}, a typical factor`,
+  );
+  const { least, most } = part.amount as Span;
+  /** An end of the range, as the same share of what the other came to. */
+  const end = (of: Rational) => toDecimal(divide(multiply(dry, of), parseAmount(amount)), 0);
+  const range = equals(least, most) ? undefined : { least: end(least), most: end(most) };
+  return { ingredient: name, amount: grams, unit: 'g', ...(range ? { range } : {}) };
+}
+
+interface MeasuredPart {
+  readonly amount: string;
+  readonly unit: Unit;
+  readonly sealedGrams?: string;
+  readonly range?: { readonly least: string; readonly most: string };
+}
+
+function tasteOf(part: ReadPart, name: string, assumed: string[], open: string[]): MeasuredPart | undefined {
+  const small = TASTE.find(([test]) => test.test(name));
+  if (!small) {
+    open.push(`How much ${name}? The line does not say.`);
+    return undefined;
+  }
+  const [, amount, unit] = small;
+  const said = part.vague === 'few' ? 'a few' : 'to taste';
+  assumed.push(`“${said}” is taken as ${amount} ${unit} ${name}`);
+  return { amount, unit: findUnit(unit) as Unit };
+}
+
+function amountOf(
+  part: ReadPart,
+  name: string,
+  measuresKnown: readonly MeasureFact[],
+  assumed: string[],
+  open: string[],
+): MeasuredPart | undefined {
+  const amount = oneOf(part.amount as Span, name, assumed, open);
+  if (!amount) return undefined;
+  const { unit } = part.unit ?? {};
+  if (part.pack) {
+    const one = part.pack.amount.least;
+    const total = toText(multiply(amount, one));
+    // A pack of a weight stays whole: it is sealed.
+    const grams = part.pack.unit.dimension === 'mass' ? toText(multiply(one, part.pack.unit.size)) : undefined;
+    return { amount: total, unit: part.pack.unit, ...(grams ? { sealedGrams: grams } : {}) };
+  }
+  const { least, most } = part.amount as Span;
+  const range = equals(least, most)
+    ? {}
+    : { range: { least: asWritten(toText(least)), most: asWritten(toText(most)) } };
+  const isLeaves = part.unit?.key === 'each' && /\blea(?:f|ves)\b/i.test(part.food);
+  if (unit && !isLeaves) return { amount: toText(amount), unit, ...range };
+  // A measure in brackets says how much a piece is: "1 onion (about 110 g)" needs it only where pieces have no weight.
+  const [also] = part.also;
+  const word =
+    isLeaves && measuresKnown.some(({ measure }) => measure === 'leaf') ? 'leaf' : (part.unit?.key ?? 'each');
+  if (also && word !== 'each') {
+    assumed.push(`taken by its measure, ${sayNumber(also.amount.least)} ${also.unit.key}`);
+    return { amount: toText(also.amount.least), unit: also.unit };
+  }
+  const piece = findUnit(word);
+  const isWeighed = measuresKnown.some(({ measure }) => measure === word);
+  if (also && !isWeighed) {
+    const isEach = part.alsoEach;
+    const total = isEach ? multiply(also.amount.least, amount) : also.amount.least;
+    assumed.push(
+      `taken by its measure in brackets, ${sayNumber(total)} ${also.unit.key}${isEach ? '' : ' for all of them'}`,
+    );
+    return { amount: toText(total), unit: also.unit };
+  }
+  if (piece && also)
+    assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
+  if (piece) return { amount: toText(amount), unit: piece, ...range };
+  open.push(
+    `How much is one ${word} of ${name}? Add it in brackets, such as “(${word === 'handful' || word === 'sprig' ? 15 : 200} g)”.`,
+  );
+  return undefined;
+}
+
+/** Of a range the kits use one end: the upper, so that nobody runs short; of salt and chilli the lower. */
+function oneOf({ least, most }: Span, name: string, assumed: string[], open: string[]): Rational | undefined {
+  if (equals(least, most)) return least;
+  if (compare(least, most) > 0) {
+    open.push(`The range runs backwards: ${sayNumber(least)} to ${sayNumber(most)}. Which is meant?`);
+    return undefined;
+  }
+  const used = /^salt$|chilli|(?:black|white|cayenne) pepper$/.test(name) ? least : most;
+  assumed.push(`of ${sayNumber(least)} to ${sayNumber(most)}, kits use ${sayNumber(used)}`);
+  return used;
+}
+
+const sayRow = ({ measure, preparation }: MeasureFact) => (preparation ? `${measure}, ${preparation}` : measure);
+
+/** The preparation under which the table knows the weight of such a unit; undefined when it knows none. */
+function preparationOf(
+  part: ReadPart,
+  name: string,
+  unit: Unit,
+  reference: Reference,
+  assumed: string[],
+): string | undefined {
+  const said = part.preparation
+    .toLowerCase()
+    .replace(/\bwhites\b/, 'white')
+    .replace(/\byolks\b/, 'yolk')
+    .replace(/\bjuiced\b/, 'juice')
+    .replace(/\bzested\b/, 'zest');
+  if (unit.dimension === 'mass') return part.preparation;
+  const rows = measuresOf(reference, name).filter((row) =>
+    unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension,
+  );
+  const words = (text: string) =>
+    text
+      .toLowerCase()
+      .split(/[^\p{L}]+/u)
+      .filter(Boolean);
+  const isIn = (preparation: string) =>
+    preparation !== '' && words(preparation).every((word) => words(said).includes(word));
+  const exact = rows.find((row) => row.preparation === said) ?? rows.find((row) => isIn(row.preparation));
+  if (exact) return exact.preparation;
+  const alike = ALIKE.flatMap((group) => (group.some((word) => words(said).includes(word)) ? group : []));
+  const near = rows.find((row) => words(row.preparation).some((word) => alike.includes(word)));
+  const partly = rows.find((row) => words(row.preparation).some((word) => words(said).includes(word)));
+  // Grains, pulses and pasta that nobody calls cooked are raw.
+  const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
+  // Nobody who writes “eggs” means the whites.
+  const usual = partOf(name, '');
+  const wholes = rows.filter((row) => partOf(name, row.preparation) === usual);
+  const kinds = new Set(wholes.map((row) => row.preparation));
+  // Juice and zest of one lemon are the whole lemon.
+  const both = /\bjuice\b/.test(said) && /\bzest\b/.test(said) ? plain : undefined;
+  const row = both ?? near ?? partly ?? plain ?? (kinds.size === 1 ? wholes[0] : undefined);
+  if (!row) return undefined;
+  if (row.preparation !== '') assumed.push(`weighed as ${name}, ${row.preparation}`);
+  else if (said !== '' && !/^(?:divided|plus |to |for )/.test(said))
+    assumed.push(`“${part.preparation}” does not change the weight of ${name}`);
+  return row.preparation;
+}

@@ -1,0 +1,171 @@
+import type { Slip, Weighed } from './slip';
+
+/** The most of a food that a serving usually holds, in grams; beyond it one asks. Typical of family recipes, ours. */
+const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] = [
+  [/^salt$/, 2.5, 'half a teaspoon of salt'],
+  [/^(?:cayenne pepper|chilli flakes)$/, 1.5, 'a pinch of hot chilli'],
+  [/^garlic$/, 4, 'a good clove of garlic'],
+  [/^fresh ginger$/, 10, 'a small piece of ginger'],
+  [/^vanilla extract$/, 4, 'a teaspoon of vanilla'],
+  [/ oil$/, 30, 'two spoons of oil'],
+  [/^(?:butter|margarine|lard|ghee)$/, 60, 'four spoons of fat'],
+  [/ sugar$/, 60, 'five spoons of sugar'],
+  [/^(?:honey|.* syrup|molasses)$/, 60, 'three spoons of syrup'],
+  [/ vinegar$|^(?:lemon|lime)$/, 40, 'three spoons of something sour'],
+  [/^(?:soy sauce|tamari)$/, 25, 'a spoon and a half of soy sauce'],
+  [/^(?:fish sauce|worcestershire sauce|hot sauce|mustard)$/, 15, 'a spoon of it'],
+  [/^(?:mayonnaise|tahini|pesto)$/, 60, 'four spoons of it'],
+  [/^(?:peanut butter|almond butter)$/, 80, 'five spoons of nut butter'],
+  [/^tomato paste$/, 60, 'four spoons of paste'],
+  [/^cocoa powder$/, 30, 'a third of a cup'],
+  [/^egg$/, 150, 'three eggs'],
+  [/^fresh (?:parsley|coriander|basil|mint|dill|thyme|sage|rosemary)$/, 20, 'a handful of herbs'],
+];
+/** Of dry spices and herbs, a teaspoon. */
+const SPICE_GRAMS = 2.5;
+/** Of anything at all. */
+const ANY_GRAMS = 700;
+
+/** Lines whose amount is far from what a serving, a cup of flour or a cup of grain usually takes. */
+export function amountSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
+  return [
+    ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings) ?? [])),
+    ...leaveningSlips(weighed),
+    ...liquidSlips(weighed, servings),
+  ];
+}
+
+const slip = (each: Weighed, say: string, why: string): Slip => {
+  const repair = otherUnit(each);
+  return {
+    kind: 'amount',
+    line: each.at,
+    say,
+    why,
+    ...(repair ? { repair } : {}),
+    key: `amount ${each.written.ingredient} ${each.written.amount} ${each.written.unit}`,
+  };
+};
+
+function perServing(each: Weighed, servings: number): Slip | undefined {
+  const { name, aisle } = each.item.ingredient;
+  const grams = each.grams / servings;
+  const known = USUAL.find(([test]) => test.test(name));
+  const [, most, said] =
+    known ??
+    (aisle === 'spices' ? [null, SPICE_GRAMS, 'a teaspoon of a dry spice'] : [null, ANY_GRAMS, 'a very large plate']);
+  if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
+  const shown = grams < 10 ? grams.toFixed(1) : Math.round(grams);
+  return slip(
+    each,
+    `${shown} g of ${name} a serving is far more than usual: check amount and unit.`,
+    `A serving usually holds at most ${most} g, ${said}.`,
+  );
+}
+
+/** Foods that leavening is measured against. */
+const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina)$/;
+const CUP_OF_FLOUR = 125;
+
+/** Grams of leavening to a cup of flour beyond which it tastes of it. Usual: 1 to 1½ tsp powder, ¼ to ½ tsp soda. */
+const LEAVENING: readonly (readonly [name: string, most: number, usual: string])[] = [
+  ['baking powder', 9.2, '1 to 1½ tsp'],
+  ['bicarbonate of soda', 4.6, '¼ to ½ tsp'],
+];
+
+function leaveningSlips(weighed: readonly Weighed[]): Slip[] {
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  return weighed.flatMap((each): Slip[] => {
+    const { name } = each.item.ingredient;
+    if (flour === 0) return [];
+    const perCup = (each.grams * CUP_OF_FLOUR) / flour;
+    const [, most, usual] = LEAVENING.find(([leavening]) => leavening === name) ?? [];
+    if (most !== undefined && perCup > most)
+      return [
+        slip(
+          each,
+          `${perCup.toFixed(1)} g of ${name} to a cup of flour is far more than usual.`,
+          `Usual are ${usual} to a cup of flour (125 g); more tastes of it.`,
+        ),
+      ];
+    if (name === 'dried yeast' && each.grams / flour > 0.03)
+      return [
+        slip(
+          each,
+          `Yeast is ${((100 * each.grams) / flour).toFixed(1)} % of the flour, far more than usual.`,
+          'Dried yeast is usually 1 to 2 % of the flour.',
+        ),
+      ];
+    return [];
+  });
+}
+
+const LIQUID =
+  /^(?:water|.* stock|milk|buttermilk|coconut milk|.* drink|.* juice|tomato passata|canned chopped tomatoes|single cream)$/;
+const WET = /^(?:egg|plain yogurt|greek yogurt|honey|.* syrup|banana|carrot|apple|canned pumpkin|.* oil)$/;
+const GRAIN = /rice$|^(?:quinoa|couscous|bulgur wheat|pearl barley|millet|buckwheat|.* lentils|split peas|polenta)$/;
+
+/** Too little to cook the grain in, or to make a dough. */
+function liquidSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
+  const liquids = weighed.filter(({ item }) => LIQUID.test(item.ingredient.name));
+  const spoon = liquids
+    .filter(({ item }) => item.unit.key === 'tsp' || item.unit.key === 'Tbsp')
+    .sort((a, b) => a.grams - b.grams)[0];
+  if (!spoon) return [];
+  const liquid = liquids.reduce((total, { grams }) => total + grams, 0);
+  const grain = sum(weighed, ({ name }, { written }) => GRAIN.test(name) && !isCooked(written));
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  const wet = liquid + sum(weighed, ({ name }) => WET.test(name));
+  if (grain > 0 && liquid < 0.7 * grain)
+    return [
+      slip(
+        spoon,
+        `${Math.round(liquid)} g of liquid to ${Math.round(grain)} g of grain or pulses: it cannot cook in that.`,
+        'Grains and pulses take at least as much liquid as they weigh.',
+      ),
+    ];
+  if (flour > 60 && wet < 0.15 * flour)
+    return [
+      slip(
+        spoon,
+        `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`,
+        'A dough takes a third of the weight of its flour and more.',
+      ),
+    ];
+  if (
+    spoon.item.unit.key === 'tsp' &&
+    /stock$/.test(spoon.item.ingredient.name) &&
+    servings !== undefined &&
+    spoon.grams / servings < 15
+  )
+    return [
+      slip(
+        spoon,
+        'Stock is measured in teaspoons: cups may be meant.',
+        'A soup or stew takes a cup of stock a serving.',
+      ),
+    ];
+  return [];
+}
+
+const sum = (
+  weighed: readonly Weighed[],
+  counts: (food: Weighed['item']['ingredient'], each: Weighed) => boolean,
+): number => weighed.reduce((total, each) => total + (counts(each.item.ingredient, each) ? each.grams : 0), 0);
+
+/** The same line by the measure that is most often mistaken for it: spoons for spoons, cups for spoons. */
+function otherUnit({ text, item }: Weighed): string | undefined {
+  const [from, to] =
+    item.unit.key === 'Tbsp'
+      ? [/\b(?:Tbsps?|tbsps?|tablespoons?|T)\b\.?/, 'tsp']
+      : item.unit.key === 'cup'
+        ? [/\bcups?\b/i, 'tsp']
+        : item.unit.key === 'tsp' && LIQUID.test(item.ingredient.name)
+          ? [/\b(?:tsps?|teaspoons?)\b\.?/i, 'cups']
+          : [undefined, ''];
+  return from?.test(text) ? text.replace(from, to) : undefined;
+}
+
+/** Weighed cooked, or bought dry for a cooked amount. */
+const isCooked = ({ preparation, written }: { readonly preparation?: string; readonly written?: string }) =>
+  preparation === 'cooked' || /\bcooked\b/i.test(written ?? '');

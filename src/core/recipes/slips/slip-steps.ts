@@ -1,0 +1,180 @@
+import { foodIndex, foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
+import type { Reference } from '../../reference/reference';
+import { degreesIn, temperatureDoubts } from '../steps/safe-temperatures';
+import type { CheckedRecipe, Slip, Weighed } from './slip';
+
+/** What the steps say that cannot be, that does not fit the list, or that is not safe. */
+export function stepSlips(
+  recipe: CheckedRecipe,
+  weighed: readonly Weighed[],
+  reference: Reference,
+  profile: 'us' | 'uk',
+): Slip[] {
+  return [
+    ...useSlips(recipe, reference),
+    ...recipe.steps.flatMap((step, at) => [...temperatureSlips(step, at), ...unsafeSlips(step, at, weighed, profile)]),
+  ];
+}
+
+/** Words of a food's name that tell it from nothing: "red" and "dried" stand before many. */
+const WEAK = new Set(
+  'canned dried fresh frozen ground plain white red green brown black yellow sweet small large cooked raw long-grain short-grain firm sliced minced mixed whole single double dry wheat'.split(
+    ' ',
+  ),
+);
+
+/** Steps that mean several ingredients at once. */
+const TOGETHER =
+  /\b(?:all|everything|ingredients?|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
+
+/** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
+const AT_HAND =
+  /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|single cream|double cream|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
+
+function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[] {
+  if (steps.length === 0) return [];
+  const index = foodIndex(reference);
+  const words = steps
+    .join(' . ')
+    .split(/[^\p{L}\p{N}'’.-]+/u)
+    .filter(Boolean);
+  const said = new Set(words.map(wordKey));
+  const listed = lines.flatMap(({ items }, at) =>
+    items.map(({ line, food }) => ({
+      at,
+      name: line?.ingredient ?? food,
+      words: [...keysOf(`${line?.ingredient ?? ''} ${food}`), ...kindsOf(line?.ingredient ?? '')],
+    })),
+  );
+  const slips: Slip[] = [];
+  const isTogether = steps.some((step) => TOGETHER.test(step));
+  for (const { at, name, words: own } of listed) {
+    if (isTogether || own.length === 0 || AT_HAND.test(name) || own.some((word) => said.has(word))) continue;
+    slips.push({
+      kind: 'not used',
+      line: at,
+      say: `${name} is listed, but no step uses it.`,
+      why: 'An ingredient that no step names is bought and packed for nothing, or its step is missing.',
+      key: `not used ${name}`,
+    });
+  }
+  const known = new Set(listed.flatMap((each) => each.words));
+  const missing = new Map<string, number>();
+  for (const [at, step] of steps.entries()) {
+    const parts = step.split(/[^\p{L}'’-]+/u).filter(Boolean);
+    for (const { name, from, to } of foodsAmong(parts, index)) {
+      // "Butter a tin", "Flour the board", "Oil the pan": the first word of a sentence is what one does.
+      const isVerb = from === 0 && to === 1;
+      const own = [...keysOf(name), ...parts.slice(from, to).map(wordKey)];
+      if (isVerb || own.some((word) => known.has(word)) || listed.some((each) => each.name === name)) continue;
+      const isOften = AT_HAND.test(name) && name !== 'butter';
+      if (!isOften && !missing.has(name)) missing.set(name, at);
+    }
+  }
+  for (const [name, at] of missing)
+    slips.push({
+      kind: 'not listed',
+      step: at,
+      say: `A step uses ${name}, which is not listed.`,
+      why: 'What is not listed is neither calculated, bought nor packed, nor checked for allergens.',
+      key: `not listed ${name}`,
+    });
+  return slips;
+}
+
+const keysOf = (text: string): string[] =>
+  text
+    .split(/[\s,]+/)
+    .map(wordKey)
+    .filter((word) => word.length > 2 && !WEAK.has(word));
+
+/** Home ovens reach 260 °C (500 °F), pizza ovens aside; below 90 °C nothing bakes. */
+const HOTTEST = 275;
+const COOLEST = 90;
+
+function temperatureSlips(step: string, at: number): Slip[] {
+  const isOven = /\b(?:oven|bake|roast|preheat)/i.test(step);
+  const isInside = /\b(?:inside|middle|internal|core|thickest|reach|thermometer)/i.test(step);
+  return degreesIn(step).flatMap(({ celsius, said }): Slip[] => {
+    const wrong = celsius > HOTTEST || (isOven && !isInside && celsius < COOLEST);
+    if (!wrong) return [];
+    return [
+      {
+        kind: 'temperature',
+        step: at,
+        say: `${said} is no temperature of an oven: °C and °F may be mixed up, or a digit too many.`,
+        why: `Ovens work from ${COOLEST} to ${HOTTEST} °C (200 to 525 °F).`,
+        key: `temperature ${said} ${at}`,
+      },
+    ];
+  });
+}
+
+/** Steps that break a usual caution; each with the caution, and whose it is. */
+const UNSAFE: readonly (readonly [test: RegExp, unless: RegExp | undefined, why: string])[] = [
+  [
+    /\b(?:rins|wash)\w*\b[^.]{0,40}\b(?:chicken|poultry|turkey|duck|thighs?|breasts?|meat|mince)\b/i,
+    /\b(?:hands|board|knife|surface)/i,
+    'Raw poultry and meat are never rinsed: splashes spread bacteria. Cook to a safe temperature instead (USDA FSIS, NHS).',
+  ],
+  [
+    /\b(?:leave|keep|stand|sit|rest|cool|marinate|thaw|defrost)\w*\b[^.]{0,60}\b(?:counter|worktop|room temperature|on the side)\b[^.]{0,40}\b(?:overnight|all day|[3-9] hours|1\d hours)/i,
+    /\bdough\b|\bsponge\b|\bstarter\b/i,
+    'Perishable food is at most two hours out of the cold (USDA FSIS two-hour rule); cooked rice less.',
+  ],
+  [
+    /\b(?:thaw|defrost|marinat)\w*\b[^.]{0,50}\b(?:counter|worktop|room temperature|in warm water|on the side)\b/i,
+    /\bdough\b|\bpastry\b/i,
+    'Meat, poultry and fish thaw and marinate in the fridge, at or below 5 °C (USDA FSIS).',
+  ],
+  [
+    /\bblend\w*\b[^.]{0,60}\b(?:boiling|hot|at once)\b|\b(?:boiling|hot)\b[^.]{0,40}\bblend/i,
+    /\b(?:cool|vent|third|stick blender|hand blender|immersion)/i,
+    'Hot liquid in a closed blender bursts out: cool first, fill a third, vent the lid, adults only.',
+  ],
+  [
+    /\b(?:taste|lick|eat|nibble)\w*\b[^.]{0,30}\b(?:raw|uncooked)?\s*(?:dough|batter)\b/i,
+    undefined,
+    'Raw flour, dough and batter are not tasted before they are cooked (FDA, FSA).',
+  ],
+  [
+    /\b(?:runny|soft|liquid) (?:yolks?|eggs?)\b/i,
+    /\b(?:no|not|never|without)\b/i,
+    'For children, pregnant and older people eggs are cooked through (FSA, USDA).',
+  ],
+  [
+    /\b(?:reserved|leftover|remaining|rest of the) marinade\b/i,
+    /\bboil/i,
+    'A marinade that raw meat lay in is thrown away, or boiled before it is used (USDA FSIS).',
+  ],
+  [
+    /\b(?:chicken|poultry|turkey|mince|burgers?)\b[^.]{0,40}\b(?:still )?pink\b/i,
+    /\b(?:no|not|never|longer)\b/i,
+    'Poultry and mince are done by a thermometer, not while they are pink.',
+  ],
+  [
+    /\bgarlic\b[^.]{0,40}\bin oil\b[^.]{0,60}\b(?:weeks?|months?|cupboard)/i,
+    undefined,
+    'Garlic in oil keeps at most four days at or below 5 °C, dated (USDA extension guidance).',
+  ],
+];
+
+function unsafeSlips(step: string, at: number, weighed: readonly Weighed[], profile: 'us' | 'uk'): Slip[] {
+  const slips = UNSAFE.flatMap(([test, unless, why]): Slip[] =>
+    test.test(step) && !unless?.test(step)
+      ? [{ kind: 'unsafe', step: at, say: `“${shorten(step)}” is not safe.`, why, key: `unsafe ${step.slice(0, 80)}` }]
+      : [],
+  ).slice(0, 1);
+  const foods = weighed.map(({ item }) => item.ingredient.name);
+  for (const { say, why } of temperatureDoubts(step, foods, profile))
+    slips.push({
+      kind: 'unsafe',
+      step: at,
+      say,
+      why: `${why}. A stricter house rule may be set, never a laxer one.`,
+      key: `unsafe ${say} ${at}`,
+    });
+  return slips;
+}
+
+const shorten = (text: string) => (text.length > 90 ? `${text.slice(0, 90)}…` : text);

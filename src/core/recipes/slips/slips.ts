@@ -1,0 +1,123 @@
+// Slips that an experienced cook would smell: what is far from usual, what does not fit together, what is not safe.
+import { multiply, toDecimal } from '../../quantity/rational';
+import type { Reference } from '../../reference/reference';
+import { type Item, readRecipe } from '../recipe/recipe';
+import type { CheckedLine, CheckedRecipe, Slip, Weighed } from './slip';
+import { amountSlips } from './slip-amounts';
+import { stepSlips } from './slip-steps';
+
+/**
+ * Everything about a recipe that looks like a slip, lines first.
+ *
+ * @param profile whose safe temperatures hold
+ */
+export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile: 'us' | 'uk' = 'us'): Slip[] {
+  const weighed = weigh(recipe.lines, reference);
+  return [
+    ...lineSlips(recipe.lines),
+    ...amountSlips(weighed, recipe.servings),
+    ...yieldSlips(weighed, recipe),
+    ...stepSlips(recipe, weighed, reference, profile),
+  ];
+}
+
+/** Edible grams of the whole; undefined while a line is open or has no weight. */
+export function batchGrams(lines: readonly CheckedLine[], reference: Reference): number | undefined {
+  const items = lines.flatMap((line) => line.items);
+  const weighed = weigh(lines, reference);
+  return items.length > 0 && weighed.length === items.length
+    ? weighed.reduce((total, { grams }) => total + grams, 0)
+    : undefined;
+}
+
+function weigh(lines: readonly CheckedLine[], reference: Reference): Weighed[] {
+  return lines.flatMap(({ text, items }, at) =>
+    items.flatMap(({ line }): Weighed[] => {
+      const reading = line && readRecipe({ servings: 1, lines: [line] }, reference);
+      if (!line || !reading || 'problems' in reading) return [];
+      const item = reading.recipe.lines[0]?.written as Item;
+      return [{ at, text, written: line, item, grams: Number(toDecimal(multiply(item.amount, item.weight.grams), 3)) }];
+    }),
+  );
+}
+
+/** "11/2 cups" is more likely 1 1/2 than five and a half. */
+const SLIPPED = /(?:^|\s)([1-9])([1-7])\/([2348])(?=\s|$)/;
+
+function lineSlips(lines: readonly CheckedLine[]): Slip[] {
+  return lines.flatMap(({ text, items }, at): Slip[] => {
+    const slips: Slip[] = [];
+    const [, whole, top, bottom] = SLIPPED.exec(text) ?? [];
+    if (whole && Number(top) < Number(bottom))
+      slips.push({
+        kind: 'fraction',
+        line: at,
+        say: `“${text}” may be ${whole} ${top}/${bottom}: the space is missing.`,
+        why: 'Nobody measures in such halves, thirds or eighths; the space between a whole number and a fraction is easily lost.',
+        repair: text.replace(`${whole}${top}/${bottom}`, `${whole} ${top}/${bottom}`),
+        key: `fraction ${text}`,
+      });
+    const open = items.flatMap((item) => item.open).join(' ');
+    if (/^The range runs backwards/.test(open))
+      slips.push({
+        kind: 'range',
+        line: at,
+        say: open,
+        why: 'The smaller end of a range comes first.',
+        key: `range ${text}`,
+      });
+    const piece = /^How much (?:does|is) one (clove|stalk|slice|stick|sprig|head)\b/.exec(open)?.[1];
+    if (piece)
+      slips.push({
+        kind: 'unit',
+        line: at,
+        say: `A ${piece} of ${items[0]?.food ?? 'this'} is unusual: check the unit.`,
+        why: `No weight is known for a ${piece} of it; cloves are of garlic, stalks of celery, slices of bread.`,
+        key: `unit ${text}`,
+      });
+    return slips;
+  });
+}
+
+/** Grams a serving below which it is no serving, above which nobody eats it; of baked goods less. */
+const LEAST_SERVING = 25;
+const MOST_SERVING = 900;
+const MOST_BAKED = 350;
+
+function yieldSlips(weighed: readonly Weighed[], { servings, lines, steps }: CheckedRecipe): Slip[] {
+  const total = weighed.reduce((sum, { grams }) => sum + grams, 0);
+  if (servings === undefined || total === 0) return [];
+  // What could not be weighed may be the main part of it.
+  const isWhole = lines.every(({ items }) => items.every(({ line }) => line !== undefined));
+  const each = total / servings;
+  const slips: Slip[] = [];
+  const isBaked =
+    weighed.some(({ item }) => / flour$/.test(item.ingredient.name)) && steps.some((step) => /\bbake\b/i.test(step));
+  const most = isBaked ? MOST_BAKED : MOST_SERVING;
+  if ((isWhole && each < LEAST_SERVING) || each > most)
+    slips.push({
+      kind: 'yield',
+      say: `${servings} ${servings === 1 ? 'serving' : 'servings'} of ${Math.round(each)} g each: check how many it serves.`,
+      why: `A serving weighs from ${LEAST_SERVING} g, a taste, to ${most} g${isBaked ? ' of something baked' : ', a large plate of soup'}.`,
+      key: `yield ${servings} ${Math.round(total)}`,
+    });
+  const pan = steps.map((step, at) => ({ at, litres: panLitres(step) })).find(({ litres }) => litres !== undefined);
+  if (pan?.litres !== undefined && total > pan.litres * 1000)
+    slips.push({
+      kind: 'pan',
+      step: pan.at,
+      say: `About ${(total / 1000).toFixed(1)} l go into a pan of ${pan.litres} l.`,
+      why: 'A gram takes up about a millilitre, and a pan boils over long before it is full.',
+      key: `pan ${pan.litres} ${Math.round(total)}`,
+    });
+  return slips;
+}
+
+function panLitres(step: string): number | undefined {
+  const match = /(\d+(?:[.,]\d+)?)[ -]?(l|litre|liter|quart|qt)s?[ -](?:sauce)?(?:pan|pot|dish|casserole|bowl)\b/i.exec(
+    step,
+  );
+  if (!match) return undefined;
+  const size = Number((match[1] as string).replace(',', '.'));
+  return /^q/i.test(match[2] as string) ? size * 0.946 : size;
+}

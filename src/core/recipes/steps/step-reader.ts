@@ -1,0 +1,377 @@
+import { foodIndex, foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
+import type { Reference } from '../../reference/reference';
+import { ADULT, type Heat, type PlannedStep, type SettledStep, type Tool } from './step-plan';
+
+/** Steps with the foods of a recipe, as its text has them. */
+export interface StepsText {
+  readonly steps: readonly string[];
+  /** Foods of the recipe, by name. */
+  readonly ingredients: readonly string[];
+  /** What a person settled, for steps whose words are still the same. */
+  readonly settled?: readonly SettledStep[];
+}
+
+/**
+ * The steps of a recipe as they can be planned: minutes, heat, tools, least age, order, waiting, doneness and what is used
+ * up, read from the text; where a text names no minutes, what such a step usually needs. What a person settled stands.
+ */
+export function planSteps({ steps, ingredients, settled = [] }: StepsText, reference: Reference): PlannedStep[] {
+  const index = foodIndex(reference);
+  const uses = steps.map((text) => usedIn(text, ingredients, index));
+  const order = ordered(steps, uses);
+  return steps.map((text, at): PlannedStep => {
+    const own = settled.find((each) => each.text === text);
+    if (own) {
+      const places = own.after.map((words) => steps.indexOf(words));
+      // Where one of them was reworded since, the order is read again.
+      const after = places.includes(-1) ? (order[at] ?? []) : places;
+      return {
+        ...own,
+        batchServings: own.batchServings ?? null,
+        after,
+        uses: uses[at] ?? [],
+        isRead: false,
+        estimated: false,
+      };
+    }
+    const heat = heatOf(text);
+    const tools = TOOL_WORDS.flatMap(([tool, test]) => (test.test(text) ? [tool] : []));
+    return {
+      text,
+      ...minutesOf(text, uses[at]?.length ?? 0),
+      heat,
+      tools,
+      fromAge: ageOf(text, heat),
+      after: order[at] ?? [],
+      mayWait: WAITS.find(([test]) => test.test(text))?.[1] ?? null,
+      done: doneness(text),
+      consumables: CONSUMABLES.flatMap(([name, test]) => (test.test(text) ? [name] : [])),
+      ahead: AHEAD.test(text),
+      lastMinute: LAST_MINUTE.test(text),
+      batchServings: null,
+      uses: uses[at] ?? [],
+      isRead: true,
+    };
+  });
+}
+
+/** Foods of the recipe that a step names, by their own name or another, or by the one word that tells them apart. */
+function usedIn(text: string, ingredients: readonly string[], index: ReturnType<typeof foodIndex>): string[] {
+  const words = text.split(/[^\p{L}'’-]+/u).filter(Boolean);
+  const keys = new Set(words.map(wordKey));
+  if (EVERYTHING.test(text)) return [...ingredients];
+  const named = foodsAmong(words, index).map(({ name }) => name);
+  const lastWord = (name: string) => name.split(' ').at(-1);
+  return ingredients.filter((name) => {
+    if (named.includes(name)) return true;
+    // "Corn" is found as one food of that kind; the recipe has it frozen.
+    if (named.some((other) => !ingredients.includes(other) && lastWord(other) === lastWord(name))) return true;
+    if (kindsOf(name).some((kind) => keys.has(kind))) return true;
+    // "the flour" for plain wheat flour, "cheese" for feta cheese: where only one food of the recipe has that word.
+    return name
+      .split(' ')
+      .map(wordKey)
+      .some(
+        (word) =>
+          word.length > 3 &&
+          keys.has(word) &&
+          ingredients.filter((other) => other.split(' ').map(wordKey).includes(word)).length === 1 &&
+          !VAGUE.has(word),
+      );
+  });
+}
+
+const EVERYTHING = /\b(?:everything|all (?:of )?(?:the )?ingredients)\b/i;
+
+/** Words in names of foods that tell nothing alone. */
+const VAGUE = new Set(['dried', 'fresh', 'ground', 'canned', 'white', 'black', 'green', 'baking', 'plain', 'large']);
+
+const NUMBER = String.raw`(?:(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
+const TIME = new RegExp(
+  String.raw`(${NUMBER})(?:\s?(?:-|–|to|or)\s?(${NUMBER}))?\s?-?(seconds?|secs?|minutes?|mins?|hours?|hrs?|h\b|min\b)(?:\s(?:and\s)?(?:a\s)?(half))?(?:\s?(?:on\s)?(?:each|per|a|either|both)\s?sides?)?`,
+  'gi',
+);
+const WORDS: Readonly<Record<string, number>> = {
+  a: 1,
+  an: 1,
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  eight: 8,
+  ten: 10,
+  twelve: 12,
+  fifteen: 15,
+  twenty: 20,
+  thirty: 30,
+  'half an': 0.5,
+  'a few': 3,
+};
+const VULGAR: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75, '⅓': 1 / 3, '⅔': 2 / 3 };
+
+function numberOf(text: string): number {
+  const words = WORDS[text.toLowerCase()];
+  if (words !== undefined) return words;
+  const fraction = /^(?:(\d+)\s)?(\d+)\/(\d+)$/.exec(text);
+  if (fraction) return Number(fraction[1] ?? 0) + Number(fraction[2]) / Math.max(1, Number(fraction[3]));
+  const part = VULGAR[text.slice(-1)] ?? 0;
+  return Number.parseFloat(text.replace(',', '.').replace(/[½¼¾⅓⅔]/, '') || '0') + part;
+}
+
+/** What goes on by itself while hands are free. */
+const ALONE =
+  /\b(?:simmer|bak|roast|boil|rest|prov|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry|keep)/gi;
+/** What needs hands the whole time. */
+const BY_HAND =
+  /\b(?:knead|whisk|stir|fry|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
+
+interface Minutes {
+  readonly handsOn: number;
+  readonly handsOff: number;
+  readonly estimated: boolean;
+}
+
+/**
+ * Minutes of a step. A time belongs to the last thing done before it: "simmer for 30 minutes" goes on alone, "knead for 5
+ * minutes" does not. Of a range the longer end; a side stands for two. What is done beside takes what it usually takes.
+ */
+function minutesOf(text: string, foods: number): Minutes {
+  const parts = text.split(/(?<=[.;!])\s+/).map((sentence) => sentenceMinutes(sentence, foods));
+  const sum = (pick: 'handsOn' | 'handsOff') => parts.reduce((total, part) => total + part[pick], 0);
+  return {
+    handsOn: Math.max(1, sum('handsOn')),
+    handsOff: sum('handsOff'),
+    estimated: parts.some((part) => part.estimated),
+  };
+}
+
+function sentenceMinutes(text: string, foods: number): Minutes {
+  let [handsOn, handsOff] = [0, 0];
+  let isTimed = false;
+  for (const match of text.matchAll(TIME)) {
+    const [whole, first = '', second, unit = '', half] = match;
+    const before = text.slice(0, match.index);
+    if (/\b(?:every|within|packet|short of|ahead|before|earlier|under|last)\s*(?:the\s)?(?:last\s)?$/i.test(before))
+      continue;
+    // "Add the peas five minutes before the end" takes no five minutes; "let it stand five minutes before eating" does.
+    const after = text.slice(match.index + whole.length);
+    const isMoment = /^\s*(?:before|ahead|earlier|later)/i.test(after);
+    if (isMoment && lastMatch(before, ALONE) < 0 && lastMatch(before, BY_HAND) < 0) continue;
+    if (/^\s*short of/i.test(after)) continue;
+    let value = numberOf(second ?? first) + (half ? 0.5 : 0);
+    if (/^s/i.test(unit)) value /= 60;
+    if (/^h/i.test(unit)) value *= 60;
+    if (/sides?$/i.test(whole)) value *= 2;
+    const minutes = Math.max(1, Math.round(value));
+    // What was said last before the time; a time at the head of a sentence belongs to what follows.
+    const said = /[a-z]/i.test(before) ? before : after;
+    const [alone, byHand] = [lastMatch(said, ALONE), lastMatch(said, BY_HAND)];
+    // "Bakes in a dry pan" is frying.
+    const isFrying = /\bpan\b/i.test(said) && !/\boven\b/i.test(text) && /\bbak/i.test(said);
+    const isAlone = !isFrying && alone >= 0 && alone >= byHand;
+    if (isAlone) handsOff += minutes;
+    else handsOn += minutes;
+    isTimed = true;
+  }
+  if (AHEAD.test(text) && handsOff === 0) {
+    handsOff += OVERNIGHT;
+    isTimed = true;
+  }
+  const beside = USUAL.reduce((total, [test, each, perFood]) => {
+    return test.test(text) ? total + each + perFood * Math.max(1, foods) : total;
+  }, 0);
+  // What is done by hand for a stated time has its time; what goes on alone is put on by somebody first.
+  if (isTimed)
+    return { handsOn: handsOn > 0 ? handsOn : Math.max(2, Math.min(beside, 10)), handsOff, estimated: false };
+  const long = UNTIMED_ALONE.find(([test]) => test.test(text))?.[1] ?? 0;
+  return { handsOn: beside, handsOff: long, estimated: beside + long > 0 };
+}
+
+/** Twelve hours, as "overnight" is understood. */
+const OVERNIGHT = 720;
+
+function lastMatch(text: string, words: RegExp): number {
+  return [...text.matchAll(words)].at(-1)?.index ?? -1;
+}
+
+/**
+ * Minutes that such a thing usually takes where the text does not say: each, and for each food. Ours, from watching
+ * children cook rather than chefs; whoever teaches it sets its own.
+ */
+const USUAL: readonly (readonly [test: RegExp, minutes: number, perFood: number])[] = [
+  [/\b(?:chop|dice|slice|cut|halve|quarter|shred|mince|trim|tear)/i, 2, 2],
+  [/\b(?:grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i, 1, 2],
+  [/\b(?:wash|rinse|drain)/i, 2, 0],
+  [/\b(?:mix|stir|whisk|combine|fold|toss|beat|cream|layer|fill|spread|mash)/i, 3, 0],
+  [/\b(?:knead|roll|shape|form|press|thread)/i, 5, 0],
+  [/\b(?:soften|fry|fries|brown|melt|warm|toast)/i, 4, 0],
+  [/\b(?:measure|weigh)/i, 1, 1],
+];
+
+/** Minutes that go by alone where the text names none. */
+const UNTIMED_ALONE: readonly (readonly [test: RegExp, minutes: number])[] = [
+  [/\bboil\w*\b[^.]*\bpasta\b|\bpasta\b[^.]*\bboil/i, 10],
+  [/\bboil\w*\b[^.]*\brice\b|\brice\b[^.]*\bboil/i, 15],
+  [/\b(?:bring|brings)\b[^.]*\bboil/i, 8],
+  [/\b(?:pre)?heats? the oven|\bpreheat/i, 12],
+  [/\b(?:cool|chill)\b/i, 20],
+];
+
+const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
+  ['fire', /\b(?:fire|embers|campfire|barbecue|coals)\b/i],
+  ['microwave', /\bmicrowave/i],
+  ['oven', /\b(?:oven|roast)|\bbak(?:e|es|ing)\b(?![^.]*\bpan\b)(?!\s(?:powder|soda|paper|parchment|tray|sheet))/i],
+  ['grill', /\b(?:grill|broil)/i],
+  [
+    'hob',
+    /\b(?:simmer|boil|cook\b|fry|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warm (?!water)|stew|poach|caramelis|toast)/i,
+  ],
+  ['kettle', /\b(?:kettle|boiling water|hot water)\b/i],
+];
+
+function heatOf(text: string): Heat {
+  // What is eaten warm is not heated again.
+  const said = text
+    .replace(/\b(?:while|still|serve|eat|eaten|keep|served)\s+(?:\w+\s){0,3}warm\b/gi, '')
+    .replace(/\bclean pan\b/gi, '');
+  return HEAT_WORDS.find(([, test]) => test.test(said))?.[0] ?? 'none';
+}
+
+const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
+  ['knife', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|knife|claw)/i],
+  ['board', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|board)/i],
+  ['peeler', /\bpeel/i],
+  ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
+  ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
+  ['whisk', /\bwhisk/i],
+  ['sieve', /\b(?:sieve|strain|drain|sift|colander)/i],
+  ['pot', /\b(?:pot|saucepan|simmer|boil(?!ing))/i],
+  ['pan', /\b(?:frying pan|pan\b|griddle|skillet|wok|fry|fries|soften|saut)/i],
+  ['tray', /\b(?:tray|baking sheet|baking tin|tin\b)/i],
+  ['rolling pin', /\b(?:roll out|rolling pin|roll (?:palm|it|the dough|into rounds))/i],
+  ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor)/i],
+  ['thermometer', /\bthermometer|\b7\d ?°|\b16\d ?°F/i],
+];
+
+/**
+ * Least ages with an adult in the room, where the text does not say "an adult": ours, careful, and to be changed by the
+ * programme's own rule. Ovens, hot oil, draining what boils and blending what is hot are an adult's.
+ */
+function ageOf(text: string, heat: Heat): number {
+  if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
+  if (heat === 'oven' || heat === 'grill' || heat === 'fire') return ADULT;
+  if (/\b(?:fry|fries|frying|deep|hot oil|sear)\b/i.test(text)) return ADULT;
+  if (/\bdrain\b/i.test(text) && /\bboil|\bpasta\b|\bhot\b/i.test(text)) return ADULT;
+  if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
+  // Nobody can tell from a step whether what is blended is still hot.
+  if (/\b(?:blend|blitz|purée|puree|liquidis)/i.test(text)) return ADULT;
+  if (heat !== 'none') return 10;
+  if (
+    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+      text,
+    )
+  )
+    return 7;
+  return 3;
+}
+
+/** What what was made may wait, in minutes. */
+const WAITS: readonly (readonly [RegExp, number])[] = [
+  [
+    /\b(?:apple|avocado|banana|pear)\b[^.]*\b(?:cut|slice|peel|chop|dice)|\b(?:cut|slice|peel|chop|dice)\b[^.]*\b(?:apple|avocado|banana|pear)\b/i,
+    20,
+  ],
+  [/\b(?:dress|dressing)\b/i, 15],
+  [/\b(?:while|still|eat|serve)\w*\s+(?:\w+\s)?(?:warm|hot)\b/i, 20],
+  [/\b(?:fry|fries|grill)/i, 30],
+];
+
+const AHEAD =
+  /\b(?:overnight|(?:the )?(?:night|day|evening) before|\d+ hours (?:before|ahead)|in advance|ahead of (?:time|class))\b/i;
+const LAST_MINUTE =
+  /\b(?:just before|right before|at the last (?:minute|moment)|last of all|immediately before|to serve\b|at the table|honey last)/i;
+
+/** "until golden", "to 74 °C" */
+function doneness(text: string): string {
+  const heat = /\b(?:to|reaches|reach|of)\s(\d{2,3}\s?°\s?[CF][^.;]*)/i.exec(text)?.[0];
+  const eye = /\buntil\b(?! (?:eaten|needed|serving|use|class|the class)\b)[^.;,]*/i.exec(text)?.[0];
+  return [heat, eye].filter(Boolean).join(', ').slice(0, 120);
+}
+
+const CONSUMABLES: readonly (readonly [string, RegExp])[] = [
+  ['foil', /\bfoil\b/i],
+  ['baking paper', /\b(?:baking|greaseproof|parchment) paper\b|\bparchment\b|\blined? (?:a |the )?(?:tray|tin)\b/i],
+  ['cling film', /\b(?:cling film|plastic wrap|wrap tightly)\b/i],
+  ['gloves', /\bgloves?\b|\bchill(?:i|ies)\b/i],
+  ['paper towel', /\b(?:kitchen paper|paper towels?|pat \w+ dry)\b/i],
+  ['skewers', /\bskewers?\b|\bcocktail sticks?\b/i],
+  ['paper cases', /\bpaper cases\b|\bmuffin cases\b/i],
+  ['bag', /\b(?:zip|freezer|plastic) bags?\b/i],
+];
+
+/** What was made before and is meant by no food's name. */
+const MADE_BEFORE =
+  /\b(?:everything|all|dough|batter|mixture|sauce|filling|dressing|soup|stew|topping|pieces|rounds|squares|cups?|pan|pot|tray|rest|salt at the end|fill|fold|serve|cool|the dish)\b/i;
+/** What stands for a food named just before, or for what was made. */
+const PRONOUN = /\b(?:it|them|they|these|this)\b/i;
+/** What goes on with something that is there. */
+const GOES_ON =
+  /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:add|stir in|roll|shape|form|knot|press|fold|pour|top|fill|spread|serve|layer|dress|return|season|garnish|sprinkle|drizzle|divide|(?:beat|stir|mix|whisk|rub|fold)\b[^.,;]*\bin[.,;])/i;
+const MEANWHILE = /^(?:meanwhile|in the meantime|at the same time|while (?:the|it|they|that)\b)/i;
+const OVEN_FIRST = /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:pre-?heats?|heats? the oven)/i;
+
+/**
+ * For each step those that must be done before: the ones that handled its foods, and the one before where it goes on with
+ * what that made. What no step takes up is needed at the end.
+ */
+function ordered(steps: readonly string[], uses: readonly (readonly string[])[]): number[][] {
+  const taken = new Set<number>();
+  const all: number[][] = [];
+  for (const [at, text] of steps.entries()) {
+    const after = new Set<number>();
+    const own = uses[at] ?? [];
+    for (const food of own) {
+      const last = uses.slice(0, at).findLastIndex((foods) => foods.includes(food));
+      if (last >= 0) after.add(last);
+    }
+    const before = [...Array(at).keys()];
+    // "The wedges", "the knots": what an earlier step made and named.
+    for (const [, thing = ''] of text.matchAll(/\bthe (\p{L}{4,})/giu)) {
+      const maker = PLACES.test(thing)
+        ? -1
+        : steps.slice(0, at).findLastIndex((each) => wordsOf(each).includes(wordKey(thing)));
+      if (maker >= 0) after.add(maker);
+    }
+    const isNew = own.length > 0 && after.size === 0 && !GOES_ON.test(text) && !MADE_BEFORE.test(beforeComma(text));
+    if (at > 0 && !OVEN_FIRST.test(text) && !MEANWHILE.test(text) && !isNew) {
+      const open = before.filter((n) => !taken.has(n));
+      // What is put together takes up everything that waits; what goes on with "it" takes up the last.
+      if (/\b(?:all|everything|serve|fill|fold|layer|top|assemble)\b/i.test(text)) for (const n of open) after.add(n);
+      else if (MADE_BEFORE.test(text) || PRONOUN.test(text) || GOES_ON.test(text) || after.size === 0)
+        after.add(at - 1);
+    }
+    if (at > 0 && at === steps.length - 1)
+      for (const n of before) if (!taken.has(n) && !reaches(n, after, all)) after.add(n);
+    for (const n of after) taken.add(n);
+    all.push([...after].sort((a, b) => a - b));
+  }
+  return all;
+}
+
+/** Where things are done: named again and again, and made by nobody. */
+const PLACES =
+  /^(?:oven|hob|fridge|freezer|pan|grill|table|board|bowl|tray|heat|rest|top|side|sides|same|other|last|first|water|salt)$/i;
+const wordsOf = (text: string) =>
+  text
+    .split(/[^\p{L}]+/u)
+    .filter(Boolean)
+    .map(wordKey);
+
+/** The part of a sentence that says what it begins with. */
+const beforeComma = (text: string) => text.split(/[,;.]/, 1)[0] ?? '';
+
+/** Whether one of these steps waits for a step already, through others. */
+const reaches = (step: number, from: Iterable<number>, all: readonly (readonly number[])[]): boolean =>
+  [...from].some((at) => at === step || reaches(step, all[at] ?? [], all));
