@@ -1,10 +1,11 @@
-import { type JobSession, jobsOf } from '@/core/countdown/jobs';
+import { jobsOf } from '@/core/countdown/jobs';
 import { calculate } from '@/core/countdown/network';
 import { programmeHours } from '@/core/countdown/work-hours';
 import { addDays } from '@/core/plan/civil';
 import { type Booking, conflictsOf, indexBookings, type PlanWorld } from '@/core/plan/conflicts';
 import type { Place } from '@/core/plan/place';
 import { type PlaceWish, weekPlaces } from '@/core/plan/week-places';
+import type { JobSession } from '@/core/stages/facts';
 
 const SEASON = { from: '2027-01-04', to: '2027-03-28' };
 const WEEKDAYS = [1, 2, 3, 4, 5, 6] as const;

@@ -1,5 +1,5 @@
 // Finds rooms of a floor that import each other in circles, by value or by type. Single files in circles are found by Biome.
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync } from 'node:fs';
 import path from 'node:path';
 
 const IMPORT = /\b(?:from|import)\s*\(?\s*'([^']+)'/g;

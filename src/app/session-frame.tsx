@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { Stage } from '@/core/countdown/stages';
+import type { StageKey } from '@/core/stages/stages';
 import { sessionThread } from '@/services/countdown/session-thread';
 import type { SessionSheet } from '@/services/kits/session-sheet';
 import type { Hours } from '@/services/programme/load';
@@ -25,7 +25,7 @@ export async function SessionFrame({
   sheet: SessionSheet;
   hours: Hours;
   /** Left out on pages of no single stage. */
-  current?: Stage;
+  current?: StageKey;
   title: string;
   actions?: ReactNode;
   children: ReactNode;

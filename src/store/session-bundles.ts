@@ -1,5 +1,5 @@
-import type { Keeper, OneOffJob } from '@/core/countdown/jobs';
-import type { Stage } from '@/core/countdown/stages';
+import type { Keeper, OneOffJob } from '@/core/stages/facts';
+import type { StageKey } from '@/core/stages/stages';
 import { select } from './query';
 import type {
   AwayRow,
@@ -243,7 +243,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       oneOffs: own
         .filter(({ kind }) => kind === 'job')
         .map(({ id, about, words, done }) => {
-          const [stage, hours, before] = words.split(' ') as [Stage, Keeper, string];
+          const [stage, hours, before] = words.split(' ') as [StageKey, Keeper, string];
           return { id, title: about, stage, hours, before, minutes: done };
         }),
     };

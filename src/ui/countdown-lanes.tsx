@@ -1,8 +1,7 @@
-import type { Stage } from '@/core/countdown/stages';
 import type { Knot } from '@/core/countdown/thread';
+import { type StageKey, stageHref } from '@/core/stages/stages';
 import { sayMoment, sayShortDate } from './dates';
 import { KnotShape } from './knot';
-import { stageHref } from './session-thread';
 
 interface Thread {
   readonly id: string;
@@ -175,7 +174,7 @@ function Lane({
 }
 
 /** The event that the thread serves: the class, or the hand-out where none is taught. */
-function endOf(thread: Thread, at: (instant: string) => number): { stage: Stage; title: string; at: number } {
+function endOf(thread: Thread, at: (instant: string) => number): { stage: StageKey; title: string; at: number } {
   const taught = thread.knots.some((knot) => knot.stage === 'classday' && knot.state !== 'not needed');
   return taught
     ? { stage: 'classday', title: 'Class', at: at(thread.start) }

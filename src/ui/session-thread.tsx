@@ -1,16 +1,8 @@
 import Link from 'next/link';
-import type { Stage } from '@/core/countdown/stages';
 import type { Knot } from '@/core/countdown/thread';
+import { type StageKey, stageHref } from '@/core/stages/stages';
 import { sayMoment } from './dates';
 import { KnotShape } from './knot';
-
-/** Where each stage's work is done; those without a page of their own have their jobs. */
-export function stageHref(stage: Stage, session: { id: string; courseId: string }): string {
-  if (stage === 'roll') return `/courses/${session.courseId}/roll?session=${session.id}`;
-  if (stage === 'plan' || stage === 'recipes') return `/sessions/${session.id}${stage === 'recipes' ? '#dishes' : ''}`;
-  if (stage === 'kits' || stage === 'buying' || stage === 'packing') return `/sessions/${session.id}/${stage}`;
-  return `/sessions/${session.id}/countdown#${stage}`;
-}
 
 /** A session's thread across the top of its pages: the knots it needs, which are also the way through the stages. */
 export function SessionThreadNav({
@@ -21,7 +13,7 @@ export function SessionThreadNav({
 }: {
   session: { id: string; courseId: string };
   knots: readonly Knot[];
-  current: Stage | undefined;
+  current: StageKey | undefined;
   timeZone: string;
 }) {
   return (

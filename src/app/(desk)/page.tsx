@@ -3,12 +3,12 @@ import { redirect } from 'next/navigation';
 import { Temporal } from 'temporal-polyfill';
 import { readQuery } from '@/app/query';
 import { sayLeft } from '@/core/countdown/thread';
+import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
 import { CountdownLanes } from '@/ui/countdown-lanes';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { KnotLegend, KnotShape } from '@/ui/knot';
 import { Empty, PageTitle } from '@/ui/page';
-import { stageHref } from '@/ui/session-thread';
 import { call, requireMember } from '../access';
 
 export const metadata = { title: 'Countdown' };
@@ -75,7 +75,7 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                     </span>
                   </p>
                   <Link href={stageHref(knot.stage, session)} className="btn btn-sm w-fit">
-                    {GO[knot.stage] ?? 'Open'}
+                    {stageOf(knot.stage).go ?? 'Open the jobs'}
                   </Link>
                 </li>
               ))}
@@ -119,17 +119,3 @@ function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown
     </section>
   );
 }
-
-/** The one button of each stage. */
-const GO: Readonly<Record<string, string>> = {
-  plan: 'Open the plan',
-  recipes: 'Choose dishes',
-  roll: 'Open the roll',
-  kits: 'Open the kit sheet',
-  buying: 'Open the shopping list',
-  packing: 'Go to packing',
-  crew: 'Open the jobs',
-  handout: 'Open the jobs',
-  classday: 'Open the jobs',
-  closeout: 'Open the jobs',
-};

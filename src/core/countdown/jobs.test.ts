@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { MODES } from '../plan/mode';
-import { JOBS, type JobSession, jobChoices, jobsOf, minutesOfJob } from './jobs';
+import type { JobSession } from '../stages/facts';
+import { JOBS, STAGE_KEYS } from '../stages/stages';
+import { jobChoices, jobsOf, minutesOfJob } from './jobs';
 import { calculate, inOrder } from './network';
-import { STAGES } from './stages';
 import { programmeHours, USUAL_HOURS } from './work-hours';
 
 const HOURS = programmeHours({}, []);
@@ -31,7 +32,7 @@ describe('the usual jobs', () => {
     const keys = JOBS.map(({ key }) => key);
     expect(new Set(keys).size).toBe(keys.length);
     for (const job of JOBS) {
-      expect(STAGES).toContain(job.stage);
+      expect(STAGE_KEYS).toContain(job.stage);
       expect(keys).toEqual(expect.arrayContaining([...job.after]));
     }
     const all = session({

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { civilOf, DAY, weekdayOf } from '../plan/civil';
-import { calculate, finishAfter, type Job, startBefore, type WorkHours, workHours } from './network';
+import type { WorkHours } from '../stages/facts';
+import { calculate, finishAfter, type Job, startBefore, workHours } from './network';
 
 const CLASS = civilOf('2026-11-26', '16:00');
 const CREW = workHours(

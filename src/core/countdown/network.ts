@@ -2,6 +2,7 @@
 // Time is civil minutes: working hours are on the wall clock (see core/plan/civil.ts).
 import { type CivilMinutes, DAY, sayCivil, weekdayOf } from '../plan/civil';
 import type { OpenHours } from '../plan/place';
+import type { Limit, WorkHours } from '../stages/facts';
 
 /** Something to be done before or after a session. */
 export interface Job {
@@ -20,22 +21,6 @@ export interface Job {
   /** It must not begin before: cold food keeps only so long. */
   readonly notBefore?: Limit;
   readonly done: boolean;
-}
-
-/** A limit with its reason, said as "cold food keeps 24 hours". */
-export interface Limit {
-  readonly at: CivilMinutes;
-  readonly why: string;
-}
-
-/** Working hours by weekday (Monday first), and days on which nobody works. */
-export interface WorkHours {
-  /** As in "the shop is closed": "the shop". */
-  readonly who: string;
-  readonly windows: readonly (readonly { readonly from: number; readonly to: number }[])[];
-  readonly closedDays: ReadonlySet<number>;
-  /** Longest window of a week, in minutes. */
-  readonly longest: number;
 }
 
 /** Hours made ready for calculating. @param hours none means every hour of every day */

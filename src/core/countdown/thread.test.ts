@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
+import type { SessionFacts } from '../stages/facts';
 import { jobChoices } from './jobs';
 import { workHours } from './network';
-import { doNext, type SessionFacts, saversOf, sayLeft, threadOf } from './thread';
+import { doNext, saversOf, sayLeft, threadOf } from './thread';
 
 const WEEK = [1, 2, 3, 4, 5, 6] as const;
 const facts = (change: Partial<SessionFacts> = {}): SessionFacts => ({

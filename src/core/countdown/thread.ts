@@ -1,16 +1,18 @@
 import { Temporal } from 'temporal-polyfill';
 import { addDays, type CivilMinutes, civilOf, DAY, sayCivil, sayDay } from '../plan/civil';
 import { clockOf } from '../plan/clock';
-import { groupJobKey, JOBS, type JobSession, jobsOf, type SessionJob, templateKey } from './jobs';
-import { calculate, type Network, sayMinutes, type Timing, type WorkHours, whyTooLate } from './network';
-import { STAGE_TITLES, STAGES, type Stage } from './stages';
+import type { SessionFacts } from '../stages/facts';
+import { plural, type Stage, type Standing } from '../stages/stage';
+import { JOBS, STAGES, type StageKey, stageOf } from '../stages/stages';
+import { groupJobKey, jobsOf, type SessionJob, templateKey } from './jobs';
+import { calculate, type Network, sayMinutes, type Timing, whyTooLate } from './network';
 
 /** A knot's state: told apart by shape and word. */
 export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'not needed';
 
 /** A stage of one session with the latest time it must be done. */
 export interface Knot {
-  readonly stage: Stage;
+  readonly stage: StageKey;
   readonly title: string;
   /** Latest moment, an ISO instant. */
   readonly latest: string;
@@ -27,7 +29,7 @@ export interface Knot {
 export interface JobView {
   readonly key: string;
   readonly title: string;
-  readonly stage: Stage;
+  readonly stage: StageKey;
   readonly state: KnotState;
   readonly minutes: number;
   readonly earliest: string;
@@ -53,30 +55,6 @@ export interface Thread {
   readonly tooLate: string | undefined;
 }
 
-/** What is known of a session when its thread is drawn. */
-export interface SessionFacts extends JobSession {
-  readonly timeZone: string;
-  readonly shop: WorkHours;
-  readonly crew: WorkHours;
-  /** Keys of jobs that somebody marked done. */
-  readonly marked: ReadonlySet<string>;
-  readonly unknownWishes: number;
-  /** Revision of the locked sheet, 0 when none. */
-  readonly revision: number;
-  /** True when the roll or a recipe moved after the lock. */
-  readonly differs: boolean;
-  /** Undefined while nothing is locked: not computed then. */
-  readonly refusedKits?: number;
-  /** Groups whose kits are all packed, '' for the first; where there are several. */
-  readonly packedGroups?: readonly string[];
-  readonly ticks: number;
-  readonly ticksNeeded: number;
-  readonly kitsDone: number;
-}
-
-/** Days before a session by which it is planned. */
-const PLAN_DAYS = 21;
-
 /** The moment a session starts. */
 export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZone'>): Temporal.Instant {
   return Temporal.Instant.fromEpochMilliseconds(
@@ -87,10 +65,11 @@ export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZon
 /** The jobs of a session, calculated from what is done and what time it is. @param now civil minutes */
 function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> {
   const done = new Set(facts.marked);
-  for (const stage of ['recipes', 'roll', 'kits', 'packing'] as const)
-    if (stateOf(stage, facts).state === 'done') done.add(stage);
-  const packed = done.has('packing') ? ['', ...(facts.groups ?? []).map(({ groupId }) => groupId)] : facts.packedGroups;
-  for (const groupId of packed ?? []) done.add(groupJobKey('packing', groupId));
+  const all = ['', ...(facts.groups ?? []).map(({ groupId }) => groupId)];
+  for (const stage of STAGES) {
+    const groups = standingOf(stage, facts).state === 'done' ? all : (stage.doneGroups?.(facts) ?? []);
+    for (const groupId of groups) done.add(groupJobKey(stage.key, groupId));
+  }
   return calculate(jobsOf(facts, facts, done), now);
 }
 
@@ -151,7 +130,7 @@ function jobState(
   now: CivilMinutes,
 ): KnotState {
   if (job.done) return 'done';
-  const begun = templateKey(job.key) === job.stage && stateOf(job.stage, facts).state === 'doing';
+  const begun = templateKey(job.key) === job.stage && standingOf(stageOf(job.stage), facts).state === 'doing';
   if (timing.slack < 0 || now > timing.latestFinish) return 'late';
   if (begun) return 'doing';
   return isReady(job, network, now) ? 'can start' : 'due later';
@@ -163,19 +142,25 @@ function isReady(job: SessionJob, network: Network<SessionJob>, now: CivilMinute
   return !job.done && !waits && earliest <= now;
 }
 
-function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso: (at: CivilMinutes) => string): Knot {
-  const title = STAGE_TITLES[stage];
-  if (stage === 'plan') {
-    const latest = iso(civilOf(addDays(facts.date, -PLAN_DAYS), facts.startsAt));
-    return { stage, title, latest, startBy: latest, state: 'done', why: 'Date, place and mode are set.', ready: false };
+function knotOf(
+  stage: Stage<StageKey>,
+  facts: SessionFacts,
+  jobs: readonly JobView[],
+  iso: (at: CivilMinutes) => string,
+): Knot {
+  const { key, title } = stage;
+  const standing = standingOf(stage, facts);
+  if (stage.latest) {
+    const latest = iso(stage.latest(facts));
+    return { stage: key, title, latest, startBy: latest, ...standing, ready: false };
   }
-  const own = jobs.filter((job) => job.stage === stage);
+  const own = jobs.filter((job) => job.stage === key);
   const open = own.filter((job) => job.state !== 'done');
-  const main = own.find((job) => job.key === stage) ?? open[0] ?? own.at(-1);
+  const main = own.find((job) => job.key === key) ?? open[0] ?? own.at(-1);
   if (!main) {
     const start = iso(civilOf(facts.date, facts.startsAt));
     return {
-      stage,
+      stage: key,
       title,
       latest: start,
       startBy: start,
@@ -185,11 +170,10 @@ function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso
     };
   }
   const startBy = open.map((job) => job.startBy).sort()[0] ?? main.startBy;
-  const times = { latest: stage === 'classday' ? main.startBy : main.latest, startBy };
+  const times = { latest: stage.countsTo === 'start' ? main.startBy : main.latest, startBy };
   const first = open[0];
-  if (!first) return { stage, title, ...times, state: 'done', why: stateOf(stage, facts).why || 'Done.', ready: false };
+  if (!first) return { stage: key, title, ...times, state: 'done', why: standing.why || 'Done.', ready: false };
   const late = open.find((job) => job.state === 'late');
-  const standing = stateOf(stage, facts);
   const state: KnotState = late
     ? 'late'
     : own.length > open.length || open.some((job) => job.state === 'doing') || standing.state === 'doing'
@@ -198,66 +182,13 @@ function knotOf(stage: Stage, facts: SessionFacts, jobs: readonly JobView[], iso
         ? 'can start'
         : 'due later';
   const next = late ?? first;
-  const why = standing.why && next.key === stage ? standing.why : `${next.title}: ${next.why}`;
-  return { stage, title, ...times, state, why, ready: open.some(({ ready }) => ready) };
+  const why = standing.why && next.key === key ? standing.why : `${next.title}: ${next.why}`;
+  return { stage: key, title, ...times, state, why, ready: open.some(({ ready }) => ready) };
 }
 
-interface Standing {
-  readonly state: Exclude<KnotState, 'late'>;
-  readonly why: string;
-}
-
-const plural = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
-
-/** Where a stage stands by what is saved. Stages whose work is not in the program stand where their jobs do. */
-function stateOf(stage: Stage, facts: SessionFacts): Standing {
-  switch (stage) {
-    case 'recipes':
-      return facts.dishes > 0
-        ? { state: 'done', why: `${facts.dishes} ${facts.dishes === 1 ? 'dish' : 'dishes'} chosen.` }
-        : { state: 'can start', why: 'No dish is chosen yet: nothing can be calculated.' };
-    case 'roll':
-      if (facts.participants === 0) return { state: 'can start', why: 'Nobody is on the roll yet.' };
-      return facts.unknownWishes > 0
-        ? {
-            state: 'doing',
-            why: `${plural(facts.unknownWishes, 'avoidance')} on the roll still need${facts.unknownWishes === 1 ? 's' : ''} a meaning.`,
-          }
-        : { state: 'done', why: `${facts.participants} on the roll.` };
-    case 'kits':
-      return kitsState(facts);
-    case 'buying':
-      if (facts.marked.has('buying')) return { state: 'done', why: 'The shopping is done.' };
-      return facts.revision > 0
-        ? { state: 'can start', why: 'The kit sheet is locked: the list is ready.' }
-        : { state: 'due later', why: 'The list is a draft until the kit sheet is locked.' };
-    case 'packing':
-      return packingState(facts);
-    default:
-      return { state: 'can start', why: '' };
-  }
-}
-
-function kitsState(facts: SessionFacts): Standing {
-  if (facts.revision > 0 && !facts.differs) return { state: 'done', why: `Locked, revision ${facts.revision}.` };
-  if (facts.revision > 0)
-    return { state: 'doing', why: 'The roll, a dish or a label moved after the lock: look at the differences.' };
-  if (facts.dishes === 0 || facts.participants === 0) return { state: 'due later', why: 'Needs dishes and a roll.' };
-  return facts.refusedKits
-    ? { state: 'doing', why: `${plural(facts.refusedKits, 'kit')} cannot be made safely yet.` }
-    : { state: 'can start', why: 'Calculated and ready to be locked.' };
-}
-
-function packingState(facts: SessionFacts): Standing {
-  if (facts.revision === 0) return { state: 'due later', why: 'Packing starts from a locked kit sheet.' };
-  if (facts.kits > 0 && facts.kitsDone === facts.kits)
-    return { state: 'done', why: `All ${plural(facts.kits, 'kit')} packed.` };
-  if (facts.ticks === 0) return { state: 'can start', why: `${plural(facts.kits, 'kit')} to pack.` };
-  return {
-    state: 'doing',
-    why: `${facts.kitsDone} of ${plural(facts.kits, 'kit')} packed, ${facts.ticksNeeded - facts.ticks} components to go.`,
-  };
-}
+/** Where a stage stands by what is saved; one whose work is not in the program can be begun at any time. */
+const standingOf = ({ standing }: Stage<StageKey>, facts: SessionFacts): Standing =>
+  standing?.(facts) ?? { state: 'can start', why: '' };
 
 /** Days that a session may be moved to be saved. */
 const MOST_DAYS_LATER = 28;

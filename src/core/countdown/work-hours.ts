@@ -1,6 +1,7 @@
 import { dayOf } from '../plan/civil';
 import type { OpenHours } from '../plan/place';
-import { type WorkHours, workHours } from './network';
+import type { WorkHours } from '../stages/facts';
+import { workHours } from './network';
 
 /** When the shops are open and when the crew works, where a programme has not said so. */
 export const USUAL_HOURS: { readonly shop: readonly OpenHours[]; readonly crew: readonly OpenHours[] } = {

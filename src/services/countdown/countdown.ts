@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { JOBS, jobChoices, minutesOfJob } from '@/core/countdown/jobs';
-import { STAGES } from '@/core/countdown/stages';
+import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { doNext, saversOf } from '@/core/countdown/thread';
+import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
 import { insert, remove, select, updateVersion } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import { logChange } from '../access/change-log';
@@ -84,7 +84,7 @@ const key = z.string().trim().min(1).max(60);
 const known = new Set(JOBS.map((job) => job.key));
 
 /** Jobs that are done when what they are about is: nobody marks them. */
-const BY_THEMSELVES = ['recipes', 'roll', 'kits'];
+const BY_THEMSELVES = JOBS.flatMap((job) => (job.byItself ? [job.key] : []));
 
 export const markJob = service({
   title: 'Mark a job done, or not done',
@@ -120,7 +120,7 @@ export const addOneOffJob = service({
   input: z.object({
     sessionId: z.uuid(),
     title: z.string().trim().min(1, 'Say what is to be done.').max(120, 'At most 120 characters.'),
-    stage: z.enum(STAGES),
+    stage: z.enum(STAGE_KEYS),
     minutes: MINUTES,
     hours: z.enum(['shop', 'crew', 'any']),
     before: z.string().refine((value) => known.has(value), 'Choose the job that waits for it.'),

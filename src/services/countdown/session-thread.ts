@@ -1,9 +1,9 @@
 import type { Temporal } from 'temporal-polyfill';
-import type { JobChanges } from '@/core/countdown/jobs';
-import { type SessionFacts, startOf, type Thread, threadOf } from '@/core/countdown/thread';
+import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import type { Outdoor } from '@/core/plan/place';
+import type { JobChanges, SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
 import { comingOf, type SessionSheet } from '../kits/session-sheet';
 import type { Hours } from '../programme/load';

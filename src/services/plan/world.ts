@@ -1,4 +1,4 @@
-import { type JobChanges, type JobSession, jobsOf } from '@/core/countdown/jobs';
+import { jobsOf } from '@/core/countdown/jobs';
 import { calculate } from '@/core/countdown/network';
 import { type Closure, nextFreeDays } from '@/core/plan/cadence';
 import type { Cadence } from '@/core/plan/cadence-rule';
@@ -16,6 +16,7 @@ import {
 import type { Mode } from '@/core/plan/mode';
 import type { EquipmentCounts } from '@/core/plan/place';
 import { MOST_DAYS_AFTER, sittingOf } from '@/core/plan/sitting';
+import type { JobChanges, JobSession } from '@/core/stages/facts';
 import { closuresBetween, type PlannedSession, plannedSessions, teachers, travelOf } from '@/store/plan';
 import { find } from '@/store/query';
 import type { ProgrammeRow } from '@/store/rows';

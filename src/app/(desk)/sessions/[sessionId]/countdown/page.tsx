@@ -2,10 +2,9 @@ import { Temporal } from 'temporal-polyfill';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import { JOBS } from '@/core/countdown/jobs';
 import { sayMinutes } from '@/core/countdown/network';
-import { STAGE_TITLES, STAGES } from '@/core/countdown/stages';
 import { type JobView, sayLeft } from '@/core/countdown/thread';
+import { JOBS, STAGES } from '@/core/stages/stages';
 import { addOneOffJob, changeJob, markJob, removeOneOffJob, viewJobs } from '@/services/countdown/countdown';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
@@ -105,7 +104,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
               </tr>
             </thead>
             <tbody>
-              {STAGES.flatMap((stage) => thread.jobs.filter((job) => job.stage === stage)).map((job, index, all) => (
+              {STAGES.flatMap(({ key }) => thread.jobs.filter((job) => job.stage === key)).map((job, index, all) => (
                 <tr key={job.key} id={all[index - 1]?.stage === job.stage ? undefined : job.stage}>
                   <td>
                     <span className="flex items-center gap-2 font-bold">
@@ -169,9 +168,9 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                 </Choice>
               </div>
               <Choice label="Stage" name="stage" defaultValue="packing">
-                {STAGES.filter((stage) => stage !== 'plan').map((stage) => (
-                  <option key={stage} value={stage}>
-                    {STAGE_TITLES[stage]}
+                {STAGES.filter(({ jobs }) => jobs.length > 0).map(({ key, title }) => (
+                  <option key={key} value={key}>
+                    {title}
                   </option>
                 ))}
               </Choice>

@@ -1,0 +1,107 @@
+// What is known of a session when its jobs are counted and its thread is drawn.
+import type { CivilMinutes } from '../plan/civil';
+import type { Mode } from '../plan/mode';
+
+/** A limit with its reason, said as "cold food keeps 24 hours". */
+export interface Limit {
+  readonly at: CivilMinutes;
+  readonly why: string;
+}
+
+/** Working hours by weekday (Monday first), and days on which nobody works. */
+export interface WorkHours {
+  /** As in "the shop is closed": "the shop". */
+  readonly who: string;
+  readonly windows: readonly (readonly { readonly from: number; readonly to: number }[])[];
+  readonly closedDays: ReadonlySet<number>;
+  /** Longest window of a week, in minutes. */
+  readonly longest: number;
+}
+
+/** Whose hours a job is done in: the shop's, the crew's, or nobody's (it runs by itself, or is done at any hour). */
+export type Keeper = 'shop' | 'crew' | 'any';
+
+/** What a course or a session changes about a job. */
+export interface JobChange {
+  /** Shown and counted, or not; left out: as the size of the class has it. */
+  readonly on?: boolean;
+  readonly fixed?: number;
+  readonly perKit?: number;
+}
+
+export type JobChanges = Readonly<Record<string, JobChange>>;
+
+/** A job that only this session has. */
+export interface OneOffJob {
+  readonly id: string;
+  readonly title: string;
+  /** Key of the stage that it belongs to. */
+  readonly stage: string;
+  readonly minutes: number;
+  readonly hours: Keeper;
+  /** The job that waits for it: a template's key. */
+  readonly before: string;
+}
+
+/** A session as its jobs are counted from. */
+export interface JobSession {
+  readonly date: string;
+  readonly startsAt: string;
+  readonly minutes: number;
+  /** Of the session and of its participants. */
+  readonly modes: readonly Mode[];
+  readonly participants: number;
+  readonly kits: number;
+  readonly dishes: number;
+  /** Dishes of which a batch is finished before class. */
+  readonly swapIns?: number;
+  /** Days before the session that the roll closes. */
+  readonly rollClosesDays: number;
+  /** By when families cook what they get after the lesson; null for a week after it. */
+  readonly cookBy: string | null;
+  readonly course: JobChanges;
+  readonly session: JobChanges;
+  readonly oneOffs: readonly OneOffJob[];
+  /** What a fire under open sky asks for; null under a roof. */
+  readonly outdoor: OutdoorJobs | null;
+  /** The other groups that it is given to, and what the first is called. Kits above are those of all. */
+  readonly groups?: readonly JobGroup[];
+  readonly groupName?: string;
+}
+
+/** A group beside the first, with when it meets. */
+export interface JobGroup {
+  readonly groupId: string;
+  readonly groupName: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly kits: number;
+  readonly outdoor: OutdoorJobs | null;
+}
+
+/** The fire and the weather of an outdoor session. */
+export interface OutdoorJobs {
+  readonly lightingMinutes: number;
+  readonly decideHours: number;
+}
+
+/** What is known of a session when its thread is drawn. */
+export interface SessionFacts extends JobSession {
+  readonly timeZone: string;
+  readonly shop: WorkHours;
+  readonly crew: WorkHours;
+  /** Keys of jobs that somebody marked done. */
+  readonly marked: ReadonlySet<string>;
+  readonly unknownWishes: number;
+  /** Revision of the locked sheet, 0 when none. */
+  readonly revision: number;
+  /** True when the roll or a recipe moved after the lock. */
+  readonly differs: boolean;
+  /** Undefined while nothing is locked: not computed then. */
+  readonly refusedKits?: number;
+  /** Groups whose kits are all packed, '' for the first; where there are several. */
+  readonly packedGroups?: readonly string[];
+  readonly ticks: number;
+  readonly ticksNeeded: number;
+  readonly kitsDone: number;
+}
