@@ -1,7 +1,8 @@
 import { Op } from 'sequelize';
 import { execute, find, findOne, insert, select } from './query';
-import type { KitSheetRow, PackEventRow } from './rows';
 import type { Db } from './store';
+import type { KitSheetRow } from './tables/kits';
+import type { PackEventRow } from './tables/packing';
 
 /** Which sheet of a session of this programme is the newest, without its contents; undefined when none is locked, or it was unlocked. */
 export async function latestSheetId(

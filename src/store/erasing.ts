@@ -1,9 +1,9 @@
-import { type Model, type ModelStatic, Op, type WhereOptions } from 'sequelize';
-import type { Models } from './models';
-import { type Belonging, PERSONAL, type Personal } from './personal';
+import { Op, type WhereOptions } from 'sequelize';
+import { type OwnedTable, ownedTables, type Table } from './models';
 import { change, execute, find, select } from './query';
-import type { KitSheetRow } from './rows';
 import { type Db, isDuplicate } from './store';
+import type { KitSheetRow } from './tables/kits';
+import type { Belonging } from './tables/table';
 
 /** Runs `work` with the database's leave to blank out what is otherwise only added to. */
 export async function whileErasing<T>(db: Db, work: () => Promise<T>): Promise<T> {
@@ -16,16 +16,8 @@ export async function whileErasing<T>(db: Db, work: () => Promise<T>): Promise<T
   }
 }
 
-type AnyTable = ModelStatic<Model<Record<string, unknown>, Record<string, unknown>>>;
+type AnyTable = Table<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
-
-/** Every table with what it holds of families. */
-export const personalTables = (models: Models): { key: keyof Models; table: AnyTable; personal: Personal }[] =>
-  (Object.keys(PERSONAL) as (keyof Models)[]).map((key) => ({
-    key,
-    table: models[key] as unknown as AnyTable,
-    personal: PERSONAL[key],
-  }));
 
 /** Which rows of a table are a programme's. */
 const OF_PROGRAMME: Readonly<Record<Belonging, string>> = {
@@ -44,13 +36,13 @@ const columnOf = (table: AnyTable, attribute: string): string => table.getAttrib
 /** The rows of a table that are these people's, or this household's. */
 export async function rowsOf(
   db: Db,
-  { table, personal }: { table: AnyTable; personal: Personal },
+  { table, ownership }: OwnedTable,
   householdId: string,
   personIds: readonly string[],
 ): Promise<Row[]> {
-  if (personal.of === undefined) return [];
-  const isPerson = personal.of === 'person';
-  const by = personal.by ?? (isPerson ? 'enrolmentId' : 'householdId');
+  if (ownership.of === undefined) return [];
+  const isPerson = ownership.of === 'person';
+  const by = ownership.by ?? (isPerson ? 'enrolmentId' : 'householdId');
   const ids = isPerson ? personIds : [householdId];
   return find(db, table, { [by]: { [Op.in]: [...ids] } } as WhereOptions<Record<string, unknown>>);
 }
@@ -69,15 +61,16 @@ export async function eraseWords(
   erased: (text: string, words: readonly string[]) => string,
 ): Promise<Readonly<Record<string, number>>> {
   const changed: Record<string, number> = {};
-  for (const { key, table, personal } of personalTables(db.models)) {
+  for (const each of ownedTables(db.models)) {
+    const { key } = each;
     // The locked sheets are known by a fingerprint of what is in them: they are rewritten by whoever makes it.
     if (key === 'kitSheet') continue;
     for (const [columns, wanted] of [
-      [personal.log, words.log],
-      [personal.notes, words.notes],
+      [each.log, words.log],
+      [each.notes, words.notes],
     ] as const) {
-      if (!columns || wanted.length === 0) continue;
-      changed[key] = (changed[key] ?? 0) + (await eraseIn(db, programmeId, table, personal, columns, wanted, erased));
+      if (columns.length === 0 || wanted.length === 0) continue;
+      changed[key] = (changed[key] ?? 0) + (await eraseIn(db, programmeId, each, columns, wanted, erased));
     }
   }
   return changed;
@@ -86,8 +79,7 @@ export async function eraseWords(
 async function eraseIn(
   db: Db,
   programmeId: string,
-  table: AnyTable,
-  personal: Personal,
+  { table, ownership }: OwnedTable,
   columns: readonly string[],
   words: readonly string[],
   erased: (text: string, words: readonly string[]) => string,
@@ -99,7 +91,7 @@ async function eraseIn(
   const rows = await select<Record<string, string>>(
     db,
     `SELECT ${fields([...keys, ...columns]).join(', ')} FROM ${name}
-      WHERE ${OF_PROGRAMME[personal.belongs]} AND (${likes.join(' OR ')}) FOR UPDATE`,
+      WHERE ${OF_PROGRAMME[ownership.belongs]} AND (${likes.join(' OR ')}) FOR UPDATE`,
     { programmeId, ...Object.fromEntries(words.map((word, at) => [`word${at}`, likeOf(word)])) },
   );
   let changed = 0;
@@ -170,16 +162,16 @@ export const blankChanges = async (db: Db, ids: readonly string[]): Promise<numb
 /** Removes the rows of a programme that were kept as long as their tables say. @returns how many */
 export async function removeOlder(db: Db, programmeId: string, now: Date): Promise<number> {
   let removed = 0;
-  for (const { key, table, personal } of personalTables(db.models)) {
-    if (!personal.kept) continue;
-    const before = new Date(now.getTime() - personal.kept.days * 86_400_000);
+  for (const { key, table, ownership } of ownedTables(db.models)) {
+    const { kept, belongs } = ownership;
+    if (!kept) continue;
+    const before = new Date(now.getTime() - kept.days * 86_400_000);
     const older = (whose: string) =>
-      change(
-        db,
-        `DELETE FROM ${table.getTableName()} WHERE ${whose} AND ${columnOf(table, personal.kept?.from ?? '')} < :before`,
-        { programmeId, before },
-      );
-    removed += await older(OF_PROGRAMME[personal.belongs]);
+      change(db, `DELETE FROM ${table.getTableName()} WHERE ${whose} AND ${columnOf(table, kept.from)} < :before`, {
+        programmeId,
+        before,
+      });
+    removed += await older(OF_PROGRAMME[belongs]);
     // What belongs to no programme, such as a wrong address at the door, is everybody's to clear, and nobody's to count.
     if (key === 'securityEvent') await older('programme_id IS NULL');
   }

@@ -1,4 +1,6 @@
-import type { CourseRow, MemberRow, ProgrammeRow, SessionRow } from './rows';
+import type { MemberRow } from './tables/access';
+import type { CourseRow, SessionRow } from './tables/plan';
+import type { ProgrammeRow } from './tables/programme';
 
 /** A programme as it begins: US measures and profile, the usual hours. */
 export const freshProgramme = (

@@ -1,6 +1,6 @@
 import { change, select } from './query';
-import type { JobRow } from './rows';
 import type { Db, Store } from './store';
+import type { JobRow } from './tables/work';
 
 /** A job as its worker needs it. */
 export type TakenJob = Pick<JobRow, 'id' | 'programmeId' | 'kind' | 'input' | 'createdBy' | 'attempts'>;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { migrationsOf } from './migrate';
+import { ownedTables } from './models';
 import { openStore } from './store';
 
 describe('the tables', () => {
@@ -23,6 +24,17 @@ describe('the tables', () => {
     for (const row of rows as { name: string; engine: string; collation: string; primary_keys: number }[]) {
       expect(row).toMatchObject({ engine: 'InnoDB', collation: 'utf8mb4_unicode_ci', primary_keys: 1 });
     }
+    const [columns] = await store.sequelize.query(
+      `SELECT CONCAT(table_name, '.', column_name) AS name FROM information_schema.columns
+        WHERE table_schema = DATABASE() AND table_name NOT IN ('migration', 'attempt')`,
+    );
+    const defined = ownedTables(store.db.models).flatMap(({ table }) =>
+      Object.values(table.getAttributes() as Record<string, { field: string }>).map(
+        ({ field }) => `${table.getTableName()}.${field}`,
+      ),
+    );
+    // What a definition forgets is exported, erased and read by nobody.
+    expect((columns as { name: string }[]).map(({ name }) => name).sort()).toEqual(defined.sort());
     await migrations.down({ to: 0 });
     expect(await tables()).toEqual([]);
     await migrations.up();

@@ -1,7 +1,7 @@
 import { select } from './query';
-import type { SessionRow } from './rows';
 import { JOIN_FIRST_GROUP, readSittings, type SittingAtPlace, type SittingColumns, WITH_SITTINGS } from './sittings';
 import type { Db } from './store';
+import type { SessionRow } from './tables/plan';
 
 /** A session with what its course says of all its sessions. */
 export interface PlannedSession extends SessionRow {

@@ -1,6 +1,6 @@
 import { select } from './query';
-import type { IssueRow } from './rows';
 import type { Db } from './store';
+import type { IssueRow } from './tables/kits';
 
 /** A dish as far as earlier kits are counted from it. */
 export interface SeriesDish {

@@ -1,16 +1,6 @@
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
 import type { StageKey } from '@/core/stages/stages';
 import { select } from './query';
-import type {
-  AwayRow,
-  EnrolmentRow,
-  KitExclusionRow,
-  PackEventRow,
-  ProductLabelRow,
-  SessionRow,
-  SheetNoteRow,
-  StageMarkRow,
-} from './rows';
 import { loadSeries, type SeriesSession } from './series';
 import {
   JOIN_FIRST_GROUP,
@@ -21,6 +11,11 @@ import {
   WITH_SITTINGS,
 } from './sittings';
 import type { Db } from './store';
+import type { StageMarkRow } from './tables/countdown';
+import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';
+import type { PackEventRow } from './tables/packing';
+import type { SessionRow } from './tables/plan';
+import type { AwayRow, EnrolmentRow } from './tables/roll';
 
 /** A dish of a session with its recipe. */
 export interface DishWithRecipe {

@@ -1,7 +1,7 @@
 import type { Sitting } from '@/core/plan/sitting';
 import { find, insert, remove, select } from './query';
-import type { CourseGroupRow, SittingRow } from './rows';
 import type { Db } from './store';
+import type { CourseGroupRow, SittingRow } from './tables/plan';
 
 /** A sitting with the outdoor side of its place, as JSON; null under a roof. */
 export interface SittingAtPlace extends Sitting {

@@ -1,4 +1,4 @@
-import type { AccessLinkRow } from '@/store/rows';
+import type { AccessLinkRow } from '@/store/tables/access';
 import type { Context } from './gate';
 import { linkSecret } from './keys';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
-import type { MemberRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { MemberRow } from '@/store/tables/access';
 import { notFound, ServiceError, stale } from '../errors';
 import { queueMessage } from '../messages/messages';
 import { tellCoordinators, tellMember } from '../messages/notices';

@@ -1,8 +1,8 @@
 import type { Temporal } from 'temporal-polyfill';
 import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
 import { change, find, findOne, insert, select } from '@/store/query';
-import type { MemberRow } from '@/store/rows';
 import type { Store } from '@/store/store';
+import type { MemberRow } from '@/store/tables/access';
 import { ServiceError } from '../errors';
 import { tellMember } from '../messages/notices';
 import { addressOf } from './addresses';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { insert } from '@/store/query';
-import type { SheetNoteRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { SheetNoteRow } from '@/store/tables/kits';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { ServiceError } from '../errors';

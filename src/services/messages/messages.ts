@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { find, insert } from '@/store/query';
-import type { MessageRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { MessageRow } from '@/store/tables/messages';
 import { type Context, nowOf, service } from '../access/gate';
 import { isOpen, LINK_PLACE, withLink } from '../access/link-place';
 import { queueJob } from '../work/jobs';

@@ -3,7 +3,7 @@ import { sentTicks } from '@/contracts/bench';
 import type { Container } from '@/contracts/kits';
 import { type BenchSheet, benchSheet, type PackEvent } from '@/core/packing/progress';
 import { eventsSince } from '@/store/bench';
-import type { PackEventRow } from '@/store/rows';
+import type { PackEventRow } from '@/store/tables/packing';
 import { ROLES, service } from '../access/gate';
 import { loadProgramme } from '../programme/load';
 import { loadLocked } from './locked';

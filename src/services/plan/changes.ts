@@ -3,12 +3,12 @@
 import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
 import { eitherHolds } from '@/core/safety/avoidances';
-import type { Models, Table } from '@/store/models';
+import { ownedTables, type Table } from '@/store/models';
 import { holdSessions } from '@/store/plan';
 import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
-import type { SessionRow, SittingRow } from '@/store/rows';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
+import type { SessionRow, SittingRow } from '@/store/tables/plan';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
@@ -126,27 +126,6 @@ export async function changeSessions(
   return id;
 }
 
-/**
- * What becomes of the rows of a session that was made by a split, when it is joined again: work done on it keeps it from being
- * joined, in these words; what was said of its day goes with it.
- */
-export const JOINED: Partial<Record<keyof Models, { readonly keeps: string } | 'goes' | 'moves'>> = {
-  kitSheet: { keeps: 'its kit sheet is locked' },
-  sheetNote: { keeps: 'its kit sheet was decided on' },
-  kit: { keeps: 'kits of it have numbers' },
-  kitFate: { keeps: 'it was said what became of its kits' },
-  packEvent: { keeps: 'its kits were packed' },
-  issue: { keeps: 'its kits hand out supplies' },
-  stageMark: { keeps: 'jobs of it are marked' },
-  attendance: { keeps: 'it was noted who came' },
-  sitting: 'goes',
-  sessionJob: 'goes',
-  kitExclusion: 'goes',
-  away: 'goes',
-  dish: 'moves',
-  productLabel: 'moves',
-};
-
 /** Labels that were read for a part come back with its dishes: where both name a product, what either holds is in it. */
 async function moveLabels(context: Context, db: Db, sessionId: string, madeId: string): Promise<void> {
   const there = await find(db, db.models.productLabel, { sessionId });
@@ -164,17 +143,22 @@ async function moveLabels(context: Context, db: Db, sessionId: string, madeId: s
   await remove(db, db.models.productLabel, { sessionId: madeId });
 }
 
-const ofSession = (db: Db, key: keyof Models) => db.models[key] as unknown as Table<{ sessionId: string }>;
+/** The tables whose rows are of a session, with what joining it does to them. */
+const sessionTables = (db: Db) =>
+  ownedTables(db.models).flatMap(({ table, ownership }) =>
+    ownership.belongs === 'sessionId'
+      ? [{ table: table as unknown as Table<{ sessionId: string }>, joined: ownership.joined }]
+      : [],
+  );
 
 /** Joins a session that was split. @throws ServiceError when work has been done on the part that was made */
 async function join(context: Context, db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {
   const made = await findOne(db, db.models.session, { id: madeId });
   const extra = await find(db, db.models.dish, { sessionId: madeId });
   let why = extra.some(({ id }) => !dishIds.includes(id)) ? 'it has other dishes now' : undefined;
-  const tables = Object.entries(JOINED) as [keyof Models, (typeof JOINED)[keyof Models]][];
-  for (const [key, fate] of tables)
-    if (typeof fate === 'object' && !why && (await findOne(db, ofSession(db, key), { sessionId: madeId })))
-      why = fate.keeps;
+  const tables = sessionTables(db);
+  for (const { table, joined } of tables)
+    if (typeof joined === 'object' && !why && (await findOne(db, table, { sessionId: madeId }))) why = joined.keeps;
   if (!made || why)
     throw new ServiceError(
       'stale',
@@ -182,7 +166,7 @@ async function join(context: Context, db: Db, sessionId: string, { madeId, dishI
     );
   await change(db, 'UPDATE dish SET session_id = :sessionId WHERE session_id = :madeId', { sessionId, madeId });
   await moveLabels(context, db, sessionId, madeId);
-  for (const [key, fate] of tables) if (fate === 'goes') await remove(db, ofSession(db, key), { sessionId: madeId });
+  for (const { table, joined } of tables) if (joined === 'goes') await remove(db, table, { sessionId: madeId });
   await remove(db, db.models.session, { id: madeId });
 }
 

@@ -1,7 +1,6 @@
 import ical from 'node-ical';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { personalTables } from '@/store/erasing';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
@@ -17,7 +16,7 @@ import { viewRoll } from '../roll/roll';
 import { previewRollFile, saveRoll } from '../roll/roll-file';
 import { viewCalendar } from './calendar';
 import { cancelSession, previewCancel } from './cancel';
-import { JOINED, listChanges, undoChange } from './changes';
+import { listChanges, undoChange } from './changes';
 import { viewCoursePlan } from './courses';
 import { exportCalendar } from './feeds';
 import { addGroup, editGroup, endGroup } from './groups';
@@ -266,11 +265,6 @@ describe('a session that is split', () => {
     const seen = { sessionId: again, id: context.ids(), enrolmentId: one.people[0], state: 'came' };
     await recordAttendance({ ...context, clock: () => NOW.add({ hours: 24 * 13 }) }, seen as never);
     await expect(join()).rejects.toThrow('cannot be joined again: it was noted who came');
-  });
-
-  it('leaves no table of a session behind: what becomes of each when it is joined is said', () => {
-    const ofSessions = personalTables(store.db.models).filter(({ personal }) => personal.belongs === 'sessionId');
-    expect(ofSessions.map(({ key }) => key).sort()).toEqual(Object.keys(JOINED).sort());
   });
 });
 

@@ -117,7 +117,8 @@ describe('a recipe', () => {
   });
 
   it('that cannot be computed is refused with each place, and not saved', async () => {
-    const before = await store.db.models.recipe.count();
+    const ofProgramme = { where: { programmeId: context.actor.programmeId } };
+    const before = await store.db.models.recipe.count(ofProgramme);
     const lines = [
       { ingredient: 'unicorn', amount: '1', unit: 'cup' },
       { ingredient: 'egg', preparation: 'large, without shell', amount: '1/0', unit: 'each' },
@@ -126,6 +127,6 @@ describe('a recipe', () => {
     await expect(saveRecipe(context, { title: 'Odd', body: { servings: 4, lines, steps: [] } })).rejects.toMatchObject({
       problems: [{ where: 'lines[0].ingredient' }, { where: 'lines[1].amount' }, { where: 'lines[2].unit' }],
     });
-    expect(await store.db.models.recipe.count()).toBe(before);
+    expect(await store.db.models.recipe.count(ofProgramme)).toBe(before);
   });
 });

@@ -3,19 +3,12 @@ import { z } from 'zod';
 import { withoutPeople } from '@/core/kits/record/erased-sheet';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { ERASED, type WordsToErase, withoutWords, wordsToErase } from '@/core/roll/erased-words';
-import {
-  blankChanges,
-  changesAbout,
-  eraseWords,
-  personalTables,
-  rowsOf,
-  sheetsNaming,
-  whileErasing,
-} from '@/store/erasing';
+import { blankChanges, changesAbout, eraseWords, rowsOf, sheetsNaming, whileErasing } from '@/store/erasing';
+import { ownedTables } from '@/store/models';
 import { change, find, select } from '@/store/query';
-import type { EnrolmentRow, HouseholdRow } from '@/store/rows';
 import { LAST_DAY } from '@/store/sittings';
 import type { Db } from '@/store/store';
+import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
 import { logLook } from '../access/looks';
@@ -74,8 +67,8 @@ export const exportHousehold = service({
     const ids = enrolments.map(({ id }) => id);
     const courses = await find(db, db.models.course, { id: enrolments.map(({ courseId }) => courseId) });
     const records: Record<string, unknown[]> = {};
-    for (const each of personalTables(db.models)) {
-      if (each.personal.of === undefined || each.key === 'household' || each.key === 'enrolment') continue;
+    for (const each of ownedTables(db.models)) {
+      if (each.ownership.of === undefined || each.key === 'household' || each.key === 'enrolment') continue;
       records[each.key] = await rowsOf(db, each, householdId, ids);
     }
     const sessions = await sessionsNamed(db, records);

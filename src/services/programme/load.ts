@@ -2,8 +2,8 @@ import { programmeHours, type RestDays } from '@/core/countdown/work-hours';
 import { type KeepingLimit, type OwnFood, ownReference } from '@/core/reference/own-reference';
 import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { select } from '@/store/query';
-import type { ProgrammeRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { ProgrammeRow } from '@/store/tables/programme';
 import type { Context } from '../access/gate';
 import { notFound } from '../errors';
 

@@ -1,7 +1,7 @@
 import type { RecipeBody } from '@/contracts/recipe';
 import { find, findOne, insert, updateVersion } from '@/store/query';
-import type { RecipeRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { RecipeRow } from '@/store/tables/recipes';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';

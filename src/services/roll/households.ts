@@ -1,7 +1,7 @@
 import { nameKey, type RollEntry } from '@/core/roll/roll-row';
 import { find, insert, updateVersion } from '@/store/query';
-import type { HouseholdRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { HouseholdRow } from '@/store/tables/roll';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf } from '../access/gate';
 import { stale } from '../errors';

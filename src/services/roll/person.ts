@@ -1,6 +1,6 @@
 import { understandWish, type Wish } from '@/core/safety/avoidances';
 import { avoidedByAge } from '@/core/safety/care';
-import type { EnrolmentRow } from '@/store/rows';
+import type { EnrolmentRow } from '@/store/tables/roll';
 
 /** One person of a roll as the coordinator sees them. */
 export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {

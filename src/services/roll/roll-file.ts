@@ -4,9 +4,9 @@ import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-r
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll-headings';
 import { execute, find, findOne, insert, updateVersion } from '@/store/query';
-import type { CourseGroupRow } from '@/store/rows';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
+import type { CourseGroupRow } from '@/store/tables/plan';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { logLook } from '../access/looks';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { change, findOne, insert } from '@/store/query';
-import type { JobRow } from '@/store/rows';
 import type { Db } from '@/store/store';
+import type { JobRow } from '@/store/tables/work';
 import { type Context, nowOf, service } from '../access/gate';
 import { notFound } from '../errors';
 

@@ -1,0 +1,158 @@
+import { big, key, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+
+export const member = table(
+  'member',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    email: plain(),
+    name: plain(),
+    role: plain(),
+    passwordHash: plain(),
+    status: plain<'active' | 'removed'>(),
+    /** The secret of the second step, sealed; null while there is none. */
+    totp: maybe(long(plain())),
+    /** The last step of time whose code was used: a code works once. */
+    totpStep: big(),
+    version: whole(),
+  },
+);
+export type MemberRow = RowOf<typeof member>;
+
+export const apiToken = table(
+  'api_token',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    name: notes(),
+    role: plain(),
+    tokenHash: plain(),
+    createdAt: moment(),
+    expiresAt: moment(),
+    revokedAt: maybe(moment()),
+    /** The member who made it; null where nobody knows. */
+    createdBy: maybe(ref()),
+  },
+);
+export type ApiTokenRow = RowOf<typeof apiToken>;
+
+/** A code that stands in for the second step once, when the telephone is lost. */
+export const recoveryCode = table(
+  'recovery_code',
+  { belongs: 'memberId' },
+  {
+    id: key(),
+    memberId: ref(),
+    codeHash: plain(),
+    usedAt: maybe(moment()),
+  },
+);
+export type RecoveryCodeRow = RowOf<typeof recoveryCode>;
+
+/** A browser that a member has signed in from: others' guesses do not lock it out. */
+export const knownDevice = table(
+  'known_device',
+  { belongs: 'memberId', kept: { days: 180, from: 'seenAt' } },
+  {
+    id: key(),
+    memberId: ref(),
+    tokenHash: plain(),
+    createdAt: moment(),
+    seenAt: moment(),
+  },
+);
+export type KnownDeviceRow = RowOf<typeof knownDevice>;
+
+/** Something that whoever guards the doors wants to know of. */
+export const securityEvent = table(
+  'security_event',
+  { belongs: 'programmeId', kept: { days: 365, from: 'at' } },
+  {
+    id: key(),
+    /** null where it belongs to no programme: an address nobody has. */
+    programmeId: maybe(ref()),
+    at: moment(),
+    kind: plain(),
+    actorId: maybe(ref()),
+    ip: plain(),
+    detail: plain(),
+  },
+);
+export type SecurityEventRow = RowOf<typeof securityEvent>;
+
+/** One browser signed in; it ends by time, by signing out, or from afar. */
+export const signIn = table(
+  'sign_in',
+  { belongs: 'memberId', kept: { days: 90, from: 'expiresAt' } },
+  {
+    id: key(),
+    memberId: ref(),
+    device: plain(),
+    createdAt: moment(),
+    expiresAt: moment(),
+    endedAt: maybe(moment()),
+    /** When it was last used, to within a few minutes: it ends when it lies idle. */
+    seenAt: moment(),
+    /** When the password was last given in it. */
+    provenAt: moment(),
+    /** 1: the second step has not been taken yet. */
+    awaitsCode: whole(),
+  },
+);
+export type SignInRow = RowOf<typeof signIn>;
+
+/** A link that works once, until it ends: an invitation, or a new password. */
+export const accessLink = table(
+  'access_link',
+  { belongs: 'programmeId', kept: { days: 90, from: 'expiresAt' } },
+  {
+    id: key(),
+    programmeId: ref(),
+    purpose: plain<'invite' | 'reset'>(),
+    /** '' in the first coordinator's link: they give their own. */
+    email: plain(),
+    role: maybe(plain()),
+    memberId: maybe(ref()),
+    tokenHash: plain(),
+    createdAt: moment(),
+    expiresAt: moment(),
+    usedAt: maybe(moment()),
+    createdBy: maybe(ref()),
+  },
+);
+export type AccessLinkRow = RowOf<typeof accessLink>;
+
+/** Somebody looked at what people must avoid. */
+export const needLook = table(
+  'need_look',
+  { belongs: 'programmeId', kept: { days: 730, from: 'at' } },
+  {
+    id: key(),
+    programmeId: ref(),
+    actorId: ref(),
+    actorName: plain(),
+    page: plain(),
+    entityId: ref(),
+    people: whole(),
+    at: moment(),
+  },
+);
+export type NeedLookRow = RowOf<typeof needLook>;
+
+export const change = table(
+  'change_log',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    at: moment(),
+    actorId: maybe(ref()),
+    action: plain(),
+    entity: plain(),
+    entityId: ref(),
+    detail: long(log()),
+  },
+);
+export type ChangeRow = RowOf<typeof change>;

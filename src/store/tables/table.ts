@@ -1,0 +1,94 @@
+import { type DataType, DataTypes } from 'sequelize';
+
+/** How a row belongs to its programme: by a column of its own, or through what it is part of. */
+export type Belonging = 'id' | 'programmeId' | 'courseId' | 'sessionId' | 'recipeId' | 'calendarId' | 'memberId';
+
+/**
+ * What a column of text may hold of families. `plain`: nothing, or what goes with its row (codes, sizes, names of foods). In
+ * `notes` people write freely: only whole names, and what a family is reached by, are sure to be theirs. In a `log` the words
+ * are the program's own copies. Whoever is erased is taken out of notes and logs.
+ */
+type Words = 'plain' | 'notes' | 'log';
+
+/** One column: how the database keeps it, and what a row holds. */
+export interface Column<Value> {
+  readonly type: DataType;
+  readonly isKey?: true;
+  readonly words?: Words;
+  /** Only for the type. */
+  readonly value?: Value;
+}
+
+/** The id of a row. */
+export const key = (): Column<string> => ({ type: DataTypes.CHAR(36), isKey: true });
+/** A key that is not an id, or is one of several. */
+export const keyOf = <Value extends string | number>(column: Column<Value>): Column<Value> => ({
+  ...column,
+  isKey: true,
+});
+/** The id of another row. */
+export const ref = (): Column<string> => ({ type: DataTypes.CHAR(36) });
+export const maybe = <Value>(column: Column<Value>): Column<Value | null> => column as Column<Value | null>;
+export const whole = (): Column<number> => ({ type: DataTypes.INTEGER });
+export const big = (): Column<number> => ({ type: DataTypes.BIGINT });
+/** A civil date, YYYY-MM-DD. */
+export const day = (): Column<string> => ({ type: DataTypes.DATEONLY });
+export const moment = (): Column<Date> => ({ type: DataTypes.DATE(3) });
+export const bytes = (): Column<Buffer> => ({ type: DataTypes.BLOB('long') });
+
+const text =
+  (words: Words) =>
+  <Value extends string = string>(): Column<Value> => ({ type: DataTypes.STRING(255), words });
+export const plain = text('plain');
+export const notes = text('notes');
+export const log = text('log');
+
+/** A text of any length. */
+export const long = <Value>(column: Column<Value>): Column<Value> => ({ ...column, type: DataTypes.TEXT('long') });
+
+/** What becomes of the rows of a session that was made by a split, when it is joined again. */
+type Joined = 'goes' | 'moves' | { readonly keeps: string };
+
+/** What belongs to a session says what joining it with another does to it. */
+type Belongs =
+  | { readonly belongs: Exclude<Belonging, 'sessionId'> }
+  | {
+      readonly belongs: 'sessionId';
+      /**
+       * Work done on it keeps the session from being joined, in these words; what was said of its day goes with it; the rest
+       * moves over.
+       */
+      readonly joined: Joined;
+    };
+
+/** How the rows of a table belong to a programme, a session and people: export, erasing, retention, split and undo go by it. */
+export type Ownership = Belongs & {
+  /** Rows of one person, or of a household: they are taken out with it. */
+  readonly of?: 'person' | 'household';
+  /** The column that names the person or household; `enrolmentId` and `householdId` where it is not said. */
+  readonly by?: string;
+  /** Days that rows are kept from a moment of theirs; others stay until a person removes them. */
+  readonly kept?: { readonly days: number; readonly from: string };
+};
+
+export type Columns = Readonly<Record<string, Column<unknown>>>;
+
+/** One table, whole: its name in the database, whose its rows are, and its columns. The migrations make it. */
+export interface TableOf<All extends Columns> {
+  readonly name: string;
+  readonly ownership: Ownership;
+  readonly columns: All;
+}
+
+/** A row of a table, as plain data. */
+export type RowOf<Defined> =
+  Defined extends TableOf<infer All>
+    ? { -readonly [Name in keyof All]: All[Name] extends Column<infer Value> ? Value : never }
+    : never;
+
+/** Defines a table. */
+export const table = <All extends Columns>(name: string, ownership: Ownership, columns: All): TableOf<All> => ({
+  name,
+  ownership,
+  columns,
+});

@@ -1,0 +1,41 @@
+import { key, keyOf, log, long, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
+
+export const job = table(
+  'job',
+  { belongs: 'programmeId', kept: { days: 30, from: 'finishedAt' } },
+  {
+    id: key(),
+    programmeId: ref(),
+    kind: plain(),
+    input: long(log()),
+    state: plain<'waiting' | 'running' | 'done' | 'failed' | 'cancelled'>(),
+    attempts: whole(),
+    /** Percent. */
+    progress: whole(),
+    /** What came of it, as JSON; the reason when it failed. */
+    result: long(log()),
+    owner: maybe(plain()),
+    leaseUntil: maybe(moment()),
+    cancelAsked: whole(),
+    createdAt: moment(),
+    createdBy: maybe(ref()),
+    notBefore: moment(),
+    finishedAt: maybe(moment()),
+  },
+);
+export type JobRow = RowOf<typeof job>;
+
+export const idempotentReply = table(
+  'idempotent_reply',
+  { belongs: 'programmeId', kept: { days: 1, from: 'createdAt' } },
+  {
+    actorId: keyOf(ref()),
+    idempotencyKey: keyOf(plain()),
+    request: plain(),
+    programmeId: ref(),
+    /** What the request's transaction came to, as JSON. */
+    body: long(log()),
+    createdAt: moment(),
+  },
+);
+export type IdempotentReplyRow = RowOf<typeof idempotentReply>;
