@@ -3,6 +3,7 @@
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
 
@@ -49,8 +50,7 @@ async function beside(work) {
 
 /** A cookie of a signed-in coordinator, as a browser gets it from the sign-in form. */
 async function signIn(address) {
-  const { chromium } = await import('@playwright/test');
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  const browser = await launchChromium();
   const page = await browser.newPage();
   await page.goto(`${address}/sign-in`);
   await page.getByLabel('E-mail').fill('marit@boatshed.example');

@@ -2,6 +2,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { launchChromium } from './chromium.mjs';
 import { startDatabase } from './database.mjs';
 import { startWeb, startWorker } from './supervise.mjs';
 import { ensureBuild, ensureDebianPackage, ensurePackages, freePort, ROOT, run, say } from './system.mjs';
@@ -48,7 +49,6 @@ Season with salt and turmeric.
 
 const folder = mkdtempSync(path.join(tmpdir(), 'logistra-pictures-'));
 ensurePackages();
-const executablePath = ensureDebianPackage('chromium', 'chromium');
 ensureDebianPackage('pdftoppm', 'poppler-utils');
 const database = await startDatabase({
   folder,
@@ -66,11 +66,7 @@ try {
   ensureBuild();
   web = await startWeb({ port: await freePort(), env });
   worker = await startWorker({ env });
-  const { chromium } = await import('@playwright/test');
-  browser = await chromium.launch({
-    executablePath,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-  });
+  browser = await launchChromium();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: web.address });
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill('marit@boatshed.example');

@@ -1,0 +1,1 @@
+export function chromiumOptions(): { executablePath: string; args: string[] };
