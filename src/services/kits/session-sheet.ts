@@ -16,6 +16,7 @@ import { TYPICAL } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import type { Problem } from '../errors';
+import { memoryOf } from '../memory';
 import type { Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
 import { labelsIn, productsIn, sheetDish, suppliesOf } from './supply';
@@ -46,29 +47,16 @@ type Meanings = ReadonlyMap<string, readonly string[]>;
  * Sheets computed before, by a mark of everything they were computed from: a countdown asks for the same two hundred
  * again and again. Nothing that another server would miss, since it computes the same.
  */
-const computed = new Map<string, SessionSheet>();
-/** Most participants of all sheets kept: what a sheet weighs goes with them. */
-const MOST_KEPT = 20_000;
-let kept = 0;
+const computed = memoryOf<SessionSheet>(
+  // Participants of all sheets together: what a sheet weighs goes with them.
+  20_000,
+  ({ participants }) => participants.length + 20,
+);
 
 /** A session's sheet from what is stored. */
 export function sessionSheet(bundle: SessionBundle, programme: Programme, meanings: Meanings): SessionSheet {
-  const mark = markOf(bundle, programme, meanings);
-  const known = computed.get(mark);
-  // The one asked for last is given up last.
-  if (known) computed.delete(mark);
-  const sheet = known ?? computeSession(bundle, programme, meanings);
-  computed.set(mark, sheet);
-  if (!known) kept += weightOf(sheet);
-  for (const [oldest, old] of computed) {
-    if (kept <= MOST_KEPT || oldest === mark) break;
-    computed.delete(oldest);
-    kept -= weightOf(old);
-  }
-  return sheet;
+  return computed.of(markOf(bundle, programme, meanings), () => computeSession(bundle, programme, meanings));
 }
-
-const weightOf = ({ participants }: SessionSheet) => participants.length + 20;
 
 /** Sessions of one course share their roll, and all of a programme what its words mean: each is written down once. */
 const written = new WeakMap<object, string>();
@@ -247,21 +235,15 @@ function compute(
   }
 }
 
-/** Locked sheets read before, by fingerprint: each is read once in a process; a few are kept. */
-const read = new Map<string, LockedSheet>();
+/** Locked sheets read before, by fingerprint. */
+const read = memoryOf<LockedSheet>(50);
 
 /** A locked sheet that this process has read before. */
-export const knownSnapshot = (mark: string): LockedSheet | undefined => read.get(mark);
+export const knownSnapshot = (mark: string): LockedSheet | undefined => read.known(mark);
 
 /** The locked sheet in a stored record. */
 export function readSnapshot(record: { readonly fingerprint: string; readonly snapshot: string }): LockedSheet {
-  let sheet = read.get(record.fingerprint);
-  if (!sheet) {
-    sheet = JSON.parse(record.snapshot) as LockedSheet;
-    if (read.size > 50) read.clear();
-    read.set(record.fingerprint, sheet);
-  }
-  return sheet;
+  return read.of(record.fingerprint, () => JSON.parse(record.snapshot) as LockedSheet);
 }
 
 /** SHA-256 over the canonical form. */

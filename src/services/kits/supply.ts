@@ -19,6 +19,7 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Reference } from '@/core/reference/reference';
 import type { SeriesDish, SeriesSession } from '@/store/series';
 import type { EnrolmentAtHome, SessionBundle } from '@/store/session-bundles';
+import { type Memory, memoryOf } from '../memory';
 import type { Meanings, Programme } from '../programme/load';
 import { rollPerson } from '../roll/person';
 
@@ -29,23 +30,19 @@ export const rulesOf = (kitRules: string): Partial<KitRules> => JSON.parse(kitRu
 export const homeOf = (home: string | null): HomeFacts => (home === null ? {} : (JSON.parse(home) as HomeFacts));
 
 /** Recipes written out before, by what they were written from: the same text is the same object, and is measured once. */
-const writtenBefore = new WeakMap<Reference, Map<string, WrittenRecipe>>();
+const writtenBefore = new WeakMap<Reference, Memory<WrittenRecipe>>();
 
 function writtenFor(
   { body, fillings, serves }: Pick<SeriesDish, 'body' | 'fillings' | 'serves'>,
   reference: Reference,
 ): WrittenRecipe {
-  const known = writtenBefore.get(reference) ?? new Map<string, WrittenRecipe>();
+  const known = writtenBefore.get(reference) ?? memoryOf<WrittenRecipe>(200);
   writtenBefore.set(reference, known);
-  const key = `${serves}|${fillings}|${body}`;
-  const before = known.get(key);
-  if (before) return before;
-  const { servings, lines } = wholeRecipe(JSON.parse(body) as RecipeBody);
-  const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
-  const written = { servings: serves ?? servings, lines: packedLines(filled, reference) };
-  if (known.size > 200) known.clear();
-  known.set(key, written);
-  return written;
+  return known.of(`${serves}|${fillings}|${body}`, () => {
+    const { servings, lines } = wholeRecipe(JSON.parse(body) as RecipeBody);
+    const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
+    return { servings: serves ?? servings, lines: packedLines(filled, reference) };
+  });
 }
 
 /** A dish as kits are made of it: its recipe with what the session chose, for the servings it gives here. */

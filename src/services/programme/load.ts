@@ -6,6 +6,7 @@ import type { Db } from '@/store/store';
 import type { ProgrammeRow } from '@/store/tables/programme';
 import type { Context } from '../access/gate';
 import { notFound } from '../errors';
+import { memoryOf } from '../memory';
 
 /** Avoidance codes by what a family wrote, normalised. */
 export type Meanings = ReadonlyMap<string, readonly string[]>;
@@ -77,25 +78,27 @@ export async function loadProgramme(
 type Kind = 'meaning' | 'rest' | 'food' | 'weighing' | 'limit' | 'label';
 
 /** Labels made ready before: the same rows give the same object. */
-const usual = new Map<string, ReadonlyMap<string, UsualLabel>>();
+const usual = memoryOf<ReadonlyMap<string, UsualLabel>>(50);
 
 function labelsOf(rows: readonly Told[]): ReadonlyMap<string, UsualLabel> {
   const mark = JSON.stringify(rows.map(({ a, b }) => [a, b]));
-  const known = usual.get(mark);
-  if (known) return known;
-  if (usual.size > 50) usual.clear();
-  const labels = new Map(
-    rows.map(({ a, b }) => {
-      const [product, allergens] = JSON.parse(b) as [string, readonly string[] | string];
-      return [a, { product, allergens: typeof allergens === 'string' ? JSON.parse(allergens) : allergens }] as const;
-    }),
+  return usual.of(
+    mark,
+    () =>
+      new Map(
+        rows.map(({ a, b }) => {
+          const [product, allergens] = JSON.parse(b) as [string, readonly string[] | string];
+          return [
+            a,
+            { product, allergens: typeof allergens === 'string' ? JSON.parse(allergens) : allergens },
+          ] as const;
+        }),
+      ),
   );
-  usual.set(mark, labels);
-  return labels;
 }
 
 /** Tables made ready before, by what they were made of: the same rows give the same object. */
-const tables = new Map<string, Reference>();
+const tables = memoryOf<Reference>(20);
 
 interface Told {
   readonly a: string;
@@ -105,9 +108,10 @@ interface Told {
 function referenceOf(foods: readonly Told[], weighings: readonly Told[], limits: readonly Told[]): Reference {
   if (foods.length === 0 && weighings.length === 0 && limits.length === 0) return TYPICAL;
   const mark = JSON.stringify([foods, weighings, limits].map((rows) => rows.map(({ a, b }) => [a, b])));
-  const known = tables.get(mark);
-  if (known) return known;
-  if (tables.size > 20) tables.clear();
+  return tables.of(mark, () => makeReference(foods, weighings, limits));
+}
+
+function makeReference(foods: readonly Told[], weighings: readonly Told[], limits: readonly Told[]): Reference {
   const own = foods.map(({ b }) => JSON.parse(b) as OwnFood);
   const weighed = weighings.map(({ a, b }): MeasureFact => {
     const [ingredient = '', preparation = '', measure = ''] = a.split('|');
@@ -119,20 +123,13 @@ function referenceOf(foods: readonly Told[], weighings: readonly Told[], limits:
     const days = (text: string) => (text === '' ? null : Number(text));
     return { ingredient: a, daysWhole: days(whole), daysOpened: days(opened) };
   });
-  const table = ownReference(TYPICAL, own, weighed, stricter);
-  tables.set(mark, table);
-  return table;
+  return ownReference(TYPICAL, own, weighed, stricter);
 }
 
 /** Hours made ready before, by what they were made of: the same hours are the same object. */
-const made = new Map<string, Hours>();
+const made = memoryOf<Hours>(50);
 
 function hoursOf(workHours: string, rest: readonly RestDays[]): Hours {
   const mark = workHours + JSON.stringify(rest);
-  const known = made.get(mark);
-  if (known) return known;
-  if (made.size > 50) made.clear();
-  const hours = programmeHours(JSON.parse(workHours), rest);
-  made.set(mark, hours);
-  return hours;
+  return made.of(mark, () => programmeHours(JSON.parse(workHours), rest));
 }
