@@ -9,7 +9,8 @@ import { labelsToPrint } from '@/services/packing/labels';
 import { clearOut } from '@/services/privacy/retention';
 import { contextFor, surroundings } from '@/services/runtime';
 import type { TakenJob } from '@/store/jobs';
-import { change, findOne } from '@/store/query';
+import { markSent } from '@/store/messages';
+import { findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type Handler, JobRefused } from './work';
 
@@ -40,7 +41,7 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
       if (linkId !== null && !(link && isOpen(link, now))) return { notSent: 'the link ended first' };
       const body = linkId === null ? message.body : withLink(surroundings(), message.body, linkId);
       await gateway.send({ id, to, subject, body });
-      await change(store.db, 'UPDATE message SET sent_at = :now WHERE id = :messageId AND sent_at IS NULL', {
+      await markSent(store.db, {
         messageId,
         now,
       });

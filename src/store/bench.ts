@@ -98,3 +98,7 @@ export async function appendEvents(
 /** What an event says, whoever sent it and when. */
 const saysOf = ({ sessionId, kitId, component, action }: Omit<PackEventRow, 'seq'>): string =>
   [sessionId, kitId, action, component].join(' ');
+
+/** A session’s bench, where it has none. */
+export const makeBench = (db: Db, values: { sessionId: string }) =>
+  execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', values);

@@ -177,3 +177,52 @@ export async function removeOlder(db: Db, programmeId: string, now: Date): Promi
   }
   return removed;
 }
+
+/** A household keeps its id, and nothing else. */
+export const blankHousehold = (db: Db, values: { name: string; now: Date; householdId: string }) =>
+  change(
+    db,
+    `UPDATE household SET name = :name, contact = '', address = '', home = '{}', erased_at = :now, version = version + 1 WHERE id = :householdId`,
+    values,
+  );
+
+/** Messages to a household keep when they were sent, and nothing else. */
+export const blankMessages = (db: Db, values: { name: string; householdId: string }) =>
+  change(db, `UPDATE message SET sent_to = '', subject = :name, body = '' WHERE household_id = :householdId`, values);
+
+/** Everybody else’s names in a programme. */
+export const namesOfOthers = (db: Db, values: { programmeId: string; id: string }) =>
+  select<{ name: string }>(
+    db,
+    `SELECT DISTINCT e.name FROM enrolment e JOIN household h ON h.id = e.household_id
+      WHERE h.programme_id = :programmeId AND h.id <> :id AND e.status <> 'erased'
+      UNION SELECT name FROM household WHERE programme_id = :programmeId AND id <> :id AND erased_at IS NULL
+      UNION SELECT name FROM member WHERE programme_id = :programmeId`,
+    values,
+  );
+
+/** People keep their ids, and nothing else. */
+export const blankPeople = (db: Db, values: { name: string; ids: readonly string[] }) =>
+  change(
+    db,
+    `UPDATE enrolment SET name = :name, age = NULL, wishes = '[]', action_plan = '', status = 'erased', version = version + 1
+      WHERE id IN (:ids)`,
+    values,
+  );
+
+/** Why they got no kit goes. */
+export const blankExclusions = (db: Db, values: { name: string; ids: readonly string[] }) =>
+  change(db, 'UPDATE kit_exclusion SET reason = :name WHERE enrolment_id IN (:ids)', values);
+
+/** A locked sheet as it is without them. */
+export const rewriteSheet = (db: Db, values: { text: string; mark: string; id: string }) =>
+  change(db, 'UPDATE kit_sheet SET snapshot = :text, fingerprint = :mark WHERE id = :id', values);
+
+/** Printed pages of the sessions of their courses. */
+export const dropPrintOuts = (db: Db, values: { ids: readonly string[] }) =>
+  change(
+    db,
+    `DELETE FROM print_out WHERE session_id IN
+       (SELECT s.id FROM session s JOIN enrolment e ON e.course_id = s.course_id WHERE e.id IN (:ids))`,
+    values,
+  );

@@ -96,3 +96,13 @@ export async function retryJob(db: Db, id: string, owner: string, notBefore: Dat
     { id, owner, notBefore },
   );
 }
+
+/** A job that nobody has begun ends; one that runs is asked to stop. */
+export const askToStop = (db: Db, values: { now: Date; jobId: string }) =>
+  change(
+    db,
+    `UPDATE job SET cancel_asked = 1, finished_at = IF(state = 'waiting', :now, finished_at),
+              state = IF(state = 'waiting', 'cancelled', state)
+        WHERE id = :jobId AND state IN ('waiting', 'running')`,
+    values,
+  );

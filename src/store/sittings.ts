@@ -70,3 +70,32 @@ export async function replaceSittings(db: Db, sessionId: string, sittings: reado
  */
 export const NOT_OVER = `(s.date >= :from OR s.cook_by >= :from OR EXISTS
   (SELECT 1 FROM sitting later WHERE later.session_id = s.id AND later.status = 'planned' AND later.date >= :from))`;
+
+/** Sessions that may need kits called back: of a course, one alone, or all of the programme. */
+export type Touched =
+  | { readonly courseId: string }
+  | { readonly sessionId: string }
+  | { readonly sessionIds: readonly string[] }
+  | 'all';
+
+/**
+ * Sessions with locked kits that are not over on a civil day, held for the rest of the transaction, in order of id so that two
+ * changes cannot hold each other up.
+ */
+export const lockUneaten = (db: Db, touched: Touched, values: { programmeId: string; from: string }) => {
+  const where =
+    touched === 'all'
+      ? ''
+      : 'courseId' in touched
+        ? 'AND s.course_id = :courseId'
+        : 'sessionId' in touched
+          ? 'AND s.id = :sessionId'
+          : 'AND s.id IN (:sessionIds)';
+  return select<{ id: string }>(
+    db,
+    `SELECT s.id FROM session s JOIN course c ON c.id = s.course_id
+      WHERE c.programme_id = :programmeId AND ${NOT_OVER} ${where}
+        AND EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) ORDER BY s.id FOR UPDATE`,
+    { ...values, ...(touched === 'all' ? {} : touched) },
+  );
+};

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { change, findOne, select, updateVersion } from '@/store/query';
+import { endSignInOf, openSignIns, provenNow } from '@/store/access';
+import { findOne, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { tellMember } from '../messages/notices';
 import { logChange } from './change-log';
@@ -17,13 +18,7 @@ export const listSignIns = service({
   title: 'See where one is signed in',
   roles: ROLES,
   input: z.object({}),
-  run: (context) =>
-    select<{ id: string; device: string; createdAt: Date }>(
-      context.store.db,
-      `SELECT id, device, created_at AS createdAt FROM sign_in
-        WHERE member_id = :memberId AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC LIMIT 50`,
-      { memberId: context.actor.id, now: nowOf(context) },
-    ),
+  run: (context) => openSignIns(context.store.db, { memberId: context.actor.id, now: nowOf(context) }),
 });
 
 export const endOwnSignIn = service({
@@ -31,11 +26,7 @@ export const endOwnSignIn = service({
   roles: ROLES,
   input: z.object({ signInId: z.uuid() }),
   run: async (context, { signInId }) => {
-    const ended = await change(
-      context.store.db,
-      'UPDATE sign_in SET ended_at = :now WHERE id = :signInId AND member_id = :memberId AND ended_at IS NULL',
-      { signInId, memberId: context.actor.id, now: nowOf(context) },
-    );
+    const ended = await endSignInOf(context.store.db, { signInId, memberId: context.actor.id, now: nowOf(context) });
     if (ended === 0) throw notFound('sign-in');
   },
 });
@@ -94,7 +85,7 @@ export async function proveAgain(visit: Visit, signInId: string, password: strin
   const about = { programmeId: member.programmeId, actorId: member.id, ip: visit.ip };
   await logSecurity(visit, fits ? 'password asked again' : 'wrong password', about);
   if (fits)
-    await change(store.db, 'UPDATE sign_in SET proven_at = :now WHERE id = :signInId', {
+    await provenNow(store.db, {
       signInId,
       now: nowOf(visit),
     });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { endLinksOf, endSignInsOf, setPassword, useLinkOnce } from '@/store/access';
 import type { Limit } from '@/store/attempts';
 import { freshMember } from '@/store/fresh';
-import { change, findOne, insert } from '@/store/query';
+import { findOne, insert } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { AccessLinkRow, MemberRow } from '@/store/tables/access';
 import { ServiceError } from '../errors';
@@ -63,7 +64,7 @@ async function useLink(visit: Visit, db: Db, purpose: 'invite' | 'reset', secret
   const link = await validLink(visit, db, purpose, secret);
   const used =
     link &&
-    (await change(db, 'UPDATE access_link SET used_at = :now WHERE id = :id AND used_at IS NULL', {
+    (await useLinkOnce(db, {
       id: link.id,
       now: nowOf(visit),
     }));
@@ -127,7 +128,7 @@ export async function resetPassword(visit: Visit, secret: string, password: stri
     const { memberId, programmeId } = await useLink(visit, db, 'reset', secret);
     const member = await findOne(db, db.models.member, { id: memberId ?? '', status: 'active' });
     if (!member) throw GONE;
-    await change(db, 'UPDATE member SET password_hash = :passwordHash, version = version + 1 WHERE id = :id', {
+    await setPassword(db, {
       id: member.id,
       passwordHash,
     });
@@ -141,7 +142,7 @@ export async function resetPassword(visit: Visit, secret: string, password: stri
 
 /** Ends every link that was sent to a member, or to their address. */
 export const endAllLinks = (db: Db, { id, email }: Pick<MemberRow, 'id' | 'email'>, now: Date): Promise<number> =>
-  change(db, 'UPDATE access_link SET used_at = :now WHERE used_at IS NULL AND (member_id = :id OR email = :email)', {
+  endLinksOf(db, {
     id,
     email,
     now,
@@ -149,7 +150,7 @@ export const endAllLinks = (db: Db, { id, email }: Pick<MemberRow, 'id' | 'email
 
 /** Ends every sign-in of a member. @returns how many were open */
 export const endAllSignIns = (db: Db, memberId: string, now: Date): Promise<number> =>
-  change(db, 'UPDATE sign_in SET ended_at = :now WHERE member_id = :memberId AND ended_at IS NULL', { memberId, now });
+  endSignInsOf(db, { memberId, now });
 
 const invited = z.object({
   name: z.string().trim().min(1, 'Say what you are called.').max(120),

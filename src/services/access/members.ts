@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
+import {
+  endFeedsShowing,
+  endToken,
+  endUnusedInvitations,
+  holdProgramme,
+  revokeMadeBy,
+  useLinkOnce,
+} from '@/store/access';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { notFound, ServiceError, stale } from '../errors';
@@ -94,8 +102,8 @@ export const withdrawInvitation = service({
       const { programmeId } = context.actor;
       const link = await findOne(db, db.models.accessLink, { id: linkId, programmeId, purpose: 'invite' });
       if (!link) throw notFound('invitation');
-      await change(db, 'UPDATE access_link SET used_at = :now WHERE id = :linkId AND used_at IS NULL', {
-        linkId,
+      await useLinkOnce(db, {
+        id: linkId,
         now: nowOf(context),
       });
       await logChange(context, db, 'took back an invitation', 'member', programmeId, { email: link.email });
@@ -104,12 +112,7 @@ export const withdrawInvitation = service({
 
 /** Ends invitations of a programme that nobody has used: those to an address, or those that a member sent. */
 const endInvitations = (db: Db, programmeId: string, now: Date, of: { email?: string; createdBy?: string }) =>
-  change(
-    db,
-    `UPDATE access_link SET used_at = :now WHERE programme_id = :programmeId AND purpose = 'invite' AND used_at IS NULL
-        AND (email = :email OR created_by = :createdBy)`,
-    { programmeId, now, email: of.email ?? null, createdBy: of.createdBy ?? null },
-  );
+  endUnusedInvitations(db, { programmeId, now, email: of.email ?? null, createdBy: of.createdBy ?? null });
 
 /**
  * Ends what a member made that opens doors for others, or for programs: tokens, invitations, calendar addresses. Only
@@ -118,15 +121,9 @@ const endInvitations = (db: Db, programmeId: string, now: Date, of: { email?: st
 async function endWhatTheyMade(context: Context, db: Db, memberId: string): Promise<Record<string, number>> {
   const { programmeId } = context.actor;
   const now = nowOf(context);
-  const end = (table: 'api_token' | 'calendar_feed') =>
-    change(
-      db,
-      `UPDATE ${table} SET revoked_at = :now WHERE programme_id = :programmeId AND created_by = :memberId AND revoked_at IS NULL`,
-      { programmeId, memberId, now },
-    );
   return {
-    tokens: await end('api_token'),
-    calendarAddresses: await end('calendar_feed'),
+    tokens: await revokeMadeBy(db, 'api_token', { programmeId, memberId, now }),
+    calendarAddresses: await revokeMadeBy(db, 'calendar_feed', { programmeId, memberId, now }),
     invitations: await endInvitations(db, programmeId, now, { createdBy: memberId }),
   };
 }
@@ -134,7 +131,7 @@ async function endWhatTheyMade(context: Context, db: Db, memberId: string): Prom
 /** A member of the asker's programme, locked, so that two coordinators cannot each remove the other at once. */
 async function lockedMember(context: Context, db: Db, memberId: string): Promise<MemberRow> {
   const { programmeId } = context.actor;
-  await change(db, 'UPDATE programme SET version = version WHERE id = :programmeId', { programmeId });
+  await holdProgramme(db, { programmeId });
   const member = await findOne(db, db.models.member, { id: memberId, programmeId, status: 'active' });
   if (!member) throw notFound('member');
   return member;
@@ -185,11 +182,7 @@ export const removeMember = service({
       await remove(db, db.models.recoveryCode, { memberId });
       const ended = await endWhatTheyMade(context, db, memberId);
       // The address under which their own classes are read is in their hands.
-      await change(
-        db,
-        `UPDATE calendar_feed SET revoked_at = :now WHERE scope = 'instructor' AND scope_id = :memberId AND revoked_at IS NULL`,
-        { memberId, now: nowOf(context) },
-      );
+      await endFeedsShowing(db, { memberId, now: nowOf(context) });
       await logChange(context, db, 'removed', 'member', memberId, { name: member.name, role: member.role, ...ended });
     }),
 });
@@ -237,7 +230,7 @@ export const revokeToken = service({
       const { programmeId } = context.actor;
       const token = await findOne(db, db.models.apiToken, { id: tokenId, programmeId });
       if (!token) throw notFound('token');
-      await change(db, 'UPDATE api_token SET revoked_at = :now WHERE id = :tokenId AND revoked_at IS NULL', {
+      await endToken(db, {
         tokenId,
         now: nowOf(context),
       });

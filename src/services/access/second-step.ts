@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { Secret, TOTP } from 'otpauth';
 import { z } from 'zod';
-import { change, findOne, insert, remove } from '@/store/query';
+import { dropTotp, setSecondStep, setTotp, useRecoveryCode, useTotpStep } from '@/store/access';
+import { findOne, insert, remove } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { notFound, ServiceError } from '../errors';
@@ -42,17 +43,13 @@ export async function codeFits(
   const secret = member.totp === null ? undefined : await unseal(from, member.totp);
   const step = secret && /^\d{6}$/.test(code) ? stepOf(secret, code, now) : undefined;
   if (step !== undefined) {
-    const used = await change(db, 'UPDATE member SET totp_step = :step WHERE id = :id AND totp_step < :step', {
+    const used = await useTotpStep(db, {
       id: member.id,
       step,
     });
     return used === 1 ? 'code' : 'used before';
   }
-  const used = await change(
-    db,
-    'UPDATE recovery_code SET used_at = :now WHERE member_id = :id AND code_hash = :hash AND used_at IS NULL',
-    { id: member.id, hash: recoveryHash(from, member.id, code), now },
-  );
+  const used = await useRecoveryCode(db, { id: member.id, hash: recoveryHash(from, member.id, code), now });
   return used === 1 ? 'recovery code' : undefined;
 }
 
@@ -98,7 +95,7 @@ export const turnOnSecondStep = service({
     }
     const kept = await seal(context, secret);
     return context.store.transaction(async (db) => {
-      await change(db, 'UPDATE member SET totp = :kept, totp_step = :step, version = version + 1 WHERE id = :id', {
+      await setTotp(db, {
         kept,
         step,
         id: context.actor.id,
@@ -155,7 +152,7 @@ export const turnOffSecondStep = service({
   run: (context) =>
     context.store.transaction(async (db) => {
       const memberId = context.actor.id;
-      await change(db, 'UPDATE member SET totp = NULL, totp_step = 0, version = version + 1 WHERE id = :memberId', {
+      await dropTotp(db, {
         memberId,
       });
       await remove(db, db.models.recoveryCode, { memberId });
@@ -172,7 +169,7 @@ export const requireSecondStep = service({
   run: (context, { required }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      await change(db, 'UPDATE programme SET second_step = :required, version = version + 1 WHERE id = :programmeId', {
+      await setSecondStep(db, {
         required: required ? 1 : 0,
         programmeId,
       });

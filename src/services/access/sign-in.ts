@@ -1,6 +1,7 @@
 import type { Temporal } from 'temporal-polyfill';
+import { closeSignIn, codeGiven, membersSignedIn, rehashPassword, seeDevice, seeSignIns } from '@/store/access';
 import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
-import { change, find, findOne, insert, select } from '@/store/query';
+import { find, findOne, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { ServiceError } from '../errors';
@@ -109,7 +110,7 @@ export async function signIn(visit: Visit, email: string, password: string): Pro
   }
   await Promise.all(counted.map(([limit, key]) => forgiveAttempt(store, limit, key)));
   if (isOldHash(member.passwordHash))
-    await change(store.db, 'UPDATE member SET password_hash = :fresh WHERE id = :id AND password_hash = :old', {
+    await rehashPassword(store.db, {
       id: member.id,
       old: member.passwordHash,
       fresh: await hashPassword(visit, password),
@@ -155,7 +156,7 @@ async function rememberDevice(visit: Visit, memberId: string, now: Date): Promis
   const { db } = visit.store;
   const known = await knownDevice(visit, memberId);
   if (known) {
-    await change(db, 'UPDATE known_device SET seen_at = :now WHERE id = :id', { id: known.id, now });
+    await seeDevice(db, { id: known.id, now });
     return visit.deviceToken;
   }
   const token = newSecret();
@@ -196,7 +197,7 @@ export async function passCode(visit: Visit, signInId: string, code: string): Pr
     return false;
   }
   await forgiveAttempt(visit.store, LIMITS.code, member.id);
-  await change(visit.store.db, 'UPDATE sign_in SET awaits_code = 0 WHERE id = :signInId', { signInId });
+  await codeGiven(visit.store.db, { signInId });
   if (used === 'recovery code') await logSecurity(visit, 'recovery code used', { programmeId, actorId, ip: visit.ip });
   await logSecurity(visit, 'signed in', { programmeId, actorId, ip: visit.ip });
   return true;
@@ -204,7 +205,7 @@ export async function passCode(visit: Visit, signInId: string, code: string): Pr
 
 /** Ends one sign-in, from its own browser. */
 export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId: string): Promise<void> {
-  await change(visit.store.db, 'UPDATE sign_in SET ended_at = :now WHERE id = :signInId AND ended_at IS NULL', {
+  await closeSignIn(visit.store.db, {
     signInId,
     now: nowOf(visit),
   });
@@ -224,32 +225,10 @@ export async function findActors(
   signInIds: readonly string[],
   now: Date,
 ): Promise<ReadonlyMap<string, SignedInMember>> {
-  const rows = await select<
-    Programme & {
-      signInId: string;
-      memberId: string;
-      memberName: string;
-      role: Role;
-      programmeId: string;
-      hasTotp: number;
-      seenAt: Date;
-      provenAt: Date;
-    }
-  >(
-    store.db,
-    `SELECT i.id AS signInId, i.seen_at AS seenAt, i.proven_at AS provenAt, m.id AS memberId, m.name AS memberName, m.role,
-            m.totp IS NOT NULL AS hasTotp, p.id AS programmeId, p.name,
-            p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.containers, p.second_step AS secondStep,
-            p.version
-       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
-      WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND i.seen_at > :idleSince
-        AND i.awaits_code = 0 AND m.status = 'active'`,
-    { signInIds, now, idleSince: minutesBefore(now, MINUTES_IDLE) },
-  );
+  const rows = await membersSignedIn(store.db, { signInIds, now, idleSince: minutesBefore(now, MINUTES_IDLE) });
   const unseen = rows.filter(({ seenAt }) => seenAt < minutesBefore(now, SEEN_EVERY_MINUTES));
   if (unseen.length > 0)
-    await change(store.db, 'UPDATE sign_in SET seen_at = :now WHERE id IN (:ids) AND seen_at < :now', {
+    await seeSignIns(store.db, {
       ids: unseen.map(({ signInId }) => signInId),
       now,
     });
@@ -257,7 +236,7 @@ export async function findActors(
     rows.map(({ signInId, memberId, memberName, role, programmeId, hasTotp, seenAt: _, provenAt, ...programme }) => [
       signInId,
       {
-        actor: { id: memberId, name: memberName, role, programmeId, provenAt },
+        actor: { id: memberId, name: memberName, role: role as Role, programmeId, provenAt },
         programme: { ...programme, id: programmeId },
         mustSetUp: role === 'coordinator' && programme.secondStep === 1 && !hasTotp,
       },

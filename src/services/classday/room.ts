@@ -2,8 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { lastDayOf, sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
-import { select } from '@/store/query';
-import { MEETINGS } from '@/store/sittings';
+import { dutiesBetween } from '@/store/plan';
 import { type Context, ROLES, service } from '../access/gate';
 import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
@@ -108,32 +107,11 @@ export const listDuties = service({
   run: async (context) => {
     const { timeZone } = (await loadProgramme(context)).programme;
     const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
-    const rows = await select<{
-      id: string;
-      /** '' for the first group, or the only one. */
-      groupId: string;
-      title: string;
-      courseTitle: string;
-      date: string;
-      startsAt: string;
-      place: string;
-      cookBy: string | null;
-      locked: number;
-    }>(
-      context.store.db,
-      `SELECT m.id, m.groupId, m.title, c.title AS courseTitle, m.date, m.startsAt, m.place, s.cook_by AS cookBy,
-              EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = m.id) AS locked
-         FROM ${MEETINGS} m
-         JOIN course c ON c.id = m.courseId JOIN session s ON s.id = m.id
-        WHERE c.programme_id = :programmeId AND m.status = 'planned'
-          AND GREATEST(m.date, COALESCE(s.cook_by, m.date)) >= :from AND m.date <= :to
-        ORDER BY m.date, m.startsAt, m.id`,
-      {
-        programmeId: context.actor.programmeId,
-        from: today.subtract({ days: DAYS_AFTER }).toString(),
-        to: today.add({ days: 60 }).toString(),
-      },
-    );
+    const rows = await dutiesBetween(context.store.db, {
+      programmeId: context.actor.programmeId,
+      from: today.subtract({ days: DAYS_AFTER }).toString(),
+      to: today.add({ days: 60 }).toString(),
+    });
     return rows
       .map(({ locked, cookBy, ...session }) => ({
         ...session,

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { doNext, saversOf } from '@/core/countdown/thread';
 import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
-import { insert, remove, select, updateVersion } from '@/store/query';
+import { heldJobs } from '@/store/plan';
+import { insert, remove, updateVersion } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
@@ -176,7 +177,7 @@ export const changeJob = service({
       } else {
         const { courseId } = session;
         // Two people change jobs of one course: the second adds to what the first left.
-        const [now] = await select<{ jobs: string }>(db, 'SELECT jobs FROM course WHERE id = :courseId FOR UPDATE', {
+        const [now] = await heldJobs(db, {
           courseId,
         });
         await db.models.course.update(

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SimulatedInstruments } from '@/devices/instruments';
-import { findOne, select } from '@/store/query';
+import { printOutsOf } from '@/store/equipment';
+import { findOne } from '@/store/query';
 import { nowOf, ROLES, service } from '../access/gate';
 import { notFound } from '../errors';
 
@@ -49,12 +50,7 @@ export const listPrintOuts = service({
   title: 'See what lies in the label printer’s tray',
   roles: ['coordinator'],
   input: z.object({}),
-  run: (context) =>
-    select<{ id: string; title: string; pages: number; at: Date }>(
-      context.store.db,
-      'SELECT id, title, pages, at FROM print_out WHERE programme_id = :programmeId ORDER BY at DESC LIMIT 20',
-      { programmeId: context.actor.programmeId },
-    ),
+  run: (context) => printOutsOf(context.store.db, { programmeId: context.actor.programmeId }),
 });
 
 export const viewPrintOut = service({

@@ -4,7 +4,8 @@ import { judgeKit } from '@/core/kits/record/judgement';
 import { packedNow } from '@/core/packing/progress';
 import { attendanceNow } from '@/core/roll/attendance';
 import { holdBench } from '@/store/bench';
-import { execute, find, insert } from '@/store/query';
+import { lockSessionRow } from '@/store/plan';
+import { find, insert } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
@@ -97,7 +98,7 @@ export const decideKit = service({
     try {
       await context.store.transaction(async (db) => {
         // Who tells a need at this moment waits for this, or is seen by it.
-        await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+        await lockSessionRow(db, { sessionId });
         await holdBench(db, sessionId);
         const { kits } = await notFetched(context, sessionId, db);
         const kit = kits.find((each) => each.id === kitId);

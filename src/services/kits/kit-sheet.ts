@@ -20,7 +20,9 @@ import { sayCount } from '@/core/quantity/say';
 import { choose } from '@/core/recipes/recipe/choice';
 import { findIngredient } from '@/core/reference/reference';
 import { writeSheetCsv } from '@/formats/sheet-csv';
-import { execute, find, findOne, insert, remove } from '@/store/query';
+import { makeBench } from '@/store/bench';
+import { lockSessionRow } from '@/store/plan';
+import { find, findOne, insert, remove } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import type { KitRow } from '@/store/tables/kits';
@@ -107,7 +109,7 @@ export const lockKitSheet = service({
     try {
       return await context.store.transaction(async (db) => {
         // Two people locking at once wait for each other here.
-        await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+        await lockSessionRow(db, { sessionId });
         const { bundle, sheet, safetyProfile } = await loadSheet(context, sessionId, db);
         refuseUnlockable(sheet, basis);
         refuseEstimated(bundle);
@@ -146,7 +148,7 @@ export const lockKitSheet = service({
           },
         ]);
         await writeIssues(db, bundle, sheet);
-        await execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', { sessionId });
+        await makeBench(db, { sessionId });
         await logChange(context, db, 'locked', 'kit sheet', id, {
           sessionId,
           revision,

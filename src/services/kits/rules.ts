@@ -4,7 +4,8 @@ import type { RecipeBody } from '@/contracts/recipe';
 import { packedLines } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient } from '@/core/reference/reference';
-import { change, updateVersion } from '@/store/query';
+import { setWays } from '@/store/plan';
+import { updateVersion } from '@/store/query';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
@@ -89,7 +90,7 @@ export const setLineWays = service({
       const strange = ways.find(({ ingredient }) => !written.has(ingredient));
       if (strange) throw new ServiceError('invalid', `${strange.ingredient} is not among what ${dish.title} needs.`);
       const kept = JSON.stringify(ways.filter(({ way }) => way !== 'measured'));
-      await change(db, 'UPDATE dish SET ways = :kept, serves = :serves WHERE id = :dishId', { kept, serves, dishId });
+      await setWays(db, { kept, serves, dishId });
       await logChange(context, db, 'changed how a dish travels', 'session', sessionId, {
         dish: dish.title,
         ways,

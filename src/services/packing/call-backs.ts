@@ -1,9 +1,9 @@
 import { kitsToHold, type PersonNow } from '@/core/kits/record/judgement';
 import { calledBackNow, packedNow } from '@/core/packing/progress';
 import { appendEvents } from '@/store/bench';
-import { find, select } from '@/store/query';
+import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { NOT_OVER } from '@/store/sittings';
+import { lockUneaten, type Touched } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { KitFateRow } from '@/store/tables/handout';
 import { type Context, nowOf } from '../access/gate';
@@ -27,36 +27,15 @@ function takersIn(
   );
 }
 
-/** Sessions that may need kits called back: of a course, one alone, or all of the programme. */
-export type Touched =
-  | { readonly courseId: string }
-  | { readonly sessionId: string }
-  | { readonly sessionIds: readonly string[] }
-  | 'all';
-
 /**
  * Calls kits back where what is in them is no longer safe for whom they are, and lets go on those where it is again. Belongs
  * into every transaction that may change a need, a meaning, a label, a product, a food's facts, who gets a kit, or when.
  */
 export async function syncCallBacks(context: Context, db: Db, touched: Touched): Promise<void> {
-  const where =
-    touched === 'all'
-      ? ''
-      : 'courseId' in touched
-        ? 'AND s.course_id = :courseId'
-        : 'sessionId' in touched
-          ? 'AND s.id = :sessionId'
-          : 'AND s.id IN (:sessionIds)';
   // A day more, wherever the programme is: what was to be eaten yesterday may stand in a fridge.
   const from = context.clock().subtract({ hours: 48 }).toString().slice(0, 10);
   // Whoever locks the sheet at this moment holds these rows: what is read below is what they leave.
-  const sessions = await select<{ id: string }>(
-    db,
-    `SELECT s.id FROM session s JOIN course c ON c.id = s.course_id
-      WHERE c.programme_id = :programmeId AND ${NOT_OVER} ${where}
-        AND EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) ORDER BY s.id FOR UPDATE`,
-    { programmeId: context.actor.programmeId, from, ...(touched === 'all' ? {} : touched) },
-  );
+  const sessions = await lockUneaten(db, touched, { programmeId: context.actor.programmeId, from });
   if (sessions.length === 0) return;
   const { programme, meanings } = await loadProgramme(context, db);
   const ids = sessions.map(({ id }) => id);

@@ -2,7 +2,7 @@ import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
 import { appendEvents, callBackEvents, eventsSince, holdBench } from '@/store/bench';
-import { execute } from '@/store/query';
+import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
 import { type Context, nowOf } from '../access/gate';
 import { ServiceError } from '../errors';
@@ -101,7 +101,7 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<
   const mayMend = events.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId));
   const outcome = await context.store.transaction(async (db) => {
     // Sessions are held before their bench, here as by whoever calls kits back.
-    if (mayMend) await execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId });
+    if (mayMend) await lockSessionRow(db, { sessionId });
     await holdBench(db, sessionId);
     const now = calledBackNow(await callBackEvents(db, sessionId));
     // Called back since it was looked at: those who tick into it are told.

@@ -4,8 +4,8 @@ import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
 import { eitherHolds } from '@/core/safety/avoidances';
 import { ownedTables, type Table } from '@/store/models';
-import { holdSessions } from '@/store/plan';
-import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { holdSessions, joinDishes } from '@/store/plan';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { SessionRow, SittingRow } from '@/store/tables/plan';
@@ -164,7 +164,7 @@ async function join(context: Context, db: Db, sessionId: string, { madeId, dishI
       'stale',
       `${made?.title ?? 'The new session'} cannot be joined again: ${why ?? 'it is gone'}.`,
     );
-  await change(db, 'UPDATE dish SET session_id = :sessionId WHERE session_id = :madeId', { sessionId, madeId });
+  await joinDishes(db, { sessionId, madeId });
   await moveLabels(context, db, sessionId, madeId);
   for (const { table, joined } of tables) if (joined === 'goes') await remove(db, table, { sessionId: madeId });
   await remove(db, db.models.session, { id: madeId });

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { civilDate, civilTime } from '@/contracts/plan';
 import { addDays } from '@/core/plan/civil';
-import { find, findOne, insert, remove, select } from '@/store/query';
+import { closureCalendarsOf } from '@/store/plan';
+import { find, findOne, insert, remove } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { ClosureRow } from '@/store/tables/plan';
 import { logChange } from '../access/change-log';
@@ -28,13 +29,7 @@ export const listClosures = service({
   input: z.object({}),
   run: async (context): Promise<{ calendars: ClosureCalendar[]; countries: { code: string; name: string }[] }> => {
     const { db } = context.store;
-    const calendars = await select<Omit<ClosureCalendar, 'closures'>>(
-      db,
-      `SELECT k.id, k.name, k.kind, k.region, k.place_id AS placeId, p.name AS placeName
-         FROM closure_calendar k LEFT JOIN place p ON p.id = k.place_id
-        WHERE k.programme_id = :programmeId ORDER BY k.name`,
-      { programmeId: context.actor.programmeId },
-    );
+    const calendars = await closureCalendarsOf(db, { programmeId: context.actor.programmeId });
     const ids = calendars.map(({ id }) => id);
     const closures =
       ids.length === 0 ? [] : await find(db, db.models.closure, { calendarId: ids }, [['fromDate', 'ASC']]);

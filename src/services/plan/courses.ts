@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { editedCourse, newCourse } from '@/contracts/plan';
 import { freshCourse } from '@/store/fresh';
-import { teachers } from '@/store/plan';
-import { find, findOne, insert, select, updateVersion } from '@/store/query';
+import { coursesWithCounts, teachers } from '@/store/plan';
+import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf, sittingsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseRow, SessionRow } from '@/store/tables/plan';
@@ -30,15 +30,10 @@ export const listCourses = service({
   roles: ['coordinator'],
   input: z.object({}),
   run: (context) =>
-    select<{ id: string; title: string; audience: string; sessions: number; people: number; next: string | null }>(
-      context.store.db,
-      `SELECT c.id, c.title, c.audience,
-              (SELECT COUNT(*) FROM session s WHERE s.course_id = c.id AND s.status = 'planned') AS sessions,
-              (SELECT COUNT(*) FROM enrolment e WHERE e.course_id = c.id AND e.status = 'enrolled') AS people,
-              (SELECT MIN(s.date) FROM session s WHERE s.course_id = c.id AND s.status = 'planned' AND s.date >= :today) AS next
-         FROM course c WHERE c.programme_id = :programmeId ORDER BY c.title`,
-      { programmeId: context.actor.programmeId, today: context.clock().toString().slice(0, 10) },
-    ),
+    coursesWithCounts(context.store.db, {
+      programmeId: context.actor.programmeId,
+      today: context.clock().toString().slice(0, 10),
+    }),
 });
 
 export const listTeachers = service({

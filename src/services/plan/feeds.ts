@@ -3,11 +3,11 @@ import { z } from 'zod';
 import { addDays } from '@/core/plan/civil';
 import { lastDayOf } from '@/core/plan/sitting';
 import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/icalendar-out';
-import { change, findOne, insert, select } from '@/store/query';
+import { endFeed, feedsOf, meetingsIn } from '@/store/plan';
+import { findOne, insert } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { MEETINGS } from '@/store/sittings';
 import type { Db, Store } from '@/store/store';
-import type { CalendarFeedRow, SessionRow } from '@/store/tables/plan';
+import type { CalendarFeedRow } from '@/store/tables/plan';
 import { logChange } from '../access/change-log';
 import { type Context, nowOf, service } from '../access/gate';
 import { sessionThread } from '../countdown/session-thread';
@@ -23,24 +23,7 @@ export const listFeeds = service({
   title: 'See the calendar addresses',
   roles: ['coordinator'],
   input: z.object({}),
-  run: (context) =>
-    select<{
-      id: string;
-      scope: string;
-      withJobs: number;
-      createdAt: Date;
-      what: string | null;
-      madeBy: string | null;
-    }>(
-      context.store.db,
-      `SELECT f.id, f.scope, f.with_jobs AS withJobs, f.created_at AS createdAt, COALESCE(c.title, p.name, m.name) AS what, b.name AS madeBy
-         FROM calendar_feed f LEFT JOIN course c ON f.scope = 'course' AND c.id = f.scope_id
-         LEFT JOIN place p ON f.scope = 'place' AND p.id = f.scope_id
-         LEFT JOIN member m ON f.scope = 'instructor' AND m.id = f.scope_id
-         LEFT JOIN member b ON b.id = f.created_by
-        WHERE f.programme_id = :programmeId AND f.revoked_at IS NULL ORDER BY f.created_at`,
-      { programmeId: context.actor.programmeId },
-    ),
+  run: (context) => feedsOf(context.store.db, { programmeId: context.actor.programmeId }),
 });
 
 /** @throws ServiceError when what a calendar is to show is not the asker's */
@@ -93,11 +76,7 @@ export const revokeFeed = service({
   run: (context, { feedId }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      const ended = await change(
-        db,
-        'UPDATE calendar_feed SET revoked_at = :now WHERE id = :feedId AND programme_id = :programmeId AND revoked_at IS NULL',
-        { now: nowOf(context), feedId, programmeId },
-      );
+      const ended = await endFeed(db, { now: nowOf(context), feedId, programmeId });
       if (ended === 0) throw notFound('calendar address');
       await logChange(context, db, 'ended', 'calendar address', feedId);
     }),
@@ -141,13 +120,6 @@ const JOB_DAYS = 28;
 
 type Scope = Pick<CalendarFeedRow, 'scope' | 'scopeId' | 'withJobs'>;
 
-/** A session, or one of its groups, as a calendar shows it. */
-type Meeting = Omit<SessionRow, 'cookBy' | 'because' | 'jobs' | 'version'> & {
-  readonly groupId: string;
-  readonly courseTitle: string;
-  readonly teacher: string | null;
-};
-
 /** Only ever rises: with each change of the session, of somebody on the roll, with each mark. */
 const sequenceOf = ({ session, enrolments, marks }: SessionBundle): number =>
   session.version + marks.length + enrolments.reduce((sum, { version }) => sum + version, 0);
@@ -158,20 +130,12 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
   const { programme, meanings, hours } = await loadProgramme(context);
   const now = context.clock();
   const today = now.toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-  const where = {
-    programme: '',
-    course: 'AND m.courseId = :scopeId',
-    place: 'AND m.placeId = :scopeId',
-    instructor: 'AND COALESCE(m.instructorId, c.instructor_id) = :scopeId',
-  }[scope];
-  const meetings = await select<Meeting>(
-    db,
-    `SELECT m.*, c.title AS courseTitle, t.name AS teacher
-       FROM ${MEETINGS} m
-       JOIN course c ON c.id = m.courseId LEFT JOIN member t ON t.id = COALESCE(m.instructorId, c.instructor_id)
-      WHERE c.programme_id = :programmeId AND m.date BETWEEN :from AND :to ${where} ORDER BY m.date, m.startsAt, m.id`,
-    { programmeId, scopeId, from: addDays(today, -BACK), to: addDays(today, AHEAD) },
-  );
+  const meetings = await meetingsIn(db, scope, {
+    programmeId,
+    scopeId,
+    from: addDays(today, -BACK),
+    to: addDays(today, AHEAD),
+  });
   const events = meetings.map(
     ({ id, groupId, sequence, courseTitle, number, mode, teacher, status, ...meeting }): CalendarEvent => ({
       uid: `session-${groupId ? `${id}-${groupId}` : id}@logistra`,

@@ -4,7 +4,8 @@ import { z } from 'zod';
 import { editedGroup, newGroup } from '@/contracts/plan';
 import { addDays, sayDay } from '@/core/plan/civil';
 import { daysAfter, MOST_DAYS_AFTER } from '@/core/plan/sitting';
-import { execute, find, findOne, insert, select, updateVersion } from '@/store/query';
+import { comingOf, lockCourseRow } from '@/store/plan';
+import { find, findOne, insert, updateVersion } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
@@ -71,7 +72,7 @@ export async function movedSitting(
 /** Holds a course, so that two people cannot change its groups at once. */
 async function holdCourse(context: Context, db: Db, courseId: string) {
   const course = await loadCourse(context, courseId, db);
-  await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
+  await lockCourseRow(db, { courseId });
   return course;
 }
 
@@ -86,11 +87,7 @@ function checkName(groups: readonly CourseGroupRow[], name: string, field: strin
 /** The sessions of a course that are still to come, with their sittings. */
 async function comingSessions(context: Context, db: Db, courseId: string) {
   const today = context.clock().toString().slice(0, 10);
-  const sessions = await select<{ id: string; date: string; version: number }>(
-    db,
-    `SELECT id, date, version FROM session WHERE course_id = :courseId AND status = 'planned' AND date >= :today ORDER BY id`,
-    { courseId, today },
-  );
+  const sessions = await comingOf(db, { courseId, today });
   const sittings = await find(db, db.models.sitting, { sessionId: sessions.map(({ id }) => id) });
   return sessions.map((session) => ({
     ...session,

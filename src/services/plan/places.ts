@@ -2,7 +2,18 @@ import { z } from 'zod';
 import { placeFields } from '@/contracts/plan';
 import type { EquipmentCounts, OpenHours, Outdoor, Place } from '@/core/plan/place';
 import { nameKey } from '@/core/roll/roll-row';
-import { change, find, findOne, insert, remove, select, updateVersion } from '@/store/query';
+import {
+  comingAt,
+  forgetClosuresOf,
+  forgetTravel,
+  leavePlace,
+  placeSessions,
+  placeSittings,
+  renamePlace,
+  sessionsByPlace,
+  travelOf,
+} from '@/store/plan';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { PlaceRow } from '@/store/tables/plan';
 import { logChange } from '../access/change-log';
@@ -40,26 +51,12 @@ export const listPlaces = service({
     const { db } = context.store;
     const { programmeId } = context.actor;
     const places = (await find(db, db.models.place, { programmeId }, [['name', 'ASC']])).map(placeFrom);
-    const travel = await select<{ fromId: string; toId: string; minutes: number }>(
-      db,
-      `SELECT t.from_id AS fromId, t.to_id AS toId, t.minutes FROM travel t JOIN place p ON p.id = t.from_id
-        WHERE p.programme_id = :programmeId`,
-      { programmeId },
-    );
-    const used = await select<{ placeId: string; sessions: number }>(
-      db,
-      `SELECT s.place_id AS placeId, COUNT(*) AS sessions FROM session s JOIN course c ON c.id = s.course_id
-        WHERE c.programme_id = :programmeId AND s.place_id IS NOT NULL AND s.date >= :today AND s.status = 'planned'
-        GROUP BY s.place_id`,
-      { programmeId, today: context.clock().toString().slice(0, 10) },
-    );
+    const travel = await travelOf(db, programmeId);
+    const used = await sessionsByPlace(db, { programmeId, today: context.clock().toString().slice(0, 10) });
     const counts = new Map(used.map(({ placeId, sessions }) => [placeId, sessions]));
     return { places: places.map((place) => ({ ...place, sessions: counts.get(place.id) ?? 0 })), travel };
   },
 });
-
-/** Tables that name a place beside its id. */
-const NAMING = ['session', 'sitting', 'course_group'];
 
 const columns = ({ hours, equipment, shared, outdoor, ...rest }: z.output<typeof placeFields>) => ({
   ...rest,
@@ -107,18 +104,8 @@ export const addPlace = service({
         const id = context.ids();
         await insert(db, db.models.place, [{ id, programmeId, ...columns(place), version: 1 }]);
         // Sessions that already name it are held in it from now on.
-        await change(
-          db,
-          `UPDATE session s JOIN course c ON c.id = s.course_id SET s.place_id = :id
-            WHERE c.programme_id = :programmeId AND s.place_id IS NULL AND s.place = :name`,
-          { id, programmeId, name: place.name },
-        );
-        await change(
-          db,
-          `UPDATE sitting x JOIN course_group g ON g.id = x.group_id JOIN course c ON c.id = g.course_id
-              SET x.place_id = :id WHERE c.programme_id = :programmeId AND x.place_id IS NULL AND x.place = :name`,
-          { id, programmeId, name: place.name },
-        );
+        await placeSessions(db, { id, programmeId, name: place.name });
+        await placeSittings(db, { id, programmeId, name: place.name });
         await logChange(context, db, 'added', 'place', id, { name: place.name });
         return id;
       });
@@ -141,11 +128,7 @@ export const editPlace = service({
         const own = await findOne(db, db.models.place, { id: placeId, programmeId: context.actor.programmeId });
         if (!own) throw notFound('place');
         if (!(await updateVersion(db, db.models.place, placeId, version, columns(place)))) throw stale('The place');
-        for (const table of NAMING)
-          await change(db, `UPDATE ${table} SET place = :name WHERE place_id = :placeId`, {
-            name: place.name,
-            placeId,
-          });
+        await renamePlace(db, { placeId, name: place.name });
         await logChange(context, db, 'changed', 'place', placeId, place);
       });
     } catch (error) {
@@ -164,15 +147,7 @@ export const removePlace = service({
       const { programmeId } = context.actor;
       const place = await findOne(db, db.models.place, { id: placeId, programmeId });
       if (!place) throw notFound('place');
-      const used = await select<{ title: string; date: string }>(
-        db,
-        `SELECT title, date FROM session WHERE place_id = :placeId AND date >= :today AND status = 'planned'
-         UNION ALL SELECT CONCAT(s.title, ' (', g.name, ')'), x.date FROM sitting x JOIN session s ON s.id = x.session_id
-           JOIN course_group g ON g.id = x.group_id
-          WHERE x.place_id = :placeId AND x.date >= :today AND x.status = 'planned' AND s.status = 'planned'
-         ORDER BY date`,
-        { placeId, today: context.clock().toString().slice(0, 10) },
-      );
+      const used = await comingAt(db, { placeId, today: context.clock().toString().slice(0, 10) });
       const [first] = used;
       if (first)
         throw new ServiceError(
@@ -188,15 +163,10 @@ export const removePlace = service({
           `${fallbacks[0].name} falls back on ${place.name} in bad weather. Give it another fallback first.`,
         );
       // What was held there keeps the name.
-      for (const table of NAMING)
-        await change(db, `UPDATE ${table} SET place_id = NULL WHERE place_id = :placeId`, { placeId });
-      await change(db, 'DELETE FROM travel WHERE from_id = :placeId OR to_id = :placeId', { placeId });
+      await leavePlace(db, { placeId });
+      await forgetTravel(db, { placeId });
       // Closures of this place alone go with it: without it they would close everything.
-      await change(
-        db,
-        'DELETE f FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id WHERE k.place_id = :placeId',
-        { placeId },
-      );
+      await forgetClosuresOf(db, { placeId });
       await remove(db, db.models.closureCalendar, { placeId });
       await remove(db, db.models.place, { id: placeId });
       await logChange(context, db, 'took away', 'place', placeId, { name: place.name });

@@ -10,7 +10,8 @@ import { moveAlong } from '@/core/plan/sitting';
 import { type Filling, slotsOf } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { freshSession } from '@/store/fresh';
-import { change, find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { setExtrasOf, setFillings, setSwapIn } from '@/store/plan';
+import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { groupsOf } from '@/store/sittings';
 import { type Db, isDuplicate } from '@/store/store';
@@ -338,9 +339,8 @@ export const setExtras = service({
       const { dishes, session } = await loadBundle(context, sessionId, db);
       const { versions } = JSON.parse(session.extras) as ExtrasWanted;
       const wanted = { ...portionsWanted, ...(versions ? { versions } : {}) };
-      for (const { id } of dishes)
-        await change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', { id, servings: swapIns[id] ?? 0 });
-      await change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', {
+      for (const { id } of dishes) await setSwapIn(db, { id, servings: swapIns[id] ?? 0 });
+      await setExtrasOf(db, {
         sessionId,
         extras: JSON.stringify(wanted),
       });
@@ -359,7 +359,7 @@ export const setVersions = service({
     context.store.transaction(async (db) => {
       const { session } = await loadBundle(context, sessionId, db);
       const extras = JSON.stringify({ ...(JSON.parse(session.extras) as ExtrasWanted), versions });
-      await change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', { sessionId, extras });
+      await setExtrasOf(db, { sessionId, extras });
       await logChange(context, db, 'changed how versions are shared', 'session', sessionId, { versions });
     }),
 });
@@ -384,7 +384,7 @@ export const fillSlot = service({
       if (!slot?.foods.includes(chosen)) throw new ServiceError('invalid', `${chosen} is not one of what may fill it.`);
       const others = (JSON.parse(dish.fillings) as Filling[]).filter((each) => each.written !== written);
       const fillings = JSON.stringify(chosen === written ? others : [...others, { written, chosen }]);
-      await change(db, 'UPDATE dish SET fillings = :fillings WHERE id = :dishId', { fillings, dishId });
+      await setFillings(db, { fillings, dishId });
       await logChange(context, db, 'filled a slot', 'session', sessionId, { dish: dish.title, written, chosen });
       await syncCallBacks(context, db, { sessionId });
     }),

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { civilDate, civilTime } from '@/contracts/plan';
 import { sayDay } from '@/core/plan/civil';
 import { freshSession } from '@/store/fresh';
-import { change, find, insert } from '@/store/query';
+import { moveDishes } from '@/store/plan';
+import { find, insert } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
@@ -53,7 +54,7 @@ export const splitSession = service({
       });
       await insert(db, db.models.session, [row]);
       await insert(db, db.models.sitting, usualSittings([row], await groupsOf(db, session.courseId)));
-      await change(db, 'UPDATE dish SET session_id = :to WHERE id IN (:ids)', { to: row.id, ids: dishIds });
+      await moveDishes(db, { to: row.id, ids: dishIds });
       // What was read of the products in hand holds for both.
       await insert(
         db,

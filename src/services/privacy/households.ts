@@ -3,10 +3,24 @@ import { z } from 'zod';
 import { withoutPeople } from '@/core/kits/record/erased-sheet';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { ERASED, type WordsToErase, withoutWords, wordsToErase } from '@/core/roll/erased-words';
-import { blankChanges, changesAbout, eraseWords, rowsOf, sheetsNaming, whileErasing } from '@/store/erasing';
+import {
+  blankChanges,
+  blankExclusions,
+  blankHousehold,
+  blankMessages,
+  blankPeople,
+  changesAbout,
+  dropPrintOuts,
+  eraseWords,
+  namesOfOthers,
+  rewriteSheet,
+  rowsOf,
+  sheetsNaming,
+  whileErasing,
+} from '@/store/erasing';
 import { ownedTables } from '@/store/models';
-import { change, find, select } from '@/store/query';
-import { LAST_DAY } from '@/store/sittings';
+import { find } from '@/store/query';
+import { householdsOf } from '@/store/roll';
 import type { Db } from '@/store/store';
 import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
 import { logChange } from '../access/change-log';
@@ -37,15 +51,7 @@ export const listHouseholds = service({
   input: z.object({}),
   run: async (context): Promise<HouseholdEntry[]> => {
     const { retentionMonths, timeZone } = (await loadProgramme(context)).programme;
-    const rows = await select<{ id: string; name: string; version: number; people: number; lastDate: string }>(
-      context.store.db,
-      `SELECT h.id, h.name, h.version, COUNT(DISTINCT e.id) AS people,
-              DATE_FORMAT(COALESCE(MAX(${LAST_DAY}), DATE(h.created_at)), '%Y-%m-%d') AS lastDate
-         FROM household h LEFT JOIN enrolment e ON e.household_id = h.id LEFT JOIN session s ON s.course_id = e.course_id
-        WHERE h.programme_id = :programmeId AND h.erased_at IS NULL
-        GROUP BY h.id, h.name, h.version, h.created_at ORDER BY h.name`,
-      { programmeId: context.actor.programmeId },
-    );
+    const rows = await householdsOf(context.store.db, { programmeId: context.actor.programmeId });
     const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
     return rows.map((row) => {
       const eraseFrom = Temporal.PlainDate.from(row.lastDate).add({ months: retentionMonths });
@@ -113,19 +119,11 @@ export const eraseHousehold = service({
       // Read before anything is blanked: what it was called before stands in the log alone.
       const changes = await changesAbout(db, programmeId, [householdId, ...ids]);
       const words = await wordsOf(db, household, enrolments, changes);
-      await change(
-        db,
-        `UPDATE household SET name = :name, contact = '', address = '', home = '{}', erased_at = :now, version = version + 1 WHERE id = :householdId`,
-        { householdId, name: ERASED, now: nowOf(context) },
-      );
-      await change(
-        db,
-        `UPDATE message SET sent_to = '', subject = :name, body = '' WHERE household_id = :householdId`,
-        {
-          householdId,
-          name: ERASED,
-        },
-      );
+      await blankHousehold(db, { householdId, name: ERASED, now: nowOf(context) });
+      await blankMessages(db, {
+        householdId,
+        name: ERASED,
+      });
       const { entries, sheets } = await whileErasing(db, async () => {
         const blanked = await blankChanges(
           db,
@@ -158,14 +156,7 @@ async function wordsOf(
   type Told = Readonly<Record<string, unknown>>;
   const were = (...keys: string[]) =>
     told.flatMap((part) => keys.flatMap((key) => (typeof part[key] === 'string' ? [part[key]] : [])));
-  const others = await select<{ name: string }>(
-    db,
-    `SELECT DISTINCT e.name FROM enrolment e JOIN household h ON h.id = e.household_id
-      WHERE h.programme_id = :programmeId AND h.id <> :id AND e.status <> 'erased'
-      UNION SELECT name FROM household WHERE programme_id = :programmeId AND id <> :id AND erased_at IS NULL
-      UNION SELECT name FROM member WHERE programme_id = :programmeId`,
-    { programmeId: household.programmeId, id: household.id },
-  );
+  const others = await namesOfOthers(db, { programmeId: household.programmeId, id: household.id });
   const messages = await find(db, db.models.message, { householdId: household.id });
   return wordsToErase(
     {
@@ -182,13 +173,8 @@ async function wordsOf(
 
 /** Takes people out of rows, locked sheets and printed labels; what counts them stays. @returns sheets changed */
 async function erasePeople(db: Db, ids: readonly string[], words: WordsToErase): Promise<number> {
-  await change(
-    db,
-    `UPDATE enrolment SET name = :name, age = NULL, wishes = '[]', action_plan = '', status = 'erased', version = version + 1
-      WHERE id IN (:ids)`,
-    { ids, name: ERASED },
-  );
-  await change(db, 'UPDATE kit_exclusion SET reason = :name WHERE enrolment_id IN (:ids)', { ids, name: ERASED });
+  await blankPeople(db, { ids, name: ERASED });
+  await blankExclusions(db, { ids, name: ERASED });
   const people = new Set(ids);
   let changed = 0;
   for (const { id, snapshot } of await sheetsNaming(db, ids)) {
@@ -196,19 +182,14 @@ async function erasePeople(db: Db, ids: readonly string[], words: WordsToErase):
     const text = withoutWords(JSON.stringify(withoutPeople(before, people)), words.sure);
     const mark = fingerprint(JSON.parse(text) as LockedSheet);
     if (mark === fingerprint(before)) continue;
-    changed += await change(db, 'UPDATE kit_sheet SET snapshot = :text, fingerprint = :mark WHERE id = :id', {
+    changed += await rewriteSheet(db, {
       id,
       text,
       mark,
     });
   }
   // After the sheets: labels that are being made now wait for these rows, and find that they are no longer right.
-  await change(
-    db,
-    `DELETE FROM print_out WHERE session_id IN
-       (SELECT s.id FROM session s JOIN enrolment e ON e.course_id = s.course_id WHERE e.id IN (:ids))`,
-    { ids },
-  );
+  await dropPrintOuts(db, { ids });
   return changed;
 }
 

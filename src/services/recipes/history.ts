@@ -5,7 +5,8 @@ import { packedLines } from '@/core/recipes/recipe/recipe';
 import { type Filling, withFillings } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { recipeDifferences } from '@/core/recipes/recipe/versions';
-import { find, select } from '@/store/query';
+import { find } from '@/store/query';
+import { lockedDishesOf, variationsOf, versionsOf } from '@/store/recipes';
 import { service } from '../access/gate';
 import { loadProgramme } from '../programme/load';
 import { figuresOf } from './products';
@@ -20,23 +21,13 @@ export const viewHistory = service({
     const { db } = context.store;
     const recipe = await loadRecipe(context, db, recipeId);
     const { programme } = await loadProgramme(context);
-    const rows = await select<{ version: number; title: string; body: string; at: Date; byName: string | null }>(
-      db,
-      `SELECT v.version, v.title, v.body, v.at, COALESCE(m.name, t.name) AS byName FROM recipe_version v
-         LEFT JOIN member m ON m.id = v.actor_id LEFT JOIN api_token t ON t.id = v.actor_id
-        WHERE v.recipe_id = :recipeId ORDER BY v.version DESC`,
-      { recipeId },
-    );
+    const rows = await versionsOf(db, { recipeId });
     const states = rows.map(({ title, body }) => ({ title, ...(JSON.parse(body) as RecipeBody) }));
     const versions = rows.map(({ version, at, byName }, index) => {
       const [now, before] = [states[index], states[index + 1]];
       return { version, at, byName, what: now && before ? recipeDifferences(before, now) : [] };
     });
-    const variations = await select<{ id: string; title: string }>(
-      db,
-      'SELECT id, title FROM recipe WHERE parent_id = :recipeId ORDER BY title',
-      { recipeId },
-    );
+    const variations = await variationsOf(db, { recipeId });
     const inside = recipe.body.subRecipes ?? [];
     const newest = inside.length > 0 ? await find(db, db.models.recipe, { id: inside.map((sub) => sub.recipeId) }) : [];
     return {
@@ -58,21 +49,7 @@ export const viewHistory = service({
     /** Sheets of sessions still to come that were locked with another version: they keep it until it is accepted there. */
     async function sheetsBehind() {
       const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-      const sheets = await select<{
-        id: string;
-        title: string;
-        date: string;
-        dishId: string;
-        fillings: string;
-        snapshot: string;
-      }>(
-        db,
-        `SELECT s.id, s.title, s.date, d.id AS dishId, d.fillings, k.snapshot FROM dish d JOIN session s ON s.id = d.session_id
-           JOIN kit_sheet k ON k.session_id = s.id
-           LEFT JOIN kit_sheet n ON n.session_id = s.id AND n.revision > k.revision
-          WHERE d.recipe_id = :recipeId AND s.date >= :today AND s.status = 'planned' AND n.id IS NULL`,
-        { recipeId, today },
-      );
+      const sheets = await lockedDishesOf(db, { recipeId, today });
       const { servings, lines } = wholeRecipe(recipe.body);
       return sheets
         .filter(({ dishId, fillings, snapshot }) => {

@@ -6,7 +6,8 @@ import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient, type Ingredient, TYPICAL } from '@/core/reference/reference';
 import { avoidanceLabel, labelGaps } from '@/core/safety/avoidances';
-import { change, find, findOne, insert, remove } from '@/store/query';
+import { find, findOne, insert, remove } from '@/store/query';
+import { useLabel, useNoLabel } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
 import type { ProductRow } from '@/store/tables/recipes';
 import { logChange } from '../access/change-log';
@@ -111,15 +112,11 @@ export const setKitLabel = service({
         throw new ServiceError('invalid', `Nobody has read the label of ${product.name} yet: read it first.`);
       const { ingredient, name } = product;
       // One product of a food at most: two labels would not say which of them is in the kit.
-      await change(
-        db,
-        'UPDATE product SET in_kits = 0 WHERE programme_id = :programmeId AND ingredient = :ingredient',
-        {
-          programmeId,
-          ingredient,
-        },
-      );
-      if (use) await change(db, 'UPDATE product SET in_kits = 1 WHERE id = :productId', { productId });
+      await useNoLabel(db, {
+        programmeId,
+        ingredient,
+      });
+      if (use) await useLabel(db, { productId });
       await logChange(context, db, use ? 'uses the label' : 'no longer uses the label', 'product', productId, {
         ingredient,
         name,

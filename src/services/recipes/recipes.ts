@@ -11,7 +11,7 @@ import { checkRecipe } from '@/core/recipes/slips/slips';
 import { cautionsOf } from '@/core/recipes/steps/cautions';
 import { writeRecipeCsv } from '@/formats/recipe-csv';
 import { type RecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
-import { select } from '@/store/query';
+import { recipesWithUse } from '@/store/recipes';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
@@ -24,12 +24,7 @@ export const listRecipes = service({
   roles: ['coordinator', 'instructor'],
   input: z.object({}),
   run: async (context) => {
-    const rows = await select<{ id: string; title: string; body: string; sessions: number }>(
-      context.store.db,
-      `SELECT r.id, r.title, r.body, (SELECT COUNT(*) FROM dish d WHERE d.recipe_id = r.id) AS sessions
-         FROM recipe r WHERE r.programme_id = :programmeId ORDER BY r.title`,
-      { programmeId: context.actor.programmeId },
-    );
+    const rows = await recipesWithUse(context.store.db, { programmeId: context.actor.programmeId });
     return rows.map(({ body, ...row }) => {
       const { servings, lines, description } = JSON.parse(body) as RecipeBody;
       return { ...row, servings, lines: lines.length, description: description ?? '' };

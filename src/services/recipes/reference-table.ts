@@ -10,7 +10,8 @@ import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
 import { findIngredient, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, type Avoidance, EDITION } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
-import { insert, select } from '@/store/query';
+import { insert } from '@/store/query';
+import { weighingsOf } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
 import { logChange } from '../access/change-log';
 import { nowOf, service } from '../access/gate';
@@ -54,12 +55,7 @@ export const viewFood = service({
     const { reference } = (await loadProgramme(context)).programme;
     const food = findIngredient(reference, name);
     if (!food) throw notFound('food');
-    const history = await select<{ preparation: string; measure: string; grams: string; at: Date; by: string }>(
-      context.store.db,
-      `SELECT w.preparation, w.measure, w.grams, w.at, COALESCE(m.name, '') AS \`by\` FROM weighing w LEFT JOIN member m ON m.id = w.actor_id
-        WHERE w.programme_id = :programmeId AND w.ingredient = :name ORDER BY w.at DESC, w.id DESC LIMIT 50`,
-      { programmeId: context.actor.programmeId, name: food.name },
-    );
+    const history = await weighingsOf(context.store.db, { programmeId: context.actor.programmeId, name: food.name });
     return {
       food,
       isOwn: !findIngredient(TYPICAL, food.name),

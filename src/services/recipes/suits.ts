@@ -10,7 +10,8 @@ import {
 } from '@/core/recipes/choosing/course-dishes';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { foodsIn } from '@/formats/menu-csv';
-import { find, select } from '@/store/query';
+import { comingIds } from '@/store/plan';
+import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { type Context, service } from '../access/gate';
 import { loadSheet } from '../kits/kit-sheet';
@@ -112,11 +113,7 @@ export const proposeDishes = service({
     const { programme, meanings } = await loadProgramme(context);
     const { reference } = programme;
     const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
-    const ids = await select<{ id: string }>(
-      db,
-      "SELECT id FROM session WHERE course_id = :courseId AND status = 'planned' AND date >= :today",
-      { courseId, today },
-    );
+    const ids = await comingIds(db, { courseId, today });
     const bundles = await loadSessionBundles(db, context.actor.programmeId, { ids: ids.map(({ id }) => id) });
     const places = await placesOf(context);
     const recipes = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { MODES } from '@/core/plan/mode';
-import { change, insert, remove } from '@/store/query';
+import { insert, remove } from '@/store/query';
+import { setSharedKit } from '@/store/roll';
 import { logChange } from '../access/change-log';
 import { service } from '../access/gate';
 import { notFound } from '../errors';
@@ -35,13 +36,12 @@ export const shareKit = service({
   input: z.object({ courseId: z.uuid(), householdId: z.uuid(), share: z.boolean() }),
   run: (context, { courseId, householdId, share }) =>
     context.store.transaction(async (db) => {
-      const changed = await change(
-        db,
-        `UPDATE enrolment e JOIN course c ON c.id = e.course_id SET e.shared_kit = :share
-          WHERE e.course_id = :courseId AND e.household_id = :householdId AND c.programme_id = :programmeId
-            AND e.status <> 'erased'`,
-        { courseId, householdId, share: share ? 1 : 0, programmeId: context.actor.programmeId },
-      );
+      const changed = await setSharedKit(db, {
+        courseId,
+        householdId,
+        share: share ? 1 : 0,
+        programmeId: context.actor.programmeId,
+      });
       if (changed === 0) throw notFound('household');
       await logChange(context, db, share ? 'share one kit' : 'get a kit each', 'household', householdId, { courseId });
       await syncCallBacks(context, db, { courseId });

@@ -3,7 +3,8 @@ import type { Mode } from '@/core/plan/mode';
 import type { OnRoll } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollEntry } from '@/core/roll/roll-row';
 import type { ModeRoom } from '@/core/roll/waitlist';
-import { execute, find, findOne } from '@/store/query';
+import { lockCourseRow } from '@/store/plan';
+import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow, CourseRow } from '@/store/tables/plan';
 import type { EnrolmentRow } from '@/store/tables/roll';
@@ -40,7 +41,7 @@ export const onRoll = ({ id, name, age, servings, mode, wishes }: EnrolmentRow):
 /** Locks a course for the rest of the transaction, so that two imports at once see each other. */
 export async function lockCourse(context: Context, courseId: string, db: Db): Promise<CourseRow> {
   const course = await loadCourse(context, courseId, db);
-  await execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', { courseId });
+  await lockCourseRow(db, { courseId });
   return course;
 }
 

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { homeFacts } from '@/contracts/kits';
 import { findIngredient } from '@/core/reference/reference';
-import { find, findOne, select, updateVersion } from '@/store/query';
+import { find, findOne, updateVersion } from '@/store/query';
+import { peopleOf } from '@/store/roll';
 import type { Db } from '@/store/store';
 import type { HouseholdRow } from '@/store/tables/roll';
 import { logChange } from '../access/change-log';
@@ -27,20 +28,7 @@ export const viewHousehold = service({
   run: async (context, { householdId }) => {
     const { db } = context.store;
     const household = await loadHousehold(context, householdId, db);
-    const people = await select<{
-      id: string;
-      name: string;
-      age: number | null;
-      courseId: string;
-      course: string;
-      status: string;
-    }>(
-      db,
-      `SELECT e.id, e.name, e.age, e.course_id AS courseId, c.title AS course, e.status
-         FROM enrolment e JOIN course c ON c.id = e.course_id
-        WHERE e.household_id = :householdId AND e.status <> 'erased' ORDER BY e.name, c.title`,
-      { householdId },
-    );
+    const people = await peopleOf(db, { householdId });
     await logLook(context, 'household', householdId, people.length);
     const { programme } = await loadProgramme(context);
     return {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { balance, forecast, type PastSession, type ReserveCosts, USUAL_COSTS } from '@/core/roll/forecast';
-import { change, select } from '@/store/query';
+import { saveReserveCosts } from '@/store/programme';
+import { attendancePast } from '@/store/roll';
 import type { SessionBundle } from '@/store/session-bundles';
 import { logChange } from '../access/change-log';
 import { type Context, service } from '../access/gate';
@@ -13,16 +14,14 @@ const MOST_PAST = 40;
 /** Past sessions of the programme in which somebody was counted: of the same mode, the newest first. */
 async function pastOf(context: Context, mode: string, before: string): Promise<PastSession[]> {
   const [yes, no] = mode === 'take-home' ? ['collected', 'not collected'] : ['came', 'absent'];
-  const rows = await select<{ expected: number; came: number }>(
-    context.store.db,
-    `SELECT COUNT(*) AS expected, SUM(a.state = :yes) AS came FROM (
-       SELECT x.session_id, x.state, ROW_NUMBER() OVER (PARTITION BY x.session_id, x.enrolment_id ORDER BY x.at DESC, x.id DESC) AS newest
-         FROM attendance x WHERE x.state IN (:yes, :no)) a
-       JOIN session s ON s.id = a.session_id JOIN course c ON c.id = s.course_id
-      WHERE a.newest = 1 AND c.programme_id = :programmeId AND s.mode = :mode AND s.date < :before
-      GROUP BY s.id, s.date ORDER BY s.date DESC LIMIT ${MOST_PAST}`,
-    { yes, no, mode, before, programmeId: context.actor.programmeId },
-  );
+  const rows = await attendancePast(context.store.db, {
+    yes,
+    no,
+    mode,
+    before,
+    programmeId: context.actor.programmeId,
+    most: MOST_PAST,
+  });
   return rows.map(({ expected, came }) => ({ expected: Number(expected), came: Number(came) }));
 }
 
@@ -53,7 +52,7 @@ export const setReserveCosts = service({
   run: (context, costs) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      await change(db, 'UPDATE programme SET reserve_costs = :costs WHERE id = :programmeId', {
+      await saveReserveCosts(db, {
         programmeId,
         costs: JSON.stringify(costs),
       });

@@ -3,7 +3,8 @@ import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/chec
 import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
 import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll-headings';
-import { execute, find, findOne, insert, updateVersion } from '@/store/query';
+import { setColumnWords } from '@/store/programme';
+import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow } from '@/store/tables/plan';
@@ -103,7 +104,7 @@ async function rememberColumns(context: Context, db: Db, columns: ColumnWords): 
   // A column without a heading is another one in the next file.
   const named = Object.entries(columns).filter(([word]) => !isNameless(word));
   const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...Object.fromEntries(named) };
-  await execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', {
+  await setColumnWords(db, {
     id: programme.id,
     words: JSON.stringify(words),
   });

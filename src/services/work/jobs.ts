@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { change, findOne, insert } from '@/store/query';
+import { askToStop } from '@/store/jobs';
+import { findOne, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { JobRow } from '@/store/tables/work';
 import { type Context, nowOf, service } from '../access/gate';
@@ -65,12 +66,6 @@ export const cancelJob = service({
     const { programmeId } = context.actor;
     if (!(await findOne(db, db.models.job, { id: jobId, programmeId }))) throw notFound('job');
     // One that nobody has begun ends here; one that runs is asked to stop.
-    await change(
-      db,
-      `UPDATE job SET cancel_asked = 1, finished_at = IF(state = 'waiting', :now, finished_at),
-              state = IF(state = 'waiting', 'cancelled', state)
-        WHERE id = :jobId AND state IN ('waiting', 'running')`,
-      { jobId, now: nowOf(context) },
-    );
+    await askToStop(db, { jobId, now: nowOf(context) });
   },
 });

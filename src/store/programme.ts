@@ -1,0 +1,75 @@
+import { change, execute, select } from './query';
+import type { Db } from './store';
+import type { ProgrammeRow } from './tables/programme';
+
+/** What a kit too many and one too few cost. */
+export const saveReserveCosts = (db: Db, values: { costs: string; programmeId: string }) =>
+  change(db, 'UPDATE programme SET reserve_costs = :costs WHERE id = :programmeId', values);
+
+/** What headings of roll files mean here. */
+export const setColumnWords = (db: Db, values: { words: string; id: string }) =>
+  execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', values);
+
+/** What a programme decided for itself, as its tables hold it. */
+interface Decided {
+  meaning: { readonly wish: string; readonly codes: string };
+  /** Days on which the crew rests: public holidays, and the programme's own closures of whole days. */
+  rest: { readonly from: string; readonly to: string };
+  food: { readonly body: string };
+  /** Of the product of a food that kits take. */
+  label: { readonly ingredient: string; readonly product: string; readonly allergens: string };
+  limit: { readonly ingredient: string; readonly daysWhole: number | null; readonly daysOpened: number | null };
+  /** The newest of each measure. */
+  weighing: {
+    readonly ingredient: string;
+    readonly preparation: string;
+    readonly measure: string;
+    readonly grams: string;
+    readonly day: string;
+  };
+}
+
+/** A programme with all that it decided for itself: one query. */
+export interface DecidedProgramme {
+  readonly programme: ProgrammeRow;
+  /** What it decided of one kind. */
+  of<Kind extends keyof Decided>(kind: Kind): Decided[Kind][];
+  /** The same of several kinds as one text: equal texts mean equal decisions; '' where there are none. */
+  mark(...kinds: (keyof Decided)[]): string;
+}
+
+/** @returns undefined when there is no such programme */
+export async function programmeWithDecisions(db: Db, programmeId: string): Promise<DecidedProgramme | undefined> {
+  const rows = await select<ProgrammeRow & { kind: keyof Decided | null; decided: string }>(
+    db,
+    `SELECT p.id, p.name, p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
+            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.reserve_costs AS reserveCosts,
+            p.column_words AS columnWords, p.containers, p.second_step AS secondStep, p.version, x.kind, CAST(x.decided AS CHAR) AS decided
+       FROM programme p LEFT JOIN (
+         SELECT 'meaning' AS kind, JSON_OBJECT('wish', wish, 'codes', codes) AS decided
+           FROM avoidance_meaning WHERE programme_id = :programmeId
+         UNION ALL SELECT 'rest', JSON_OBJECT('from', CAST(f.from_date AS CHAR), 'to', CAST(f.to_date AS CHAR))
+           FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
+          WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL
+         UNION ALL SELECT 'food', JSON_OBJECT('body', body) FROM own_food WHERE programme_id = :programmeId
+         UNION ALL SELECT 'label', JSON_OBJECT('ingredient', ingredient, 'product', name, 'allergens', allergens)
+           FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL
+         UNION ALL SELECT 'limit', JSON_OBJECT('ingredient', ingredient, 'daysWhole', days_whole, 'daysOpened', days_opened)
+           FROM keeping_limit WHERE programme_id = :programmeId
+         UNION ALL SELECT 'weighing', JSON_OBJECT('ingredient', ingredient, 'preparation', preparation, 'measure', measure,
+                'grams', grams, 'day', CAST(DATE(at) AS CHAR)) FROM (
+           SELECT *, ROW_NUMBER() OVER (PARTITION BY ingredient, preparation, measure ORDER BY at DESC, id DESC) AS newest
+             FROM weighing WHERE programme_id = :programmeId) AS w WHERE newest = 1) AS x ON TRUE
+      WHERE p.id = :programmeId`,
+    { programmeId },
+  );
+  const [first] = rows;
+  if (!first) return undefined;
+  const { kind: _kind, decided: _decided, ...programme } = first;
+  const texts = (kind: keyof Decided) => rows.flatMap((row) => (row.kind === kind ? [row.decided] : []));
+  return {
+    programme,
+    of: <Kind extends keyof Decided>(kind: Kind) => texts(kind).map((text) => JSON.parse(text) as Decided[Kind]),
+    mark: (...kinds) => kinds.flatMap(texts).join('\n'),
+  };
+}
