@@ -18,6 +18,8 @@ const FORBIDDEN = [
   ['src/jobs/example.ts', '@/app/access'],
   ['src/jobs/example.ts', 'sequelize'],
   ['src/services/kits/example.ts', 'next/headers'],
+  ['src/services/kits/example.ts', '@/store/sql'],
+  ['src/devices/example.ts', '@/store/sql'],
   ['src/services/kits/example.ts', '@/ui/page'],
   ['src/ui/example.tsx', '@/services/runtime'],
   ['src/app/example.tsx', '@/store/store'],

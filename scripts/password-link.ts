@@ -3,7 +3,8 @@ import { addressOf } from '@/services/access/addresses';
 import { passwordLink } from '@/services/access/links';
 import { tellMember } from '@/services/messages/notices';
 import { runningStore, surroundings } from '@/services/runtime';
-import { change, findOne } from '@/store/query';
+import { findOne } from '@/store/query';
+import { change } from '@/store/sql';
 
 const words = process.argv.slice(2);
 const [address = '', email = ''] = words.filter((word) => !word.startsWith('--'));

@@ -1,7 +1,8 @@
 // Prints how to come in: the demo's sign-ins, or a one-time link while nobody is a member yet.
 import { makeLink } from '@/services/access/links';
 import { contextFor, runningStore } from '@/services/runtime';
-import { change, find } from '@/store/query';
+import { find } from '@/store/query';
+import { change } from '@/store/sql';
 import { demoProgramme } from './demo';
 
 const HOURS = 24;

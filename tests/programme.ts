@@ -14,6 +14,9 @@ import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
 
+/** Tests look into tables as nobody but the store may. */
+export { select } from '@/store/sql';
+
 /** Opens the test database, or another by name, with its tables in place. */
 export async function testStore(name?: string): Promise<Store> {
   const shared = process.env.TEST_DATABASE_URL;

@@ -1,4 +1,5 @@
-import { change, findOne } from '@/store/query';
+import { setReading } from '@/store/equipment';
+import { findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 
 /** Something read off an instrument, and when. */
@@ -54,11 +55,6 @@ export class SimulatedInstruments implements KitchenScale, Probe, CodeScanner {
 
   /** Puts a weight on the scale, the probe into something, a code before the scanner. */
   async set(programmeId: string, device: 'scale' | 'probe' | 'scanner', reading: string, at: Date): Promise<void> {
-    await change(
-      this.store.db,
-      `INSERT INTO device_reading (programme_id, device, reading, at) VALUES (:programmeId, :device, :reading, :at)
-       ON DUPLICATE KEY UPDATE reading = :reading, at = :at`,
-      { programmeId, device, reading, at },
-    );
+    await setReading(this.store.db, { programmeId, device, reading, at });
   }
 }

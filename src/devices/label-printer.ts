@@ -1,4 +1,5 @@
-import { change, findOne } from '@/store/query';
+import { addPrintOut } from '@/store/equipment';
+import { findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 
 /** Pages for the printer. The id makes printing twice the same as once. */
@@ -28,13 +29,8 @@ export class SimulatedPrinter implements LabelPrinter {
   async print({ pdf, sheet, ...task }: PrintTask): Promise<void> {
     const { db } = this.store;
     // The sheet's row is held meanwhile: who erases somebody from it waits, and then takes these pages away as well.
-    const added = await change(
-      db,
-      `INSERT IGNORE INTO print_out (id, programme_id, session_id, title, pages, pdf, at)
-       SELECT :id, :programmeId, :sessionId, :title, :pages, :pdf, :at FROM kit_sheet
-        WHERE session_id = :sessionId AND revision = :revision AND fingerprint = :fingerprint LOCK IN SHARE MODE`,
-      { ...task, ...sheet, pages: pagesOf(pdf), pdf: Buffer.from(pdf), at: new Date() },
-    );
+    const page = { ...task, ...sheet, pages: pagesOf(pdf), pdf: Buffer.from(pdf), at: new Date() };
+    const added = await addPrintOut(db, page);
     if (added === 0 && !(await findOne(db, db.models.printOut, { id: task.id })))
       throw new SheetChanged('The kit sheet changed while its labels were made.');
   }

@@ -1,4 +1,4 @@
-import { change, select } from './query';
+import { change, select } from './sql';
 import type { Db } from './store';
 import type { ProgrammeRow } from './tables/programme';
 

@@ -1,5 +1,6 @@
 import { Op } from 'sequelize';
-import { execute, find, findOne, insert, select } from './query';
+import { find, findOne, insert } from './query';
+import { execute, select } from './sql';
 import type { Db } from './store';
 import type { KitSheetRow } from './tables/kits';
 import type { PackEventRow } from './tables/packing';

@@ -1,6 +1,7 @@
 import { Op, type WhereOptions } from 'sequelize';
 import { type OwnedTable, ownedTables, type Table } from './models';
-import { change, execute, find, select } from './query';
+import { find } from './query';
+import { change, execute, select } from './sql';
 import { type Db, isDuplicate } from './store';
 import type { KitSheetRow } from './tables/kits';
 import type { Belonging } from './tables/table';

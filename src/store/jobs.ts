@@ -1,4 +1,4 @@
-import { change, select } from './query';
+import { change, select } from './sql';
 import type { Db, Store } from './store';
 import type { JobRow } from './tables/work';
 

@@ -1,4 +1,4 @@
-import { change } from './query';
+import { change } from './sql';
 import type { Db } from './store';
 
 /** A message was sent. */

@@ -1,4 +1,3 @@
-import { change, execute, select } from './query';
 import {
   JOIN_FIRST_GROUP,
   MEETINGS,
@@ -7,6 +6,7 @@ import {
   type SittingColumns,
   WITH_SITTINGS,
 } from './sittings';
+import { change, execute, select } from './sql';
 import type { Db } from './store';
 import type { CalendarFeedRow, ClosureCalendarRow, SessionRow } from './tables/plan';
 

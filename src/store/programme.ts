@@ -1,4 +1,4 @@
-import { change, execute, select } from './query';
+import { change, execute, select } from './sql';
 import type { Db } from './store';
 import type { ProgrammeRow } from './tables/programme';
 

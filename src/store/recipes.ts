@@ -1,4 +1,4 @@
-import { change, select } from './query';
+import { change, select } from './sql';
 import type { Db } from './store';
 
 /** The versions of a recipe, newest first, with who saved each. */

@@ -1,5 +1,5 @@
-import { change, select } from './query';
 import { LAST_DAY } from './sittings';
+import { change, select } from './sql';
 import type { Db } from './store';
 
 /** Whether those of a household share a kit in a course. @returns 0 when nobody of it is there */

@@ -1,4 +1,4 @@
-import { select } from './query';
+import { select } from './sql';
 import type { Db } from './store';
 import type { IssueRow } from './tables/kits';
 

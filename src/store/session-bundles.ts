@@ -1,6 +1,5 @@
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
 import type { StageKey } from '@/core/stages/stages';
-import { select } from './query';
 import { loadSeries, type SeriesSession } from './series';
 import {
   JOIN_FIRST_GROUP,
@@ -10,6 +9,7 @@ import {
   type SittingColumns,
   WITH_SITTINGS,
 } from './sittings';
+import { select } from './sql';
 import type { Db } from './store';
 import type { StageMarkRow } from './tables/countdown';
 import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';

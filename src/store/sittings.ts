@@ -1,5 +1,6 @@
 import type { Sitting } from '@/core/plan/sitting';
-import { find, insert, remove, select } from './query';
+import { find, insert, remove } from './query';
+import { select } from './sql';
 import type { Db } from './store';
 import type { CourseGroupRow, SittingRow } from './tables/plan';
 

@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newProgramme, testStore } from '../../tests/programme';
 import { countAttempt, forgiveAttempt } from './attempts';
 import { freshCourse } from './fresh';
-import { change, findOne, insert, updateVersion } from './query';
+import { findOne, insert, updateVersion } from './query';
+import { change } from './sql';
 import { openStore, type Store } from './store';
 import { troubleOf } from './trouble';
 
