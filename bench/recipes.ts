@@ -3,7 +3,7 @@ import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/cour
 import { draftLine } from '@/core/recipes/reading/draft';
 import { checkRecipe } from '@/core/recipes/slips/slips';
 import { type Reference, TYPICAL } from '@/core/reference/reference';
-import { readRecipeFile } from '@/formats/recipe-json-ld';
+import { readRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import labelled from '../tests/lines/labelled.json';
 import sound from '../tests/slips/sound.json';
 

@@ -1,5 +1,5 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
-import { readRollXlsx } from '@/formats/roll-xlsx';
+import { readRollXlsx } from '@/formats/roll/roll-xlsx';
 import { course } from './course';
 import { measureRuns, say } from './measure';
 import { conflicts, countdowns, placesInTheWeek } from './plan';

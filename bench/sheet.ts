@@ -6,7 +6,7 @@ import type { Participant } from '@/core/kits/sheet/participant';
 import { readRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, understandWish } from '@/core/safety/avoidances';
-import { writeRollXlsx } from '@/formats/roll-xlsx';
+import { writeRollXlsx } from '@/formats/roll/roll-xlsx';
 import { course } from './course';
 
 /** A locked sheet of 500 participants, and what changing one of them costs: computing it anew and telling the difference. */

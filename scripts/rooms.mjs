@@ -27,7 +27,11 @@ function importsOf(file, read) {
  * @example roomCircles('src/core', ['src/core/a/x.ts', 'src/core/b/y.ts'], 1, read) //=> ['a → b → a (src/core/a/x.ts)']
  */
 export function roomCircles(floor, files, depth, read) {
-  const roomOf = (file) => path.posix.dirname(path.posix.relative(floor, file)).split('/').slice(0, depth).join('/');
+  // What lies in no room, on the floor itself, stands for itself.
+  const roomOf = (file) => {
+    const within = path.posix.relative(floor, file).replace(/\.tsx?$/, '');
+    return within.includes('/') ? path.posix.dirname(within).split('/').slice(0, depth).join('/') : within;
+  };
   /** For each room, the rooms that it imports, each with a file that does. */
   const steps = new Map();
   for (const file of files)

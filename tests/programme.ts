@@ -3,7 +3,7 @@ import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import type { WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { RollCells } from '@/core/roll/roll-row';
-import type { Context, Role } from '@/services/access/gate';
+import type { Context, Role } from '@/services/gate/gate';
 import { viewKitSheet } from '@/services/kits/kit-sheet';
 import { addCourse } from '@/services/plan/courses';
 import { addDish, addSession } from '@/services/plan/sessions';

@@ -3,7 +3,6 @@ import { cookies, headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { cache } from 'react';
 import { askedTogether } from '@/services/access/asked-together';
-import type { Actor, Called, Service } from '@/services/access/gate';
 import { beginSecondStep, turnOnSecondStep, viewSecondStep } from '@/services/access/second-step';
 import {
   awaitsCode,
@@ -15,6 +14,7 @@ import {
   type SignedInMember,
 } from '@/services/access/sign-in';
 import { ServiceError } from '@/services/errors';
+import type { Actor, Called, Service } from '@/services/gate/gate';
 import { contextFor, runningStore, visitFrom } from '@/services/runtime';
 
 /** What the cookie carries, encrypted: which sign-in it is. Whether that still holds, the database says. */

@@ -1,8 +1,8 @@
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
-import { type Called, refuseRole } from '@/services/access/gate';
-import { logSecurity } from '@/services/access/security-log';
 import { databaseTrouble, ServiceError } from '@/services/errors';
+import { type Called, refuseRole } from '@/services/gate/gate';
+import { logSecurity } from '@/services/gate/security-log';
 import { contextFor } from '@/services/runtime';
 import type { FormState } from '@/ui/action-form';
 import { whoAsks } from './access';

@@ -1,12 +1,12 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { StageKey } from '@/core/stages/stages';
-import { sessionThread } from '@/services/countdown/session-thread';
-import type { SessionSheet } from '@/services/kits/session-sheet';
-import type { Hours } from '@/services/programme/load';
 import { contextFor } from '@/services/runtime';
+import type { Hours } from '@/services/sheet/load-programme';
+import type { SessionSheet } from '@/services/sheet/session-sheet';
+import { sessionThread } from '@/services/sheet/session-thread';
+import { SessionThreadNav } from '@/ui/countdown/session-thread';
 import { sayLongDate } from '@/ui/dates';
-import { SessionThreadNav } from '@/ui/session-thread';
 import { requireMember } from './access';
 
 type Bundle = Parameters<typeof sessionThread>[0];

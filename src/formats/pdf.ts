@@ -1,5 +1,13 @@
+import path from 'node:path';
 import PDFDocument from 'pdfkit';
-import { FONT_FILES } from './label-layout';
+
+const FOLDER = path.join(process.cwd(), 'node_modules', 'dejavu-fonts-ttf', 'ttf');
+
+/** A condensed face with Latin, Greek, Cyrillic and every kitchen fraction; static, so that nothing is substituted. */
+export const FONT_FILES = {
+  regular: path.join(FOLDER, 'DejaVuSansCondensed.ttf'),
+  bold: path.join(FOLDER, 'DejaVuSansCondensed-Bold.ttf'),
+};
 
 export type Pdf = InstanceType<typeof PDFDocument>;
 

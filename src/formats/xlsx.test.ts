@@ -4,9 +4,9 @@ import { describe, expect, it } from 'vitest';
 import type { SheetInput } from '@/core/kits/record/sheet-content';
 import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
 import { TYPICAL } from '@/core/reference/reference';
-import { ColumnsUnclear } from './roll-headings';
-import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll-xlsx';
-import { writeSheetXlsx } from './sheet-xlsx';
+import { writeSheetXlsx } from './kits/sheet-xlsx';
+import { ColumnsUnclear } from './roll/roll-headings';
+import { isWorkbook, readRollXlsx, writeRollXlsx } from './roll/roll-xlsx';
 
 /** A workbook made cell by cell, as another program would have saved it. */
 async function workbook(make: (sheet: ExcelJS.Worksheet, book: ExcelJS.Workbook) => void): Promise<Uint8Array> {

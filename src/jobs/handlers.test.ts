@@ -1,9 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import type { Context } from '@/services/access/gate';
 import { inviteMember, removeMember } from '@/services/access/members';
 import { listPrintOuts, playInstrument, readInstruments, viewPrintOut } from '@/services/equipment/equipment';
+import type { Context } from '@/services/gate/gate';
 import { lockKitSheet } from '@/services/kits/kit-sheet';
 import { listMessages } from '@/services/messages/messages';
 import { sendToPrinter } from '@/services/packing/labels';

@@ -1,10 +1,10 @@
 import { Temporal } from 'temporal-polyfill';
 import { SimulatedPrinter } from '@/devices/label-printer';
 import { SimulatedGateway } from '@/devices/message-gateway';
-import { labelsPdf } from '@/formats/labels-pdf';
-import type { Context, Role } from '@/services/access/gate';
-import { isOpen, withLink } from '@/services/access/link-place';
+import { labelsPdf } from '@/formats/packing/labels-pdf';
 import { ServiceError } from '@/services/errors';
+import type { Context, Role } from '@/services/gate/gate';
+import { isOpen, withLink } from '@/services/messages/link-place';
 import { labelsToPrint } from '@/services/packing/labels';
 import { clearOut } from '@/services/privacy/retention';
 import { contextFor, surroundings } from '@/services/runtime';

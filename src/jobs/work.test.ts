@@ -1,6 +1,6 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Context } from '@/services/access/gate';
+import type { Context } from '@/services/gate/gate';
 import { cancelJob, queueJob, viewJob } from '@/services/work/jobs';
 import { takeJob } from '@/store/jobs';
 import { openStore, type Store } from '@/store/store';

@@ -1,8 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { openStore, type Store } from '@/store/store';
-import type { Actor, Context } from './access/gate';
 import type { Visit } from './access/sign-in';
+import type { Actor, Context } from './gate/gate';
 
 /** Kept across reloads of modules while developing. */
 const shared = globalThis as typeof globalThis & { logistraStore?: Store };

@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { afterAll, describe, expect, it } from 'vitest';
 import { TYPICAL } from '@/core/reference/reference';
-import { ColumnsUnclear } from '@/formats/roll-headings';
+import { ColumnsUnclear } from '@/formats/roll/roll-headings';
 import { FileRefused } from '@/formats/text';
 import { closePool, inPool, SenderLeft } from './pool';
 

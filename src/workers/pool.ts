@@ -1,8 +1,8 @@
 import type { AsyncLocalStorage } from 'node:async_hooks';
 import path from 'node:path';
 import { Tinypool } from 'tinypool';
-import { GlyphMissing } from '@/formats/label-layout';
-import { ColumnsUnclear } from '@/formats/roll-headings';
+import { GlyphMissing } from '@/formats/packing/label-layout';
+import { ColumnsUnclear } from '@/formats/roll/roll-headings';
 import { FileRefused } from '@/formats/text';
 import type { TaskAnswer, TaskInput, TaskName } from './tasks';
 

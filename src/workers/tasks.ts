@@ -4,17 +4,17 @@ import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/cour
 import type { Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { RollCells } from '@/core/roll/roll-row';
-import { readCalendar } from '@/formats/icalendar-in';
-import type { PaperName } from '@/formats/label-layout';
-import { labelsPdf } from '@/formats/labels-pdf';
-import { readMenuCsv } from '@/formats/menu-csv';
-import { draftIncoming } from '@/formats/recipe-any';
-import { readRecipeFile } from '@/formats/recipe-json-ld';
-import { readRollCsv } from '@/formats/roll-csv';
-import type { ColumnWords, HeadingsKnown } from '@/formats/roll-headings';
-import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll-xlsx';
-import { type SheetTitle, sheetPdf } from '@/formats/sheet-pdf';
-import { writeSheetXlsx } from '@/formats/sheet-xlsx';
+import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
+import { writeSheetXlsx } from '@/formats/kits/sheet-xlsx';
+import type { PaperName } from '@/formats/packing/label-layout';
+import { labelsPdf } from '@/formats/packing/labels-pdf';
+import { readCalendar } from '@/formats/plan/icalendar-in';
+import { readMenuCsv } from '@/formats/recipes/menu-csv';
+import { draftIncoming } from '@/formats/recipes/recipe-any';
+import { readRecipeFile } from '@/formats/recipes/recipe-json-ld';
+import { readRollCsv } from '@/formats/roll/roll-csv';
+import type { ColumnWords, HeadingsKnown } from '@/formats/roll/roll-headings';
+import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll/roll-xlsx';
 
 /** Everything that is done in a process of the pool: reading what people send, and what takes long to make. */
 export const TASKS = {

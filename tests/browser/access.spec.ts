@@ -1,7 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import mysql from 'mysql2/promise';
 import { Secret, TOTP } from 'otpauth';
-import { linkSecret } from '../../src/services/access/keys';
+import { linkSecret } from '../../src/services/gate/keys';
 import { newSession, openSession, signIn } from './people';
 
 /** The link in the newest message to an address, as the outbox on the Devices page shows it. */

@@ -7,10 +7,10 @@ import { OPERATIONS } from '@/app/api/v1/operations';
 import { kitsToHold } from '@/core/kits/record/judgement';
 import { packedNow } from '@/core/packing/progress';
 import type { WrittenLine } from '@/core/recipes/recipe/recipe';
-import type { Context } from '@/services/access/gate';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { viewRoom } from '@/services/classday/room';
 import { ServiceError } from '@/services/errors';
+import type { Context } from '@/services/gate/gate';
 import { decideKit, viewNotFetched } from '@/services/handout/not-fetched';
 import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import {
@@ -25,7 +25,6 @@ import {
   viewKitSheet,
 } from '@/services/kits/kit-sheet';
 import { setKitRules, setLineWays, viewKitRules } from '@/services/kits/rules';
-import { readSnapshot } from '@/services/kits/session-sheet';
 import { recordTicks, viewBench } from '@/services/packing/bench';
 import { labelsToPrint } from '@/services/packing/labels';
 import { cancelSession } from '@/services/plan/cancel';
@@ -49,6 +48,7 @@ import { saveRecipe } from '@/services/recipes/recipes';
 import { setAway, shareKit } from '@/services/roll/away';
 import { setHome } from '@/services/roll/home';
 import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
+import { readSnapshot } from '@/services/sheet/session-sheet';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import type { SessionRow } from '@/store/tables/plan';

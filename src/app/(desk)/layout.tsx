@@ -1,9 +1,9 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { ROLES, type Role } from '@/services/access/gate';
 import { endSignIn } from '@/services/access/sign-in';
-import { KnotSymbols } from '@/ui/knot';
+import { ROLES, type Role } from '@/services/gate/gate';
+import { KnotSymbols } from '@/ui/countdown/knot';
 import { NavLink } from '@/ui/nav-link';
 import { Wordmark } from '@/ui/wordmark';
 import { requireMember, signedIn, visit } from '../access';

@@ -5,9 +5,9 @@ import { readQuery } from '@/app/query';
 import { sayLeft } from '@/core/countdown/thread';
 import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
-import { CountdownLanes } from '@/ui/countdown-lanes';
+import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
+import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
 import { sayMoment, sayShortDate } from '@/ui/dates';
-import { KnotLegend, KnotShape } from '@/ui/knot';
 import { Empty, PageTitle } from '@/ui/page';
 import { call, requireMember } from '../access';
 

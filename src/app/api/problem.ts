@@ -1,5 +1,5 @@
-import type { Actor } from '@/services/access/gate';
 import { databaseTrouble, type ErrorKind, type Problem, ServiceError } from '@/services/errors';
+import type { Actor } from '@/services/gate/gate';
 import { apiActor } from '../access';
 
 const STATUS: Readonly<Record<ErrorKind, number>> = {

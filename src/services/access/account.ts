@@ -2,12 +2,12 @@ import { z } from 'zod';
 import { endSignInOf, openSignIns, provenNow } from '@/store/access';
 import { findOne, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { nowOf, ROLES, service } from '../gate/gate';
+import { logSecurity } from '../gate/security-log';
 import { tellMember } from '../messages/notices';
-import { logChange } from './change-log';
-import { nowOf, ROLES, service } from './gate';
 import { endAllLinks, endAllSignIns } from './links';
 import { hashPassword, newPassword, passwordFits, refuseCommon } from './passwords';
-import { logSecurity } from './security-log';
 import { refuseTooMany, type Visit } from './sign-in';
 
 /** Guesses at the present password, from a browser left open. */

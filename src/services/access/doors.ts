@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { doorEvents } from '@/store/access';
-import { service } from './gate';
+import { service } from '../gate/gate';
 
 export const listSecurityEvents = service({
   title: 'See what happened at the doors',

@@ -11,12 +11,12 @@ import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, ROLES, service } from '../gate/gate';
+import { LINK_PLACE } from '../messages/link-place';
 import { queueMessage } from '../messages/messages';
 import { tellCoordinators, tellMember } from '../messages/notices';
 import { addressOf } from './addresses';
-import { logChange } from './change-log';
-import { type Context, nowOf, ROLES, service } from './gate';
-import { LINK_PLACE } from './link-place';
 import { endAllLinks, endAllSignIns, makeLink } from './links';
 import { hashSecret, newSecret } from './passwords';
 

@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
 import { LONGEST_PASSWORD, SHORTEST_PASSWORD, STRONG_ENOUGH, strengthOf } from '@/contracts/password';
 import { ServiceError } from '../errors';
-import { type Keyed, passwordKey } from './keys';
+import { type Keyed, passwordKey } from '../gate/keys';
 
 /** Stands before hashes that the deployment's key went into; earlier ones have none. */
 const KEYED = 'k1:';

@@ -6,10 +6,10 @@ import { findOne, insert, remove } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { notFound, ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, ROLES, service } from '../gate/gate';
+import { recoveryHash, seal, unseal } from '../gate/keys';
 import { tellMember } from '../messages/notices';
-import { logChange } from './change-log';
-import { type Context, nowOf, ROLES, service } from './gate';
-import { recoveryHash, seal, unseal } from './keys';
 
 /** Codes change every half minute (RFC 6238); one step before and after is taken too, for clocks that differ. */
 const PERIOD = 30;

@@ -5,12 +5,12 @@ import { find, findOne, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
 import { ServiceError } from '../errors';
+import { type Actor, nowOf, type Role } from '../gate/gate';
+import { logSecurity } from '../gate/security-log';
 import { tellMember } from '../messages/notices';
 import { addressOf } from './addresses';
-import { type Actor, nowOf, type Role } from './gate';
 import { hashPassword, hashSecret, isOldHash, newSecret, passwordFits } from './passwords';
 import { codeFits } from './second-step';
-import { logSecurity } from './security-log';
 
 /** What page frames show of the programme. */
 export interface Programme {

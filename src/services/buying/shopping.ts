@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { shoppingList } from '@/core/buying/shopping-list';
-import { service } from '../access/gate';
-import { markedDone } from '../countdown/session-thread';
+import { service } from '../gate/gate';
 import { usedUpBy } from '../kits/figures';
 import { loadSheet } from '../kits/kit-sheet';
+import { markedDone } from '../sheet/session-thread';
 
 export const viewShoppingList = service({
   title: 'See a session’s shopping list',

@@ -6,10 +6,10 @@ import { callBackEvents, holdBench } from '@/store/bench';
 import { find, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { isDuplicate } from '@/store/store';
-import { nowOf, ROLES, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
-import { groupNameOf, readSnapshot } from '../kits/session-sheet';
+import { nowOf, ROLES, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
+import { groupNameOf, readSnapshot } from '../sheet/session-sheet';
 import { openRoom } from './room';
 
 export const viewAttendance = service({

@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { lastDayOf, sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { dutiesBetween } from '@/store/plan';
-import { type Context, ROLES, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
-import { comingOf, groupNameOf } from '../kits/session-sheet';
+import { type Context, ROLES, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../programme/load';
-import { rollPerson } from '../roll/person';
+import { loadProgramme } from '../sheet/load-programme';
+import { rollPerson } from '../sheet/person';
+import { comingOf, groupNameOf } from '../sheet/session-sheet';
 
 /** One participant as the people in the room need to know them. */
 export interface RoomPerson {

@@ -2,8 +2,8 @@ import { kitCaseRequest } from '@/contracts/kit-case';
 import { type CaseResult, computeCase } from '@/core/kits/figures/kit-case';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
-import { ROLES, service } from '../access/gate';
 import { ServiceError } from '../errors';
+import { ROLES, service } from '../gate/gate';
 
 export const computeKits = service({
   title: 'Calculate kits from a recipe, without saving',

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context, Role } from '../access/gate';
+import type { Context, Role } from '../gate/gate';
 import { lockKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
 import { addClosure } from '../plan/closures';

@@ -5,15 +5,15 @@ import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
 import { heldJobs } from '@/store/plan';
 import { insert, remove, updateVersion } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
-import { logChange } from '../access/change-log';
-import { nowOf, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { nowOf, service } from '../gate/gate';
 import { loadSheet } from '../kits/kit-sheet';
-import { sessionSheet } from '../kits/session-sheet';
 import { definedOf } from '../plan/changes';
 import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../programme/load';
-import { type SessionThread, sessionFacts, sessionThread } from './session-thread';
+import { loadProgramme } from '../sheet/load-programme';
+import { sessionSheet } from '../sheet/session-sheet';
+import { type SessionThread, sessionFacts, sessionThread } from '../sheet/session-thread';
 
 /** Of so many sessions that can no longer be ready it is tried what would save them; the others say so on their own page. */
 export const MOST_LOST = 5;

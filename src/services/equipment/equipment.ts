@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { printOutsOf } from '@/store/equipment';
 import { findOne } from '@/store/query';
-import { nowOf, ROLES, service } from '../access/gate';
 import { notFound } from '../errors';
+import { nowOf, ROLES, service } from '../gate/gate';
 
 /** What is on the instruments now, as plain data; null where one is switched off. */
 export interface Readings {

@@ -7,14 +7,14 @@ import { holdBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import { find, insert } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadSheet } from '../kits/kit-sheet';
-import { readSnapshot } from '../kits/session-sheet';
-import { syncCallBacks } from '../packing/call-backs';
-import { rollPerson } from '../roll/person';
+import { syncCallBacks } from '../sheet/call-backs';
+import { rollPerson } from '../sheet/person';
+import { readSnapshot } from '../sheet/session-sheet';
 
 /** The kits of a session that were noted as not collected, with who could take each over. */
 async function notFetched(context: Context, sessionId: string, db: Db = context.store.db) {

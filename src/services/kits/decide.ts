@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { SheetNoteRow } from '@/store/tables/kits';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
 import { ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service } from '../gate/gate';
 import { loadSheet } from './kit-sheet';
 
 const reason = z.string().trim().min(3, 'Say in a few words why.').max(255, 'At most 255 characters.');

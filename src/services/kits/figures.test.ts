@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
 import { viewShoppingList } from '../buying/shopping';
+import type { Context } from '../gate/gate';
 import { labelsToPrint } from '../packing/labels';
 import { addProduct } from '../recipes/products';
 import { shareKit } from '../roll/away';

@@ -11,11 +11,11 @@ import type { Mode } from '@/core/plan/mode';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { planSteps } from '@/core/recipes/steps/step-reader';
 import type { SessionBundle } from '@/store/session-bundles';
-import type { Context } from '../access/gate';
-import type { Programme } from '../programme/load';
-import { loadProducts } from '../recipes/products';
-import type { SessionSheet } from './session-sheet';
-import { homeOf, rulesOf } from './supply';
+import type { Context } from '../gate/gate';
+import { loadProducts } from '../sheet/load-products';
+import type { Programme } from '../sheet/load-programme';
+import type { SessionSheet } from '../sheet/session-sheet';
+import { homeOf, rulesOf } from '../sheet/supply';
 
 /** The sheet that counts: what is locked, else as things stand. */
 export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {

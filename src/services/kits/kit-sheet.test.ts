@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { setExtras } from '../plan/sessions';
 import { giveMeaning } from '../programme/programme';
 import { addPerson, editPerson, setStatus, viewRoll } from '../roll/roll';

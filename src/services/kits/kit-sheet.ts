@@ -19,25 +19,26 @@ import { toText } from '@/core/quantity/rational';
 import { sayCount } from '@/core/quantity/say';
 import { choose } from '@/core/recipes/recipe/choice';
 import { findIngredient } from '@/core/reference/reference';
-import { writeSheetCsv } from '@/formats/sheet-csv';
+import { writeSheetCsv } from '@/formats/kits/sheet-csv';
 import { makeBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import { find, findOne, insert, remove } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import type { KitRow } from '@/store/tables/kits';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { notFound, ServiceError } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
-import { type Hours, loadProgramme, type Meanings, type Programme } from '../programme/load';
-import { labelOf, loadProducts } from '../recipes/products';
+import { syncCallBacks } from '../sheet/call-backs';
+import { labelOf } from '../sheet/label-read';
+import { loadProducts } from '../sheet/load-products';
+import { type Hours, loadProgramme, type Meanings, type Programme } from '../sheet/load-programme';
+import { fingerprint, type SessionSheet, sessionSheet } from '../sheet/session-sheet';
+import { rulesOf } from '../sheet/supply';
 import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
-import { fingerprint, type SessionSheet, sessionSheet } from './session-sheet';
-import { rulesOf } from './supply';
 
 /** A session's bundle with its calculation. */
 export async function loadSheet(

@@ -6,12 +6,12 @@ import { AmountError, divide, multiply, type Rational } from '@/core/quantity/ra
 import { readUnit } from '@/core/quantity/units';
 import { type Reference, weightOf } from '@/core/reference/reference';
 import { loadSessionBundles } from '@/store/session-bundles';
-import { service } from '../access/gate';
-import { loadProgramme } from '../programme/load';
-import { loadProducts } from '../recipes/products';
+import { service } from '../gate/gate';
+import { loadProducts } from '../sheet/load-products';
+import { loadProgramme } from '../sheet/load-programme';
+import { sessionSheet } from '../sheet/session-sheet';
 import { sheetThatCounts } from './figures';
 import { loadSheet } from './kit-sheet';
-import { sessionSheet } from './session-sheet';
 
 /** Reads "2 kg", "750 g", "3" (pieces) or "1 head" of a food as grams as bought. @throws AmountError when it cannot be read */
 function readStock(text: string, food: string, reference: Reference): Rational {

@@ -6,14 +6,14 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient } from '@/core/reference/reference';
 import { setWays } from '@/store/plan';
 import { updateVersion } from '@/store/query';
-import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
+import { logChange } from '../gate/change-log';
+import { service } from '../gate/gate';
 import { loadCourse } from '../plan/courses';
 import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../programme/load';
-import { rulesOf } from './supply';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
+import { rulesOf } from '../sheet/supply';
 
 export const viewKitRules = service({
   title: 'See what goes with the kits of a course beside measured food',

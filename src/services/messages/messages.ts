@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { find, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MessageRow } from '@/store/tables/messages';
-import { type Context, nowOf, service } from '../access/gate';
-import { isOpen, LINK_PLACE, withLink } from '../access/link-place';
+import { type Context, nowOf, service } from '../gate/gate';
 import { queueJob } from '../work/jobs';
+import { isOpen, LINK_PLACE, withLink } from './link-place';
 
 /**
  * Puts a message into the outbox, in the transaction of what it tells about: it goes out if, and only if, that is saved.

@@ -1,6 +1,6 @@
 import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
-import { type Context, nowOf } from '../access/gate';
+import { type Context, nowOf } from '../gate/gate';
 import { queueMessage } from './messages';
 
 type From = Pick<Context, 'clock' | 'ids'>;

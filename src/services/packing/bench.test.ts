@@ -4,7 +4,7 @@ import { packedNow, packProgress } from '@/core/packing/progress';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context, Role } from '../access/gate';
+import type { Context, Role } from '../gate/gate';
 import { lockKitSheet } from '../kits/kit-sheet';
 import { editPerson } from '../roll/roll';
 import { recordTicks, viewBench, viewEvents } from './bench';

@@ -4,8 +4,8 @@ import type { Container } from '@/contracts/kits';
 import { type BenchSheet, benchSheet, type PackEvent } from '@/core/packing/progress';
 import { eventsSince } from '@/store/bench';
 import type { PackEventRow } from '@/store/tables/packing';
-import { ROLES, service } from '../access/gate';
-import { loadProgramme } from '../programme/load';
+import { ROLES, service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
 import { loadLocked } from './locked';
 import { saveTicks } from './tick-writer';
 

@@ -1,9 +1,9 @@
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { latestSheetId, sheetById } from '@/store/bench';
 import type { Db } from '@/store/store';
-import type { Context } from '../access/gate';
 import { ServiceError } from '../errors';
-import { knownSnapshot, readSnapshot } from '../kits/session-sheet';
+import type { Context } from '../gate/gate';
+import { knownSnapshot, readSnapshot } from '../sheet/session-sheet';
 
 /** The sheet being packed. @throws ServiceError when nothing is locked */
 export async function loadLocked(

@@ -4,9 +4,9 @@ import { benchSheet, calledBackNow } from '@/core/packing/progress';
 import { appendEvents, callBackEvents, eventsSince, holdBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
-import { type Context, nowOf } from '../access/gate';
 import { ServiceError } from '../errors';
-import { syncCallBacks } from './call-backs';
+import { type Context, nowOf } from '../gate/gate';
+import { syncCallBacks } from '../sheet/call-backs';
 import { wakeBenches } from './live';
 import { loadLocked } from './locked';
 

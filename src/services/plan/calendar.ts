@@ -3,7 +3,7 @@ import { civilDate } from '@/contracts/plan';
 import { sayClosure } from '@/core/plan/cadence';
 import { addDays, dayOf, weekdayOf } from '@/core/plan/civil';
 import { checkBooking } from '@/core/plan/conflicts';
-import { service } from '../access/gate';
+import { service } from '../gate/gate';
 import { loadPlan, splitBookingId } from './world';
 
 /** Weeks that the calendar shows at once. */

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { sayDay } from '@/core/plan/civil';
-import { service } from '../access/gate';
-import { markedDone, sessionThread } from '../countdown/session-thread';
-import { sessionSheet } from '../kits/session-sheet';
-import { loadProgramme } from '../programme/load';
+import { service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
+import { sessionSheet } from '../sheet/session-sheet';
+import { markedDone, sessionThread } from '../sheet/session-thread';
 import { changeSessions } from './changes';
 import { sittingRows } from './groups';
 import { groupId, loadBundle, meetingOf } from './sessions';

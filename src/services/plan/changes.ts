@@ -9,10 +9,10 @@ import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { SessionRow, SittingRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service } from '../gate/gate';
+import { syncCallBacks } from '../sheet/call-backs';
 import { placeNamed } from './places';
 
 /** What may be changed of a session. */

@@ -5,10 +5,10 @@ import { closureCalendarsOf } from '@/store/plan';
 import { find, findOne, insert, remove } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { ClosureRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { holidayCountries, publicHolidays } from './public-holidays';
 

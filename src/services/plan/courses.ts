@@ -6,9 +6,9 @@ import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf, sittingsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseRow, SessionRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
 import { notFound, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
 import { conflictsOfBooking, loadPlan } from './world';
 
 /** A course of the asker's programme. @throws ServiceError when there is none */

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { cancelSession } from './cancel';
 import { exportCalendar, listFeeds, makeFeed, readFeed, revokeFeed } from './feeds';
 import { moveSession } from './sessions';

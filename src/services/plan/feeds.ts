@@ -2,18 +2,18 @@ import { createHash, randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import { addDays } from '@/core/plan/civil';
 import { lastDayOf } from '@/core/plan/sitting';
-import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/icalendar-out';
+import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/plan/icalendar-out';
 import { endFeed, feedsOf, meetingsIn } from '@/store/plan';
 import { findOne, insert } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import type { Db, Store } from '@/store/store';
 import type { CalendarFeedRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
-import { sessionThread } from '../countdown/session-thread';
 import { notFound } from '../errors';
-import { sessionSheet } from '../kits/session-sheet';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
+import { sessionSheet } from '../sheet/session-sheet';
+import { sessionThread } from '../sheet/session-thread';
 
 const hash = (token: string) => createHash('sha256').update(token).digest('hex');
 

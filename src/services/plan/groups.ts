@@ -10,9 +10,9 @@ import type { SessionBundle } from '@/store/session-bundles';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow, SessionRow, SittingRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
 import { changeSessions, definedOf, placeIdOf } from './changes';
 import { checkTeacher, loadCourse } from './courses';
 

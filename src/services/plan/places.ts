@@ -16,9 +16,9 @@ import {
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { PlaceRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
 
 /** A place as it is stored, with what it was read at. */
 export interface KnownPlace extends Place {

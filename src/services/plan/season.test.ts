@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { viewCalendar } from './calendar';
 import { cancelSession } from './cancel';
 import { listChanges, undoChange } from './changes';

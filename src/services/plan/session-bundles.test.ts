@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadSessionBundles } from '@/store/session-bundles';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
 import { addCourse } from './courses';

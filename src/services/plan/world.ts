@@ -21,8 +21,8 @@ import { closuresBetween, type PlannedSession, plannedSessions, teachers, travel
 import { find } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { ProgrammeRow } from '@/store/tables/programme';
-import type { Context } from '../access/gate';
-import { type Hours, loadProgramme } from '../programme/load';
+import type { Context } from '../gate/gate';
+import { type Hours, loadProgramme } from '../sheet/load-programme';
 import { type KnownPlace, placeFrom } from './places';
 
 /** A span of the plan, ready to be held against itself. */

@@ -23,14 +23,14 @@ import { find } from '@/store/query';
 import { householdsOf } from '@/store/roll';
 import type { Db } from '@/store/store';
 import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
-import { logChange } from '../access/change-log';
-import { nowOf, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { stale } from '../errors';
-import { fingerprint } from '../kits/session-sheet';
-import { syncCallBacks } from '../packing/call-backs';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { nowOf, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadHousehold } from '../roll/home';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
+import { fingerprint } from '../sheet/session-sheet';
 
 /** A household with what decides how long its data is kept. */
 export interface HouseholdEntry {

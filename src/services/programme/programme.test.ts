@@ -2,12 +2,12 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
 import { ServiceError } from '../errors';
+import type { Context } from '../gate/gate';
 import { viewKitSheet } from '../kits/kit-sheet';
 import { sayTheyWereAsked, viewRoll } from '../roll/roll';
 import { previewRollFile, saveRoll } from '../roll/roll-file';
-import { loadProgramme } from './load';
+import { loadProgramme } from '../sheet/load-programme';
 import { editProgramme, forgetMeaning, giveMeaning, listMeanings } from './programme';
 
 let store: Store;

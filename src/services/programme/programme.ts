@@ -4,11 +4,11 @@ import { findIngredient } from '@/core/reference/reference';
 import { NOT_ASKED } from '@/core/roll/roll-row';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
-import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
 import { ServiceError, stale } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
-import { loadProgramme } from './load';
+import { logChange } from '../gate/change-log';
+import { service } from '../gate/gate';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
 
 const knownTimeZones = new Set(Intl.supportedValuesOf('timeZone'));
 

@@ -9,11 +9,11 @@ import { circleOf, type SubRecipe, wholeRecipe } from '@/core/recipes/recipe/sub
 import type { Slip } from '@/core/recipes/slips/slip';
 import { batchGrams, checkRecipe } from '@/core/recipes/slips/slips';
 import type { Reference } from '@/core/reference/reference';
-import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipe-any';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
+import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipes/recipe-any';
 import { notFound, ServiceError } from '../errors';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 

@@ -1,36 +1,20 @@
 import { z } from 'zod';
 import { keepingLimit, newProduct } from '@/contracts/reference';
-import { parsePositiveAmount } from '@/core/quantity/amount';
-import { type Product, servingFigures } from '@/core/recipes/recipe/cost';
+import { servingFigures } from '@/core/recipes/recipe/cost';
 import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
-import { findIngredient, type Ingredient, TYPICAL } from '@/core/reference/reference';
-import { avoidanceLabel, labelGaps } from '@/core/safety/avoidances';
+import { findIngredient, TYPICAL } from '@/core/reference/reference';
 import { find, findOne, insert, remove } from '@/store/query';
 import { useLabel, useNoLabel } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
-import type { ProductRow } from '@/store/tables/recipes';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
-import { loadProgramme, type Programme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service } from '../gate/gate';
+import { syncCallBacks } from '../sheet/call-backs';
+import { labelOf } from '../sheet/label-read';
+import { loadProducts } from '../sheet/load-products';
+import { loadProgramme, type Programme } from '../sheet/load-programme';
 import type { SavedRecipe } from './saved';
-
-const productFrom = ({ ingredient, name, packGrams, price, saltMg, energyKj }: ProductRow): Product => ({
-  ingredient,
-  name,
-  packGrams: parsePositiveAmount(packGrams),
-  price: price ?? undefined,
-  saltMg: saltMg ?? undefined,
-  energyKj: energyKj ?? undefined,
-});
-
-/** Every product of the programme. */
-export async function loadProducts(context: Context): Promise<Product[]> {
-  const { db } = context.store;
-  return (await find(db, db.models.product, { programmeId: context.actor.programmeId })).map(productFrom);
-}
 
 export const listProducts = service({
   title: 'See the products of a food',
@@ -50,23 +34,6 @@ export const listProducts = service({
     };
   },
 });
-
-/**
- * A label as it is kept.
- *
- * @throws ServiceError when it neither names nor denies what the food is made of: an empty label of tofu was not read
- */
-export function labelOf(food: Ingredient, ticked: readonly string[]): readonly string[] {
-  const gaps = labelGaps(food, ticked).map(avoidanceLabel);
-  if (gaps.length > 0)
-    throw new ServiceError('invalid', 'Nothing was saved yet.', [
-      {
-        where: 'allergens',
-        message: `${food.name} usually contains ${gaps.join(', ')}. Tick what the label names, or that this very product is without it.`,
-      },
-    ]);
-  return ticked;
-}
 
 export const addProduct = service({
   title: 'Add a product with its pack, price and label',

@@ -9,13 +9,13 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Slip } from '@/core/recipes/slips/slip';
 import { checkRecipe } from '@/core/recipes/slips/slips';
 import { cautionsOf } from '@/core/recipes/steps/cautions';
-import { writeRecipeCsv } from '@/formats/recipe-csv';
-import { type RecipeFile, writeRecipeFile } from '@/formats/recipe-json-ld';
+import { writeRecipeCsv } from '@/formats/recipes/recipe-csv';
+import { type RecipeFile, writeRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import { recipesWithUse } from '@/store/recipes';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
 import { ServiceError } from '../errors';
-import { loadProgramme, type Programme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { loadProgramme, type Programme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
 

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
 import { playInstrument } from '../equipment/equipment';
+import type { Context } from '../gate/gate';
 import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { addDish } from '../plan/sessions';
 import { checkDraft, previewRecipe, readDraftLine, saveDraft } from './drafts';

@@ -13,10 +13,10 @@ import { SimulatedInstruments } from '@/devices/instruments';
 import { insert } from '@/store/query';
 import { weighingsOf } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
-import { logChange } from '../access/change-log';
-import { nowOf, service } from '../access/gate';
 import { notFound, ServiceError } from '../errors';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { nowOf, service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
 
 export const viewReference = service({
   title: 'See the reference table',

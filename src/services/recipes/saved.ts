@@ -2,9 +2,9 @@ import type { RecipeBody } from '@/contracts/recipe';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { RecipeRow } from '@/store/tables/recipes';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf } from '../access/gate';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf } from '../gate/gate';
 
 /** A recipe as it is kept now. */
 export type SavedRecipe = Omit<RecipeRow, 'body'> & { readonly body: RecipeBody };

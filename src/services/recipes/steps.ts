@@ -4,10 +4,10 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { inBatches } from '@/core/recipes/steps/step-plan';
 import { planSteps } from '@/core/recipes/steps/step-reader';
 import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/steps/step-schedule';
-import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
 import { ServiceError } from '../errors';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { service } from '../gate/gate';
+import { loadProgramme } from '../sheet/load-programme';
 import { loadRecipe, type SavedRecipe, saveVersion } from './saved';
 
 /** The steps of a recipe as they can be planned. */

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { addDish, loadBundle, removeDish } from '../plan/sessions';
 import { saveDraft } from './drafts';
 import { settleStep, viewSteps } from './steps';

@@ -9,21 +9,21 @@ import {
   fitOfSession,
 } from '@/core/recipes/choosing/course-dishes';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
-import { foodsIn } from '@/formats/menu-csv';
+import { foodsIn } from '@/formats/recipes/menu-csv';
 import { comingIds } from '@/store/plan';
 import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { type Context, service } from '../access/gate';
+import { type Context, service } from '../gate/gate';
 import { loadSheet } from '../kits/kit-sheet';
-import { comingOf } from '../kits/session-sheet';
-import { homeOf, labelsIn } from '../kits/supply';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
-import { loadProgramme, type Meanings } from '../programme/load';
-import { rollPerson } from '../roll/person';
 import { reserveOf } from '../roll/reserve';
+import { loadProducts } from '../sheet/load-products';
+import { loadProgramme, type Meanings } from '../sheet/load-programme';
+import { rollPerson } from '../sheet/person';
+import { comingOf } from '../sheet/session-sheet';
+import { homeOf, labelsIn } from '../sheet/supply';
 import { pooled } from '../work/in-pool';
-import { loadProducts } from './products';
 
 /** People of a roll, as dishes are held against them. */
 function peopleOf(coming: SessionBundle['enrolments'], mode: string, meanings: Meanings) {

@@ -2,11 +2,11 @@ import { z } from 'zod';
 import { MODES } from '@/core/plan/mode';
 import { insert, remove } from '@/store/query';
 import { setSharedKit } from '@/store/roll';
-import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
 import { notFound } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
+import { logChange } from '../gate/change-log';
+import { service } from '../gate/gate';
 import { loadBundle } from '../plan/sessions';
+import { syncCallBacks } from '../sheet/call-backs';
 
 export const setAway = service({
   title: 'Say that somebody misses a session, or comes to it another way',

@@ -8,10 +8,10 @@ import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow, CourseRow } from '@/store/tables/plan';
 import type { EnrolmentRow } from '@/store/tables/roll';
-import type { Context } from '../access/gate';
 import { notFound } from '../errors';
+import type { Context } from '../gate/gate';
 import { loadCourse } from '../plan/courses';
-import { loadProgramme } from '../programme/load';
+import { loadProgramme } from '../sheet/load-programme';
 
 /** A row of a roll, as it is typed or stands in a file. */
 export const cells = z.object(

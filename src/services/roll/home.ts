@@ -5,13 +5,13 @@ import { find, findOne, updateVersion } from '@/store/query';
 import { peopleOf } from '@/store/roll';
 import type { Db } from '@/store/store';
 import type { HouseholdRow } from '@/store/tables/roll';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { notFound, ServiceError, stale } from '../errors';
-import { homeOf } from '../kits/supply';
-import { syncCallBacks } from '../packing/call-backs';
-import { loadProgramme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
+import { homeOf } from '../sheet/supply';
 
 /** A household of the asker's programme that was not erased. @throws ServiceError when there is none */
 export async function loadHousehold(context: Context, householdId: string, db: Db): Promise<HouseholdRow> {

@@ -2,9 +2,9 @@ import { nameKey, type RollEntry } from '@/core/roll/roll-row';
 import { find, insert, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { HouseholdRow } from '@/store/tables/roll';
-import { logChange } from '../access/change-log';
-import { type Context, nowOf } from '../access/gate';
 import { stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf } from '../gate/gate';
 
 type FamilyCells = Pick<RollEntry, 'name' | 'household' | 'contact' | 'address'>;
 

@@ -3,10 +3,10 @@ import { balance, forecast, type PastSession, type ReserveCosts, USUAL_COSTS } f
 import { saveReserveCosts } from '@/store/programme';
 import { attendancePast } from '@/store/roll';
 import type { SessionBundle } from '@/store/session-bundles';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
-import { comingOf } from '../kits/session-sheet';
-import type { Programme } from '../programme/load';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import type { Programme } from '../sheet/load-programme';
+import { comingOf } from '../sheet/session-sheet';
 
 /** So many past sessions tell how it usually goes; older ones less and less. */
 const MOST_PAST = 40;

@@ -1,20 +1,20 @@
 import { z } from 'zod';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
-import { type RollFile, writeRollCsv } from '@/formats/roll-csv';
-import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll-headings';
+import { type RollFile, writeRollCsv } from '@/formats/roll/roll-csv';
+import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll/roll-headings';
 import { setColumnWords } from '@/store/programme';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow } from '@/store/tables/plan';
-import { logChange } from '../access/change-log';
-import { type Context, service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { ServiceError, stale } from '../errors';
-import { syncCallBacks } from '../packing/call-backs';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadCourse } from '../plan/courses';
-import { loadProgramme } from '../programme/load';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import {
   cells,

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RollCells } from '@/core/roll/roll-row';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
-import type { Context } from '../access/gate';
+import type { Context } from '../gate/gate';
 import { viewHousehold } from './home';
 import { editPerson, viewRoll } from './roll';
 import { previewRollFile, saveRoll } from './roll-file';

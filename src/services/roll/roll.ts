@@ -4,14 +4,15 @@ import { NOT_ASKED, readRollRow } from '@/core/roll/roll-row';
 import { modePlaces, placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
-import { logChange } from '../access/change-log';
-import { service } from '../access/gate';
-import { logLook } from '../access/looks';
 import { notFound, ServiceError, stale } from '../errors';
+import { logChange } from '../gate/change-log';
+import { service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { queueMessage } from '../messages/messages';
-import { syncCallBacks } from '../packing/call-backs';
 import { loadCourse } from '../plan/courses';
-import { loadProgramme } from '../programme/load';
+import { syncCallBacks } from '../sheet/call-backs';
+import { loadProgramme } from '../sheet/load-programme';
+import { rollPerson } from '../sheet/person';
 import {
   cells,
   enrolment,
@@ -26,7 +27,6 @@ import {
   todayOf,
 } from './enrolling';
 import { completeHousehold, editReach, householdsFor } from './households';
-import { rollPerson } from './person';
 
 export const viewRoll = service({
   title: 'See a course’s roll',

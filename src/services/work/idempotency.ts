@@ -1,7 +1,7 @@
 import { findOne, insert } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
-import { type Context, nowOf } from '../access/gate';
 import { ServiceError } from '../errors';
+import { type Context, nowOf } from '../gate/gate';
 
 /**
  * A context in which a service saves once, however often the same request is sent: what its transaction comes to is kept

@@ -1,5 +1,5 @@
-import { GlyphMissing } from '@/formats/label-layout';
-import { ColumnsUnclear } from '@/formats/roll-headings';
+import { GlyphMissing } from '@/formats/packing/label-layout';
+import { ColumnsUnclear } from '@/formats/roll/roll-headings';
 import { FileRefused } from '@/formats/text';
 import { inPool, PoolBusy, SenderLeft } from '@/workers/pool';
 import type { TaskAnswer, TaskInput, TaskName } from '@/workers/tasks';

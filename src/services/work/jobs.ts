@@ -3,8 +3,8 @@ import { askToStop } from '@/store/jobs';
 import { findOne, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { JobRow } from '@/store/tables/work';
-import { type Context, nowOf, service } from '../access/gate';
 import { notFound } from '../errors';
+import { type Context, nowOf, service } from '../gate/gate';
 
 /** What the background process can do. */
 export const JOB_KINDS = ['send message', 'print labels', 'clear out'] as const;

@@ -3,9 +3,9 @@ import { redirect } from 'next/navigation';
 import { keepSignIn, visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
 import { signIn } from '@/services/access/sign-in';
+import { PasswordField } from '@/ui/access/password-field';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
-import { PasswordField } from '@/ui/password-field';
 
 export const metadata = { title: 'Sign in' };
 

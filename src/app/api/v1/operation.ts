@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { Context } from '@/services/access/gate';
 import { ServiceError } from '@/services/errors';
+import type { Context } from '@/services/gate/gate';
 
 /** What an operation is given: checked path and query, and the body as it came. */
 export interface Call<Query> {

@@ -1,7 +1,7 @@
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewBench } from '@/services/packing/bench';
-import { PackBench } from '@/ui/bench/pack-bench';
+import { PackBench } from '@/ui/packing/pack-bench';
 
 export const metadata = { title: 'Pack bench' };
 

@@ -4,9 +4,9 @@ import { attemptAtDoor, fields } from '@/app/form';
 import { GoneLink } from '@/app/gone-link';
 import { acceptInvitation, openLink } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
+import { NewPassword } from '@/ui/access/new-password';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Field } from '@/ui/field';
-import { NewPassword } from '@/ui/new-password';
 
 export const metadata = { title: 'Join' };
 

@@ -4,8 +4,8 @@ import { attemptAtDoor, fields } from '@/app/form';
 import { GoneLink } from '@/app/gone-link';
 import { openLink, resetPassword } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
+import { NewPassword } from '@/ui/access/new-password';
 import { ActionForm, type FormState } from '@/ui/action-form';
-import { NewPassword } from '@/ui/new-password';
 
 export const metadata = { title: 'A new password' };
 

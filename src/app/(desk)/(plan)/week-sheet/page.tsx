@@ -1,0 +1,66 @@
+import { sayMinutes } from '@/core/countdown/network';
+import { viewCountdown } from '@/services/countdown/countdown';
+import { KnotShape } from '@/ui/countdown/knot';
+import { sayMoment } from '@/ui/dates';
+import { Empty, PageTitle } from '@/ui/page';
+import { PrintButton } from '@/ui/print-button';
+import { call } from '../../../access';
+
+export const metadata = { title: 'Week sheet' };
+
+/** What is to be done in the coming seven days, day by day, to be hung up. */
+export default async function WeekSheet() {
+  const { threads, now, timeZone } = await call(viewCountdown, {});
+  const last = new Date(Date.parse(now) + 7 * 86_400_000).toISOString();
+  const jobs = threads
+    .flatMap((thread) => thread.jobs.map((job) => ({ thread, job })))
+    .filter(({ job }) => job.state !== 'done' && job.startBy <= last)
+    .sort((a, b) => (a.job.startBy < b.job.startBy ? -1 : 1));
+  const days = new Map<string, typeof jobs>();
+  for (const each of jobs) {
+    const day = each.job.startBy < now ? 'Overdue' : sayDay(each.job.startBy, timeZone);
+    days.set(day, [...(days.get(day) ?? []), each]);
+  }
+  return (
+    <>
+      <PageTitle title="Week sheet" over={`From ${sayMoment(now, timeZone)}, by the time each job must be started`}>
+        <PrintButton />
+      </PageTitle>
+      {days.size === 0 && <Empty title="Nothing is due in the coming seven days" />}
+      <div className="flex flex-col gap-5">
+        {[...days].map(([day, list]) => (
+          <section key={day} className="sheet break-inside-avoid p-4" aria-label={day}>
+            <h2 className="mb-2 text-lg font-bold">{day}</h2>
+            <ul className="flex flex-col divide-y divide-base-300">
+              {list.map(({ thread, job }) => (
+                <li
+                  key={thread.id + job.key}
+                  className="grid grid-cols-[1.5rem_minmax(0,1fr)] gap-x-3 py-2 sm:grid-cols-[1.5rem_8rem_minmax(0,1fr)_minmax(0,1fr)]"
+                >
+                  <span aria-hidden="true" className="mt-0.5 size-5 rounded border-2 border-base-content/60" />
+                  <span className="text-sm tabular-nums">{sayMoment(job.startBy, timeZone)}</span>
+                  <span className="col-start-2 sm:col-start-auto">
+                    <span className="flex items-center gap-1.5 font-bold">
+                      <KnotShape state={job.state} size={16} /> {job.title}
+                    </span>
+                    <span className="text-sm">
+                      {job.state}, takes {sayMinutes(job.minutes)}
+                    </span>
+                  </span>
+                  <span className="col-start-2 text-sm sm:col-start-auto">
+                    {thread.courseTitle}: {thread.title}, {thread.place}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </>
+  );
+}
+
+const sayDay = (instant: string, timeZone: string) =>
+  new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone }).format(
+    new Date(instant),
+  );

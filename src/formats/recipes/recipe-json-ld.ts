@@ -1,0 +1,268 @@
+import { z } from 'zod';
+import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
+import { draftLine } from '@/core/recipes/reading/draft';
+import { labelsOf } from '@/core/recipes/reading/line-details';
+import { withBatches } from '@/core/recipes/reading/usual-details';
+import { type RecipeProblem, readRecipe, type WrittenLine } from '@/core/recipes/recipe/recipe';
+import type { Reference } from '@/core/reference/reference';
+import { decodeText, FileRefused } from '../text';
+import type { IncomingLine, IncomingRecipe } from './incoming-recipe';
+
+/** The namespace of our one extension of schema.org/Recipe; documented in docs/formats.md. */
+export const NAMESPACE = 'https://logistra.example/terms#';
+const LINES = 'logistra:lines';
+const PLAN = 'logistra:plan';
+const ESTIMATED = 'logistra:estimated';
+
+/** A recipe file as it was understood. */
+export interface RecipeFile {
+  readonly title: string;
+  readonly body: RecipeBody;
+  /** What had to be taken for granted, said before saving. */
+  readonly assumed: readonly string[];
+}
+
+/**
+ * Reads a schema.org Recipe from JSON-LD: alone, in a list, or in an @graph.
+ *
+ * @returns the recipe, or every problem with its place in the file
+ * @throws FileRefused when the file as a whole cannot be used
+ */
+export function readRecipeFile(
+  bytes: Uint8Array,
+  reference: Reference,
+): { file: RecipeFile } | { problems: RecipeProblem[] } {
+  const node = findRecipe(parseJson(decodeText(bytes).text));
+  const problems: RecipeProblem[] = [];
+  const title = textOf(node.name).slice(0, 120);
+  if (!title) problems.push({ path: 'name', message: 'The recipe has no name.' });
+  const servings = servingsOf(node.recipeYield);
+  if (servings === undefined) {
+    problems.push({
+      path: 'recipeYield',
+      message: 'Say how many servings the recipe makes, for example "4 servings" (1 to 500).',
+    });
+  }
+  const assumed: string[] = [];
+  const lines = withBatches(linesOf(node, reference, problems, assumed), servings ?? 1);
+  if (problems.length === 0) {
+    const reading = readRecipe({ servings: servings ?? 1, lines }, reference);
+    const place = (node[LINES] ?? node[`${NAMESPACE}lines`]) ? LINES : 'recipeIngredient';
+    if ('problems' in reading) {
+      problems.push(...reading.problems.map(({ path, message }) => ({ path: path.replace(/^lines/, place), message })));
+    }
+  }
+  if (problems.length > 0) return { problems };
+  const description = textOf(node.description).slice(0, 2000);
+  return {
+    file: {
+      title,
+      body: {
+        servings: servings as number,
+        lines,
+        steps: stepsOf(node.recipeInstructions),
+        ...plansOf(node),
+        ...(description ? { description } : {}),
+      },
+      assumed,
+    },
+  };
+}
+
+/**
+ * Reads every schema.org Recipe of a file without judging its lines: they are shown, and settled by a person. Lines that
+ * the extension states completely are settled already.
+ *
+ * @throws FileRefused when there is no Recipe in it
+ */
+export const readRecipeNodes = (text: string, reference: Reference): IncomingRecipe[] =>
+  findRecipes(parseJson(text)).map((node) => readRecipeNode(node, reference));
+
+function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
+  const texts = node.recipeIngredient === undefined ? [] : [node.recipeIngredient].flat();
+  const extras = [node[LINES] ?? node[`${NAMESPACE}lines`] ?? []].flat();
+  const count = Math.max(texts.length, extras.length);
+  const lines = Array.from({ length: count }, (_, index): IncomingLine => {
+    const written = writtenLine.safeParse(extras[index]);
+    const settled =
+      written.success && 'recipe' in readRecipe({ servings: 1, lines: [written.data] }, reference)
+        ? written.data
+        : undefined;
+    const said = textOf(texts[index]) || (settled ? sayLine(settled) : '');
+    const labelIsOpen = settled !== undefined && labelsOf(settled).length > 0;
+    return { text: said, section: '', ...(settled ? { settled } : {}), ...(labelIsOpen ? { labelIsOpen } : {}) };
+  });
+  return {
+    title: textOf(node.name).slice(0, 120),
+    servings: servingsOf(node.recipeYield),
+    description: textOf(node.description).slice(0, 2000),
+    lines: lines.filter((line) => line.text !== ''),
+    steps: stepsOf(node.recipeInstructions),
+    ...plansOf(node),
+  };
+}
+
+type Node = Readonly<Record<string, unknown>>;
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new FileRefused(
+      `This is not JSON: ${(error as Error).message}. Choose a .json or .jsonld file with a schema.org Recipe.`,
+    );
+  }
+}
+
+function findRecipe(value: unknown): Node {
+  const [only, ...others] = findRecipes(value) as [Node, ...Node[]];
+  if (others.length > 0) throw new FileRefused(`The file holds ${others.length + 1} recipes. Bring them one by one.`);
+  return only;
+}
+
+function findRecipes(value: unknown): Node[] {
+  const top = Array.isArray(value) ? value : [value];
+  const nodes = top
+    .flatMap((node) => (isNode(node) && Array.isArray(node['@graph']) ? [node, ...node['@graph']] : [node]))
+    .filter(isNode);
+  const recipes = nodes.filter((node) =>
+    [node['@type']].flat().some((type) => /^(https?:\/\/schema\.org\/|schema:)?Recipe$/.test(String(type))),
+  );
+  if (recipes.length === 0)
+    throw new FileRefused('No schema.org Recipe is in this file: its "@type" must be "Recipe".');
+  return recipes;
+}
+
+const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value);
+const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
+
+function servingsOf(value: unknown): number | undefined {
+  for (const entry of [value].flat()) {
+    const text = isNode(entry) ? String(entry.value ?? '') : String(entry ?? '');
+    const found = /\d+/.exec(text)?.[0];
+    const number = Number(found);
+    if (found && number >= 1 && number <= 500 && !/\d[.,/]\d|-\s*\d/.test(text)) return number;
+  }
+  return undefined;
+}
+
+function stepsOf(value: unknown): string[] {
+  if (typeof value === 'string')
+    return value
+      .split(/\n+/)
+      .map((step) => step.trim())
+      .filter(Boolean)
+      .slice(0, 100);
+  return [value]
+    .flat()
+    .flatMap((step): string[] => {
+      if (typeof step === 'string') return [step.trim()];
+      if (!isNode(step)) return [];
+      return Array.isArray(step.itemListElement)
+        ? stepsOf(step.itemListElement)
+        : [textOf(step.text) || textOf(step.name)];
+    })
+    .filter(Boolean)
+    .map((step) => step.slice(0, 2000))
+    .slice(0, 100);
+}
+
+/** What our extension says of steps and servings; a plan that cannot be used is left to be read from the words. */
+function plansOf(node: Node): Pick<RecipeBody, 'planned' | 'estimated'> {
+  const planned = [node.recipeInstructions].flat().flatMap((step) => {
+    const plan =
+      isNode(step) && isNode(step[PLAN])
+        ? settledStep.safeParse({ ...step[PLAN], text: textOf(step.text) })
+        : undefined;
+    return plan?.success ? [plan.data] : [];
+  });
+  return {
+    ...(planned.length > 0 ? { planned } : {}),
+    ...(node[ESTIMATED] === true ? { estimated: true } : {}),
+  };
+}
+
+/** What the extension may say of a line: everything, or only what the written text does not. */
+const extensionLine = z.union([z.null(), z.record(z.string(), z.unknown())]);
+
+function linesOf(node: Node, reference: Reference, problems: RecipeProblem[], assumed: string[]): WrittenLine[] {
+  const texts = node.recipeIngredient === undefined ? undefined : [node.recipeIngredient].flat();
+  const extension = node[LINES] ?? node[`${NAMESPACE}lines`];
+  const extras = extension === undefined ? undefined : [extension].flat();
+  if (!texts?.length && !extras?.length) {
+    problems.push({ path: 'recipeIngredient', message: 'The recipe lists no ingredients.' });
+    return [];
+  }
+  const count = Math.max(texts?.length ?? 0, extras?.length ?? 0);
+  if (count > 200) {
+    problems.push({ path: 'recipeIngredient', message: `${count} lines are more than a recipe holds (200).` });
+    return [];
+  }
+  if (texts && extras && texts.length !== extras.length) {
+    problems.push({
+      path: LINES,
+      message: `${LINES} has ${extras.length} entries and recipeIngredient ${texts.length}. Give one entry for each line, null where there is nothing to add.`,
+    });
+    return [];
+  }
+  return Array.from({ length: count }, (_, index) =>
+    linesAt(index, texts?.[index], extras?.[index], reference, problems, assumed),
+  ).flat();
+}
+
+/** The lines of one entry: what the extension states stands, the rest is read from the text. */
+function linesAt(
+  index: number,
+  text: unknown,
+  extra: unknown,
+  reference: Reference,
+  problems: RecipeProblem[],
+  assumed: string[],
+): WrittenLine[] {
+  const own = extensionLine.safeParse(extra ?? null);
+  if (!own.success) {
+    problems.push({ path: `${LINES}[${index}]`, message: 'An entry is an object, or null.' });
+    return [];
+  }
+  const stated = own.data ?? {};
+  let read: readonly Partial<WrittenLine>[] = [{}];
+  if (!('ingredient' in stated && 'amount' in stated && 'unit' in stated)) {
+    const { items } = draftLine(textOf(text), reference);
+    for (const { open } of items)
+      problems.push(...open.map((message) => ({ path: `recipeIngredient[${index}]`, message })));
+    assumed.push(...items.flatMap((item) => item.assumed.map((note) => `Line ${index + 1}: ${note}.`)));
+    read = items.flatMap(({ line }) => line ?? []);
+  }
+  return read.flatMap((line): WrittenLine[] => {
+    const checked = writtenLine.safeParse({ ...line, ...stated });
+    if (checked.success) return [checked.data];
+    for (const issue of checked.error.issues)
+      problems.push({ path: [`${LINES}[${index}]`, ...issue.path].join('.'), message: issue.message });
+    return [];
+  });
+}
+
+const sayLine = ({ amount, unit, ingredient, preparation }: WrittenLine): string =>
+  `${amount} ${unit} ${ingredient}${preparation ? `, ${preparation}` : ''}`;
+
+/** A recipe as a schema.org Recipe with our extension; `readRecipeFile` reads it back unchanged. */
+export function writeRecipeFile(title: string, body: RecipeBody): string {
+  return JSON.stringify(
+    {
+      '@context': ['https://schema.org', { logistra: NAMESPACE }],
+      '@type': 'Recipe',
+      name: title,
+      ...(body.description ? { description: body.description } : {}),
+      recipeYield: `${body.servings} servings`,
+      recipeIngredient: body.lines.map(sayLine),
+      recipeInstructions: body.steps.map((text) => {
+        const { text: _, ...plan } = body.planned?.find((each) => each.text === text) ?? { text };
+        return { '@type': 'HowToStep', text, ...(Object.keys(plan).length > 0 ? { [PLAN]: plan } : {}) };
+      }),
+      ...(body.estimated ? { [ESTIMATED]: true } : {}),
+      [LINES]: body.lines,
+    },
+    null,
+    2,
+  );
+}

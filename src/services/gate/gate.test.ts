@@ -1,0 +1,513 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '@/store/store';
+import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import * as account from '../access/account';
+import * as doors from '../access/doors';
+import * as members from '../access/members';
+import * as secondStep from '../access/second-step';
+import * as buying from '../buying/shopping';
+import * as attendance from '../classday/attendance';
+import * as classday from '../classday/room';
+import * as compute from '../compute/kits';
+import * as countdown from '../countdown/countdown';
+import * as devices from '../equipment/equipment';
+import * as notFetched from '../handout/not-fetched';
+import * as decide from '../kits/decide';
+import * as kits from '../kits/kit-sheet';
+import * as planning from '../kits/planning';
+import * as rules from '../kits/rules';
+import * as messages from '../messages/messages';
+import * as bench from '../packing/bench';
+import * as labels from '../packing/labels';
+import * as calendar from '../plan/calendar';
+import * as cancel from '../plan/cancel';
+import * as changes from '../plan/changes';
+import * as closures from '../plan/closures';
+import * as courses from '../plan/courses';
+import * as feeds from '../plan/feeds';
+import * as groups from '../plan/groups';
+import * as places from '../plan/places';
+import * as season from '../plan/season';
+import * as sessions from '../plan/sessions';
+import * as split from '../plan/split';
+import * as households from '../privacy/households';
+import * as programme from '../programme/programme';
+import * as drafts from '../recipes/drafts';
+import * as history from '../recipes/history';
+import * as products from '../recipes/products';
+import * as recipes from '../recipes/recipes';
+import * as table from '../recipes/reference-table';
+import * as steps from '../recipes/steps';
+import * as suits from '../recipes/suits';
+import * as away from '../roll/away';
+import * as home from '../roll/home';
+import * as reserve from '../roll/reserve';
+import * as roll from '../roll/roll';
+import * as rollFile from '../roll/roll-file';
+import * as work from '../work/jobs';
+import { type Context, ROLES, type Role, SERVICES } from './gate';
+
+const MODULES = [
+  account,
+  doors,
+  secondStep,
+  members,
+  devices,
+  messages,
+  households,
+  work,
+  classday,
+  attendance,
+  decide,
+  away,
+  home,
+  notFetched,
+  planning,
+  rules,
+  reserve,
+  buying,
+  compute,
+  countdown,
+  kits,
+  bench,
+  labels,
+  calendar,
+  cancel,
+  changes,
+  closures,
+  courses,
+  feeds,
+  groups,
+  places,
+  season,
+  sessions,
+  split,
+  programme,
+  drafts,
+  history,
+  products,
+  recipes,
+  steps,
+  suits,
+  table,
+  roll,
+  rollFile,
+];
+
+let store: Store;
+let own: Record<Role, Context>;
+let foreign: Record<Role, Context>;
+beforeAll(async () => {
+  store = await testStore();
+  own = await newProgramme(store);
+  foreign = await newProgramme(store);
+});
+afterAll(() => store.close());
+
+/** What everyone may do. */
+const FOR_ALL = [
+  'Begin to set up a code beside the password',
+  'Calculate kits from a recipe, without saving',
+  'Change one’s own password',
+  'End one of one’s own sign-ins',
+  'Get new recovery codes',
+  'Note who came, fetched their kit, or cooked it',
+  'Put something on a simulated instrument',
+  'Read the scale, the probe and the scanner',
+  'See the pack bench of a session',
+  'See what those in the room must know about its children',
+  'See what was ticked since',
+  'See where one is signed in',
+  'See whether one signs in with a code beside the password',
+  'See which sessions can be packed or attended',
+  'See who is expected, to note who came',
+  'Sign in with a code beside the password from now on',
+  'Sign in without a code again',
+  'Sign out everywhere',
+  'Tick components at the bench, or take ticks back',
+];
+
+/** What instructors may do besides. */
+const FOR_INSTRUCTORS = [
+  'See a recipe',
+  'See a recipe as a card for a family',
+  'See the products of a food',
+  'See the steps of a recipe, their order and the shortest time',
+  'See a recipe with its versions, and what a serving costs',
+  'See all recipes',
+  'See one food of the reference table, and how its weights came about',
+  'See the reference table',
+  'Take out a recipe as JSON-LD',
+  'Take out a recipe as CSV',
+];
+
+const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
+
+describe('the one gate', () => {
+  it('knows every service, each under a title of its own', () => {
+    const exported = MODULES.flatMap((module) => Object.values(module)).filter(
+      (value) => typeof value === 'function' && 'roles' in value,
+    );
+    expect(new Set(SERVICES)).toEqual(new Set(exported));
+    expect(new Set(SERVICES.map(({ title }) => title)).size).toBe(SERVICES.length);
+  });
+
+  it('lets coordinators do everything, instructors teach, and crew do what bench and room need', () => {
+    const allowed = (role: Role) =>
+      SERVICES.filter(({ roles }) => roles.includes(role))
+        .map(({ title }) => title)
+        .sort();
+    expect(allowed('coordinator')).toEqual(SERVICES.map(({ title }) => title).sort());
+    expect(allowed('instructor')).toEqual([...FOR_ALL, ...FOR_INSTRUCTORS].sort());
+    expect(allowed('crew')).toEqual(FOR_ALL);
+  });
+
+  it('refuses a role it does not name before it looks at anything: it keeps that it was tried, and no more', async () => {
+    for (const each of SERVICES) {
+      for (const role of ROLES.filter((candidate) => !each.roles.includes(candidate))) {
+        const before = store.queries();
+        const input = new Proxy({}, { get: () => expect.fail(`${each.title} looked at what was sent`) });
+        await expect(each(own[role], input), `${role}: ${each.title}`).rejects.toMatchObject({ kind: 'forbidden' });
+        // Counting the event, and the event.
+        expect(store.queries() - before, each.title).toBeLessThanOrEqual(3);
+      }
+    }
+    const kept = await store.db.models.securityEvent.count({ where: { actorId: own.crew.actor.id, kind: 'refused' } });
+    expect(kept).toBe(SERVICES.filter(({ roles }) => !roles.includes('crew')).length);
+  });
+
+  it('names the place of every input it cannot use', async () => {
+    await expect(
+      sessions.addSession(own.coordinator, {
+        courseId: 'x',
+        title: '',
+        date: '2026-02-29',
+        startsAt: '25:00',
+        minutes: 'ten',
+        place: 'Boatshed',
+        mode: 'flying',
+      }),
+    ).rejects.toMatchObject({
+      kind: 'invalid',
+      problems: [
+        { where: 'courseId' },
+        { where: 'title' },
+        { where: 'date', message: 'There is no such day in the calendar.' },
+        { where: 'startsAt' },
+        { where: 'minutes' },
+        { where: 'mode' },
+      ],
+    });
+    await expect(bench.recordTicks(own.crew, { sessionId: v7(), ticks: [{ id: 'one' }] })).rejects.toMatchObject({
+      problems: [{ where: 'ticks[0].id' }, {}, {}, {}],
+    });
+  });
+});
+
+describe('another programme', () => {
+  it('is as if it were not there, for every service that names a course, session, recipe or person', async () => {
+    const { courseId, sessionId, recipeId, people, basis } = await newSession(own.coordinator, [{ name: 'Ada' }]);
+    const [enrolmentId] = people;
+    await kits.lockKitSheet(own.coordinator, { sessionId, basis: await basis() });
+    const { sheet } = await bench.viewBench(own.crew, { sessionId });
+    const [kit] = sheet.kits;
+    const [household] = await households.listHouseholds(own.coordinator, {});
+    const job = await labels.sendToPrinter(own.coordinator, { sessionId, paper: 'a4' });
+    await members.inviteMember(own.coordinator, { email: `${v7()}@example.test`, role: 'crew' });
+    await members.makeToken(own.coordinator, { name: 'till', role: 'crew', days: 1 });
+    const { invitations, tokens } = await members.listMembers(own.coordinator, {});
+    const [invitation] = invitations;
+    const [token] = tokens;
+    const placeId = await places.addPlace(own.coordinator, PLACE as never);
+    const closureId = await closures.addClosure(own.coordinator, {
+      title: 'X',
+      from: '2027-01-01',
+      to: '2027-01-01',
+      placeId,
+    } as never);
+    const { calendars } = await closures.listClosures(own.coordinator, {});
+    const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' } as never);
+    await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false } as never);
+    const [change] = await changes.listChanges(own.coordinator, {});
+    const slots = [{ startsAt: '10:00', minutes: 60 }];
+    const laid = {
+      cadence: { rule: 'FREQ=DAILY', slots },
+      from: '2027-01-01',
+      to: '',
+      days: 2,
+      onClosure: 'keep',
+      place: 'X',
+      modes: ['in person'],
+      instructorId: '',
+    };
+    const plan = { title: 'X', date: '2026-12-01', startsAt: '10:00', minutes: 60, place: 'X', mode: 'in person' };
+    const usual = { daysAfter: 1, startsAt: '10:00', place: 'X', instructorId: '' };
+    const group = await groups.addGroup(own.coordinator, { courseId, name: 'B', firstName: 'A', ...usual } as never);
+    const row = [{ line: 2, cells: cells({ name: 'X' }) }];
+    const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
+    const inputs: Record<string, object> = {
+      'See a session’s shopping list': { sessionId },
+      'See the jobs of a session': { sessionId },
+      'Mark a job done, or not done': { sessionId, job: 'buying', done: true },
+      'Add a job that only one session has': {
+        sessionId,
+        title: 'X',
+        stage: 'buying',
+        minutes: 5,
+        hours: 'any',
+        before: 'packing',
+      },
+      'Take away a job that only one session has': { sessionId, job: v7() },
+      'Show, hide or re-time a job of a session or of its whole course': {
+        sessionId,
+        job: 'thaw',
+        for: 'course',
+        on: true,
+      },
+      'See what moves with a session before moving it': { sessionId, date: '2026-12-01', startsAt: '10:00' },
+      'See what hangs on a session before cancelling it': { sessionId },
+      'See what stands against a session as it is being written': { courseId, ...plan },
+      'Move a session, or one of its groups, to another day, hour or place': {
+        sessionId,
+        version: 1,
+        date: '2026-12-01',
+        startsAt: '10:00',
+      },
+      'Cancel a session or one of its groups, or hold it after all': { sessionId, version: 1, cancelled: true },
+      'Take an outdoor session to its fallback: the weather is bad': { sessionId, version: 1 },
+      'Split a session: some of its dishes on another day': {
+        sessionId,
+        version: 1,
+        dishIds: [v7()],
+        ...plan,
+      },
+      'Give a course to one more group': { courseId, name: 'Y', firstName: 'X', ...usual },
+      'Change a group, and where it meets from now on': { groupId: group.id, version: 1, name: 'Y' },
+      'Stop giving a course to a group': { groupId: group.id, version: 1 },
+      'Take a way out of a conflict': { sessionId, version: 1, startsAt: '10:00' },
+      'Take a change of the plan back': { changeId: change?.id },
+      'Change a course': { courseId, version: 1, title: 'X', rollClosesDays: 5 },
+      'See a course’s sessions with what stands against each': { courseId },
+      'See a season before laying it down': { courseId, ...laid },
+      'Lay down the sessions of a season': { courseId, version: 1, ...laid },
+      'Repeat a course in another season': { courseId, title: 'X', from: '2027-01-01' },
+      'Find a place in the week for a course': {
+        courseId,
+        from: '2027-01-01',
+        to: '2027-02-01',
+        minutes: 60,
+        weekdays: [1],
+        earliest: '10:00',
+        latest: '12:00',
+        people: 1,
+      },
+      'Change a place': { placeId, version: 1, ...PLACE },
+      'Take a place away': { placeId },
+      'Say how long the way between two places takes': { fromId: placeId, toId: v7(), minutes: 5 },
+      'Take a closure away': { closureId },
+      'Take a calendar of closures away': { calendarId: calendars[0]?.id },
+      'End a calendar address': { feedId: feed.id },
+      'Take out the plan as a calendar file': { scope: 'course', scopeId: courseId },
+      'Make an address under which a calendar program reads the plan': { scope: 'place', scopeId: placeId },
+      'Bring in the closures of a calendar file': {
+        name: 'X',
+        placeId,
+        closures: [{ title: 'X', from: '2027-01-01', to: '2027-01-01' }],
+      },
+      'Add a closure of one’s own': { title: 'X', from: '2027-01-01', to: '2027-01-01', placeId },
+      'See a session’s kit sheet': { sessionId },
+      'Lock a kit sheet, or accept its differences': { sessionId, basis: '0'.repeat(64) },
+      'Leave a kit out of a session, with a reason': { sessionId, enrolmentId, reason: 'because' },
+      'Put a kit that was left out back in': { sessionId, enrolmentId },
+      'Record the label of the product used': { sessionId, ingredient: 'egg', product: 'X', allergens: [] },
+      'Take back a recorded label': { sessionId, ingredient: 'egg' },
+      'See who is expected, to note who came': { sessionId },
+      'Note who came, fetched their kit, or cooked it': { sessionId, id: v7(), enrolmentId, state: 'came' },
+      'Refuse the differences of a locked kit sheet': { sessionId, basis: '0'.repeat(64), reason: 'because' },
+      'Unlock a kit sheet, with a reason': { sessionId, revision: 1, reason: 'because' },
+      'Say that somebody misses a session, or comes to it another way': { sessionId, enrolmentId, how: 'away' },
+      'Give the siblings of a household one kit, or several': { courseId, householdId: household?.id, share: true },
+      'Compare one version for everybody with separate ones': { sessionId },
+      'Say whether those who avoid different things share a version': { sessionId, versions: 'one' },
+      'See what goes with the kits of a course beside measured food': { courseId },
+      'Say what goes with the kits of a course beside measured food': { courseId, version: 1, rules: {} },
+      'Say how the lines of a dish travel, and how many it serves here': {
+        sessionId,
+        dishId: v7(),
+        ways: [],
+        serves: 4,
+      },
+      'See how many kits a stock makes, and what rescues the rest': { sessionId },
+      'See a household: who it is, and what it has at home': { householdId: household?.id },
+      'Write down what a household has at home and agreed to': { householdId: household?.id, version: 1, home: {} },
+      'See how a number came about': { sessionId, of: 'draft', variant: 'A', row: 0 },
+      'Take out a kit sheet as CSV': { sessionId },
+      'Take out a kit sheet as XLSX': { sessionId },
+      'Take out a kit sheet as PDF': { sessionId },
+      'See the kits that nobody fetched, and what may become of them': { sessionId },
+      'Say what became of a kit that nobody fetched': { sessionId, id: v7(), kitId: kit?.id, fate: 'held' },
+      'Say that people were asked, and avoid nothing more than is written': { courseId, enrolmentIds: [enrolmentId] },
+      'See the pack bench of a session': { sessionId },
+      'See what was ticked since': { sessionId, since: 0 },
+      'Tick components at the bench, or take ticks back': { sessionId, ticks: [tick] },
+      'Print the labels of a session': { sessionId, paper: 'a4' },
+      'See the labels of a session': { sessionId, paper: 'a4' },
+      'Send the labels of a session to the label printer': { sessionId, paper: 'a4' },
+      'See a session with its dishes and how far it is': { sessionId },
+      'See what those in the room must know about its children': { sessionId },
+      'Take out all that is held about a household': { householdId: household?.id },
+      'Erase a household': { householdId: household?.id, version: 1 },
+      'See how far a job is': { jobId: job?.jobId },
+      'Cancel a job': { jobId: job?.jobId },
+      'Look at a print-out': { printOutId: v7() },
+      'Take back an invitation': { linkId: invitation?.id },
+      'Take back an API token': { tokenId: token?.id },
+      'Change what a member may do': { memberId: own.crew.actor.id, version: 1, role: 'instructor' },
+      'Remove a member, and sign them out everywhere': { memberId: own.crew.actor.id, version: 1 },
+      'End one of one’s own sign-ins': { signInId: v7() },
+      'See a course with its sessions': { courseId },
+      'Add a session': { courseId, ...plan },
+      'Change a session’s date, place or mode': { sessionId, version: 1, ...plan },
+      'Choose a dish for a session': { sessionId, recipeId },
+      'Take a dish off a session': { sessionId, dishId: v7() },
+      'See a session, and whether its dishes suit the class': { sessionId },
+      'Find dishes for the sessions of a course': { courseId },
+      'Take a product away': { productId: v7() },
+      'Say that kits take the label of a product': { productId: v7(), use: true },
+      'Say what is made beside the kits: swap-ins, tasters, crew, reserve': { sessionId, crew: 2 },
+      'Choose what fills a flexible slot of a dish': { sessionId, dishId: v7(), written: 'carrot', chosen: 'kale' },
+      'Correct the servings of a recipe by weighing a finished batch': {
+        recipeId,
+        version: 1,
+        grams: 900,
+        role: 'main',
+        eater: 'adults',
+      },
+      'Take the newest version of a recipe into one that is made of it': { recipeId, version: 1, subId: v7() },
+      'See a recipe': { recipeId },
+      'Open a recipe for editing': { recipeId },
+      'See the steps of a recipe, their order and the shortest time': { recipeId },
+      'Settle how a step is planned, or read it from its words again': { recipeId, version: 1, step: 0 },
+      'See a recipe with its versions, and what a serving costs': { recipeId },
+      'Save the next version of a recipe, or a variation of it': {
+        recipeId,
+        version: 1,
+        title: 'X',
+        servings: 1,
+        lines: [{ text: '1 cup milk' }],
+        steps: [],
+      },
+      'See a recipe as a card for a family': { recipeId },
+      'Confirm how many servings a recipe makes': { recipeId, version: 1, servings: 4 },
+      'Say that a recipe is right as it is': { recipeId, version: 1, key: 'x' },
+      'Take out a recipe as JSON-LD': { recipeId },
+      'Take out a recipe as CSV': { recipeId },
+      'See a course’s roll': { courseId },
+      'Take out a roll as CSV': { courseId },
+      'Take out a roll as XLSX': { courseId },
+      'Read a roll file before saving it': { courseId, bytes: new Uint8Array([65]) },
+      'Bring a roll in from a file': { courseId, rows: row },
+      'Add a person to a roll': { courseId, cells: cells({ name: 'X' }) },
+      'Change a person on a roll': { enrolmentId, version: 1, cells: cells({ name: 'X' }) },
+      'Withdraw a person, enrol them, or put them on the waitlist': { enrolmentId, version: 1, status: 'withdrawn' },
+    };
+    const named = new Set(Object.keys(inputs));
+    const unnamed = SERVICES.filter(({ title }) => !named.has(title))
+      .map(({ title }) => title)
+      .sort();
+    expect(unnamed).toEqual(
+      [
+        'Add a course',
+        'Add a food to the reference table',
+        'Add a place',
+        'Add a product with its pack, price and label',
+        'Begin to set up a code beside the password',
+        'Bring in the public holidays of a country or region',
+        'Get new recovery codes',
+        'Say whether coordinators must sign in with a code beside the password',
+        'See what happened at the doors',
+        'See whether one signs in with a code beside the password',
+        'Sign in with a code beside the password from now on',
+        'Sign in without a code again',
+        'Calculate kits from a recipe, without saving',
+        'Change one’s own password',
+        'Change the programme’s settings',
+        'Invite somebody to the programme',
+        'Keep a food for fewer days than the table says',
+        'Look into a calendar file before bringing it in',
+        'Make an API token',
+        'Put a measure of a food on the scale',
+        'Put something on a simulated instrument',
+        'Read a recipe file before saving it',
+        'Read one line of a recipe again',
+        'Read recipes from text or a file before saving them',
+        'Read the scale for a weighing',
+        'Read the scale, the probe and the scanner',
+        'Save a recipe that was brought in line by line',
+        'Save a recipe',
+        'Say which containers kits are packed in',
+        'See everything that is prepared on a day, by food and cut',
+        'Say what a family’s words mean',
+        'Say what a wasted kit and a child turned away cost',
+        'Say when the shops are open and the crew works',
+        'See all closures',
+        'See all courses',
+        'See all households and how long their data is kept',
+        'See all places',
+        'See all recipes',
+        'See one food of the reference table, and how its weights came about',
+        'See the calendar addresses',
+        'See the calendar of all sessions',
+        'See the countdown',
+        'See the last changes of the plan',
+        'See the outbox',
+        'See the products of a food',
+        'See the reference table',
+        'See what families’ words mean',
+        'See what lies in the label printer’s tray',
+        'See where one is signed in',
+        'See which sessions can be packed or attended',
+        'See who can teach',
+        'See who looked at what people must avoid',
+        'See who works with the programme',
+        'Sign out everywhere',
+        'Smell the slips of a recipe before saving it',
+        'Take back a meaning',
+      ].sort(),
+    );
+    const [mine, theirs] = [own.coordinator.actor.programmeId, foreign.coordinator.actor.programmeId];
+    const logged = () => store.db.models.change.count({ where: { programmeId: [mine, theirs] } });
+    const before = await logged();
+    for (const each of SERVICES.filter(({ title }) => named.has(title))) {
+      await expect(each(foreign.coordinator, inputs[each.title]), each.title).rejects.toMatchObject({
+        kind: 'not-found',
+      });
+    }
+    expect(await logged()).toBe(before);
+    expect(await households.listHouseholds(foreign.coordinator, {})).toEqual([]);
+    expect(await households.listLooks(foreign.coordinator, {})).toEqual([]);
+    expect(await messages.listMessages(foreign.coordinator, {})).toEqual([]);
+    expect(await courses.listCourses(foreign.coordinator, {})).toEqual([]);
+    expect(await classday.listDuties(foreign.crew, {})).toEqual([]);
+    expect((await countdown.viewCountdown(foreign.coordinator, {})).threads).toEqual([]);
+    expect((await calendar.viewCalendar(foreign.coordinator, {})).sessions).toEqual([]);
+    expect((await places.listPlaces(foreign.coordinator, {})).places).toEqual([]);
+    expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
+    expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
+    expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
+    expect(await changes.listChanges(foreign.coordinator, {})).toEqual([]);
+    await table.addFood(own.coordinator, {
+      name: 'samphire',
+      aisle: 'produce',
+      storage: 'cold',
+      daysWhole: 3,
+      daysOpened: 1,
+    } as never);
+    expect((await table.viewReference(foreign.coordinator, { search: 'samphire' })).foods).toEqual([]);
+    expect((await courses.listTeachers(foreign.coordinator, {})).map(({ name }) => name)).toEqual([
+      'coordinator',
+      'instructor',
+    ]);
+  });
+});

@@ -1,0 +1,88 @@
+import { programmeHours } from '@/core/countdown/work-hours';
+import { type OwnFood, ownReference } from '@/core/reference/own-reference';
+import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
+import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
+import type { Db } from '@/store/store';
+import type { ProgrammeRow } from '@/store/tables/programme';
+import { notFound } from '../errors';
+import type { Context } from '../gate/gate';
+import { memoryOf } from '../memory';
+
+/** Avoidance codes by what a family wrote, normalised. */
+export type Meanings = ReadonlyMap<string, readonly string[]>;
+
+/** A programme with the figures its kits are computed from: the typical ones, its own foods, its own weighings. */
+export type Programme = ProgrammeRow & {
+  readonly reference: Reference;
+  /** Recorded labels of the products that the programme usually buys, by food. */
+  readonly labels: ReadonlyMap<string, UsualLabel>;
+};
+
+/** A product whose label kits take wherever a session says nothing else. */
+export interface UsualLabel {
+  readonly product: string;
+  readonly allergens: readonly string[];
+}
+
+/** When the programme's shops are open and its crew works. */
+export type Hours = ReturnType<typeof programmeHours>;
+
+/**
+ * The programme of the one who asks with its reference table, what it says that families' words mean, and its working
+ * hours: one query.
+ * The crew rests on public holidays and the programme's own closures of whole days.
+ */
+export async function loadProgramme(
+  context: Context,
+  db: Db = context.store.db,
+): Promise<{ programme: Programme; meanings: Meanings; hours: Hours }> {
+  const found = await programmeWithDecisions(db, context.actor.programmeId);
+  if (!found) throw notFound('programme');
+  const { programme } = found;
+  return {
+    programme: { ...programme, reference: referenceOf(found), labels: labelsOf(found) },
+    meanings: new Map(found.of('meaning').map(({ wish, codes }) => [wish, JSON.parse(codes) as string[]])),
+    hours: hoursOf(programme.workHours, found),
+  };
+}
+
+/** Labels made ready before: the same decisions give the same object. */
+const usual = memoryOf<ReadonlyMap<string, UsualLabel>>(50);
+
+const labelsOf = (found: DecidedProgramme): ReadonlyMap<string, UsualLabel> =>
+  usual.of(
+    found.mark('label'),
+    () =>
+      new Map(
+        found
+          .of('label')
+          .map(({ ingredient, product, allergens }) => [
+            ingredient,
+            { product, allergens: JSON.parse(allergens) as string[] },
+          ]),
+      ),
+  );
+
+/** Tables made ready before, by what they were made of. */
+const tables = memoryOf<Reference>(20);
+
+function referenceOf(found: DecidedProgramme): Reference {
+  const mark = found.mark('food', 'weighing', 'limit');
+  return mark === '' ? TYPICAL : tables.of(mark, () => makeReference(found));
+}
+
+function makeReference(found: DecidedProgramme): Reference {
+  const own = found.of('food').map(({ body }) => JSON.parse(body) as OwnFood);
+  const weighed = found
+    .of('weighing')
+    .map(({ day, ...measure }): MeasureFact => ({ ...measure, source: `weighed here, ${day}` }));
+  return ownReference(TYPICAL, own, weighed, found.of('limit'));
+}
+
+/** Hours made ready before, by what they were made of: the same hours are the same object. */
+const made = memoryOf<Hours>(50);
+
+function hoursOf(workHours: string, found: DecidedProgramme): Hours {
+  const mark = `${workHours}${found.mark('rest')}`;
+  return made.of(mark, () => programmeHours(JSON.parse(workHours), found.of('rest')));
+}

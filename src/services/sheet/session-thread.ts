@@ -1,0 +1,148 @@
+import type { Temporal } from 'temporal-polyfill';
+import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
+import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
+import type { Mode } from '@/core/plan/mode';
+import type { Outdoor } from '@/core/plan/place';
+import type { JobChanges, SessionFacts } from '@/core/stages/facts';
+import type { SessionBundle } from '@/store/session-bundles';
+import type { Hours } from './load-programme';
+import { comingOf, type SessionSheet } from './session-sheet';
+
+/** A session as its thread shows it. */
+export interface SessionThread extends Thread {
+  readonly id: string;
+  readonly courseId: string;
+  readonly courseTitle: string;
+  readonly title: string;
+  readonly number: number;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly place: string;
+  readonly mode: string;
+  /** Start as an ISO instant. */
+  readonly start: string;
+}
+
+/** Keys of the jobs whose last mark says done. Marks are in order of time. */
+export function markedDone(marks: SessionBundle['marks']): ReadonlySet<string> {
+  const done = new Set<string>();
+  for (const mark of marks) {
+    if (mark.done === 1) done.add(mark.stage);
+    else done.delete(mark.stage);
+  }
+  return done;
+}
+
+const outdoorOf = (text: string | null) => (text === null ? null : (JSON.parse(text) as Outdoor));
+
+/** What is known of a session when its thread is drawn. */
+export function sessionFacts(
+  bundle: SessionBundle,
+  sheet: SessionSheet,
+  { timeZone }: { readonly timeZone: string },
+  hours: Hours,
+): SessionFacts {
+  const { session } = bundle;
+  const enrolled = comingOf(bundle);
+  const bench = sheet.locked && benchSheet(sheet.locked, bundle.sheet?.revision ?? 0);
+  const packed = packedNow(bundle.events);
+  const progress = packProgress(bench?.kits ?? [], packed);
+  const kitsOf = (name: string) =>
+    (bench?.kits ?? sheet.participants).reduce((sum, { group }) => sum + (group === name ? 1 : 0), 0);
+  const modes = new Set<Mode>([session.mode as Mode]);
+  for (const { mode } of enrolled) if (mode) modes.add(mode as Mode);
+  const groups = session.sittings.filter(({ status }) => status === 'planned');
+  const isPacked = (name: string | null) => {
+    const own = (bench?.kits ?? []).filter(({ group }) => group === name);
+    return own.length > 0 && packProgress(own, packed).kitsDone === own.length;
+  };
+  return {
+    ...hours,
+    date: session.date,
+    startsAt: session.startsAt,
+    minutes: session.minutes,
+    timeZone,
+    modes: [...modes],
+    dishes: bundle.dishes.length,
+    swapIns: bundle.dishes.filter(({ swapIn }) => swapIn > 0).length,
+    participants: enrolled.length,
+    rollClosesDays: session.rollClosesDays,
+    cookBy: session.cookBy,
+    course: JSON.parse(session.courseJobs) as JobChanges,
+    session: JSON.parse(session.jobs) as JobChanges,
+    oneOffs: bundle.oneOffs,
+    outdoor: outdoorOf(session.outdoor),
+    ...(groups.length > 0
+      ? {
+          groupName: session.groupName ?? '',
+          groups: groups.map(({ groupId, groupName, date, startsAt, outdoor }) => {
+            return { groupId, groupName, date, startsAt, kits: kitsOf(groupName), outdoor: outdoorOf(outdoor) };
+          }),
+          packedGroups: [{ groupId: '', groupName: session.groupName }, ...groups].flatMap((each) =>
+            isPacked(each.groupName) ? [each.groupId] : [],
+          ),
+        }
+      : {}),
+    marked: markedDone(bundle.marks),
+    unknownWishes: new Set(
+      sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),
+    ).size,
+    revision: sheet.locked ? (bundle.sheet?.revision ?? 0) : 0,
+    differs: sheet.differences.length > 0 && sheet.refused === undefined,
+    refusedKits: sheet.draft?.refusedKits ?? 0,
+    ...progress,
+    // Before anything is locked, everyone who comes is counted.
+    kits: bench ? progress.kits : sheet.participants.length,
+  };
+}
+
+/**
+ * Threads drawn before, by the sheet they belong to: they change with what is saved and with the minute, and between two
+ * looks at a countdown most change with neither.
+ */
+const drawn = new WeakMap<
+  SessionSheet,
+  { readonly mark: string; readonly hours: Hours; readonly thread: SessionThread }
+>();
+
+/** The thread of one session, from its bundle and its calculation. */
+export function sessionThread(
+  bundle: SessionBundle,
+  sheet: SessionSheet,
+  programme: { readonly timeZone: string },
+  hours: Hours,
+  now: Temporal.Instant,
+): SessionThread {
+  const { session, marks, events, oneOffs, dishes } = bundle;
+  const minute = Math.floor(now.epochMilliseconds / 60_000);
+  const mark = JSON.stringify([
+    minute,
+    programme.timeZone,
+    session,
+    marks,
+    events.length,
+    events.at(-1)?.seq,
+    oneOffs,
+    dishes.length,
+  ]);
+  const known = drawn.get(sheet);
+  if (known?.mark === mark && known.hours === hours) return known.thread;
+  const facts = sessionFacts(bundle, sheet, programme, hours);
+  const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = session;
+  const start = startOf(facts).toString();
+  const thread = {
+    id,
+    courseId,
+    courseTitle,
+    title,
+    number,
+    date,
+    startsAt,
+    place,
+    mode,
+    start,
+    ...threadOf(facts, now),
+  };
+  drawn.set(sheet, { mark, hours, thread });
+  return thread;
+}

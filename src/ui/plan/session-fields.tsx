@@ -1,0 +1,69 @@
+import { MODES } from '@/core/plan/mode';
+import { Choice, Field } from '../field';
+
+/** The fields of a session, for adding one and for changing one. */
+export function SessionFields({
+  session,
+  places,
+  teachers,
+}: {
+  session?: {
+    title: string;
+    date: string;
+    startsAt: string;
+    minutes: number;
+    place: string;
+    mode: string;
+    instructorId: string | null;
+    cookBy: string | null;
+  };
+  places: readonly string[];
+  teachers: readonly { id: string; name: string }[];
+}) {
+  return (
+    <>
+      <Field label="Title" name="title" required maxLength={120} defaultValue={session?.title} />
+      <div className="grid grid-cols-2 gap-3">
+        <Field label="Date" name="date" type="date" required defaultValue={session?.date} width="col-span-2" />
+        <Field label="Starts" name="startsAt" type="time" required defaultValue={session?.startsAt ?? '16:00'} />
+        <Field
+          label="Minutes"
+          name="minutes"
+          type="number"
+          min={15}
+          max={720}
+          required
+          defaultValue={session?.minutes ?? 90}
+        />
+      </div>
+      <Field label="Place" name="place" required maxLength={120} list="places" defaultValue={session?.place} />
+      <datalist id="places">
+        {places.map((place) => (
+          <option key={place} value={place} />
+        ))}
+      </datalist>
+      <Choice label="Mode" name="mode" defaultValue={session?.mode ?? 'in person'}>
+        {MODES.map((mode) => (
+          <option key={mode}>{mode}</option>
+        ))}
+      </Choice>
+      <div className="grid grid-cols-2 gap-3">
+        <Choice label="Instructor" name="instructorId" defaultValue={session?.instructorId ?? ''}>
+          <option value="">the course’s</option>
+          {teachers.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </Choice>
+        <Field
+          label="Families cook by"
+          name="cookBy"
+          type="date"
+          defaultValue={session?.cookBy ?? ''}
+          hint="When the kit follows the lesson"
+        />
+      </div>
+    </>
+  );
+}
