@@ -10,7 +10,7 @@ import * as plan from './tables/plan';
 import * as programme from './tables/programme';
 import * as recipes from './tables/recipes';
 import * as roll from './tables/roll';
-import type { Columns, Ownership, RowOf, TableOf } from './tables/table';
+import type { Column, Columns, Ownership, RowOf, TableOf } from './tables/table';
 import * as work from './tables/work';
 
 /** Every table of the database: those of each room. */
@@ -38,6 +38,13 @@ export type Table<Row extends object> = ModelStatic<Model<Row, Row>>;
 /** The tables, each a Sequelize model over plain rows. */
 export type Models = { readonly [Key in TableKey]: Table<RowOf<(typeof TABLES)[Key]>> };
 
+/** Tables whose rows come along when a session is loaded. */
+export type LoadedKey = {
+  [Key in TableKey]: (typeof TABLES)[Key]['ownership'] extends { readonly loads: true } ? Key : never;
+}[TableKey];
+
+export type LoadedRow<Key extends LoadedKey> = RowOf<(typeof TABLES)[Key]>;
+
 /** Defines every model; the tables themselves are made by the migrations. */
 export function defineModels(sequelize: Sequelize): Models {
   return Object.fromEntries(
@@ -58,6 +65,8 @@ export interface OwnedTable {
   readonly key: TableKey;
   readonly table: Table<Record<string, unknown>>;
   readonly ownership: Ownership;
+  /** Its columns, each with its name in the database. */
+  readonly columns: Readonly<Record<string, Column<unknown> & { readonly field: string }>>;
   readonly log: readonly string[];
   readonly notes: readonly string[];
 }
@@ -65,10 +74,23 @@ export interface OwnedTable {
 /** Every table, for what goes through all of them: export, erasing, retention, split and undo. */
 export const ownedTables = (models: Models): OwnedTable[] =>
   DEFINED.map(([key, { ownership, columns }]) => {
-    const withWords = (words: string) => Object.keys(columns).filter((name) => columns[name]?.words === words);
     const table = models[key] as unknown as Table<Record<string, unknown>>;
-    return { key, table, ownership, log: withWords('log'), notes: withWords('notes') };
+    const fieldOf = (name: string) => table.getAttributes()[name]?.field ?? name;
+    const withWords = (words: string) => Object.keys(columns).filter((name) => columns[name]?.words === words);
+    return {
+      key,
+      table,
+      ownership,
+      columns: Object.fromEntries(
+        Object.entries(columns).map(([name, column]) => [name, { ...column, field: fieldOf(name) }]),
+      ),
+      log: withWords('log'),
+      notes: withWords('notes'),
+    };
   });
 
 /** Days that the rows of a table are kept; 0 where they stay until a person removes them. */
-export const daysKept = (key: TableKey): number => TABLES[key].ownership.kept?.days ?? 0;
+export const daysKept = (key: TableKey): number => {
+  const { kept }: Ownership = TABLES[key].ownership;
+  return kept?.days ?? 0;
+};

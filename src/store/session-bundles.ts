@@ -1,5 +1,5 @@
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
-import type { StageKey } from '@/core/stages/stages';
+import { loadWithSessions } from './loaded';
 import { loadSeries, type SeriesSession } from './series';
 import {
   JOIN_FIRST_GROUP,
@@ -90,17 +90,6 @@ export type SessionFilter =
   | { readonly from: string; readonly to: string }
   | { readonly notOverOn: string; readonly to: string };
 
-/** What is noted about a session: one row each for a label, a kit left out, a job marked done, a job of its own. */
-interface NoteRow {
-  readonly kind: 'label' | 'exclusion' | 'mark' | 'job' | 'away' | 'sheet';
-  readonly id: string;
-  readonly sessionId: string;
-  readonly about: string;
-  readonly words: string;
-  readonly more: string;
-  readonly done: number;
-}
-
 type SessionWithSheet = Omit<SessionBundle['session'], 'sittings'> &
   SittingColumns & {
     readonly sheetId: string | null;
@@ -172,75 +161,46 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
        FROM enrolment e JOIN household h ON h.id = e.household_id WHERE e.course_id IN (:courseIds) ORDER BY e.id`,
     { courseIds },
   );
-  const asNotes = select<NoteRow>(
-    db,
-    `SELECT 'label' AS kind, x.id, x.session_id AS sessionId, x.ingredient AS about, x.product AS words, x.allergens AS more,
-            0 AS done, NULL AS at FROM ${ofThese('product_label')}
-     UNION ALL SELECT 'exclusion', x.id, x.session_id, CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci,
-            x.reason, '', 0, NULL FROM ${ofThese('kit_exclusion')}
-     UNION ALL SELECT 'mark', x.id, x.session_id, x.stage, '', '', x.done, x.at FROM ${ofThese('stage_mark')}
-     UNION ALL SELECT 'job', x.id, x.session_id, x.title, CONCAT_WS(' ', x.stage, x.hours, x.before_key), '', x.minutes, NULL
-       FROM ${ofThese('session_job')}
-     UNION ALL SELECT 'away', CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, x.session_id,
-            CONVERT(x.enrolment_id USING utf8mb4) COLLATE utf8mb4_unicode_ci, COALESCE(x.mode, ''), '', 0, NULL FROM ${ofThese('away')}
-     UNION ALL SELECT 'sheet', x.id, x.session_id, x.kind, x.reason, x.basis, x.revision, x.at FROM ${ofThese('sheet_note')}
-     ORDER BY at, id`,
-    scope,
-  );
+  const asNoted = loadWithSessions(db, ofThese, scope);
   const asEvents = select<PackEventRow>(
     db,
     `SELECT x.id, x.session_id AS sessionId, x.kit_id AS kitId, x.component, x.action, x.seq, x.at, x.actor_id AS actorId
        FROM ${ofThese('pack_event')} ORDER BY x.session_id, x.seq`,
     scope,
   );
-  const [dishes, enrolments, notes, events, series] = await Promise.all([
+  const [dishes, enrolments, noted, events, series] = await Promise.all([
     asDishes,
     asEnrolments,
-    asNotes,
+    asNoted,
     asEvents,
     asSeries,
   ]);
   const seriesOf = groupedBy(series, ({ courseId }) => courseId);
   const rolls = groupedBy(enrolments, ({ courseId }) => courseId);
-  const [dishesOf, notesOf, eventsOf] = [bySession(dishes), bySession(notes), bySession(events)];
+  const [dishesOf, eventsOf] = [bySession(dishes), bySession(events)];
   return sessions.map(({ sheetId, revision, fingerprint, snapshot, lockedAt, lockedByName, ...session }) => {
-    const own = notesOf(session.id);
+    const { id } = session;
     return {
       session: { ...session, sittings: readSittings(session) },
-      dishes: dishesOf(session.id),
+      dishes: dishesOf(id),
       enrolments: rolls(session.courseId),
       before: seriesOf(session.courseId).filter(
         (each) => `${each.date} ${each.startsAt}` < `${session.date} ${session.startsAt}`,
       ),
-      labels: own
-        .filter(({ kind }) => kind === 'label')
-        .map(({ about, words, more }) => ({ ingredient: about, product: words, allergens: more }))
-        .sort((a, b) => (a.ingredient < b.ingredient ? -1 : 1)),
-      exclusions: own
-        .filter(({ kind }) => kind === 'exclusion')
-        .map(({ about, words }) => ({ enrolmentId: about, reason: words })),
+      labels: noted('productLabel', id).toSorted((a, b) => (a.ingredient < b.ingredient ? -1 : 1)),
+      exclusions: noted('kitExclusion', id),
       sheet: sheetId
-        ? { id: sheetId, sessionId: session.id, revision, fingerprint, snapshot, lockedAt, lockedByName }
+        ? { id: sheetId, sessionId: id, revision, fingerprint, snapshot, lockedAt, lockedByName }
         : undefined,
-      away: own
-        .filter(({ kind }) => kind === 'away')
-        .map(({ about, words }) => ({ enrolmentId: about, mode: words === '' ? null : words })),
-      sheetNotes: own
-        .filter(({ kind }) => kind === 'sheet')
-        .map(({ about, words, more, done }) => ({
-          kind: about as SheetNoteRow['kind'],
-          reason: words,
-          basis: more,
-          revision: done,
-        })),
-      marks: own.filter(({ kind }) => kind === 'mark').map(({ about, done }) => ({ stage: about, done })),
-      events: eventsOf(session.id),
-      oneOffs: own
-        .filter(({ kind }) => kind === 'job')
-        .map(({ id, about, words, done }) => {
-          const [stage, hours, before] = words.split(' ') as [StageKey, Keeper, string];
-          return { id, title: about, stage, hours, before, minutes: done };
-        }),
+      away: noted('away', id),
+      sheetNotes: noted('sheetNote', id),
+      marks: noted('stageMark', id),
+      events: eventsOf(id),
+      oneOffs: noted('sessionJob', id).map(({ beforeKey, hours, ...job }) => ({
+        ...job,
+        hours: hours as Keeper,
+        before: beforeKey,
+      })),
     };
   });
 }

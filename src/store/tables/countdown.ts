@@ -2,7 +2,7 @@ import { key, moment, notes, plain, type RowOf, ref, table, whole } from './tabl
 
 export const stageMark = table(
   'stage_mark',
-  { belongs: 'sessionId', joined: { keeps: 'jobs of it are marked' } },
+  { belongs: 'sessionId', loads: true, joined: { keeps: 'jobs of it are marked' } },
   {
     id: key(),
     sessionId: ref(),
@@ -17,7 +17,7 @@ export type StageMarkRow = RowOf<typeof stageMark>;
 /** A job that only one session has. */
 export const sessionJob = table(
   'session_job',
-  { belongs: 'sessionId', joined: 'goes' },
+  { belongs: 'sessionId', loads: true, joined: 'goes' },
   {
     id: key(),
     sessionId: ref(),

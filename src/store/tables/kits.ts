@@ -29,7 +29,7 @@ export type KitSheetRow = RowOf<typeof kitSheet>;
 
 export const kitExclusion = table(
   'kit_exclusion',
-  { belongs: 'sessionId', joined: 'goes', of: 'person' },
+  { belongs: 'sessionId', loads: true, joined: 'goes', of: 'person' },
   {
     id: key(),
     sessionId: ref(),
@@ -42,7 +42,7 @@ export type KitExclusionRow = RowOf<typeof kitExclusion>;
 /** What was decided about a locked sheet: differences refused, or the sheet unlocked. */
 export const sheetNote = table(
   'sheet_note',
-  { belongs: 'sessionId', joined: { keeps: 'its kit sheet was decided on' } },
+  { belongs: 'sessionId', loads: true, joined: { keeps: 'its kit sheet was decided on' } },
   {
     id: key(),
     sessionId: ref(),
@@ -58,7 +58,7 @@ export type SheetNoteRow = RowOf<typeof sheetNote>;
 
 export const productLabel = table(
   'product_label',
-  { belongs: 'sessionId', joined: 'moves' },
+  { belongs: 'sessionId', loads: true, joined: 'moves' },
   {
     id: key(),
     sessionId: ref(),

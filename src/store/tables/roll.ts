@@ -50,7 +50,7 @@ export type EnrolmentRow = RowOf<typeof enrolment>;
 /** Somebody who misses a session, or comes to it another way. */
 export const away = table(
   'away',
-  { belongs: 'sessionId', joined: 'goes', of: 'person' },
+  { belongs: 'sessionId', loads: true, joined: 'goes', of: 'person' },
   {
     sessionId: keyOf(ref()),
     enrolmentId: keyOf(ref()),

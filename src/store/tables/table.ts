@@ -59,6 +59,8 @@ type Belongs =
        * moves over.
        */
       readonly joined: Joined;
+      /** Its rows come along when a session is loaded. */
+      readonly loads?: true;
     };
 
 /** How the rows of a table belong to a programme, a session and people: export, erasing, retention, split and undo go by it. */
@@ -74,9 +76,9 @@ export type Ownership = Belongs & {
 export type Columns = Readonly<Record<string, Column<unknown>>>;
 
 /** One table, whole: its name in the database, whose its rows are, and its columns. The migrations make it. */
-export interface TableOf<All extends Columns> {
+export interface TableOf<All extends Columns, Own extends Ownership = Ownership> {
   readonly name: string;
-  readonly ownership: Ownership;
+  readonly ownership: Own;
   readonly columns: All;
 }
 
@@ -87,8 +89,8 @@ export type RowOf<Defined> =
     : never;
 
 /** Defines a table. */
-export const table = <All extends Columns>(name: string, ownership: Ownership, columns: All): TableOf<All> => ({
-  name,
-  ownership,
-  columns,
-});
+export const table = <const Own extends Ownership, All extends Columns>(
+  name: string,
+  ownership: Own,
+  columns: All,
+): TableOf<All, Own> => ({ name, ownership, columns });
