@@ -7,6 +7,8 @@ const CHANGES_FACTS = ['src/core/safety/later-allergen.test.ts'];
 export default defineConfig({
   resolve: { tsconfigPaths: true },
   test: {
+    // Every core: by default one is left free.
+    maxWorkers: '100%',
     testTimeout: 30_000,
     hookTimeout: 60_000,
     projects: [
