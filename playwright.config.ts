@@ -3,12 +3,8 @@ import { chromiumOptions } from './scripts/chromium.mjs';
 
 export default defineConfig({
   testDir: 'tests/browser',
-  // One story builds on the demo database at a time. Screens are only looked at, beside them, on a database of their own.
+  // One story builds on the demo database at a time.
   workers: 1,
-  projects: [
-    { name: 'stories', testIgnore: 'screens.spec.ts' },
-    { name: 'screens', testMatch: 'screens.spec.ts' },
-  ],
   // Generous, since they only end a test that hangs: a small machine under load is slow, not wrong.
   timeout: 240_000,
   expect: { timeout: 40_000 },
