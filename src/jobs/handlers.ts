@@ -30,7 +30,7 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
   const printer = new SimulatedPrinter(store);
   return {
     'send message': async (job) => {
-      const { messageId } = JSON.parse(job.input) as { messageId: string };
+      const { messageId } = job.input as { messageId: string };
       const message = await findOne(store.db, store.db.models.message, { id: messageId });
       if (!message || message.sentAt || !message.sentTo) return null;
       // A gateway knows a message by its id: sent twice, it arrives once.
@@ -48,7 +48,7 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
       return null;
     },
     'print labels': async (job, { progress }) => {
-      const { sessionId, paper } = JSON.parse(job.input) as { sessionId: string; paper: 'a4' | 'letter' };
+      const { sessionId, paper } = job.input as { sessionId: string; paper: 'a4' | 'letter' };
       const { labels, title, sheet } = await answered(labelsToPrint(await askerOf(store, job), { sessionId, paper }));
       await progress(10);
       const pdf = await labelsPdf(labels, paper).catch((error: Error) => {

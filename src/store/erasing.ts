@@ -88,10 +88,12 @@ async function eraseIn(
   const keys = Object.entries(table.getAttributes()).flatMap(([each, { primaryKey }]) => (primaryKey ? [each] : []));
   const name = table.getTableName() as string;
   const fields = (attributes: readonly string[]) => attributes.map((each) => columnOf(table, each));
-  const likes = fields(columns).flatMap((column) => words.map((_, at) => `${column} LIKE :word${at}`));
+  // As text: what is kept as JSON would come as what it says.
+  const texts = fields(columns).map((column) => ({ column, text: `CAST(${column} AS CHAR)` }));
+  const likes = texts.flatMap(({ column }) => words.map((_, at) => `${column} LIKE :word${at}`));
   const rows = await select<Record<string, string>>(
     db,
-    `SELECT ${fields([...keys, ...columns]).join(', ')} FROM ${name}
+    `SELECT ${[...fields(keys), ...texts.map(({ column, text }) => `${text} AS ${column}`)].join(', ')} FROM ${name}
       WHERE ${OF_PROGRAMME[ownership.belongs]} AND (${likes.join(' OR ')}) FOR UPDATE`,
     { programmeId, ...Object.fromEntries(words.map((word, at) => [`word${at}`, likeOf(word)])) },
   );
@@ -147,7 +149,7 @@ export async function changesAbout(
   db: Db,
   programmeId: string,
   ids: readonly string[],
-): Promise<{ id: string; at: Date; action: string; detail: string }[]> {
+): Promise<{ id: string; at: Date; action: string; detail: unknown }[]> {
   return select(
     db,
     `SELECT id, at, action, detail FROM change_log WHERE programme_id = :programmeId

@@ -12,6 +12,7 @@ import { roll } from './migrations/0010-roll';
 import { supplies } from './migrations/0011-supplies';
 import { doors } from './migrations/0012-doors';
 import { whatWasSaid } from './migrations/0013-what-was-said';
+import { json } from './migrations/0014-json';
 import type { Migration } from './migrations/migration';
 import type { Store } from './store';
 
@@ -29,6 +30,7 @@ const MIGRATIONS: readonly Migration[] = [
   supplies,
   doors,
   whatWasSaid,
+  json,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

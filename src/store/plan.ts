@@ -8,16 +8,16 @@ import {
 } from './sittings';
 import { change, execute, select } from './sql';
 import type { Db } from './store';
-import type { CalendarFeedRow, ClosureCalendarRow, SessionRow } from './tables/plan';
+import type { CalendarFeedRow, ClosureCalendarRow, CourseRow, SessionRow } from './tables/plan';
 
 /** A session with what its course says of all its sessions. */
 export interface PlannedSession extends SessionRow {
   readonly courseTitle: string;
   readonly capacity: number | null;
-  readonly uses: string;
+  readonly uses: CourseRow['uses'];
   readonly rollClosesDays: number;
-  readonly courseJobs: string;
-  readonly cadence: string | null;
+  readonly courseJobs: CourseRow['jobs'];
+  readonly cadence: CourseRow['cadence'];
   readonly seasonFrom: string | null;
   readonly sittings: readonly SittingAtPlace[];
   /** What the first of several groups is called. */
@@ -140,14 +140,6 @@ export const comingIds = (db: Db, values: { courseId: string; today: string }) =
 /** How many servings of a dish are made before class. */
 export const setSwapIn = (db: Db, values: { servings: number; id: string }) =>
   change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', values);
-
-/** What is made beside the kits of a session. */
-export const setExtrasOf = (db: Db, values: { extras: string; sessionId: string }) =>
-  change(db, 'UPDATE session SET extras = :extras WHERE id = :sessionId', values);
-
-/** What fills the flexible slots of a dish. */
-export const setFillings = (db: Db, values: { fillings: string; dishId: string }) =>
-  change(db, 'UPDATE dish SET fillings = :fillings WHERE id = :dishId', values);
 
 /** Holds a course for the rest of the transaction, so that two who change it see each other. */
 export const lockCourseRow = (db: Db, values: { courseId: string }) =>
@@ -277,7 +269,7 @@ export const lockSessionRow = (db: Db, values: { sessionId: string }) =>
 
 /** What a course changes about its jobs, held for the rest of the transaction. */
 export const heldJobs = (db: Db, values: { courseId: string }) =>
-  select<{ jobs: string }>(db, 'SELECT jobs FROM course WHERE id = :courseId FOR UPDATE', values);
+  select<Pick<CourseRow, 'jobs'>>(db, 'SELECT jobs FROM course WHERE id = :courseId FOR UPDATE', values);
 
 /** Planned meetings of a programme in which somebody has a duty, by when their food is eaten. */
 export const dutiesBetween = (db: Db, values: { programmeId: string; from: string; to: string }) =>
@@ -303,10 +295,6 @@ export const dutiesBetween = (db: Db, values: { programmeId: string; from: strin
         ORDER BY m.date, m.startsAt, m.id`,
     values,
   );
-
-/** How the lines of a dish travel, and how many it serves here. */
-export const setWays = (db: Db, values: { kept: string; serves: number | null; dishId: string }) =>
-  change(db, 'UPDATE dish SET ways = :kept, serves = :serves WHERE id = :dishId', values);
 
 /** Tables that name a place beside its id. */
 const NAMING = ['session', 'sitting', 'course_group'];

@@ -1,23 +1,16 @@
-import { change, execute, select } from './sql';
+import type { OwnFood } from '@/core/reference/own-reference';
+import { select } from './sql';
 import type { Db } from './store';
 import type { ProgrammeRow } from './tables/programme';
 
-/** What a kit too many and one too few cost. */
-export const saveReserveCosts = (db: Db, values: { costs: string; programmeId: string }) =>
-  change(db, 'UPDATE programme SET reserve_costs = :costs WHERE id = :programmeId', values);
-
-/** What headings of roll files mean here. */
-export const setColumnWords = (db: Db, values: { words: string; id: string }) =>
-  execute(db, 'UPDATE programme SET column_words = :words WHERE id = :id', values);
-
 /** What a programme decided for itself, as its tables hold it. */
 interface Decided {
-  meaning: { readonly wish: string; readonly codes: string };
+  meaning: { readonly wish: string; readonly codes: readonly string[] };
   /** Days on which the crew rests: public holidays, and the programme's own closures of whole days. */
   rest: { readonly from: string; readonly to: string };
-  food: { readonly body: string };
+  food: { readonly body: OwnFood };
   /** Of the product of a food that kits take. */
-  label: { readonly ingredient: string; readonly product: string; readonly allergens: string };
+  label: { readonly ingredient: string; readonly product: string; readonly allergens: readonly string[] };
   limit: { readonly ingredient: string; readonly daysWhole: number | null; readonly daysOpened: number | null };
   /** The newest of each measure. */
   weighing: {

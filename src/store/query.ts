@@ -29,6 +29,17 @@ export async function insert<Row extends object>(db: Db, table: Table<Row>, rows
   if (rows.length > 0) await table.bulkCreate(rows as never, { transaction: db.transaction });
 }
 
+/** Changes rows. @returns how many it found, whether or not they were so already */
+export async function update<Row extends object>(
+  db: Db,
+  table: Table<Row>,
+  where: WhereOptions<Row>,
+  values: Partial<Row>,
+): Promise<number> {
+  const [found] = await table.update(values as never, { where, transaction: db.transaction });
+  return found;
+}
+
 /**
  * Changes a row only if nobody changed it since it was read.
  *

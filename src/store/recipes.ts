@@ -1,9 +1,11 @@
+import type { RecipeBody } from '@/contracts/recipe';
+import type { Filling } from '@/core/recipes/recipe/slots';
 import { change, select } from './sql';
 import type { Db } from './store';
 
 /** The versions of a recipe, newest first, with who saved each. */
 export const versionsOf = (db: Db, values: { recipeId: string }) =>
-  select<{ version: number; title: string; body: string; at: Date; byName: string | null }>(
+  select<{ version: number; title: string; body: RecipeBody; at: Date; byName: string | null }>(
     db,
     `SELECT v.version, v.title, v.body, v.at, COALESCE(m.name, t.name) AS byName FROM recipe_version v
          LEFT JOIN member m ON m.id = v.actor_id LEFT JOIN api_token t ON t.id = v.actor_id
@@ -26,7 +28,7 @@ export const lockedDishesOf = (db: Db, values: { recipeId: string; today: string
     title: string;
     date: string;
     dishId: string;
-    fillings: string;
+    fillings: readonly Filling[];
     snapshot: string;
   }>(
     db,
@@ -39,7 +41,7 @@ export const lockedDishesOf = (db: Db, values: { recipeId: string; today: string
 
 /** The recipes of a programme, with how many dishes are made of each. */
 export const recipesWithUse = (db: Db, values: { programmeId: string }) =>
-  select<{ id: string; title: string; body: string; sessions: number }>(
+  select<{ id: string; title: string; body: RecipeBody; sessions: number }>(
     db,
     `SELECT r.id, r.title, r.body, (SELECT COUNT(*) FROM dish d WHERE d.recipe_id = r.id) AS sessions
          FROM recipe r WHERE r.programme_id = :programmeId ORDER BY r.title`,

@@ -1,6 +1,8 @@
+import type { RecipeBody } from '@/contracts/recipe';
 import { select } from './sql';
 import type { Db } from './store';
 import type { IssueRow } from './tables/kits';
+import type { DishRow } from './tables/recipes';
 
 /** A dish as far as earlier kits are counted from it. */
 export interface SeriesDish {
@@ -8,9 +10,9 @@ export interface SeriesDish {
   readonly recipeId: string;
   readonly recipeVersion: number;
   readonly title: string;
-  readonly body: string;
-  readonly fillings: string;
-  readonly ways: string;
+  readonly body: RecipeBody;
+  readonly fillings: DishRow['fillings'];
+  readonly ways: DishRow['ways'];
   readonly serves: number | null;
 }
 
@@ -25,8 +27,8 @@ export interface SeriesSession {
   /** Its kits are locked: what they hand out is written down. */
   readonly isLocked: boolean;
   readonly dishes: readonly SeriesDish[];
-  /** JSON of the product labels recorded for it: JSON of allergen codes, by food; null where there are none. */
-  readonly labels: string | null;
+  /** Codes of the product labels recorded for it, by food; null where there are none. */
+  readonly labels: Readonly<Record<string, readonly string[]>> | null;
   readonly issues: readonly Omit<IssueRow, 'sessionId'>[];
   /** Who is away, left out, or never got their kit. */
   readonly missing: readonly string[];
@@ -43,7 +45,7 @@ type SeriesRow = SessionColumns & {
   readonly supplyId: string | null;
   readonly units: number;
   readonly drawn: string;
-  readonly label: string | null;
+  readonly label: IssueRow['label'];
 };
 
 /** All sessions of courses that hand out supplies, in order, in one query however many there are. */
@@ -58,7 +60,7 @@ export async function loadSeries(db: Db, courseIds: readonly string[]): Promise<
     `SELECT s.id, s.course_id AS courseId, s.number, s.date, s.starts_at AS startsAt, s.mode,
             EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) AS isLocked, d.id AS dishId, d.position,
             d.recipe_id AS recipeId, r.version AS recipeVersion, r.title, r.body, d.fillings, d.ways, d.serves,
-            (SELECT CAST(JSON_OBJECTAGG(p.ingredient, p.allergens) AS CHAR) FROM product_label p WHERE p.session_id = s.id) AS labels,
+            (SELECT JSON_OBJECTAGG(p.ingredient, p.allergens) FROM product_label p WHERE p.session_id = s.id) AS labels,
             NULL AS enrolmentId, NULL AS supplyId, 0 AS units, '' AS drawn, NULL AS label
        FROM session s LEFT JOIN dish d ON d.session_id = s.id LEFT JOIN recipe r ON r.id = d.recipe_id
       WHERE s.course_id IN (:courseIds) AND s.status = 'planned'

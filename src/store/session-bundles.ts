@@ -1,3 +1,6 @@
+import type { HomeFacts } from '@/contracts/kits';
+import type { RecipeBody } from '@/contracts/recipe';
+import type { Outdoor } from '@/core/plan/place';
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
 import { loadWithSessions } from './loaded';
 import { loadSeries, type SeriesSession } from './series';
@@ -14,7 +17,8 @@ import type { Db } from './store';
 import type { StageMarkRow } from './tables/countdown';
 import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';
 import type { PackEventRow } from './tables/packing';
-import type { SessionRow } from './tables/plan';
+import type { CourseRow, SessionRow } from './tables/plan';
+import type { DishRow } from './tables/recipes';
 import type { AwayRow, EnrolmentRow } from './tables/roll';
 
 /** A dish of a session with its recipe. */
@@ -23,14 +27,12 @@ export interface DishWithRecipe {
   readonly sessionId: string;
   readonly recipeId: string;
   readonly position: number;
-  /** JSON: see DishRow. */
-  readonly fillings: string;
+  readonly fillings: DishRow['fillings'];
   readonly swapIn: number;
-  /** JSON: see DishRow. */
-  readonly ways: string;
+  readonly ways: DishRow['ways'];
   readonly serves: number | null;
   readonly title: string;
-  readonly body: string;
+  readonly body: RecipeBody;
   readonly recipeVersion: number;
 }
 
@@ -51,12 +53,11 @@ export interface SessionBundle {
     courseTitle: string;
     audience: string;
     rollClosesDays: number;
-    courseJobs: string;
-    /** See CourseRow. */
-    kitRules: string;
+    courseJobs: CourseRow['jobs'];
+    kitRules: CourseRow['kitRules'];
     budgetCents: number | null;
-    /** JSON of the place's outdoor side; null under a roof. */
-    outdoor: string | null;
+    /** The place's outdoor side; null under a roof. */
+    outdoor: Outdoor | null;
     /** Where it is given to several groups: those beside the first, and what the first is called. */
     sittings: readonly SittingAtPlace[];
     groupName: string | null;
@@ -78,8 +79,8 @@ export interface SessionBundle {
   readonly sheetNotes: readonly Pick<SheetNoteRow, 'kind' | 'revision' | 'basis' | 'reason'>[];
 }
 
-/** Somebody of a roll, with what their family has and agreed to: JSON; null where nobody has asked. */
-export type EnrolmentAtHome = EnrolmentRow & { readonly home: string | null };
+/** Somebody of a roll, with what their family has and agreed to; null where nobody has asked. */
+export type EnrolmentAtHome = EnrolmentRow & { readonly home: HomeFacts | null };
 
 /**
  * Which sessions: some by id; all between two civil dates; or all up to a civil date that are not over on another. None that is
@@ -211,7 +212,7 @@ async function dishesWithRecipes(
   ofThese: (table: string) => string,
   scope: Record<string, unknown>,
 ): Promise<DishWithRecipe[]> {
-  const rows = await select<DishRow | RecipeRow>(
+  const rows = await select<DishAlone | RecipeRow>(
     db,
     `SELECT x.id, x.session_id AS sessionId, x.recipe_id AS recipeId, x.position, x.fillings, x.swap_in AS swapIn, x.ways, x.serves, NULL AS title, NULL AS body, NULL AS version
        FROM ${ofThese('dish')}
@@ -232,16 +233,15 @@ async function dishesWithRecipes(
 
 const told = ({ title, body, version }: RecipeRow) => ({ title, body, recipeVersion: version });
 
-type DishRow = Omit<DishWithRecipe, 'title' | 'body' | 'recipeVersion'>;
+type DishAlone = Omit<DishWithRecipe, 'title' | 'body' | 'recipeVersion'>;
 
 /** Whether the rules of a course name supplies. */
-const handsOut = (kitRules: string): boolean =>
-  ((JSON.parse(kitRules) as { readonly supplies?: readonly unknown[] }).supplies?.length ?? 0) > 0;
+const handsOut = ({ supplies = [] }: CourseRow['kitRules']): boolean => supplies.length > 0;
 
 interface RecipeRow {
   readonly id: string;
   readonly sessionId: null;
   readonly title: string;
-  readonly body: string;
+  readonly body: RecipeBody;
   readonly version: number;
 }

@@ -1,12 +1,13 @@
+import type { Outdoor } from '@/core/plan/place';
 import type { Sitting } from '@/core/plan/sitting';
 import { find, insert, remove } from './query';
 import { select } from './sql';
 import type { Db } from './store';
 import type { CourseGroupRow, SittingRow } from './tables/plan';
 
-/** A sitting with the outdoor side of its place, as JSON; null under a roof. */
+/** A sitting with the outdoor side of its place; null under a roof. */
 export interface SittingAtPlace extends Sitting {
-  readonly outdoor: string | null;
+  readonly outdoor: Outdoor | null;
 }
 
 /** Brings the first group of a course that has several, for the columns below. */
@@ -16,8 +17,8 @@ export const JOIN_FIRST_GROUP = 'LEFT JOIN course_group g0 ON g0.course_id = s.c
 export const WITH_SITTINGS = `g0.name AS groupName, CASE WHEN g0.id IS NOT NULL THEN (
   SELECT JSON_ARRAYAGG(JSON_OBJECT('groupId', x.group_id, 'groupName', g.name, 'date', x.date,
          'startsAt', x.starts_at, 'place', x.place, 'placeId', x.place_id, 'instructorId', x.instructor_id, 'status', x.status,
-         'outdoor', (SELECT p.outdoor FROM place p WHERE p.id = x.place_id)) ORDER BY g.position)
-    FROM sitting x JOIN course_group g ON g.id = x.group_id WHERE x.session_id = s.id) END AS sittings`;
+         'outdoor', p.outdoor) ORDER BY g.position)
+    FROM sitting x JOIN course_group g ON g.id = x.group_id LEFT JOIN place p ON p.id = x.place_id WHERE x.session_id = s.id) END AS sittings`;
 
 /** The last civil day on which somebody eats of a session `s`: what `lastDayOf` in core/plan/sitting.ts says. */
 export const LAST_DAY = `GREATEST(s.date, COALESCE(s.cook_by, s.date), COALESCE(
@@ -37,13 +38,12 @@ export const MEETINGS = `(
 
 /** What the columns above bring. */
 export interface SittingColumns {
-  readonly sittings: string | readonly SittingAtPlace[] | null;
+  readonly sittings: readonly SittingAtPlace[] | null;
   readonly groupName: string | null;
 }
 
 /** Sittings as a query brought them. */
-export const readSittings = ({ sittings }: SittingColumns): readonly SittingAtPlace[] =>
-  typeof sittings === 'string' ? (JSON.parse(sittings) as SittingAtPlace[]) : (sittings ?? []);
+export const readSittings = ({ sittings }: SittingColumns): readonly SittingAtPlace[] => sittings ?? [];
 
 /** The groups that a course is given to, the first one first; none when it is given to one alone. */
 export const groupsOf = (db: Db, courseId: string): Promise<CourseGroupRow[]> =>

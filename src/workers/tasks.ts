@@ -3,7 +3,7 @@ import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
 import type { Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
-import type { RollCells } from '@/core/roll/roll-row';
+import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/kits/sheet-xlsx';
 import type { PaperName } from '@/formats/packing/label-layout';
@@ -13,7 +13,7 @@ import { readMenuCsv } from '@/formats/recipes/menu-csv';
 import { draftIncoming } from '@/formats/recipes/recipe-any';
 import { readRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import { readRollCsv } from '@/formats/roll/roll-csv';
-import type { ColumnWords, HeadingsKnown } from '@/formats/roll/roll-headings';
+import type { HeadingsKnown } from '@/formats/roll/roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll/roll-xlsx';
 
 /** Everything that is done in a process of the pool: reading what people send, and what takes long to make. */

@@ -137,17 +137,17 @@ export class Judge {
     );
     const meanings = new Map(
       (
-        await this.rows<{ wish: string; codes: string }>(
+        await this.rows<{ wish: string; codes: string[] }>(
           'SELECT wish, codes FROM avoidance_meaning WHERE programme_id = :programmeId',
         )
-      ).map(({ wish, codes }) => [wish, JSON.parse(codes) as string[]]),
+      ).map(({ wish, codes }) => [wish, codes]),
     );
     const usual = new Map(
       (
-        await this.rows<{ ingredient: string; allergens: string }>(
+        await this.rows<{ ingredient: string; allergens: string[] }>(
           'SELECT ingredient, allergens FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL',
         )
-      ).map(({ ingredient, allergens }) => [ingredient, JSON.parse(allergens) as string[]]),
+      ).map(({ ingredient, allergens }) => [ingredient, allergens]),
     );
     const found: Verdict[] = [];
     for (const session of sessions)
@@ -205,11 +205,11 @@ export class Judge {
     const meeting = ({ group_id }: Person) => (group_id !== null && planned.has(group_id) ? group_id : '');
     const labels = new Map(
       (
-        await this.rows<{ ingredient: string; allergens: string }>(
+        await this.rows<{ ingredient: string; allergens: string[] }>(
           'SELECT ingredient, allergens FROM product_label WHERE session_id = :id',
           of,
         )
-      ).map((row) => [row.ingredient, JSON.parse(row.allergens) as string[]]),
+      ).map((row) => [row.ingredient, row.allergens]),
     );
     const events = await this.rows<{ kit_id: string; component: string; action: string }>(
       'SELECT kit_id, component, action FROM pack_event WHERE session_id = :id ORDER BY seq',
@@ -222,13 +222,13 @@ export class Judge {
     const jars = await this.rows<{
       enrolment_id: string;
       supply_id: string;
-      label: string | null;
+      label: string[] | null;
       session_id: string;
-      recorded: string | null;
+      recorded: string[] | null;
     }>(
       // Of the sessions before it, and not for whoever was away, left out, or never fetched that kit.
       `SELECT i.enrolment_id, i.supply_id, i.label, i.session_id,
-              (SELECT p.allergens FROM product_label p WHERE p.session_id = i.session_id AND p.ingredient = 'olive oil') AS recorded
+              (SELECT JSON_EXTRACT(p.allergens, '$') FROM product_label p WHERE p.session_id = i.session_id AND p.ingredient = 'olive oil') AS recorded
          FROM issue i JOIN session s ON s.id = i.session_id
         WHERE s.course_id = :course AND s.status = 'planned' AND i.units > 0 AND i.supply_id = 'oil'
           AND (s.date, s.starts_at, s.id) < (SELECT t.date, t.starts_at, t.id FROM session t WHERE t.id = :id)
@@ -261,7 +261,7 @@ export class Judge {
       if (!own || (!isGiven && !comes(own))) why.push('nobody is to get it');
       const avoided = new Set<string>();
       for (const eater of eaters) {
-        for (const wish of JSON.parse(eater.wishes) as string[]) {
+        for (const wish of eater.wishes) {
           const codes = meanings.get(wish) ?? WISHES[wish];
           if (!codes) why.push(`“${wish}” has no meaning`);
           for (const code of codes ?? []) avoided.add(code);
@@ -279,8 +279,8 @@ export class Judge {
         if (component.from === 'from the jar') {
           const mine = jars.filter((jar) => jar.enrolment_id === kit.enrolmentId);
           for (const { label, recorded } of mine) {
-            readings.push(holds(food, preparation, label === null ? undefined : (JSON.parse(label) as string[])));
-            if (recorded) readings.push(holds(food, preparation, JSON.parse(recorded) as string[]));
+            readings.push(holds(food, preparation, label ?? undefined));
+            if (recorded) readings.push(holds(food, preparation, recorded));
           }
           const comesAlong = variant?.supply?.jars?.some((jar) => jar.ingredient === food && (jar.fresh ?? 0) > 0);
           // One that an earlier session is still to hand out is of that session's product: nobody holds it yet.
@@ -336,7 +336,7 @@ export class Judge {
 
 interface Person {
   readonly id: string;
-  readonly wishes: string;
+  readonly wishes: readonly string[];
   readonly age: number | null;
   readonly status: string;
   readonly group_id: string | null;

@@ -462,7 +462,7 @@ class World {
     const id = of ?? (await this.session()).id;
     const { dishes } = await loadBundle(this.context, id);
     const inside = dishes.flatMap(({ body }) =>
-      (JSON.parse(body) as { lines: { ingredient: string }[] }).lines.map(({ ingredient }) => ingredient),
+      (body as { lines: { ingredient: string }[] }).lines.map(({ ingredient }) => ingredient),
     );
     const ingredient = this.oneOf(inside.length > 0 && this.chance() < 0.9 ? inside : Object.keys(FOODS));
     const product = `Pack ${this.upTo(3)}`;
@@ -593,9 +593,7 @@ class World {
     const { id } = await this.session();
     const { dishes } = await loadBundle(this.context, id);
     const dish = this.oneOf(dishes);
-    const foods = (JSON.parse(dish.body) as { lines: { ingredient: string }[] }).lines.map(
-      ({ ingredient }) => ingredient,
-    );
+    const foods = (dish.body as { lines: { ingredient: string }[] }).lines.map(({ ingredient }) => ingredient);
     const ways = [...new Set(foods)].map((ingredient) => ({
       ingredient,
       way: this.oneOf(['measured', 'whole', 'station']),
@@ -740,11 +738,9 @@ class World {
       const room = await viewRoom(this.context, { sessionId } as never);
       for (const { id, name, wishes } of await this.people()) {
         const told = room.people.find((each) => each.id === id);
-        const unsaid = (JSON.parse(wishes) as string[]).filter(
-          (wish) => told && !told.avoids.some(({ asWritten }) => asWritten === wish),
-        );
+        const unsaid = wishes.filter((wish) => told && !told.avoids.some(({ asWritten }) => asWritten === wish));
         if (unsaid.length > 0) found.push(`the room is not told that ${name} wrote ${unsaid.join(', ')}`);
-        if (wishes !== '[]' && !told && seen.people.some((each) => each.id === id))
+        if (wishes.length > 0 && !told && seen.people.some((each) => each.id === id))
           found.push(`the room is not told of ${name}`);
       }
       const byPerson = new Map(sheet.locked.kits.map(({ id, enrolmentId }) => [enrolmentId, id]));

@@ -13,6 +13,9 @@ export const NOT_ASKED = 'not asked';
 
 export type RollColumn = (typeof ROLL_COLUMNS)[number];
 
+/** What headings of files mean to a programme, in lower case; null for one that is not used. */
+export type ColumnWords = Readonly<Record<string, RollColumn | null>>;
+
 /** One row of a roll as it was written. */
 export type RollCells = Readonly<
   Record<(typeof KIT_COLUMNS)[number], string> & Partial<Record<'group' | (typeof FAMILY_COLUMNS)[number], string>>

@@ -1,9 +1,10 @@
 import Papa from 'papaparse';
 import type { NumberedCells } from '@/core/roll/check-roll';
+import type { ColumnWords } from '@/core/roll/roll-row';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { writeCsv } from '../csv';
 import { decodeText, FileRefused } from '../text';
-import { type ColumnWords, type Heading, type HeadingsKnown, namedColumns, readHeadings } from './roll-headings';
+import { type Heading, type HeadingsKnown, namedColumns, readHeadings } from './roll-headings';
 
 /** A roll file read into rows; nothing is judged yet but its shape. */
 export interface RollFile {

@@ -1,5 +1,5 @@
 import { ageFromBirth } from '@/core/roll/age';
-import { NOT_ASKED, type RollColumn } from '@/core/roll/roll-row';
+import { type ColumnWords, NOT_ASKED, type RollColumn } from '@/core/roll/roll-row';
 import { understandWish } from '@/core/safety/avoidances';
 import { FileRefused } from '../text';
 
@@ -20,9 +20,6 @@ export class ColumnsUnclear extends FileRefused {
     super(message);
   }
 }
-
-/** What headings mean to a programme, in lower case; null for one that is not used. */
-export type ColumnWords = Readonly<Record<string, RollColumn | null>>;
 
 /** One form for a heading however it is capitalised and spaced. */
 export const headingKey = (heading: string): string => heading.trim().toLowerCase().replace(/\s+/g, ' ');

@@ -1,10 +1,11 @@
 import ExcelJS from 'exceljs';
+import type { ColumnWords } from '@/core/roll/roll-row';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { FileRefused } from '../text';
 import { readFirstSheet } from '../workbook';
 import { type ArchivedFile, readZip } from '../zip';
 import { FIRST_ROWS, MOST_COLUMNS, MOST_ROWS, type RollFile, rowsOfTable } from './roll-csv';
-import type { ColumnWords, HeadingsKnown } from './roll-headings';
+import type { HeadingsKnown } from './roll-headings';
 
 /** A workbook is a ZIP archive; one with a password, or of the old format, is a compound file. */
 const ZIP = [0x50, 0x4b, 0x03, 0x04];

@@ -4,6 +4,7 @@ import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
 import { find, findOne, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
+import type { ProgrammeRow } from '@/store/tables/programme';
 import { ServiceError } from '../errors';
 import { type Actor, nowOf, type Role } from '../gate/gate';
 import { logSecurity } from '../gate/security-log';
@@ -20,8 +21,8 @@ export interface Programme {
   readonly safetyProfile: 'us' | 'uk';
   readonly timeZone: string;
   readonly retentionMonths: number;
-  readonly workHours: string;
-  readonly containers: string;
+  readonly workHours: ProgrammeRow['workHours'];
+  readonly containers: ProgrammeRow['containers'];
   readonly secondStep: number;
   readonly version: number;
 }

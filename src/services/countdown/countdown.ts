@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { doNext, saversOf } from '@/core/countdown/thread';
+import type { JobChanges } from '@/core/stages/facts';
 import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
 import { heldJobs } from '@/store/plan';
-import { insert, remove, updateVersion } from '@/store/query';
+import { insert, remove, update, updateVersion } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -165,10 +166,7 @@ export const changeJob = service({
     context.store.transaction(async (db) => {
       const { session } = await loadBundle(context, sessionId, db);
       const given = definedOf(change);
-      const merge = (text: string) => {
-        const jobs = JSON.parse(text) as Record<string, object>;
-        return JSON.stringify({ ...jobs, [job]: { ...jobs[job], ...given } });
-      };
+      const merge = (jobs: JobChanges): JobChanges => ({ ...jobs, [job]: { ...jobs[job], ...given } });
       if (whose === 'session') {
         const saved = await updateVersion(db, db.models.session, sessionId, session.version, {
           jobs: merge(session.jobs),
@@ -177,13 +175,8 @@ export const changeJob = service({
       } else {
         const { courseId } = session;
         // Two people change jobs of one course: the second adds to what the first left.
-        const [now] = await heldJobs(db, {
-          courseId,
-        });
-        await db.models.course.update(
-          { jobs: merge(now?.jobs ?? session.courseJobs) },
-          { where: { id: courseId }, transaction: db.transaction },
-        );
+        const [now] = await heldJobs(db, { courseId });
+        await update(db, db.models.course, { id: courseId }, { jobs: merge(now?.jobs ?? session.courseJobs) });
       }
       await logChange(context, db, 'changed a job', whose, whose === 'session' ? sessionId : session.courseId, {
         job,

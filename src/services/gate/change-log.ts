@@ -20,7 +20,7 @@ export async function logChange(
       action,
       entity,
       entityId,
-      detail: JSON.stringify(detail),
+      detail,
     },
   ]);
 }

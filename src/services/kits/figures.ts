@@ -1,5 +1,3 @@
-import type { Container } from '@/contracts/kits';
-import type { RecipeBody } from '@/contracts/recipe';
 import { consumablesOf } from '@/core/kits/figures/consumables';
 import { kitBulks } from '@/core/kits/figures/containers';
 import { sheetCost } from '@/core/kits/figures/kit-cost';
@@ -15,7 +13,6 @@ import type { Context } from '../gate/gate';
 import { loadProducts } from '../sheet/load-products';
 import type { Programme } from '../sheet/load-programme';
 import type { SessionSheet } from '../sheet/session-sheet';
-import { homeOf, rulesOf } from '../sheet/supply';
 
 /** The sheet that counts: what is locked, else as things stand. */
 export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {
@@ -28,7 +25,7 @@ export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {
 function withoutSpoons({ enrolments }: SessionBundle, { variants }: SheetContent): string[] {
   const lacking = new Set(
     enrolments.flatMap(({ id, home }) => {
-      const { tools } = homeOf(home);
+      const { tools } = home ?? {};
       return tools && !tools.includes('measuring spoons') && !tools.includes('scale') ? [id] : [];
     }),
   );
@@ -41,10 +38,10 @@ function withoutSpoons({ enrolments }: SessionBundle, { variants }: SheetContent
 
 /** What the kits of a session take up and use up. */
 function takenUp(bundle: SessionBundle, content: SheetContent, programme: Programme) {
-  const sizes = JSON.parse(programme.containers) as Container[];
-  const { consumables = [], goesHome = false } = rulesOf(bundle.session.kitRules);
+  const sizes = programme.containers;
+  const { consumables = [], goesHome = false } = bundle.session.kitRules;
   const inSteps = bundle.dishes.map(({ body }) => {
-    const { steps, planned } = wholeRecipe(JSON.parse(body) as RecipeBody);
+    const { steps, planned } = wholeRecipe(body);
     const settled = planned ? { settled: planned } : {};
     return planSteps({ steps, ingredients: [], ...settled }, programme.reference).flatMap((step) => step.consumables);
   });

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import type { RecipeBody } from '@/contracts/recipe';
 import { labelCodes } from '@/contracts/reference';
 import { proposeVersions, versionFigures } from '@/core/kits/figures/compare-versions';
 import {
@@ -36,7 +35,6 @@ import { labelOf } from '../sheet/label-read';
 import { loadProducts } from '../sheet/load-products';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../sheet/load-programme';
 import { fingerprint, type SessionSheet, sessionSheet } from '../sheet/session-sheet';
-import { rulesOf } from '../sheet/supply';
 import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
 
@@ -206,7 +204,7 @@ function refuseUnlockable(sheet: SessionSheet, basis: string): void {
 
 /** @throws ServiceError when a dish's servings are only an estimate: every kit would be off by the same part */
 function refuseEstimated({ dishes }: SessionBundle): void {
-  const open = dishes.filter(({ body }) => (JSON.parse(body) as RecipeBody).estimated);
+  const open = dishes.filter(({ body }) => body.estimated);
   if (open.length === 0) return;
   throw new ServiceError(
     'invalid',
@@ -241,11 +239,11 @@ async function kitsOf(context: Context, db: Db, sessionId: string, draft: SheetC
 async function writeIssues(db: Db, { session }: SessionBundle, { computed, input }: SessionSheet): Promise<void> {
   const { id: sessionId } = session;
   await remove(db, db.models.issue, { sessionId });
-  const jars = (rulesOf(session.kitRules).supplies ?? []).filter(({ kind }) => kind === 'jar');
+  const jars = (session.kitRules.supplies ?? []).filter(({ kind }) => kind === 'jar');
   const labels = new Map(
     jars.flatMap(({ id, name }) => {
       const label = input.labels[name];
-      return label ? [[id, JSON.stringify(label)] as const] : [];
+      return label ? [[id, label] as const] : [];
     }),
   );
   const rows = (computed?.sheet.variants ?? []).flatMap(({ supply, avoids, servings, participants, extra }) =>
@@ -302,8 +300,13 @@ export const putBack = service({
 const shownLabel = z.string().max(2000).optional();
 
 /** A recorded label as a screen keeps it, to say what it showed. */
-export const labelMark = ({ product, allergens }: { readonly product: string; readonly allergens: string }): string =>
-  `${product}|${allergens}`;
+export const labelMark = ({
+  product,
+  allergens,
+}: {
+  readonly product: string;
+  readonly allergens: readonly string[];
+}): string => `${product}|${allergens.join()}`;
 
 /** @throws ServiceError when somebody else recorded another label since the screen was drawn */
 function refuseUnseen({ labels }: SessionBundle, ingredient: string, shown: string | undefined): void {
@@ -334,9 +337,7 @@ export const recordLabel = service({
       const allergens = labelOf(food, ticked);
       refuseUnseen(bundle, ingredient, shown);
       await remove(db, db.models.productLabel, { sessionId, ingredient });
-      await insert(db, db.models.productLabel, [
-        { id: context.ids(), sessionId, ingredient, product, allergens: JSON.stringify(allergens) },
-      ]);
+      await insert(db, db.models.productLabel, [{ id: context.ids(), sessionId, ingredient, product, allergens }]);
       await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
       // Kits of later sessions may be eaten with a jar that came with these.
       await syncCallBacks(context, db, { courseId: bundle.session.courseId });

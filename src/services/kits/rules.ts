@@ -1,11 +1,9 @@
 import { z } from 'zod';
 import { container, type KitRules, kitRules, lineWays } from '@/contracts/kits';
-import type { RecipeBody } from '@/contracts/recipe';
 import { packedLines } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient } from '@/core/reference/reference';
-import { setWays } from '@/store/plan';
-import { updateVersion } from '@/store/query';
+import { update, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { service } from '../gate/gate';
@@ -13,7 +11,6 @@ import { loadCourse } from '../plan/courses';
 import { loadBundle } from '../plan/sessions';
 import { syncCallBacks } from '../sheet/call-backs';
 import { loadProgramme } from '../sheet/load-programme';
-import { rulesOf } from '../sheet/supply';
 
 export const viewKitRules = service({
   title: 'See what goes with the kits of a course beside measured food',
@@ -22,7 +19,7 @@ export const viewKitRules = service({
   run: async (context, { courseId }) => {
     const course = await loadCourse(context, courseId);
     const { programme } = await loadProgramme(context);
-    const { supplies = [], consumables = [], ...rules } = rulesOf(course.kitRules);
+    const { supplies = [], consumables = [], ...rules } = course.kitRules;
     return {
       course,
       rules: { ...rules, supplies, consumables } satisfies KitRules,
@@ -57,7 +54,7 @@ export const setKitRules = service({
         throw new ServiceError('invalid', 'Nothing was saved yet.', [
           { where: twice, message: 'It is on the list twice: keep one, with all it needs.' },
         ]);
-      const values = { kitRules: JSON.stringify({ ...rules, supplies }) };
+      const values = { kitRules: { ...rules, supplies } };
       if (!(await updateVersion(db, db.models.course, courseId, version, values))) throw stale(course.title);
       await logChange(context, db, 'changed what goes with kits', 'course', courseId, { ...rules, supplies });
       await syncCallBacks(context, db, { courseId });
@@ -80,7 +77,7 @@ export const setLineWays = service({
       const { programme } = await loadProgramme(context, db);
       const dish = bundle.dishes.find(({ id }) => id === dishId);
       if (!dish) throw notFound('dish');
-      const lines = packedLines(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines, programme.reference);
+      const lines = packedLines(wholeRecipe(dish.body).lines, programme.reference);
       const written = new Set(
         lines.flatMap(({ ingredient, alternatives = [] }) => [
           ingredient,
@@ -89,8 +86,8 @@ export const setLineWays = service({
       );
       const strange = ways.find(({ ingredient }) => !written.has(ingredient));
       if (strange) throw new ServiceError('invalid', `${strange.ingredient} is not among what ${dish.title} needs.`);
-      const kept = JSON.stringify(ways.filter(({ way }) => way !== 'measured'));
-      await setWays(db, { kept, serves, dishId });
+      const kept = ways.filter(({ way }) => way !== 'measured');
+      await update(db, db.models.dish, { id: dishId }, { ways: kept, serves });
       await logChange(context, db, 'changed how a dish travels', 'session', sessionId, {
         dish: dish.title,
         ways,
@@ -111,7 +108,7 @@ export const setContainers = service({
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       const sorted = [...containers].sort((a, b) => a.ml - b.ml);
-      const values = { containers: JSON.stringify(sorted) };
+      const values = { containers: sorted };
       if (!(await updateVersion(db, db.models.programme, programmeId, version, values))) throw stale('The programme');
       await logChange(context, db, 'changed containers', 'programme', programmeId, { containers: sorted });
     }),

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { sentTicks } from '@/contracts/bench';
-import type { Container } from '@/contracts/kits';
 import { type BenchSheet, benchSheet, type PackEvent } from '@/core/packing/progress';
 import { eventsSince } from '@/store/bench';
 import type { PackEventRow } from '@/store/tables/packing';
@@ -31,7 +30,7 @@ export const viewBench = service({
     const { locked, revision } = await loadLocked(context, sessionId);
     const events = await eventsSince(context.store.db, sessionId, 0);
     const { programme } = await loadProgramme(context);
-    const sizes = JSON.parse(programme.containers) as Container[];
+    const sizes = programme.containers;
     return { sheet: benchSheet(locked, revision, sizes), events: events.map(plainEvent) };
   },
 });

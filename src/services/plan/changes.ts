@@ -8,7 +8,7 @@ import { holdSessions, joinDishes } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
-import type { SessionRow, SittingRow } from '@/store/tables/plan';
+import type { ChangedSession, SessionRow, SittingRow } from '@/store/tables/plan';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
@@ -31,15 +31,6 @@ export interface WantedChange {
   readonly sessionId: string;
   readonly version: number;
   readonly change: SessionChange;
-}
-
-/** A session as it was before a change, and the version it has after. */
-interface Step {
-  readonly before: SessionRow;
-  readonly sittings: readonly SittingRow[];
-  readonly version: number;
-  /** Present when it was split. */
-  readonly split?: Split;
 }
 
 /** A session that was made of another one's dishes. */
@@ -92,7 +83,7 @@ export async function changeSessions(
     wanted.map(({ sessionId }) => sessionId),
   );
   const meeting = await find(db, db.models.sitting, { sessionId: rows.map(({ id }) => id) });
-  const steps: Step[] = [];
+  const steps: ChangedSession[] = [];
   for (const { sessionId, version, change: asked } of wanted) {
     const { sittings: given, ...values } = asked;
     const before = rows.find(({ id }) => id === sessionId);
@@ -119,7 +110,7 @@ export async function changeSessions(
       at: nowOf(context),
       actorId: context.actor.id,
       said: said.slice(0, 255),
-      sessions: JSON.stringify(steps),
+      sessions: steps,
       undoneAt: null,
     },
   ]);
@@ -129,7 +120,7 @@ export async function changeSessions(
 /** Labels that were read for a part come back with its dishes: where both name a product, what either holds is in it. */
 async function moveLabels(context: Context, db: Db, sessionId: string, madeId: string): Promise<void> {
   const there = await find(db, db.models.productLabel, { sessionId });
-  const codesOf = ({ allergens }: { allergens: string }) => JSON.parse(allergens) as string[];
+  const codesOf = ({ allergens }: { readonly allergens: readonly string[] }) => allergens;
   for (const label of await find(db, db.models.productLabel, { sessionId: madeId })) {
     const own = there.find(({ ingredient }) => ingredient === label.ingredient);
     if (own?.allergens === label.allergens && own.product === label.product) continue;
@@ -137,7 +128,7 @@ async function moveLabels(context: Context, db: Db, sessionId: string, madeId: s
     const product = !own || own.product === label.product ? label.product : `${own.product} / ${label.product}`;
     await remove(db, db.models.productLabel, { sessionId, ingredient: label.ingredient });
     await insert(db, db.models.productLabel, [
-      { ...label, id: context.ids(), sessionId, product: product.slice(0, 120), allergens: JSON.stringify(both) },
+      { ...label, id: context.ids(), sessionId, product: product.slice(0, 120), allergens: both },
     ]);
   }
   await remove(db, db.models.productLabel, { sessionId: madeId });
@@ -200,7 +191,7 @@ export const undoChange = service({
       const row = await findOne(db, db.models.planChange, { id: changeId, programmeId: context.actor.programmeId });
       if (!row) throw notFound('change');
       if (row.undoneAt) throw new ServiceError('stale', 'This was taken back already.');
-      const steps = JSON.parse(row.sessions) as Step[];
+      const steps = row.sessions;
       await holdSessions(
         db,
         context.actor.programmeId,

@@ -64,7 +64,7 @@ export const editCourse = service({
     context.store.transaction(async (db) => {
       await loadCourse(context, courseId, db);
       await checkTeacher(context, db, values.instructorId);
-      const change = { ...values, uses: JSON.stringify(uses), modePlaces: JSON.stringify(modePlaces) };
+      const change = { ...values, uses, modePlaces };
       if (!(await updateVersion(db, db.models.course, courseId, version, change))) throw stale('The course');
       await logChange(context, db, 'changed', 'course', courseId, { ...values, uses, modePlaces });
     }),

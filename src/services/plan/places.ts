@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { placeFields } from '@/contracts/plan';
-import type { EquipmentCounts, OpenHours, Outdoor, Place } from '@/core/plan/place';
+import type { Place } from '@/core/plan/place';
 import { nameKey } from '@/core/roll/roll-row';
 import {
   comingAt,
@@ -30,12 +30,12 @@ export const placeFrom = (row: PlaceRow): KnownPlace => ({
   id: row.id,
   name: row.name,
   seats: row.seats,
-  hours: JSON.parse(row.hours) as OpenHours[],
-  equipment: JSON.parse(row.equipment) as EquipmentCounts,
+  hours: row.hours,
+  equipment: row.equipment,
   minutesBefore: row.minutesBefore,
   minutesAfter: row.minutesAfter,
   shared: row.shared === 1,
-  outdoor: row.outdoor === null ? null : (JSON.parse(row.outdoor) as Outdoor),
+  outdoor: row.outdoor,
   version: row.version,
 });
 
@@ -60,10 +60,10 @@ export const listPlaces = service({
 
 const columns = ({ hours, equipment, shared, outdoor, ...rest }: z.output<typeof placeFields>) => ({
   ...rest,
-  hours: JSON.stringify(hours),
-  equipment: JSON.stringify(equipment),
+  hours: hours,
+  equipment: equipment,
   shared: shared ? 1 : 0,
-  outdoor: outdoor === null ? null : JSON.stringify(outdoor),
+  outdoor,
 });
 
 /** @throws ServiceError when the fallback is not a place of this programme under a roof */
@@ -155,7 +155,7 @@ export const removePlace = service({
           `${place.name} is used by ${used.length === 1 ? 'one session' : `${used.length} sessions`} to come, the first is ${first.title} on ${first.date}. Move them to another place first.`,
         );
       const fallbacks = (await find(db, db.models.place, { programmeId })).filter(
-        ({ outdoor }) => outdoor !== null && (JSON.parse(outdoor) as Outdoor).fallbackPlaceId === placeId,
+        ({ outdoor }) => outdoor?.fallbackPlaceId === placeId,
       );
       if (fallbacks[0])
         throw new ServiceError(

@@ -5,7 +5,6 @@ import type { Cadence } from '@/core/plan/cadence-rule';
 import { addDays, dayOf, minutesOf } from '@/core/plan/civil';
 import { type Booking, type Conflict, checkBooking } from '@/core/plan/conflicts';
 import type { Mode } from '@/core/plan/mode';
-import type { EquipmentCounts } from '@/core/plan/place';
 import { type WeekPlace, weekPlaces, whyBetter } from '@/core/plan/week-places';
 import { freshCourse, freshSession } from '@/store/fresh';
 import { find, insert, updateVersion } from '@/store/query';
@@ -68,7 +67,7 @@ function draftOf(
       inRoom: mode === 'in person' ? people : 0,
       people,
       capacity: course.capacity,
-      uses: JSON.parse(course.uses) as EquipmentCounts,
+      uses: course.uses,
     };
     const isThere = existing.some(
       (session) => session.status === 'planned' && session.date === date && session.startsAt === startsAt,
@@ -131,7 +130,7 @@ export const laySeason = service({
       const { course, existing, draft } = await loadSeason(context, season, db);
       await checkTeacher(context, db, season.instructorId);
       const saved = await updateVersion(db, db.models.course, course.id, version, {
-        cadence: JSON.stringify(season.cadence),
+        cadence: season.cadence,
         seasonFrom: season.from,
         seasonTo: season.to ?? draft.sessions.at(-1)?.date ?? null,
         onClosure: season.onClosure,
@@ -194,7 +193,7 @@ export const repeatCourse = service({
       const [first] = old;
       if (!first) throw new ServiceError('invalid', 'This course has no sessions to repeat.');
       const cadence: Cadence = course.cadence
-        ? (JSON.parse(course.cadence) as Cadence)
+        ? course.cadence
         : { rule: null, dates: [], slots: [{ startsAt: first.startsAt, minutes: first.minutes }] };
       const shift = dayOf(from) - dayOf(first.date);
       const dates = old.map(({ date }) => addDays(date, shift));
@@ -294,7 +293,7 @@ export const findWeekPlace = service({
       {
         ...wish,
         weekdays: weekdays as never,
-        uses: JSON.parse(course.uses) as EquipmentCounts,
+        uses: course.uses,
         instructorIds: anyInstructor ? [...instructors.keys()] : course.instructorId ? [course.instructorId] : [],
         placeIds: [...places.values()].filter(({ outdoor }) => outdoor === null).map(({ id }) => id),
         onClosure: course.onClosure,

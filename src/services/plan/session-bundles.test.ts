@@ -55,12 +55,14 @@ describe('sessions with all that belongs to them', () => {
     );
     // A recipe that two sessions cook is told to both.
     const both = await load({ ids: [sessionId, other.sessionId] });
-    expect(both.map(({ dishes }) => dishes.find((dish) => dish.recipeId === recipeId)?.body.length ?? 0)).toEqual([
+    expect(both.map(({ dishes }) => dishes.find((dish) => dish.recipeId === recipeId)?.body.servings)).toEqual([
       expect.any(Number),
       expect.any(Number),
     ]);
     expect(
-      both.every(({ dishes }) => dishes.every(({ body, recipeVersion }) => body !== '' && recipeVersion === 1)),
+      both.every(({ dishes }) =>
+        dishes.every(({ body, recipeVersion }) => body.lines.length > 0 && recipeVersion === 1),
+      ),
     ).toBe(true);
     expect((await viewKitSheet(context, { sessionId })).sheet.locked).toBeDefined();
   });

@@ -1,17 +1,14 @@
 import { z } from 'zod';
 import { civilDate, civilTime, editedSession, mode, newSession } from '@/contracts/plan';
-import type { RecipeBody } from '@/contracts/recipe';
-import type { ExtrasWanted } from '@/core/kits/sheet/extras';
 import { VERSION_POLICIES } from '@/core/kits/sheet/fewest-variants';
 import { addDays, dayOf, sayDay } from '@/core/plan/civil';
 import type { Booking } from '@/core/plan/conflicts';
-import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
 import { moveAlong } from '@/core/plan/sitting';
-import { type Filling, slotsOf } from '@/core/recipes/recipe/slots';
+import { slotsOf } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { freshSession } from '@/store/fresh';
-import { setExtrasOf, setFillings, setSwapIn } from '@/store/plan';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { setSwapIn } from '@/store/plan';
+import { find, findOne, insert, remove, update, updateVersion } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { groupsOf } from '@/store/sittings';
 import { type Db, isDuplicate } from '@/store/store';
@@ -195,7 +192,7 @@ export const checkSession = service({
       inRoom: asked.mode === 'in person' ? people : 0,
       people,
       capacity: course.capacity,
-      uses: JSON.parse(course.uses) as EquipmentCounts,
+      uses: course.uses,
     };
     const { conflicts, fixes } = conflictsOfBooking(booking, plan);
     return { conflicts: conflicts.map(({ say }) => say), fixes: fixes.map(({ say }) => say) };
@@ -275,7 +272,7 @@ export const fallBack = service({
       const { session } = await loadBundle(context, sessionId, db);
       const { title, place, outdoor } = meetingOf(session, group);
       if (outdoor === null) throw new ServiceError('invalid', `${title} is under a roof already.`);
-      const { fallbackPlaceId } = JSON.parse(outdoor) as Outdoor;
+      const { fallbackPlaceId } = outdoor;
       const fallback =
         fallbackPlaceId &&
         (await findOne(db, db.models.place, { id: fallbackPlaceId, programmeId: context.actor.programmeId }));
@@ -304,7 +301,7 @@ export const addDish = service({
         if (!recipe) throw notFound('recipe');
         const position = Math.max(0, ...bundle.dishes.map((dish) => dish.position)) + 1;
         await insert(db, db.models.dish, [
-          { id: context.ids(), sessionId, recipeId, position, fillings: '[]', swapIn: 0, ways: '[]', serves: null },
+          { id: context.ids(), sessionId, recipeId, position, fillings: [], swapIn: 0, ways: [], serves: null },
         ]);
         await logChange(context, db, 'chose a dish', 'session', sessionId, { recipeId, title: recipe.title });
       });
@@ -337,13 +334,10 @@ export const setExtras = service({
   run: (context, { sessionId, swapIns, ...portionsWanted }) =>
     context.store.transaction(async (db) => {
       const { dishes, session } = await loadBundle(context, sessionId, db);
-      const { versions } = JSON.parse(session.extras) as ExtrasWanted;
+      const { versions } = session.extras;
       const wanted = { ...portionsWanted, ...(versions ? { versions } : {}) };
       for (const { id } of dishes) await setSwapIn(db, { id, servings: swapIns[id] ?? 0 });
-      await setExtrasOf(db, {
-        sessionId,
-        extras: JSON.stringify(wanted),
-      });
+      await update(db, db.models.session, { id: sessionId }, { extras: wanted });
       await logChange(context, db, 'changed what is made beside the kits', 'session', sessionId, {
         ...wanted,
         swapIns,
@@ -358,8 +352,8 @@ export const setVersions = service({
   run: (context, { sessionId, versions }) =>
     context.store.transaction(async (db) => {
       const { session } = await loadBundle(context, sessionId, db);
-      const extras = JSON.stringify({ ...(JSON.parse(session.extras) as ExtrasWanted), versions });
-      await setExtrasOf(db, { sessionId, extras });
+      const extras = { ...session.extras, versions };
+      await update(db, db.models.session, { id: sessionId }, { extras });
       await logChange(context, db, 'changed how versions are shared', 'session', sessionId, { versions });
     }),
 });
@@ -378,13 +372,11 @@ export const fillSlot = service({
       const bundle = await loadBundle(context, sessionId, db);
       const dish = bundle.dishes.find(({ id }) => id === dishId);
       if (!dish) throw notFound('dish');
-      const slot = slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).find(
-        (each) => each.written === written,
-      );
+      const slot = slotsOf(wholeRecipe(dish.body).lines).find((each) => each.written === written);
       if (!slot?.foods.includes(chosen)) throw new ServiceError('invalid', `${chosen} is not one of what may fill it.`);
-      const others = (JSON.parse(dish.fillings) as Filling[]).filter((each) => each.written !== written);
-      const fillings = JSON.stringify(chosen === written ? others : [...others, { written, chosen }]);
-      await setFillings(db, { fillings, dishId });
+      const others = dish.fillings.filter((each) => each.written !== written);
+      const fillings = chosen === written ? others : [...others, { written, chosen }];
+      await update(db, db.models.dish, { id: dishId }, { fillings });
       await logChange(context, db, 'filled a slot', 'session', sessionId, { dish: dish.title, written, chosen });
       await syncCallBacks(context, db, { sessionId });
     }),

@@ -1,7 +1,6 @@
 import { jobsOf } from '@/core/countdown/jobs';
 import { calculate } from '@/core/countdown/network';
 import { type Closure, nextFreeDays } from '@/core/plan/cadence';
-import type { Cadence } from '@/core/plan/cadence-rule';
 import { addDays, civilOf, DAY } from '@/core/plan/civil';
 import {
   type Booking,
@@ -14,9 +13,8 @@ import {
   type PlanWorld,
 } from '@/core/plan/conflicts';
 import type { Mode } from '@/core/plan/mode';
-import type { EquipmentCounts } from '@/core/plan/place';
 import { MOST_DAYS_AFTER, sittingOf } from '@/core/plan/sitting';
-import type { JobChanges, JobSession } from '@/core/stages/facts';
+import type { JobSession } from '@/core/stages/facts';
 import { closuresBetween, type PlannedSession, plannedSessions, teachers, travelOf } from '@/store/plan';
 import { find } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -95,7 +93,7 @@ export function splitBookingId(id: string): { sessionId: string; groupId: string
  */
 export function bookingsOf(session: PlannedSession, hours: Hours, today: string): Booking[] {
   const { id, courseId, minutes, capacity, sittings, groupName } = session;
-  const uses = JSON.parse(session.uses) as EquipmentCounts;
+  const uses = session.uses;
   const own = { ...session, groupId: '', groupName: groupName ?? '' };
   const meeting = sittings.filter(({ status }) => status === 'planned');
   const bookings = [own, ...meeting].map(
@@ -139,8 +137,8 @@ function shopBy(session: PlannedSession, bookings: readonly Booking[], hours: Ho
     dishes: session.dishes,
     rollClosesDays: session.rollClosesDays,
     cookBy: session.cookBy,
-    course: JSON.parse(session.courseJobs) as JobChanges,
-    session: JSON.parse(session.jobs) as JobChanges,
+    course: session.courseJobs,
+    session: session.jobs,
     oneOffs: [],
     outdoor: null,
     groups: bookings.slice(1).map(({ id, date, startsAt, people: kits }) => {
@@ -169,7 +167,7 @@ export function conflictsOfBooking(booking: Booking, plan: Plan): SessionConflic
   const conflicts = checkBooking(booking, plan.index, plan.world);
   if (conflicts.length === 0) return { sessionId, groupId, groupName, conflicts, fixes: [] };
   const { closures } = plan.world;
-  const cadence = session?.cadence ? (JSON.parse(session.cadence) as Cadence) : undefined;
+  const cadence = session?.cadence ?? undefined;
   const days =
     groupId !== '' && session
       ? daysFor(session.date)

@@ -77,9 +77,9 @@ async function writeEverywhere(words: string, short: string): Promise<number> {
   const { id: memberId, programmeId } = own.coordinator.actor;
   const ids: Record<string, string> = { programmeId, actorId: memberId, entityId: v7() };
   const of = ({ type }: { type: unknown }, name: string, key: string, isNamed: boolean) => {
-    if (key === 'ownFood' && name === 'body')
-      return JSON.stringify({ ingredient: { name: words }, measures: [], yields: [] });
-    if (/TEXT/.test(String(type))) return isNamed ? JSON.stringify([words]) : '[]';
+    if (key === 'ownFood' && name === 'body') return { ingredient: { name: words }, measures: [], yields: [] };
+    if (/JSON/.test(String(type))) return isNamed ? [words] : [];
+    if (/TEXT/.test(String(type))) return isNamed ? words : '';
     if (/DATE$|DATETIME/.test(String(type))) return '2026-11-20';
     return /INT/.test(String(type)) ? 1 : v7().slice(-5);
   };
@@ -89,7 +89,7 @@ async function writeEverywhere(words: string, short: string): Promise<number> {
     if (columns.length === 0 || key === 'kitSheet') continue;
     texts += columns.length;
     const attributes = Object.entries(table.getAttributes());
-    const isText = (name: string) => /TEXT/.test(String(table.getAttributes()[name]?.type));
+    const isText = (name: string) => /TEXT|JSON/.test(String(table.getAttributes()[name]?.type));
     const row = Object.fromEntries(
       attributes.map(([name, attribute]) => {
         if (name === 'id') return [name, v7()];

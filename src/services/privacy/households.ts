@@ -82,15 +82,15 @@ export const exportHousehold = service({
     const looks = await find(db, db.models.needLook, { programmeId, entityId: [householdId, ...ids] }, [['at', 'ASC']]);
     await logLook(context, 'household', householdId, enrolments.length);
     return {
-      household: { id: householdId, name, contact, address, home: JSON.parse(home) as unknown, since: createdAt },
+      household: { id: householdId, name, contact, address, home, since: createdAt },
       people: enrolments.map(({ wishes, courseId, householdId: _, version: __, ...person }) => ({
         ...person,
-        avoids: JSON.parse(wishes) as string[],
+        avoids: wishes,
         course: courses.find((course) => course.id === courseId)?.title ?? '',
       })),
       records,
       sessions: sessions.map(({ id, title, date }) => ({ id, title, date })),
-      changes: changes.map(({ detail, ...entry }) => ({ ...entry, detail: JSON.parse(detail) as unknown })),
+      changes: changes.map(({ detail, ...entry }) => ({ ...entry, detail })),
       lookedAtBy: looks.map(({ at, actorName, page }) => ({ at, actorName, page })),
     };
   },
@@ -147,10 +147,10 @@ async function wordsOf(
   db: Db,
   household: HouseholdRow,
   enrolments: readonly EnrolmentRow[],
-  changes: readonly { readonly detail: string }[],
+  changes: readonly { readonly detail: unknown }[],
 ): Promise<WordsToErase> {
   const told = changes.flatMap(({ detail }) => {
-    const { before, after, ...entry } = JSON.parse(detail) as Record<string, unknown>;
+    const { before, after, ...entry } = detail as Record<string, unknown>;
     return [before, after, entry].filter((part) => typeof part === 'object' && part !== null) as Told[];
   });
   type Told = Readonly<Record<string, unknown>>;

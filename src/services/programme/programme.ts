@@ -50,8 +50,8 @@ export const setWorkHours = service({
   run: (context, { version, ...hours }) =>
     context.store.transaction(async (db) => {
       const id = context.actor.programmeId;
-      const workHours = JSON.stringify(hours);
-      if (!(await updateVersion(db, db.models.programme, id, version, { workHours }))) throw stale('The programme');
+      if (!(await updateVersion(db, db.models.programme, id, version, { workHours: hours })))
+        throw stale('The programme');
       await logChange(context, db, 'said when', 'work hours', id, hours);
     }),
 });
@@ -65,7 +65,7 @@ export const listMeanings = service({
     const rows = await find(db, db.models.avoidanceMeaning, { programmeId: context.actor.programmeId }, [
       ['wish', 'ASC'],
     ]);
-    return rows.map(({ wish, codes, giverName }) => ({ wish, codes: JSON.parse(codes) as string[], giverName }));
+    return rows.map(({ wish, codes, giverName }) => ({ wish, codes, giverName }));
   },
 });
 
@@ -107,7 +107,7 @@ export const giveMeaning = service({
     await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       const before = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish: key });
-      if (before && isFirst && before.codes !== JSON.stringify(all))
+      if (before && isFirst && before.codes.join() !== all.join())
         throw new ServiceError(
           'stale',
           `${before.giverName || 'Somebody else'} gave “${wish}” a meaning while you were looking. Nothing was changed: look at it again.`,
@@ -115,7 +115,7 @@ export const giveMeaning = service({
       await remove(db, db.models.avoidanceMeaning, { programmeId, wish: key });
       const id = context.ids();
       await insert(db, db.models.avoidanceMeaning, [
-        { id, programmeId, wish: key, codes: JSON.stringify(all), giverName: context.actor.name },
+        { id, programmeId, wish: key, codes: all, giverName: context.actor.name },
       ]);
       await logChange(context, db, 'gave a meaning', 'avoidance', id, { wish: key, codes: all });
       await syncCallBacks(context, db, 'all');
@@ -136,7 +136,7 @@ export const forgetMeaning = service({
       const { programmeId } = context.actor;
       const row = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish });
       if (!row) return;
-      if (shown && JSON.stringify(shown) !== row.codes)
+      if (shown && shown.join() !== row.codes.join())
         throw new ServiceError(
           'stale',
           `“${wish}” was given another meaning while you were looking: look at it again.`,

@@ -10,12 +10,13 @@ import type { Slip } from '@/core/recipes/slips/slip';
 import { batchGrams, checkRecipe } from '@/core/recipes/slips/slips';
 import type { Reference } from '@/core/reference/reference';
 import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipes/recipe-any';
+import type { RecipeRow } from '@/store/tables/recipes';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
-import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
+import { addRecipe, loadRecipe, saveVersion } from './saved';
 
 export type { DraftedLine };
 
@@ -62,7 +63,7 @@ const readDrafted = (line: z.output<typeof draftedLine>, reference: Reference): 
 async function bodyOfDraft(
   context: Context,
   { servings, description, lines, steps: typed, right, estimated, planned, subRecipes }: z.output<typeof draftedRecipe>,
-  before?: Pick<SavedRecipe, 'id' | 'title' | 'body'>,
+  before?: Pick<RecipeRow, 'id' | 'title' | 'body'>,
 ): Promise<RecipeBody> {
   const { reference } = (await loadProgramme(context)).programme;
   const read = lines.map((line) => readDrafted(line, reference));
@@ -109,7 +110,7 @@ async function bodyOfDraft(
 async function subRecipesOf(
   context: Context,
   wanted: z.output<typeof draftedRecipe>['subRecipes'],
-  before: Pick<SavedRecipe, 'id' | 'title' | 'body'> | undefined,
+  before: Pick<RecipeRow, 'id' | 'title' | 'body'> | undefined,
 ): Promise<SubRecipe[]> {
   const pinned = before?.body.subRecipes ?? [];
   const subs: SubRecipe[] = [];

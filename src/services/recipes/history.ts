@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import type { RecipeBody } from '@/contracts/recipe';
 import { canonicalJson, type LockedSheet } from '@/core/kits/record/locked-sheet';
 import { packedLines } from '@/core/recipes/recipe/recipe';
-import { type Filling, withFillings } from '@/core/recipes/recipe/slots';
+import { withFillings } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { recipeDifferences } from '@/core/recipes/recipe/versions';
 import { find } from '@/store/query';
@@ -22,7 +21,7 @@ export const viewHistory = service({
     const recipe = await loadRecipe(context, db, recipeId);
     const { programme } = await loadProgramme(context);
     const rows = await versionsOf(db, { recipeId });
-    const states = rows.map(({ title, body }) => ({ title, ...(JSON.parse(body) as RecipeBody) }));
+    const states = rows.map(({ title, body }) => ({ title, ...body }));
     const versions = rows.map(({ version, at, byName }, index) => {
       const [now, before] = [states[index], states[index + 1]];
       return { version, at, byName, what: now && before ? recipeDifferences(before, now) : [] };
@@ -53,7 +52,7 @@ export const viewHistory = service({
       const { servings, lines } = wholeRecipe(recipe.body);
       return sheets
         .filter(({ dishId, fillings, snapshot }) => {
-          const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
+          const filled = withFillings(lines, fillings);
           const now = canonicalJson({ servings, lines: packedLines(filled, programme.reference) });
           const { input } = (JSON.parse(snapshot) as LockedSheet).content;
           const dish = input.dishes.find(({ id }) => id === dishId);

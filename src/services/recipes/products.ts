@@ -7,6 +7,7 @@ import { findIngredient, TYPICAL } from '@/core/reference/reference';
 import { find, findOne, insert, remove } from '@/store/query';
 import { useLabel, useNoLabel } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
+import type { RecipeRow } from '@/store/tables/recipes';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
@@ -14,7 +15,6 @@ import { syncCallBacks } from '../sheet/call-backs';
 import { labelOf } from '../sheet/label-read';
 import { loadProducts } from '../sheet/load-products';
 import { loadProgramme, type Programme } from '../sheet/load-programme';
-import type { SavedRecipe } from './saved';
 
 export const listProducts = service({
   title: 'See the products of a food',
@@ -28,7 +28,7 @@ export const listProducts = service({
     return {
       products: rows.map(({ allergens, ...row }) => ({
         ...row,
-        allergens: allergens === null ? null : (JSON.parse(allergens) as string[]),
+        allergens: allergens,
       })),
       limit: { daysWhole: limit?.daysWhole ?? null, daysOpened: limit?.daysOpened ?? null },
     };
@@ -45,7 +45,7 @@ export const addProduct = service({
     if (!food) throw notFound('food');
     const { programmeId, id: actorId } = context.actor;
     const read = labelRead
-      ? { allergens: JSON.stringify(labelOf(food, allergens)), readAt: nowOf(context), readBy: actorId }
+      ? { allergens: labelOf(food, allergens), readAt: nowOf(context), readBy: actorId }
       : { allergens: null, readAt: null, readBy: null };
     try {
       await context.store.transaction(async (db) => {
@@ -133,7 +133,7 @@ export const tightenKeeping = service({
 });
 
 /** What a serving of a recipe costs and holds; undefined while it cannot be computed with. */
-export async function figuresOf(context: Context, { body }: SavedRecipe, { reference }: Programme) {
+export async function figuresOf(context: Context, { body }: RecipeRow, { reference }: Programme) {
   const { servings, lines } = wholeRecipe(body);
   const reading = readRecipe({ servings, lines: packedLines(lines, reference) }, reference);
   return 'recipe' in reading ? servingFigures(reading.recipe, await loadProducts(context)) : undefined;

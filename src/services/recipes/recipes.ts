@@ -12,12 +12,13 @@ import { cautionsOf } from '@/core/recipes/steps/cautions';
 import { writeRecipeCsv } from '@/formats/recipes/recipe-csv';
 import { type RecipeFile, writeRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import { recipesWithUse } from '@/store/recipes';
+import type { RecipeRow } from '@/store/tables/recipes';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
 import { loadProgramme, type Programme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
-import { addRecipe, loadRecipe, type SavedRecipe, saveVersion } from './saved';
+import { addRecipe, loadRecipe, saveVersion } from './saved';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -26,14 +27,14 @@ export const listRecipes = service({
   run: async (context) => {
     const rows = await recipesWithUse(context.store.db, { programmeId: context.actor.programmeId });
     return rows.map(({ body, ...row }) => {
-      const { servings, lines, description } = JSON.parse(body) as RecipeBody;
+      const { servings, lines, description } = body;
       return { ...row, servings, lines: lines.length, description: description ?? '' };
     });
   },
 });
 
 /** A recipe as it is shown: what smells like a slip in it, and what it is a variation of. */
-export async function recipeView(context: Context, recipe: SavedRecipe, programme: Programme) {
+export async function recipeView(context: Context, recipe: RecipeRow, programme: Programme) {
   const { id, title, version, body, parentId } = recipe;
   const parent = parentId ? await loadRecipe(context, context.store.db, parentId) : undefined;
   return {

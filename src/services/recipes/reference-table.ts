@@ -166,7 +166,7 @@ export const addFood = service({
     try {
       await context.store.transaction(async (db) => {
         const id = context.ids();
-        await insert(db, db.models.ownFood, [{ id, programmeId, name, body: JSON.stringify(food), version: 1 }]);
+        await insert(db, db.models.ownFood, [{ id, programmeId, name, body: food, version: 1 }]);
         await logChange(context, db, 'added', 'food', id, { ...food });
       });
     } catch (error) {

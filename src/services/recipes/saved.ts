@@ -6,14 +6,11 @@ import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf } from '../gate/gate';
 
-/** A recipe as it is kept now. */
-export type SavedRecipe = Omit<RecipeRow, 'body'> & { readonly body: RecipeBody };
-
 /** One recipe. @throws ServiceError when it is not the asker's */
-export async function loadRecipe(context: Context, db: Db, recipeId: string): Promise<SavedRecipe> {
+export async function loadRecipe(context: Context, db: Db, recipeId: string): Promise<RecipeRow> {
   const row = await findOne(db, db.models.recipe, { id: recipeId, programmeId: context.actor.programmeId });
   if (!row) throw notFound('recipe');
-  return { ...row, body: JSON.parse(row.body) as RecipeBody };
+  return row;
 }
 
 /** Adds a recipe with its first version. @returns its id */
@@ -25,10 +22,9 @@ export async function addRecipe(
   await refuseTaken(context, db, title);
   const { programmeId } = context.actor;
   const id = context.ids();
-  const text = JSON.stringify(body);
   const varies = { parentId: parent?.id ?? null, parentVersion: parent?.version ?? null };
-  await insert(db, db.models.recipe, [{ id, programmeId, title, body: text, version: 1, ...varies }]);
-  await keep(context, db, { id, version: 1, title, body: text });
+  await insert(db, db.models.recipe, [{ id, programmeId, title, body, version: 1, ...varies }]);
+  await keep(context, db, { id, version: 1, title, body });
   await logChange(context, db, 'added', 'recipe', id, { title, ...(parent ? { variationOf: parent.id } : {}) });
   return id;
 }
@@ -44,9 +40,8 @@ export async function saveVersion(
   { id, version, title, body }: { id: string; version: number; title: string; body: RecipeBody },
 ): Promise<void> {
   await refuseTaken(context, db, title, id);
-  const text = JSON.stringify(body);
-  if (!(await updateVersion(db, db.models.recipe, id, version, { title, body: text }))) throw stale('The recipe');
-  await keep(context, db, { id, version: version + 1, title, body: text });
+  if (!(await updateVersion(db, db.models.recipe, id, version, { title, body }))) throw stale('The recipe');
+  await keep(context, db, { id, version: version + 1, title, body });
 }
 
 async function refuseTaken(context: Context, db: Db, title: string, except?: string): Promise<void> {
@@ -58,6 +53,6 @@ async function refuseTaken(context: Context, db: Db, title: string, except?: str
 const keep = (
   context: Context,
   db: Db,
-  { id, ...saved }: { id: string; version: number; title: string; body: string },
+  { id, ...saved }: { id: string; version: number; title: string; body: RecipeBody },
 ): Promise<void> =>
   insert(db, db.models.recipeVersion, [{ recipeId: id, ...saved, at: nowOf(context), actorId: context.actor.id }]);

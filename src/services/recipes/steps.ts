@@ -4,15 +4,16 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { inBatches } from '@/core/recipes/steps/step-plan';
 import { planSteps } from '@/core/recipes/steps/step-reader';
 import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/steps/step-schedule';
+import type { RecipeRow } from '@/store/tables/recipes';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { service } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
-import { loadRecipe, type SavedRecipe, saveVersion } from './saved';
+import { loadRecipe, saveVersion } from './saved';
 
 /** The steps of a recipe as they can be planned. */
 export const stepsOf = (
-  { body }: Pick<SavedRecipe, 'body'>,
+  { body }: Pick<RecipeRow, 'body'>,
   reference: Awaited<ReturnType<typeof loadProgramme>>['programme']['reference'],
 ) => {
   const { steps, lines, planned } = wholeRecipe(body);

@@ -22,7 +22,7 @@ import { loadProducts } from '../sheet/load-products';
 import { loadProgramme, type Meanings } from '../sheet/load-programme';
 import { rollPerson } from '../sheet/person';
 import { comingOf } from '../sheet/session-sheet';
-import { homeOf, labelsIn } from '../sheet/supply';
+import { labelsIn } from '../sheet/supply';
 import { pooled } from '../work/in-pool';
 
 /** People of a roll, as dishes are held against them. */
@@ -34,9 +34,7 @@ function peopleOf(coming: SessionBundle['enrolments'], mode: string, meanings: M
     }),
     ages: coming.flatMap(({ age }) => (age === null ? [] : [age])),
     inRoom: coming.filter((row) => !row.mode || row.mode === mode).length,
-    homes: coming
-      .filter((row) => isHomeKit((row.mode ?? mode) as Mode))
-      .map(({ name, home }) => ({ name, ...homeOf(home) })),
+    homes: coming.filter((row) => isHomeKit((row.mode ?? mode) as Mode)).map(({ name, home }) => ({ name, ...home })),
   };
 }
 
@@ -76,8 +74,8 @@ function courseSession(
 const sum = (people: readonly { readonly servings: number }[]) =>
   people.reduce((total, each) => total + each.servings, 0);
 
-const dishRecipe = (id: string, title: string, body: string): DishRecipe => {
-  const { servings, lines, steps, planned } = wholeRecipe(JSON.parse(body) as RecipeBody);
+const dishRecipe = (id: string, title: string, body: RecipeBody): DishRecipe => {
+  const { servings, lines, steps, planned } = wholeRecipe(body);
   return { id, title, servings, lines, steps, planned };
 };
 

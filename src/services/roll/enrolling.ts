@@ -2,7 +2,6 @@ import { z } from 'zod';
 import type { Mode } from '@/core/plan/mode';
 import type { OnRoll } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollEntry } from '@/core/roll/roll-row';
-import type { ModeRoom } from '@/core/roll/waitlist';
 import { lockCourseRow } from '@/store/plan';
 import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -21,9 +20,6 @@ export const cells = z.object(
   >,
 );
 
-/** How many places a course has by mode. */
-export const modeRoomOf = ({ modePlaces: written }: Pick<CourseRow, 'modePlaces'>) => JSON.parse(written) as ModeRoom;
-
 /** Everybody who has to do with the course now: whoever withdrew may come again. */
 export const rollNow = (db: Db, courseId: string): Promise<EnrolmentRow[]> =>
   find(db, db.models.enrolment, { courseId, status: ['applied', 'enrolled', 'waitlisted'] });
@@ -35,7 +31,7 @@ export const onRoll = ({ id, name, age, servings, mode, wishes }: EnrolmentRow):
   age,
   servings,
   mode: mode as Mode | null,
-  wishes: JSON.parse(wishes) as string[],
+  wishes,
 });
 
 /** Locks a course for the rest of the transaction, so that two imports at once see each other. */
@@ -65,7 +61,7 @@ export const enrolment = (
   name: entry.name,
   age: entry.age,
   servings: entry.servings,
-  wishes: JSON.stringify(entry.wishes),
+  wishes: entry.wishes,
   actionPlan: entry.plan,
   mode: entry.mode,
   groupId: groupIdOf(groups, entry),
@@ -82,7 +78,7 @@ export function seated(
   course: Pick<CourseRow, 'capacity' | 'modePlaces'>,
 ): EnrolmentRow[] {
   const { capacity } = course;
-  const modeRoom = modeRoomOf(course);
+  const modeRoom = course.modePlaces;
   const inGroup = new Map<string | null, number>();
   const inMode = new Map<string | null, number>();
   const sit = ({ groupId, mode }: EnrolmentRow) => {

@@ -11,7 +11,6 @@ import { type Context, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { syncCallBacks } from '../sheet/call-backs';
 import { loadProgramme } from '../sheet/load-programme';
-import { homeOf } from '../sheet/supply';
 
 /** A household of the asker's programme that was not erased. @throws ServiceError when there is none */
 export async function loadHousehold(context: Context, householdId: string, db: Db): Promise<HouseholdRow> {
@@ -33,7 +32,7 @@ export const viewHousehold = service({
     const { programme } = await loadProgramme(context);
     return {
       household,
-      home: homeOf(household.home),
+      home: household.home,
       people,
       foods: programme.reference.ingredients.map(({ name }) => name),
     };
@@ -62,13 +61,13 @@ export const setHome = service({
         );
       const named = (food: string) => findIngredient(programme.reference, food)?.name ?? food;
       const values = {
-        home: JSON.stringify({
+        home: {
           ...home,
           ...(home.staples ? { staples: home.staples.map(named) } : {}),
           ...(home.box
             ? { box: home.box.map(({ ingredient, grams }) => ({ ingredient: named(ingredient), grams })) }
             : {}),
-        }),
+        },
       };
       if (!(await updateVersion(db, db.models.household, householdId, version, values))) throw stale(household.name);
       await logChange(context, db, 'changed what is at home', 'household', householdId, { ...home });

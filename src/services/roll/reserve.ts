@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { balance, forecast, type PastSession, type ReserveCosts, USUAL_COSTS } from '@/core/roll/forecast';
-import { saveReserveCosts } from '@/store/programme';
+import { update } from '@/store/query';
 import { attendancePast } from '@/store/roll';
 import type { SessionBundle } from '@/store/session-bundles';
 import { logChange } from '../gate/change-log';
@@ -31,7 +31,7 @@ export async function reserveOf(
   bundle: SessionBundle,
   { reserveCosts }: Pick<Programme, 'reserveCosts'>,
 ) {
-  const costs: ReserveCosts = { ...USUAL_COSTS, ...(JSON.parse(reserveCosts) as Partial<ReserveCosts>) };
+  const costs: ReserveCosts = { ...USUAL_COSTS, ...reserveCosts };
   const enrolled = comingOf(bundle).length;
   const past = await pastOf(context, bundle.session.mode, bundle.session.date);
   const expected = forecast(enrolled, past);
@@ -52,10 +52,7 @@ export const setReserveCosts = service({
   run: (context, costs) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      await saveReserveCosts(db, {
-        programmeId,
-        costs: JSON.stringify(costs),
-      });
+      await update(db, db.models.programme, { id: programmeId }, { reserveCosts: costs });
       await logChange(context, db, 'set what kits too many and too few cost', 'programme', programmeId, { ...costs });
     }),
 });

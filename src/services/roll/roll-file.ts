@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
-import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
+import { type ColumnWords, ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll/roll-csv';
-import { ColumnsUnclear, type ColumnWords, headingKey, isNameless } from '@/formats/roll/roll-headings';
-import { setColumnWords } from '@/store/programme';
-import { find, findOne, insert, updateVersion } from '@/store/query';
+import { ColumnsUnclear, headingKey, isNameless } from '@/formats/roll/roll-headings';
+import { find, findOne, insert, update, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow } from '@/store/tables/plan';
@@ -67,7 +66,7 @@ async function rollToTakeOut(context: Context, courseId: string, page: string) {
       name: row.name,
       age: row.age === null ? '' : String(row.age),
       servings: String(row.servings),
-      avoids: (JSON.parse(row.wishes) as string[]).join('; '),
+      avoids: row.wishes.join('; '),
       mode: row.mode ?? '',
       group: groups.get(row.groupId ?? '') ?? '',
       household: name === row.name ? '' : name,
@@ -103,11 +102,8 @@ async function rememberColumns(context: Context, db: Db, columns: ColumnWords): 
   const { programme } = await loadProgramme(context, db);
   // A column without a heading is another one in the next file.
   const named = Object.entries(columns).filter(([word]) => !isNameless(word));
-  const words = { ...(JSON.parse(programme.columnWords) as ColumnWords), ...Object.fromEntries(named) };
-  await setColumnWords(db, {
-    id: programme.id,
-    words: JSON.stringify(words),
-  });
+  const words = { ...programme.columnWords, ...Object.fromEntries(named) };
+  await update(db, db.models.programme, { id: programme.id }, { columnWords: words });
 }
 
 /** Puts what a file says of somebody in the place of what is on the roll; it takes nothing away that it does not name. */
@@ -126,7 +122,7 @@ async function replacePerson(
     servings,
     mode,
     ...(entry.group === '' ? {} : { groupId: groupIdOf(groups, entry) }),
-    wishes: JSON.stringify(wishes),
+    wishes,
     actionPlan: plan || before.actionPlan,
   };
   const household = await findOne(db, db.models.household, { id: before.householdId });
@@ -146,7 +142,7 @@ export const previewRollFile = service({
   run: async (context, { courseId, bytes, columns }) => {
     await loadCourse(context, courseId);
     const { programme, meanings: known } = await loadProgramme(context);
-    const remembered = JSON.parse(programme.columnWords) as ColumnWords;
+    const remembered = programme.columnWords;
     let file: RollFile;
     try {
       file = await pooled('readRoll', {

@@ -109,7 +109,7 @@ describe('bringing in a roll', () => {
       order: [['id', 'ASC']],
     });
     expect(log.map((row) => (row as unknown as { action: string }).action)).toEqual(['added', 'brought in a roll']);
-    expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: '{"people":1,"updated":0,"leftOut":0}' });
+    expect(log.at(-1)).toMatchObject({ actorId: context.actor.id, detail: { people: 1, updated: 0, leftOut: 0 } });
   });
 });
 

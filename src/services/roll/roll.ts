@@ -19,7 +19,6 @@ import {
   groupIdOf,
   loadEnrolment,
   lockCourse,
-  modeRoomOf,
   namesOf,
   onRoll,
   rollNow,
@@ -49,7 +48,7 @@ export const viewRoll = service({
       course.capacity,
       course.waitlistRule as WaitlistRule,
       groups.filter(({ position }) => position > 0).map(({ id }) => id),
-      modeRoomOf(course),
+      course.modePlaces,
     );
     const edited = people.find(({ id }) => id === editing);
     const family = edited && (await findOne(db, db.models.household, { id: edited.householdId }));
@@ -59,7 +58,7 @@ export const viewRoll = service({
       reach: { contact: family?.contact ?? '', address: family?.address ?? '' },
       groups,
       places,
-      modes: modePlaces(people, modeRoomOf(course)),
+      modes: modePlaces(people, course.modePlaces),
       reference: programme.reference,
     };
   },
@@ -88,7 +87,7 @@ export const addPerson = service({
       const [person = null] = seated(
         [{ ...enrolment(context, courseId, householdId, entry, groups, today), status }],
         before.filter((each) => each.status === 'enrolled'),
-        status === 'enrolled' ? course : { capacity: null, modePlaces: '{}' },
+        status === 'enrolled' ? course : { capacity: null, modePlaces: {} },
       );
       if (!person) throw notFound('person');
       await insert(db, db.models.enrolment, [person]);
@@ -118,7 +117,7 @@ export const editPerson = service({
       if (household && shown) await editReach(context, db, household, shown, reading.entry);
       else if (household) await completeHousehold(context, db, household, reading.entry);
       const groupId = groupIdOf(groups, reading.entry);
-      const values = { name, age, servings, mode, groupId, wishes: JSON.stringify(wishes), actionPlan: plan };
+      const values = { name, age, servings, mode, groupId, wishes, actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
       await syncCallBacks(context, db, { courseId: before.courseId });
@@ -138,8 +137,8 @@ export const sayTheyWereAsked = service({
       const rows = await find(db, db.models.enrolment, { courseId, id: enrolmentIds });
       if (rows.length < new Set(enrolmentIds).size) throw notFound('person');
       for (const row of rows) {
-        const wishes = (JSON.parse(row.wishes) as string[]).filter((wish) => wish !== NOT_ASKED);
-        const values = { wishes: JSON.stringify(wishes) };
+        const wishes = row.wishes.filter((wish) => wish !== NOT_ASKED);
+        const values = { wishes };
         if (!(await updateVersion(db, db.models.enrolment, row.id, row.version, values))) throw stale(row.name);
         await logChange(context, db, 'were asked', 'enrolment', row.id, { before: row.wishes, after: values.wishes });
       }
@@ -170,7 +169,7 @@ export const setStatus = service({
       if (status === 'enrolled' && before.status !== 'enrolled') {
         const enrolled = (await rollNow(db, before.courseId)).filter((each) => each.status === 'enrolled');
         const inGroup = enrolled.filter((each) => each.groupId === before.groupId).length;
-        const full = modePlaces(enrolled, modeRoomOf(course)).find(
+        const full = modePlaces(enrolled, course.modePlaces).find(
           ({ mode, enrolled: taken, room }) => mode === before.mode && taken >= room,
         );
         if (full)

@@ -1,5 +1,5 @@
 import { programmeHours } from '@/core/countdown/work-hours';
-import { type OwnFood, ownReference } from '@/core/reference/own-reference';
+import { ownReference } from '@/core/reference/own-reference';
 import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
 import type { Db } from '@/store/store';
@@ -41,7 +41,7 @@ export async function loadProgramme(
   const { programme } = found;
   return {
     programme: { ...programme, reference: referenceOf(found), labels: labelsOf(found) },
-    meanings: new Map(found.of('meaning').map(({ wish, codes }) => [wish, JSON.parse(codes) as string[]])),
+    meanings: new Map(found.of('meaning').map(({ wish, codes }) => [wish, codes])),
     hours: hoursOf(programme.workHours, found),
   };
 }
@@ -52,15 +52,7 @@ const usual = memoryOf<ReadonlyMap<string, UsualLabel>>(50);
 const labelsOf = (found: DecidedProgramme): ReadonlyMap<string, UsualLabel> =>
   usual.of(
     found.mark('label'),
-    () =>
-      new Map(
-        found
-          .of('label')
-          .map(({ ingredient, product, allergens }) => [
-            ingredient,
-            { product, allergens: JSON.parse(allergens) as string[] },
-          ]),
-      ),
+    () => new Map(found.of('label').map(({ ingredient, product, allergens }) => [ingredient, { product, allergens }])),
   );
 
 /** Tables made ready before, by what they were made of. */
@@ -72,7 +64,7 @@ function referenceOf(found: DecidedProgramme): Reference {
 }
 
 function makeReference(found: DecidedProgramme): Reference {
-  const own = found.of('food').map(({ body }) => JSON.parse(body) as OwnFood);
+  const own = found.of('food').map(({ body }) => body);
   const weighed = found
     .of('weighing')
     .map(({ day, ...measure }): MeasureFact => ({ ...measure, source: `weighed here, ${day}` }));
@@ -82,7 +74,7 @@ function makeReference(found: DecidedProgramme): Reference {
 /** Hours made ready before, by what they were made of: the same hours are the same object. */
 const made = memoryOf<Hours>(50);
 
-function hoursOf(workHours: string, found: DecidedProgramme): Hours {
-  const mark = `${workHours}${found.mark('rest')}`;
-  return made.of(mark, () => programmeHours(JSON.parse(workHours), found.of('rest')));
+function hoursOf(workHours: ProgrammeRow['workHours'], found: DecidedProgramme): Hours {
+  const mark = `${JSON.stringify(workHours)}${found.mark('rest')}`;
+  return made.of(mark, () => programmeHours(workHours, found.of('rest')));
 }

@@ -11,7 +11,7 @@ export interface RollPerson extends Omit<EnrolmentRow, 'wishes'> {
 
 /** A row of the roll with its wishes understood, and what its age alone asks for. */
 export function rollPerson(row: EnrolmentRow, meanings: ReadonlyMap<string, readonly string[]>): RollPerson {
-  const wishes = JSON.parse(row.wishes) as string[];
+  const wishes = row.wishes;
   const old = row.age === 1 ? '1 year old' : `${row.age} years old`;
   const byAge = avoidedByAge(row.age).map((code) => ({ asWritten: old, codes: [code] }));
   return { ...row, written: wishes, wishes: [...wishes.map((wish) => understandWish(wish, meanings)), ...byAge] };

@@ -7,7 +7,7 @@ import {
 } from '@/core/kits/record/locked-sheet';
 import type { SheetContent, SheetInput } from '@/core/kits/record/sheet-content';
 import { type Computed, computeSheet, sheetContent } from '@/core/kits/record/snapshot';
-import { type ExtrasWanted, extrasFor, extrasOf } from '@/core/kits/sheet/extras';
+import { extrasFor, extrasOf } from '@/core/kits/sheet/extras';
 import type { Participant } from '@/core/kits/sheet/participant';
 import { shareKits } from '@/core/kits/sheet/shared-kits';
 import { sittingOf } from '@/core/plan/sitting';
@@ -182,7 +182,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     ...participants,
     ...enrolled.filter((row) => reasons.has(row.id)).map((row) => rollPerson(row, meanings)),
   ];
-  const wanted = JSON.parse(bundle.session.extras) as ExtrasWanted;
+  const wanted = bundle.session.extras;
   const made = extrasOf(wanted, bundle.dishes);
   const input: SheetInput = {
     system: programme.measureSystem,

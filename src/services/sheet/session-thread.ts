@@ -2,8 +2,7 @@ import type { Temporal } from 'temporal-polyfill';
 import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
-import type { Outdoor } from '@/core/plan/place';
-import type { JobChanges, SessionFacts } from '@/core/stages/facts';
+import type { SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Hours } from './load-programme';
 import { comingOf, type SessionSheet } from './session-sheet';
@@ -32,8 +31,6 @@ export function markedDone(marks: SessionBundle['marks']): ReadonlySet<string> {
   }
   return done;
 }
-
-const outdoorOf = (text: string | null) => (text === null ? null : (JSON.parse(text) as Outdoor));
 
 /** What is known of a session when its thread is drawn. */
 export function sessionFacts(
@@ -68,15 +65,15 @@ export function sessionFacts(
     participants: enrolled.length,
     rollClosesDays: session.rollClosesDays,
     cookBy: session.cookBy,
-    course: JSON.parse(session.courseJobs) as JobChanges,
-    session: JSON.parse(session.jobs) as JobChanges,
+    course: session.courseJobs,
+    session: session.jobs,
     oneOffs: bundle.oneOffs,
-    outdoor: outdoorOf(session.outdoor),
+    outdoor: session.outdoor,
     ...(groups.length > 0
       ? {
           groupName: session.groupName ?? '',
           groups: groups.map(({ groupId, groupName, date, startsAt, outdoor }) => {
-            return { groupId, groupName, date, startsAt, kits: kitsOf(groupName), outdoor: outdoorOf(outdoor) };
+            return { groupId, groupName, date, startsAt, kits: kitsOf(groupName), outdoor };
           }),
           packedGroups: [{ groupId: '', groupName: session.groupName }, ...groups].flatMap((each) =>
             isPacked(each.groupName) ? [each.groupId] : [],

@@ -1,5 +1,3 @@
-import type { HomeFacts, KitRules } from '@/contracts/kits';
-import type { RecipeBody } from '@/contracts/recipe';
 import type { SheetDish } from '@/core/kits/record/sheet-content';
 import {
   afterKit,
@@ -9,49 +7,41 @@ import {
   supplyFromCourse,
   USUAL_CUTS_FROM,
 } from '@/core/kits/supply/series';
-import { type LineWay, type Supply, supplyThatMatters, waysOf } from '@/core/kits/supply/supplied';
+import { type Supply, supplyThatMatters, waysOf } from '@/core/kits/supply/supplied';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { fromText } from '@/core/quantity/rational';
 import { choose } from '@/core/recipes/recipe/choice';
 import { packedLines, type Recipe, readRecipe, type WrittenRecipe } from '@/core/recipes/recipe/recipe';
-import { type Filling, withFillings } from '@/core/recipes/recipe/slots';
+import { withFillings } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Reference } from '@/core/reference/reference';
 import type { SeriesDish, SeriesSession } from '@/store/series';
 import type { EnrolmentAtHome, SessionBundle } from '@/store/session-bundles';
+import type { CourseRow } from '@/store/tables/plan';
 import { type Memory, memoryOf } from '../memory';
 import type { Meanings, Programme } from './load-programme';
 import { rollPerson } from './person';
 
-/** The rules of a course as they were written down. */
-export const rulesOf = (kitRules: string): Partial<KitRules> => JSON.parse(kitRules) as Partial<KitRules>;
-
-/** What a family has and agreed to. */
-export const homeOf = (home: string | null): HomeFacts => (home === null ? {} : (JSON.parse(home) as HomeFacts));
-
-/** Recipes written out before, by what they were written from: the same text is the same object, and is measured once. */
+/** Recipes written out before, by what they were written from: the same version is the same object, and is measured once. */
 const writtenBefore = new WeakMap<Reference, Memory<WrittenRecipe>>();
 
 function writtenFor(
-  { body, fillings, serves }: Pick<SeriesDish, 'body' | 'fillings' | 'serves'>,
+  { recipeId, recipeVersion, body, fillings, serves }: Omit<SeriesDish, 'id' | 'title' | 'ways'>,
   reference: Reference,
 ): WrittenRecipe {
   const known = writtenBefore.get(reference) ?? memoryOf<WrittenRecipe>(200);
   writtenBefore.set(reference, known);
-  return known.of(`${serves}|${fillings}|${body}`, () => {
-    const { servings, lines } = wholeRecipe(JSON.parse(body) as RecipeBody);
-    const filled = withFillings(lines, JSON.parse(fillings) as Filling[]);
+  return known.of(JSON.stringify([recipeId, recipeVersion, serves, fillings]), () => {
+    const { servings, lines } = wholeRecipe(body);
+    const filled = withFillings(lines, fillings);
     return { servings: serves ?? servings, lines: packedLines(filled, reference) };
   });
 }
 
 /** A dish as kits are made of it: its recipe with what the session chose, for the servings it gives here. */
-export function sheetDish(
-  dish: Pick<SeriesDish, 'id' | 'title' | 'body' | 'fillings' | 'ways' | 'serves'>,
-  { reference }: Programme,
-): SheetDish {
+export function sheetDish(dish: SeriesDish, { reference }: Programme): SheetDish {
   const recipe = writtenFor(dish, reference);
-  const ways = JSON.parse(dish.ways) as LineWay[];
+  const ways = dish.ways;
   return {
     id: dish.id,
     title: dish.title,
@@ -63,11 +53,11 @@ export function sheetDish(
 /** What labels say a session's foods hold: what it recorded itself stands before what the programme usually buys. */
 export const labelsIn = (
   { labels }: Programme,
-  recorded: readonly (readonly [food: string, allergens: string])[],
+  recorded: readonly (readonly [food: string, allergens: readonly string[]])[],
 ): ReadonlyMap<string, readonly string[]> =>
   new Map([
     ...[...labels].map(([food, { allergens }]) => [food, allergens] as const),
-    ...recorded.map(([food, allergens]) => [food, JSON.parse(allergens) as string[]] as const),
+    ...recorded.map(([food, allergens]) => [food, allergens] as const),
   ]);
 
 /** What the products are called whose labels count in a session; nothing where none does. */
@@ -94,7 +84,7 @@ export interface Supplies {
 /** How the kits of a session are filled, by person; people alike share one object. */
 export function suppliesOf(bundle: SessionBundle, programme: Programme, meanings: Meanings): Supplies {
   const { session } = bundle;
-  const { supplies = [], cutsFrom = USUAL_CUTS_FROM } = rulesOf(session.kitRules);
+  const { supplies = [], cutsFrom = USUAL_CUTS_FROM } = session.kitRules;
   const { heldBy, handedOut } = handedOutBefore(bundle, programme, meanings);
   const known = new Map<string, Supply>();
   const one = (supply: Supply): Supply | undefined => {
@@ -109,7 +99,7 @@ export function suppliesOf(bundle: SessionBundle, programme: Programme, meanings
   return {
     of: (row) => {
       const mode = (row.mode ?? session.mode) as Mode;
-      const { staples = [], box = [] } = isHomeKit(mode) ? homeOf(row.home) : {};
+      const { staples = [], box = [] } = isHomeKit(mode) ? (row.home ?? {}) : {};
       return one({
         // Nobody's age is written down where a family cooks together: somebody of them cuts.
         ...(row.age === null || row.age >= cutsFrom ? { cuts: true } : {}),
@@ -132,13 +122,13 @@ function handedOutBefore(bundle: SessionBundle, programme: Programme, meanings: 
   for (const session of bundle.before) {
     const missing = new Set(session.missing);
     if (session.isLocked) {
-      const { supplies = [] } = rulesOf(bundle.session.kitRules);
+      const { supplies = [] } = bundle.session.kitRules;
       const foodOf = new Map(supplies.map(({ id, name }) => [id, name]));
       const known = recordedLabels(session);
       for (const { enrolmentId, supplyId, units, drawn, label } of session.issues) {
         if (units > 0) handedOut.add(supplyId);
         if (missing.has(enrolmentId)) continue;
-        const then = label === null ? null : (JSON.parse(label) as string[]);
+        const then = label;
         // What was read of that session's product since is as true as what was read before.
         const since = known.get(foodOf.get(supplyId) ?? '');
         const given = [{ supplyId, units, drawn: fromText(drawn), labels: since ? [then, since] : [then] }];
@@ -156,24 +146,19 @@ function handedOutBefore(bundle: SessionBundle, programme: Programme, meanings: 
 
 /** Labels that were recorded for a session itself, by food. */
 const recordedLabels = ({ labels }: SeriesSession): ReadonlyMap<string, readonly string[]> =>
-  new Map(
-    Object.entries(JSON.parse(labels ?? '{}') as Record<string, string>).map(([food, codes]) => [
-      food,
-      JSON.parse(codes) as string[],
-    ]),
-  );
+  new Map(Object.entries(labels ?? {}));
 
 /** Adds what a session that is not locked yet will hand out. */
 function planHandingOut(
   session: SeriesSession,
   there: readonly EnrolmentAtHome[],
-  kitRules: string,
+  kitRules: CourseRow['kitRules'],
   around: { programme: Programme; meanings: Meanings; heldBy: Map<string, Held>; handedOut: Set<string> },
 ): void {
   const { programme, meanings, heldBy, handedOut } = around;
-  const { supplies = [] } = rulesOf(kitRules);
+  const { supplies = [] } = kitRules;
   const written = session.dishes.map((dish) => sheetDish(dish, programme));
-  const labels = labelsIn(programme, Object.entries(JSON.parse(session.labels ?? '{}') as Record<string, string>));
+  const labels = labelsIn(programme, Object.entries(session.labels ?? {}));
   const foodOf = new Map(supplies.map(({ id, name }) => [id, name]));
   const dishes = written.flatMap(({ recipe }): Recipe[] => {
     const reading = readRecipe(recipe, programme.reference, labels);

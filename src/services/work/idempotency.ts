@@ -18,7 +18,7 @@ export function onceOnly(context: Context, key: string, request: string): Contex
   async function earlier<T>(db: Db): Promise<{ result: T } | undefined> {
     const kept = await findOne(db, db.models.idempotentReply, { actorId, idempotencyKey: key });
     if (!kept) return undefined;
-    if (kept.request === request) return JSON.parse(kept.body) as { result: T };
+    if (kept.request === request) return kept.body as { result: T };
     const message = 'This key was used for another request. Make a new key for each new request.';
     throw new ServiceError('invalid', message, [{ where: 'Idempotency-Key', message }]);
   }
@@ -29,7 +29,7 @@ export function onceOnly(context: Context, key: string, request: string): Contex
     try {
       return await context.store.transaction(async (db) => {
         const result = await work(db);
-        const row = { actorId, idempotencyKey: key, request, programmeId, body: JSON.stringify({ result }) };
+        const row = { actorId, idempotencyKey: key, request, programmeId, body: { result } };
         await insert(db, db.models.idempotentReply, [{ ...row, createdAt: nowOf(context) }]);
         return result;
       });

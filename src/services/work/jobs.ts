@@ -27,13 +27,13 @@ export async function queueJob(
   id: string = from.ids(),
 ): Promise<string> {
   const now = nowOf(from);
-  const blank = { attempts: 0, progress: 0, result: 'null', owner: null, leaseUntil: null, cancelAsked: 0 };
+  const blank = { attempts: 0, progress: 0, result: null, owner: null, leaseUntil: null, cancelAsked: 0 };
   const job: JobRow = {
     ...blank,
     id,
     programmeId,
     kind,
-    input: JSON.stringify(input),
+    input: input,
     state: 'waiting',
     createdAt: now,
     createdBy,
@@ -53,7 +53,7 @@ export const viewJob = service({
     const job = await findOne(db, db.models.job, { id: jobId, programmeId: context.actor.programmeId });
     if (!job) throw notFound('job');
     const { id, kind, state, progress, attempts, result } = job;
-    return { id, kind, state, progress, attempts, result: JSON.parse(result) as unknown };
+    return { id, kind, state, progress, attempts, result };
   },
 });
 

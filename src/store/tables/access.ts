@@ -1,4 +1,4 @@
-import { big, key, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import { big, json, key, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const member = table(
   'member',
@@ -152,7 +152,7 @@ export const change = table(
     action: plain(),
     entity: plain(),
     entityId: ref(),
-    detail: long(log()),
+    detail: json<unknown>('log'),
   },
 );
 export type ChangeRow = RowOf<typeof change>;

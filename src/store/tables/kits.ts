@@ -1,4 +1,4 @@
-import { key, keyOf, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import { json, key, keyOf, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const kit = table(
   'kit',
@@ -20,6 +20,7 @@ export const kitSheet = table(
     sessionId: ref(),
     revision: whole(),
     fingerprint: plain(),
+    /** The sheet as text, to the letter: the fingerprint is that of what it says. */
     snapshot: long(log()),
     lockedAt: moment(),
     lockedBy: ref(),
@@ -64,7 +65,7 @@ export const productLabel = table(
     sessionId: ref(),
     ingredient: plain(),
     product: notes(),
-    allergens: long(plain()),
+    allergens: json<readonly string[]>(),
   },
 );
 export type ProductLabelRow = RowOf<typeof productLabel>;
@@ -80,8 +81,8 @@ export const issue = table(
     units: whole(),
     /** Exact grams. */
     drawn: plain(),
-    /** JSON of the label that was recorded for what is in a jar; null where there was none. */
-    label: maybe(long(plain())),
+    /** Codes of the label that was recorded for what is in a jar; null where there was none. */
+    label: maybe(json<readonly string[]>()),
   },
 );
 export type IssueRow = RowOf<typeof issue>;

@@ -1,5 +1,11 @@
+import type { KitRules } from '@/contracts/kits';
+import type { ExtrasWanted } from '@/core/kits/sheet/extras';
 import type { OnClosure } from '@/core/plan/cadence';
-import { day, key, keyOf, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import type { Cadence } from '@/core/plan/cadence-rule';
+import type { EquipmentCounts, OpenHours, Outdoor } from '@/core/plan/place';
+import type { ModeRoom } from '@/core/roll/waitlist';
+import type { JobChanges } from '@/core/stages/facts';
+import { day, json, key, keyOf, log, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const course = table(
   'course',
@@ -12,8 +18,8 @@ export const course = table(
     /** First and last day of its season, YYYY-MM-DD. */
     seasonFrom: maybe(day()),
     seasonTo: maybe(day()),
-    /** JSON, see core/plan/cadence.ts; null when sessions are added one by one. */
-    cadence: maybe(long(plain())),
+    /** null when sessions are added one by one. */
+    cadence: maybe(json<Cadence>()),
     onClosure: plain<OnClosure>(),
     capacity: maybe(whole()),
     /** Per kit, in the programme's smallest coin. */
@@ -22,14 +28,14 @@ export const course = table(
     waitlistRule: plain(),
     instructorId: maybe(ref()),
     rollClosesDays: whole(),
-    /** JSON: equipment that a class of it needs. */
-    uses: long(plain()),
-    /** JSON: what is changed about the usual jobs. */
-    jobs: long(notes()),
-    /** JSON of what goes with its kits beside measured food (see KitRules in contracts/kits.ts). */
-    kitRules: long(notes()),
-    /** JSON of the most people that come in each mode; a mode left out has no limit of its own. */
-    modePlaces: long(plain()),
+    /** Equipment that a class of it needs. */
+    uses: json<EquipmentCounts>(),
+    /** What is changed about the usual jobs. */
+    jobs: json<JobChanges>('notes'),
+    /** What goes with its kits beside measured food. */
+    kitRules: json<Partial<KitRules>>('notes'),
+    /** The most people that come in each mode; a mode left out has no limit of its own. */
+    modePlaces: json<ModeRoom>(),
     notes: long(notes()),
     version: whole(),
   },
@@ -82,10 +88,10 @@ export const session = table(
     cookBy: maybe(day()),
     /** Why it is not where its cadence had it; '' when it is. */
     because: notes(),
-    /** JSON: what is changed about this session's jobs. */
-    jobs: long(notes()),
-    /** JSON of what is made beside its kits (see ExtrasWanted). */
-    extras: long(notes()),
+    /** What is changed about this session's jobs. */
+    jobs: json<JobChanges>('notes'),
+    /** What is made beside its kits. */
+    extras: json<ExtrasWanted>('notes'),
     version: whole(),
   },
 );
@@ -108,6 +114,15 @@ export const sitting = table(
 );
 export type SittingRow = RowOf<typeof sitting>;
 
+/** A session as it was before a change, and the version it has after. */
+export interface ChangedSession {
+  readonly before: SessionRow;
+  readonly sittings: readonly SittingRow[];
+  readonly version: number;
+  /** Present when a session was made of some of its dishes. */
+  readonly split?: { readonly madeId: string; readonly dishIds: readonly string[] };
+}
+
 /** A change of the plan that can be taken back. */
 export const planChange = table(
   'plan_change',
@@ -118,8 +133,8 @@ export const planChange = table(
     at: moment(),
     actorId: ref(),
     said: log(),
-    /** JSON: each session as it was before with its sittings, and its version after. */
-    sessions: long(log()),
+    /** Each session as it was before with its sittings, and its version after. */
+    sessions: json<readonly ChangedSession[]>('log'),
     undoneAt: maybe(moment()),
   },
 );
@@ -133,15 +148,13 @@ export const place = table(
     programmeId: ref(),
     name: notes(),
     seats: maybe(whole()),
-    /** JSON list of opening hours. */
-    hours: long(plain()),
-    /** JSON counts. */
-    equipment: long(plain()),
+    hours: json<readonly OpenHours[]>(),
+    equipment: json<EquipmentCounts>(),
     minutesBefore: whole(),
     minutesAfter: whole(),
     shared: whole(),
-    /** JSON; null for a place under a roof. */
-    outdoor: maybe(long(plain())),
+    /** null for a place under a roof. */
+    outdoor: maybe(json<Outdoor>()),
     version: whole(),
   },
 );

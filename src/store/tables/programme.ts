@@ -1,4 +1,8 @@
-import { key, long, notes, plain, type RowOf, ref, table, whole } from './table';
+import type { Container } from '@/contracts/kits';
+import type { OpenHours } from '@/core/plan/place';
+import type { ReserveCosts } from '@/core/roll/forecast';
+import type { ColumnWords } from '@/core/roll/roll-row';
+import { json, key, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const programme = table(
   'programme',
@@ -11,14 +15,14 @@ export const programme = table(
     timeZone: plain(),
     /** Months after a household's last session when its data is due to be erased. */
     retentionMonths: whole(),
-    /** JSON: opening hours of the shops and working hours of the crew; what is left out is as usual. */
-    workHours: long(plain()),
-    /** JSON of what a kit too many and a kit too few cost (see ReserveCosts). */
-    reserveCosts: long(plain()),
-    /** JSON of what headings of roll files mean here (see ColumnWords). */
-    columnWords: long(plain()),
-    /** JSON list of the sizes that kits are packed in (see contracts/kits.ts). */
-    containers: long(plain()),
+    /** Opening hours of the shops and working hours of the crew; what is left out is as usual. */
+    workHours: json<Partial<Readonly<Record<'shop' | 'crew', readonly OpenHours[]>>>>(),
+    /** What a kit too many and a kit too few cost. */
+    reserveCosts: json<Partial<ReserveCosts>>(),
+    /** What headings of roll files mean here. */
+    columnWords: json<ColumnWords>(),
+    /** The sizes that kits are packed in. */
+    containers: json<readonly Container[]>(),
     /** 1: its coordinators sign in with a code beside the password. */
     secondStep: whole(),
     version: whole(),
@@ -33,7 +37,7 @@ export const avoidanceMeaning = table(
     id: key(),
     programmeId: ref(),
     wish: notes(),
-    codes: long(plain()),
+    codes: json<readonly string[]>(),
     /** Who said it, by name; '' for what was said before it was kept. */
     giverName: plain(),
   },

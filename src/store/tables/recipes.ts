@@ -1,4 +1,8 @@
-import { key, keyOf, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import type { RecipeBody } from '@/contracts/recipe';
+import type { LineWay } from '@/core/kits/supply/supplied';
+import type { Filling } from '@/core/recipes/recipe/slots';
+import type { OwnFood } from '@/core/reference/own-reference';
+import { json, key, keyOf, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const recipe = table(
   'recipe',
@@ -7,7 +11,7 @@ export const recipe = table(
     id: key(),
     programmeId: ref(),
     title: notes(),
-    body: long(notes()),
+    body: json<RecipeBody>('notes'),
     version: whole(),
     /** The recipe that it is a local variation of, and the version of it that it was made from. */
     parentId: maybe(ref()),
@@ -24,7 +28,7 @@ export const recipeVersion = table(
     recipeId: keyOf(ref()),
     version: keyOf(whole()),
     title: notes(),
-    body: long(notes()),
+    body: json<RecipeBody>('notes'),
     at: moment(),
     actorId: maybe(ref()),
   },
@@ -39,8 +43,8 @@ export const ownFood = table(
     id: key(),
     programmeId: ref(),
     name: notes(),
-    /** JSON: its facts, weights and yields. */
-    body: long(notes()),
+    /** Its facts, weights and yields. */
+    body: json<OwnFood>('notes'),
     version: whole(),
   },
 );
@@ -76,8 +80,8 @@ export const product = table(
     packGrams: plain(),
     /** Minor units of money. */
     price: maybe(whole()),
-    /** JSON list of allergen codes; null while nobody has read the label. */
-    allergens: maybe(long(plain())),
+    /** Codes; null while nobody has read the label. */
+    allergens: maybe(json<readonly string[]>()),
     /** For 100 g. */
     saltMg: maybe(whole()),
     energyKj: maybe(whole()),
@@ -111,12 +115,12 @@ export const dish = table(
     sessionId: ref(),
     recipeId: ref(),
     position: whole(),
-    /** JSON list of what fills its flexible slots: { written, chosen } by food. */
-    fillings: long(plain()),
+    /** What fills its flexible slots. */
+    fillings: json<readonly Filling[]>(),
     /** Servings made before class, to be shown or eaten; 0 for none. */
     swapIn: whole(),
-    /** JSON list of how its lines travel, where they are not measured: { ingredient, way }. */
-    ways: long(plain()),
+    /** How its lines travel, where they are not measured. */
+    ways: json<readonly LineWay[]>(),
     /** So many of this class’s servings the recipe gives; null: as it is written. */
     serves: maybe(whole()),
   },

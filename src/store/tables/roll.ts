@@ -1,6 +1,7 @@
+import type { HomeFacts } from '@/contracts/kits';
 import type { AttendanceState } from '@/core/roll/attendance';
 import type { RollStatus } from '@/core/roll/waitlist';
-import { day, key, keyOf, long, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
+import { day, json, key, keyOf, long, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
 
 export const household = table(
   'household',
@@ -11,8 +12,8 @@ export const household = table(
     name: plain(),
     contact: plain(),
     address: plain(),
-    /** JSON of what they have and agreed to (see HomeFacts in contracts/kits.ts). */
-    home: long(plain()),
+    /** What they have and agreed to. */
+    home: json<HomeFacts>(),
     createdAt: moment(),
     erasedAt: maybe(moment()),
     version: whole(),
@@ -30,8 +31,8 @@ export const enrolment = table(
     name: plain(),
     age: maybe(whole()),
     servings: whole(),
-    /** JSON list of avoidances as the family wrote them. */
-    wishes: long(plain()),
+    /** Avoidances as the family wrote them. */
+    wishes: json<readonly string[]>(),
     /** What the family says to do when something goes wrong; '' when nothing is written. */
     actionPlan: long(plain()),
     mode: maybe(plain()),

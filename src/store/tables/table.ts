@@ -46,6 +46,9 @@ export const log = text('log');
 /** A text of any length. */
 export const long = <Value>(column: Column<Value>): Column<Value> => ({ ...column, type: DataTypes.TEXT('long') });
 
+/** A value kept as JSON, checked by the database and read by its driver: a row holds the value itself. */
+export const json = <Value>(words: Words = 'plain'): Column<Value> => ({ type: DataTypes.JSON, words });
+
 /** What becomes of the rows of a session that was made by a split, when it is joined again. */
 type Joined = 'goes' | 'moves' | { readonly keeps: string };
 

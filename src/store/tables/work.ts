@@ -1,4 +1,4 @@
-import { key, keyOf, log, long, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
+import { json, key, keyOf, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
 
 export const job = table(
   'job',
@@ -7,13 +7,13 @@ export const job = table(
     id: key(),
     programmeId: ref(),
     kind: plain(),
-    input: long(log()),
+    input: json<unknown>('log'),
     state: plain<'waiting' | 'running' | 'done' | 'failed' | 'cancelled'>(),
     attempts: whole(),
     /** Percent. */
     progress: whole(),
-    /** What came of it, as JSON; the reason when it failed. */
-    result: long(log()),
+    /** What came of it; the reason when it failed. */
+    result: maybe(json<unknown>('log')),
     owner: maybe(plain()),
     leaseUntil: maybe(moment()),
     cancelAsked: whole(),
@@ -33,8 +33,8 @@ export const idempotentReply = table(
     idempotencyKey: keyOf(plain()),
     request: plain(),
     programmeId: ref(),
-    /** What the request's transaction came to, as JSON. */
-    body: long(log()),
+    /** What the request's transaction came to. */
+    body: json<{ readonly result: unknown }>('log'),
     createdAt: moment(),
   },
 );

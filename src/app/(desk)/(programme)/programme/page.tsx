@@ -1,8 +1,6 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
-import type { Container } from '@/contracts/kits';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
-import type { OpenHours } from '@/core/plan/place';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { setContainers } from '@/services/kits/rules';
 import { editProgramme, forgetMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
@@ -55,8 +53,8 @@ async function forget(wish: string, shown: readonly string[]): Promise<FormState
 export default async function ProgrammePage() {
   const meanings = await call(listMeanings, {});
   const { programme } = await requireMember();
-  const sizes = JSON.parse(programme.containers) as Container[];
-  const hours = JSON.parse(programme.workHours) as Partial<Record<'shop' | 'crew', OpenHours[]>>;
+  const sizes = programme.containers;
+  const hours = programme.workHours;
   return (
     <>
       <PageTitle title="Programme">

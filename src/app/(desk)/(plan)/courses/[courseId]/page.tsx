@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { type Cadence, sayCadence } from '@/core/plan/cadence-rule';
+import { sayCadence } from '@/core/plan/cadence-rule';
 import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
 import { sayMoney } from '@/core/quantity/say';
@@ -59,9 +59,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
     call(viewCoursePlan, { courseId }),
   );
   const [change] = await call(listChanges, {});
-  const cadence = course.cadence ? (JSON.parse(course.cadence) as Cadence) : null;
-  const uses = JSON.parse(course.uses) as Record<string, number>;
-  const room = JSON.parse(course.modePlaces) as Record<string, number>;
+  const { cadence } = course;
+  const uses: Record<string, number> = course.uses;
+  const room = course.modePlaces;
   const names = places.map(({ name }) => name);
   return (
     <>
@@ -144,7 +144,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
                 />
               </div>
-              <details open={course.modePlaces !== '{}'}>
+              <details open={Object.keys(room).length > 0}>
                 <summary className="cursor-pointer text-sm font-semibold">Room in each mode</summary>
                 <p className="mt-1 text-xs">For people with a mode of their own on the roll; empty: no limit.</p>
                 <div className="mt-2 grid grid-cols-2 gap-2">

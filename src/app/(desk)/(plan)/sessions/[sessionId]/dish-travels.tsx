@@ -36,14 +36,19 @@ export function DishTravels({
   grams,
 }: {
   sessionId: string;
-  dish: { readonly id: string; readonly title: string; readonly ways: string; readonly serves: number | null };
+  dish: {
+    readonly id: string;
+    readonly title: string;
+    readonly ways: readonly LineWay[];
+    readonly serves: number | null;
+  };
   foods: readonly string[];
   /** Servings that the recipe is written for. */
   written: number;
   /** Edible grams of a whole batch; undefined while it cannot be computed. */
   grams: number | undefined;
 }) {
-  const ways = new Map((JSON.parse(dish.ways) as LineWay[]).map(({ ingredient, way }) => [ingredient, way]));
+  const ways = new Map(dish.ways.map(({ ingredient, way }) => [ingredient, way]));
   const changed = ways.size > 0 || dish.serves !== null;
   return (
     <details className="mt-1" open={changed}>

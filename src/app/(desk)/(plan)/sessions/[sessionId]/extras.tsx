@@ -1,5 +1,4 @@
 import { attempt, fields } from '@/app/form';
-import type { ExtrasWanted } from '@/core/kits/sheet/extras';
 import { setExtras } from '@/services/plan/sessions';
 import type { viewSuits } from '@/services/recipes/suits';
 import { ActionForm, type FormState } from '@/ui/action-form';
@@ -31,7 +30,7 @@ export function Extras({
   /** Recipes that do not fit into the class without a batch made earlier. */
   needSwapIn: readonly string[];
 }) {
-  const { tasters = 0, crew = 0, reserve = 0, reserveServings = 1 } = JSON.parse(session.extras) as ExtrasWanted;
+  const { tasters = 0, crew = 0, reserve = 0, reserveServings = 1 } = session.extras;
   const number = (label: string, name: string, value: number, hint?: string, min = 0) => (
     <Field key={name} label={label} name={name} type="number" min={min} max={200} defaultValue={value} hint={hint} />
   );

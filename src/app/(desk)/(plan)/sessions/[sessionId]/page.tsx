@@ -3,9 +3,6 @@ import { redirect } from 'next/navigation';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
-import type { RecipeBody } from '@/contracts/recipe';
-import type { ExtrasWanted } from '@/core/kits/sheet/extras';
-import type { Outdoor } from '@/core/plan/place';
 import { type Filling, slotsOf } from '@/core/recipes/recipe/slots';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { listTeachers } from '@/services/plan/courses';
@@ -75,8 +72,8 @@ async function fill(
   });
 }
 
-const filledWith = (fillings: string, written: string) =>
-  (JSON.parse(fillings) as Filling[]).find((each) => each.written === written)?.chosen ?? written;
+const filledWith = (fillings: readonly Filling[], written: string) =>
+  fillings.find((each) => each.written === written)?.chosen ?? written;
 
 async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
   'use server';
@@ -96,7 +93,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
   // Where weather decides: the session itself, or one of its groups.
   const outdoors = [{ ...session, groupId: '', groupName: session.title }, ...session.sittings].flatMap((meeting) => {
     if (meeting.outdoor === null || meeting.status === 'cancelled') return [];
-    const { fallbackPlaceId, decideHours } = JSON.parse(meeting.outdoor) as Outdoor;
+    const { fallbackPlaceId, decideHours } = meeting.outdoor;
     const fallback = places.find(({ id }) => id === fallbackPlaceId)?.name;
     return [{ ...meeting, fallback, decideHours }];
   });
@@ -126,7 +123,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                         {input?.recipe.lines.length} ingredients, {dish.serves === null ? 'written for' : 'here for'}{' '}
                         {input?.recipe.servings} servings
                       </span>
-                      {slotsOf(wholeRecipe(JSON.parse(dish.body) as RecipeBody).lines).map((slot) => (
+                      {slotsOf(wholeRecipe(dish.body).lines).map((slot) => (
                         <ActionForm
                           key={slot.written}
                           action={fill.bind(null, sessionId, dish.id, slot.written)}
@@ -153,7 +150,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                           sessionId={sessionId}
                           dish={dish}
                           foods={[...new Set(input.recipe.lines.map(({ ingredient }) => ingredient))]}
-                          written={wholeRecipe(JSON.parse(dish.body) as RecipeBody).servings}
+                          written={wholeRecipe(dish.body).servings}
                           grams={suits.find(({ recipeId }) => recipeId === dish.recipeId)?.grams}
                         />
                       )}
@@ -310,7 +307,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             needSwapIn={suits.filter(({ fit }) => fit?.swapIn).map(({ recipeId }) => recipeId)}
           />
           <WhoComes sessionId={sessionId} bundle={bundle} />
-          <Reserve expected={reserve} reserve={(JSON.parse(session.extras) as ExtrasWanted).reserve ?? 0} />
+          <Reserve expected={reserve} reserve={session.extras.reserve ?? 0} />
         </div>
         <div className="lg:col-span-2">
           <Caution>Cold food travels with an ice pack, from fridge to fridge within two hours.</Caution>

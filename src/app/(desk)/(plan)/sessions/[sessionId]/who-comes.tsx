@@ -2,7 +2,6 @@ import { attempt, fields } from '@/app/form';
 import { MODES } from '@/core/plan/mode';
 import type { viewSuits } from '@/services/recipes/suits';
 import { setAway } from '@/services/roll/away';
-import { homeOf } from '@/services/sheet/supply';
 import { ActionForm, type FormState } from '@/ui/action-form';
 import { Choice } from '@/ui/field';
 import { call } from '../../../../access';
@@ -32,7 +31,7 @@ export function WhoComes({ sessionId, bundle: { enrolments, away } }: { sessionI
     .sort((a, b) => a.name.localeCompare(b.name));
   if (enrolled.length === 0) return null;
   // A family with several children brings its adults once.
-  const homes = new Map(enrolled.map(({ householdId, home }) => [householdId, homeOf(home)]));
+  const homes = new Map(enrolled.map(({ householdId, home }) => [householdId, home ?? {}]));
   const helpers = [...homes.values()].reduce((sum, home) => sum + (home.helpers ?? 0), 0);
   return (
     <section className="sheet h-fit p-5" aria-labelledby="who-comes">

@@ -15,7 +15,7 @@ interface Props {
   readonly courseId: string;
   readonly draft: SheetContent;
   readonly leftOut: readonly { enrolmentId: string; name: string; reason: string }[];
-  readonly labels: readonly { ingredient: string; product: string; allergens: string }[];
+  readonly labels: readonly { ingredient: string; product: string; allergens: readonly string[] }[];
 }
 
 /** What stands between the sheet and its lock: refused kits with what would resolve each, and what was resolved so far. */
@@ -90,7 +90,7 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
           {labels.map(({ ingredient, product, allergens }) => (
             <li key={ingredient} className="flex items-center gap-3">
               <span>
-                <b>{ingredient}</b>: label of “{product}” recorded, {sayAllergens(JSON.parse(allergens) as string[])}
+                <b>{ingredient}</b>: label of “{product}” recorded, {sayAllergens(allergens)}
               </span>
               <ActionForm
                 action={takeLabelBack.bind(null, sessionId, ingredient, labelMark({ product, allergens }))}

@@ -7,7 +7,6 @@ import { benchSheet, calledBackNow, packedNow, packProgress } from '@/core/packi
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { viewSession } from '@/services/kits/kit-sheet';
 import { labelsToPrint, sendToPrinter } from '@/services/packing/labels';
-import { rulesOf } from '@/services/sheet/supply';
 import { Caution, Empty } from '@/ui/page';
 import { PrintJob } from '@/ui/print-job';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
@@ -60,7 +59,7 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
   const sayLess = sheet.differences.flatMap(({ what, names }) =>
     what.some((each) => each.startsWith(LABEL_SAYS_LESS)) ? names : [],
   );
-  const goesHome = rulesOf(bundle.session.kitRules).goesHome === true && !isHomeKit(bundle.session.mode as Mode);
+  const goesHome = bundle.session.kitRules.goesHome === true && !isHomeKit(bundle.session.mode as Mode);
   const packed = packedNow(bundle.events);
   const progress = packProgress(bench?.kits ?? [], packed);
   const held = calledBackNow(bundle.events);
