@@ -170,10 +170,10 @@ export async function loadDemo(store: Store): Promise<void> {
     const { lines, ...draft } = await editRecipe(context, { recipeId });
     const subRecipes = [{ recipeId: recipes.get(of) ?? '', servings }];
     const written = lines.map(({ items: _, ...line }) => line);
-    await saveEdited(context, { recipeId, ...draft, lines: written, subRecipes } as never);
+    await saveEdited(context, { recipeId, ...draft, lines: written, subRecipes });
   }
   await setContainers(context, { version: 1, containers: [...demo.containers] });
-  for (const product of demo.products) await addProduct(context, product as never);
+  for (const product of demo.products) await addProduct(context, product);
   const today = Temporal.Now.plainDateISO(timeZone);
   await loadPlaces(context, demo, today);
   const teachers = new Map(members.map(({ email, id }) => [email, id]));
@@ -185,7 +185,7 @@ async function loadPlaces(context: Context, demo: DemoProgramme, today: Temporal
   const ids = new Map<string, string>();
   for (const { outdoor, ...place } of demo.places) {
     const fallback = outdoor && { ...outdoor, fallbackPlaceId: ids.get(outdoor.fallback) ?? null };
-    ids.set(place.name, await addPlace(context, { ...place, outdoor: fallback } as never));
+    ids.set(place.name, await addPlace(context, { ...place, outdoor: fallback }));
   }
   const placeId = (name: string | undefined) => (name === undefined ? null : (ids.get(name) ?? null));
   for (const [from, to, minutes] of demo.travel) {
@@ -194,7 +194,7 @@ async function loadPlaces(context: Context, demo: DemoProgramme, today: Temporal
   for (const { title, inDays, days, place } of demo.closures) {
     const from = today.add({ days: inDays });
     const closure = { title, from: from.toString(), to: from.add({ days: days - 1 }).toString() };
-    await addClosure(context, { ...closure, placeId: placeId(place) } as never);
+    await addClosure(context, { ...closure, placeId: placeId(place) });
   }
   const compact = (date: Temporal.PlainDate) => date.toString().replaceAll('-', '');
   const events = demo.schoolCalendar.days.map(({ title, inDays, days }, index) => {
@@ -210,7 +210,7 @@ async function loadPlaces(context: Context, demo: DemoProgramme, today: Temporal
   });
   const file = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...events.flat(), 'END:VCALENDAR'].join('\r\n');
   const { closures } = await previewCalendarFile(context, { bytes: new TextEncoder().encode(file) });
-  await saveCalendar(context, { name: demo.schoolCalendar.name, placeId: null, closures } as never);
+  await saveCalendar(context, { name: demo.schoolCalendar.name, placeId: null, closures });
 }
 
 /** What a course is loaded from beside itself. */
@@ -236,9 +236,9 @@ async function loadCourse(context: Context, course: DemoCourse, around: Around):
     rollClosesDays: 5,
     uses,
   };
-  await editCourse(context, details as never);
+  await editCourse(context, details);
   for (const group of course.groups?.others ?? [])
-    await addGroup(context, { courseId, firstName: course.groups?.first, ...group, instructorId: null } as never);
+    await addGroup(context, { courseId, firstName: course.groups?.first, ...group, instructorId: null });
   const { rows } = await previewRollFile(context, { courseId, bytes: new Uint8Array(read(`rolls/${roll}.csv`)) });
   await saveRoll(context, { courseId, rows });
   if (course.kitRules) await setKitRules(context, { courseId, version: 2, rules: course.kitRules });
@@ -297,7 +297,7 @@ async function loadSeason(
     place,
     modes: [mode],
     instructorId: null,
-  } as never);
+  });
 }
 
 async function loadSession(context: Context, courseId: string, session: DemoSession, around: Around): Promise<void> {
@@ -321,14 +321,14 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
   const { attendance, ...plan } = more;
   const date = today.add({ days: inDays }).toString();
   const cookBy = cookByInDays === undefined ? null : today.add({ days: cookByInDays }).toString();
-  const sessionId = await addSession(context, { courseId, ...plan, date, cookBy } as never);
+  const sessionId = await addSession(context, { courseId, ...plan, date, cookBy });
   for (const job of done ?? []) await markJob(context, { sessionId, job, done: true });
-  for (const job of takeUp ?? []) await changeJob(context, { sessionId, job, for: 'session', on: true } as never);
+  for (const job of takeUp ?? []) await changeJob(context, { sessionId, job, for: 'session', on: true });
   for (const dish of dishes) await addDish(context, { sessionId, recipeId: recipes.get(dish) ?? '' });
   if (extras || swapIns) {
     const bundle = await loadBundle(context, sessionId);
     const servings = bundle.dishes.map(({ id, title }) => [id, swapIns?.[title] ?? 0]);
-    await setExtras(context, { sessionId, ...extras, swapIns: Object.fromEntries(servings) } as never);
+    await setExtras(context, { sessionId, ...extras, swapIns: Object.fromEntries(servings) });
   }
   const { dishes: chosen } = await loadBundle(context, sessionId);
   for (const { id, title } of chosen)
@@ -355,6 +355,6 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
     const states = missed
       ? ['not collected']
       : ['collected', attendance?.cooked.includes(name) ? 'cooked' : 'not cooked'];
-    for (const state of states) await recordAttendance(context, { sessionId, id: v7(), enrolmentId, state } as never);
+    for (const state of states) await recordAttendance(context, { sessionId, id: v7(), enrolmentId, state });
   }
 }

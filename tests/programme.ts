@@ -101,7 +101,7 @@ export async function newSession(
   const recipeId = await saveRecipe(context, { title: `Flatbread ${v7()}`, body: { servings: 4, lines, steps: [] } });
   await addDish(context, { sessionId, recipeId });
   const ids: string[] = [];
-  for (const person of people) ids.push((await addPerson(context, { courseId, cells: cells(person) } as never)).id);
+  for (const person of people) ids.push((await addPerson(context, { courseId, cells: cells(person) })).id);
   const basis = async () => (await viewKitSheet(context, { sessionId })).sheet.basis;
   return { courseId, sessionId, recipeId, people: ids, basis };
 }

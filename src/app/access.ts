@@ -103,7 +103,7 @@ export const whoAsks = ({ title }: Pick<Called, 'title'>): Promise<SignedInMembe
   SETTING_UP.has(title) ? requireSignIn() : requireMember();
 
 /** Calls a service for the person signed in; what is not their duty leads to the page that says so. */
-export async function call<Input, Output>(service: Service<Input, Output>, input: Input): Promise<Output> {
+export async function call<Input, Output>(service: Service<Input, Output>, input: NoInfer<Input>): Promise<Output> {
   const { actor } = await whoAsks(service);
   try {
     return await service(contextFor(actor), input);

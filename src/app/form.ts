@@ -1,14 +1,15 @@
+import { parse } from '@conform-to/dom';
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
 import { databaseTrouble, ServiceError } from '@/services/errors';
-import { type Called, refuseRole } from '@/services/gate/gate';
+import { type Called, refuseRole, type Service } from '@/services/gate/gate';
 import { logSecurity } from '@/services/gate/security-log';
 import { contextFor } from '@/services/runtime';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { whoAsks } from './access';
 
-/** What an action comes to: the sentence to show when it worked, and beside it what is to be copied, if anything. */
-type Said = string | Pick<FormState, 'message' | 'copy'> | undefined;
+/** What an action comes to: the sentence to show when it worked, what is to be copied, and the way back. */
+type Said = string | Pick<FormState, 'message' | 'copy' | 'undo'> | undefined;
 
 /**
  * Runs what a form asked for and answers in words: what worked, or what to mend where. Who asks, and whether the service is
@@ -62,6 +63,28 @@ export function fields(data: FormData): Record<string, string> {
   if (!(data instanceof FormData)) throw notAForm();
   return Object.fromEntries([...data].flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])));
 }
+
+/**
+ * What a form sent for a service, its fields named as the service's own (see `namesOf` in ui/names.ts): the field
+ * "hours[0].from" is in the first of a list of objects. Everything is text; the service reads it, and refuses what it lacks.
+ *
+ * @param _service only for the type of what comes back
+ * @example formOf(addPlace, data) //=> { name: 'Net loft', seats: '', hours: [{ from: '09:00', to: '17:00' }] }
+ */
+export function formOf<Input>(_service: Service<Input, unknown>, data: FormData): Input {
+  if (!(data instanceof FormData) || [...data.keys()].some((name) => /\[\d{4,}\]/.test(name))) throw notAForm();
+  return parse(data, { resolve: () => ({ value: null }) }).payload as Input;
+}
+
+/** The texts of fields that share a name: boxes that are ticked, choices that were added. */
+export const texts = (data: FormData, name: string): string[] => data.getAll(name).map(String);
+
+/** Whether a box is ticked. */
+export const ticked = (data: FormData, name: string): boolean => data.get(name) === 'on';
+
+/** What was filled in; an empty field gives nothing. */
+export const given = (sent: Readonly<Record<string, unknown>> = {}): Record<string, string> =>
+  Object.fromEntries(Object.entries(sent).filter((entry): entry is [string, string] => String(entry[1]).trim() !== ''));
 
 /** What no page of ours sends: its parts are not where a form has them. */
 const NOT_A_FORM = 'What was sent is not what this form sends. Load the page again, and try once more.';

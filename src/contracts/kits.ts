@@ -4,6 +4,7 @@ import { SUPPLY_KINDS } from '@/core/kits/supply/series';
 import { WAYS } from '@/core/kits/supply/supplied';
 import { parsePositiveAmount } from '@/core/quantity/amount';
 import { AmountError } from '@/core/quantity/rational';
+import { civilDate } from './plan';
 
 /** A weight as people write it, kept as the exact decimal. */
 export const writtenGrams = z
@@ -86,7 +87,7 @@ export const homeFacts = z.object({
     .optional(),
   language: z.string().trim().max(40, 'At most 40 characters.').optional(),
   /** Civil date on which the family agreed that the programme keeps what they avoid. */
-  consent: z.iso.date().optional(),
+  consent: civilDate.optional(),
   photos: z.boolean().optional(),
   /** Adults of the family who come along and help. */
   helpers: z.coerce.number().int().min(0).max(9, 'At most 9.').optional(),

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { ON_CLOSURE } from '@/core/plan/cadence';
+import { readDate, readTime } from '@/core/plan/manner';
 import { MODES } from '@/core/plan/mode';
-import { EQUIPMENT_KINDS } from '@/core/plan/place';
+import { EQUIPMENT_KINDS, sameHoursTogether } from '@/core/plan/place';
 import { MOST_DAYS_AFTER } from '@/core/plan/sitting';
 import { WAITLIST_RULES } from '@/core/roll/waitlist';
 
@@ -13,16 +14,28 @@ const isCivilDate = (text: string) => {
   return !Number.isNaN(date.getTime()) && date.toISOString().slice(0, 10) === text;
 };
 
+/** A civil date as it is kept, or with its month in letters as a form shows it: "5 Nov 2026", "Nov 5, 2026". */
 export const civilDate = z
   .string()
+  .overwrite((text) => readDate(text) ?? text)
   .regex(/^\d{4}-\d{2}-\d{2}$/, 'Write the date as YYYY-MM-DD.')
   .refine(isCivilDate, 'There is no such day in the calendar.')
   .refine((date) => date >= '2000-01-01' && date <= '2100-12-31', 'Choose a date from 2000 to 2100.');
 
-export const civilTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write the time as HH:MM, from 00:00 to 23:59.');
+/** What somebody wrote as a time, as it is kept where it can be meant in one way only: "4:30 pm". */
+const asTime = (text: string) => readTime(text, { clock: 12 }) ?? text;
+
+export const civilTime = z
+  .string()
+  .overwrite(asTime)
+  .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write the time as HH:MM, from 00:00 to 23:59.');
 
 /** An end of opening hours may be the end of the day. */
-const closingTime = z.string().regex(/^(([01]\d|2[0-3]):[0-5]\d|24:00)$/, 'Write the time as HH:MM, up to 24:00.');
+const closingTime = z
+  .string()
+  .overwrite(asTime)
+  .regex(/^(([01]\d|2[0-3]):[0-5]\d|24:00)$/, 'Write the time as HH:MM, up to 24:00.')
+  .overwrite((time) => (time === '00:00' ? '24:00' : time));
 
 /** What a form leaves empty is not given. */
 const orNull = <T extends z.ZodType>(schema: T) =>
@@ -117,7 +130,7 @@ export const editedGroup = z.object({
   ...z.object(groupUsual).partial().shape,
 });
 
-const weekday = z.coerce
+export const weekday = z.coerce
   .number()
   .int()
   .min(1)
@@ -148,17 +161,20 @@ export const seasonPlan = z.object({
   instructorId: orNull(z.uuid()),
 });
 
-export const openHours = z
+const openHours = z
   .object({ weekdays: z.array(weekday).min(1, 'Choose at least one weekday.'), from: civilTime, to: closingTime })
   .refine(({ from, to }) => from < to, {
     message: 'It closes before it opens. Change one of the two times.',
     path: ['to'],
   });
 
+/** Hours of a week; null for what was left empty. */
+export const weekHours = z.array(openHours.nullable()).max(20).transform(sameHoursTogether);
+
 export const placeFields = z.object({
   name: z.string().trim().min(1, 'The place needs a name.').max(120, 'At most 120 characters.'),
   seats: orNull(count(100_000)),
-  hours: z.array(openHours).max(20),
+  hours: weekHours,
   equipment: uses,
   minutesBefore: count(600),
   minutesAfter: count(600),

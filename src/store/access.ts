@@ -1,4 +1,4 @@
-import { change, select } from './sql';
+import { change, columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { ProgrammeRow } from './tables/programme';
 
@@ -140,12 +140,11 @@ export const revokeMadeBy = (
 /** The members behind sign-ins that have not ended and did not lie idle, each with their programme. */
 export const membersSignedIn = (db: Db, values: { signInIds: readonly string[]; now: Date; idleSince: Date }) =>
   select<
-    Omit<ProgrammeRow, 'reserveCosts' | 'columnWords'> & {
+    ProgrammeRow & {
       signInId: string;
       memberId: string;
       memberName: string;
       role: string;
-      programmeId: string;
       hasTotp: number;
       seenAt: Date;
       provenAt: Date;
@@ -153,10 +152,7 @@ export const membersSignedIn = (db: Db, values: { signInIds: readonly string[]; 
   >(
     db,
     `SELECT i.id AS signInId, i.seen_at AS seenAt, i.proven_at AS provenAt, m.id AS memberId, m.name AS memberName, m.role,
-            m.totp IS NOT NULL AS hasTotp, p.id AS programmeId, p.name,
-            p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.containers, p.second_step AS secondStep,
-            p.version
+            m.totp IS NOT NULL AS hasTotp, ${columnsOf(db.models.programme, 'p')}
        FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
       WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND i.seen_at > :idleSince
         AND i.awaits_code = 0 AND m.status = 'active'`,

@@ -13,6 +13,7 @@ export const freshProgramme = (
   reserveCosts: {},
   columnWords: {},
   containers: [],
+  manner: null,
   secondStep: 0,
   version: 1,
   ...given,

@@ -13,6 +13,7 @@ import { supplies } from './migrations/0011-supplies';
 import { doors } from './migrations/0012-doors';
 import { whatWasSaid } from './migrations/0013-what-was-said';
 import { json } from './migrations/0014-json';
+import { manner } from './migrations/0015-manner';
 import type { Migration } from './migrations/migration';
 import type { Store } from './store';
 
@@ -31,6 +32,7 @@ const MIGRATIONS: readonly Migration[] = [
   doors,
   whatWasSaid,
   json,
+  manner,
 ];
 
 /** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */

@@ -1,5 +1,5 @@
 import type { OwnFood } from '@/core/reference/own-reference';
-import { select } from './sql';
+import { columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { ProgrammeRow } from './tables/programme';
 
@@ -35,9 +35,7 @@ export interface DecidedProgramme {
 export async function programmeWithDecisions(db: Db, programmeId: string): Promise<DecidedProgramme | undefined> {
   const rows = await select<ProgrammeRow & { kind: keyof Decided | null; decided: string }>(
     db,
-    `SELECT p.id, p.name, p.measure_system AS measureSystem, p.safety_profile AS safetyProfile, p.time_zone AS timeZone,
-            p.retention_months AS retentionMonths, p.work_hours AS workHours, p.reserve_costs AS reserveCosts,
-            p.column_words AS columnWords, p.containers, p.second_step AS secondStep, p.version, x.kind, CAST(x.decided AS CHAR) AS decided
+    `SELECT ${columnsOf(db.models.programme, 'p')}, x.kind, CAST(x.decided AS CHAR) AS decided
        FROM programme p LEFT JOIN (
          SELECT 'meaning' AS kind, JSON_OBJECT('wish', wish, 'codes', codes) AS decided
            FROM avoidance_meaning WHERE programme_id = :programmeId

@@ -1,5 +1,6 @@
 // Statements in SQL: only the store says them, so that the tables can change without anybody else knowing.
 import { QueryTypes } from 'sequelize';
+import type { Table } from './models';
 import type { Db } from './store';
 
 /**
@@ -26,6 +27,12 @@ export async function select<Row extends object>(
     transaction: db.transaction,
   });
 }
+
+/** All columns of a table for a query that calls it `as`: "p.time_zone AS timeZone, …". */
+export const columnsOf = <Row extends object>(table: Table<Row>, as: string): string =>
+  Object.entries<{ readonly field?: string }>(table.getAttributes())
+    .map(([name, { field = name }]) => `${as}.${field} AS ${name}`)
+    .join(', ');
 
 /** A statement in SQL that returns no rows. */
 export async function execute(db: Db, sql: string, replacements: Record<string, unknown>): Promise<void> {

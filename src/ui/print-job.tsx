@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
-import type { FormState } from './action-form';
+import type { FormState } from './form/form-state';
 
 interface Job {
   readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';

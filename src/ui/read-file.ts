@@ -1,4 +1,4 @@
-import type { FormState } from './action-form';
+import type { FormState } from './form/form-state';
 
 /** Sends a file, or a text, to be read; nothing is saved. @returns what was understood, or why nothing was */
 export async function sendForReading<T>(

@@ -2,7 +2,8 @@
 
 import { Undo2 } from 'lucide-react';
 import { startTransition, useActionState } from 'react';
-import { FormMessage, type FormState } from './action-form';
+import { FormMessage } from './form/action-form';
+import type { FormState } from './form/form-state';
 
 interface Change {
   readonly id: string;

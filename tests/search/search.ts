@@ -188,12 +188,10 @@ class World {
     const clock = { hours: 0 };
     const at = (context: Context): Context => ({ ...context, clock: () => start.add({ hours: clock.hours }) });
     const context = at(own.coordinator);
-    const courseId = await addCourse(context, { title: `Course ${v7()}`, audience: '' } as never);
+    const courseId = await addCourse(context, { title: `Course ${v7()}`, audience: '' });
     const recipes: string[] = [];
     for (const lines of DISHES)
-      recipes.push(
-        await saveRecipe(context, { title: `Dish ${v7()}`, body: { servings: 2, lines, steps: [] } } as never),
-      );
+      recipes.push(await saveRecipe(context, { title: `Dish ${v7()}`, body: { servings: 2, lines, steps: [] } }));
     const judge = new Judge(store.sequelize, context.actor.programmeId);
     const world = new World(context, at(own.crew), chance, clock, judge, courseId, recipes);
     for (let at = 0; at < 3; at++) await world.newSession(at);
@@ -217,8 +215,8 @@ class World {
       .toString();
     const mode = this.oneOf(['in person', 'take-home', 'take-home', 'live online']);
     const plan = { title: `Session ${at}`, date, startsAt: '16:00', minutes: 90, place: 'Boatshed', mode };
-    const sessionId = await addSession(this.context, { courseId: this.courseId, ...plan } as never);
-    for (const recipeId of this.some(this.recipes, 0.5)) await addDish(this.context, { sessionId, recipeId } as never);
+    const sessionId = await addSession(this.context, { courseId: this.courseId, ...plan });
+    for (const recipeId of this.some(this.recipes, 0.5)) await addDish(this.context, { sessionId, recipeId });
   }
 
   private readonly wish = () => this.some(Object.keys(WISHES), 0.06).join('; ');
@@ -237,7 +235,7 @@ class World {
       courseId: this.courseId,
       cells: cells(written),
       status: this.chance() < 0.2 ? 'waitlisted' : 'enrolled',
-    } as never);
+    });
   }
 
   private readonly people = () =>
@@ -274,9 +272,9 @@ class World {
           giveMeaning(context, {
             wish: this.oneOf(['moonroot', 'sea thrift']),
             ...(this.chance() < 0.2 ? { nothing: true } : { codes: [this.oneOf(ALLERGENS)] }),
-          } as never),
+          }),
       ],
-      [1, 'no meaning', () => forgetMeaning(context, { wish: this.oneOf(['moonroot', 'sea thrift']) } as never)],
+      [1, 'no meaning', () => forgetMeaning(context, { wish: this.oneOf(['moonroot', 'sea thrift']) })],
       [6, 'label', () => this.readLabel()],
       [
         1,
@@ -285,21 +283,20 @@ class World {
           forgetLabel(context, {
             sessionId: (await this.session()).id,
             ingredient: this.oneOf(Object.keys(FOODS)),
-          } as never),
+          }),
       ],
       [2, 'product', () => this.newProduct()],
       [
         2,
         'product in kits',
-        async () => setKitLabel(context, { productId: this.oneOf(this.products), use: this.chance() < 0.7 } as never),
+        async () => setKitLabel(context, { productId: this.oneOf(this.products), use: this.chance() < 0.7 }),
       ],
-      [1, 'product gone', async () => removeProduct(context, { productId: this.oneOf(this.products) } as never)],
+      [1, 'product gone', async () => removeProduct(context, { productId: this.oneOf(this.products) })],
       [2, 'recipe', () => this.changeRecipe()],
       [
         2,
         'dish',
-        async () =>
-          addDish(context, { sessionId: (await this.session()).id, recipeId: this.oneOf(this.recipes) } as never),
+        async () => addDish(context, { sessionId: (await this.session()).id, recipeId: this.oneOf(this.recipes) }),
       ],
       [1, 'dish off', () => this.dishOff()],
       [6, 'lock', () => this.lock()],
@@ -309,8 +306,8 @@ class World {
         'refuse',
         async () => {
           const { id } = await this.session();
-          const { sheet } = await viewKitSheet(context, { sessionId: id } as never);
-          await refuseDifferences(context, { sessionId: id, basis: sheet.basis, reason: 'as it is' } as never);
+          const { sheet } = await viewKitSheet(context, { sessionId: id });
+          await refuseDifferences(context, { sessionId: id, basis: sheet.basis, reason: 'as it is' });
         },
       ],
       [5, 'ticks', () => this.tick()],
@@ -322,7 +319,7 @@ class World {
             sessionId: (await this.session()).id,
             enrolmentId: (await this.person()).id,
             how: this.oneOf(['away', 'usual', 'usual', 'take-home']),
-          } as never),
+          }),
       ],
       [
         1,
@@ -332,13 +329,12 @@ class World {
             sessionId: (await this.session()).id,
             enrolmentId: (await this.person()).id,
             reason: 'not this time',
-          } as never),
+          }),
       ],
       [
         1,
         'put back',
-        async () =>
-          putBack(context, { sessionId: (await this.session()).id, enrolmentId: (await this.person()).id } as never),
+        async () => putBack(context, { sessionId: (await this.session()).id, enrolmentId: (await this.person()).id }),
       ],
       [2, 'moved', () => this.move()],
       [
@@ -356,17 +352,13 @@ class World {
         },
       ],
       [1, 'split', () => this.split()],
-      [
-        2,
-        'undo',
-        async () => undoChange(context, { changeId: this.oneOf(await listChanges(context, {})).id } as never),
-      ],
+      [2, 'undo', async () => undoChange(context, { changeId: this.oneOf(await listChanges(context, {})).id })],
       [
         1,
         'cancelled',
         async () => {
           const { id, version } = await this.session();
-          await cancelSession(context, { sessionId: id, version, cancelled: true, because: 'storm' } as never);
+          await cancelSession(context, { sessionId: id, version, cancelled: true, because: 'storm' });
         },
       ],
       [
@@ -381,7 +373,7 @@ class World {
             startsAt: '10:00',
             place: 'Boatshed',
             instructorId: null,
-          } as never),
+          }),
       ],
       [1, 'home', () => this.changeHome()],
       [
@@ -392,7 +384,7 @@ class World {
             courseId: this.courseId,
             householdId: (await this.person()).householdId,
             share: this.chance() < 0.7,
-          } as never),
+          }),
       ],
       [1, 'supplies', () => this.changeSupplies()],
       [1, 'ways', () => this.changeWays()],
@@ -405,7 +397,7 @@ class World {
             reserve: this.upTo(2),
             tasters: this.upTo(2),
             crew: this.upTo(2),
-          } as never),
+          }),
       ],
       [2, 'not collected', () => this.notCollected()],
       [2, 'given away', () => this.giveAway()],
@@ -445,7 +437,7 @@ class World {
       group,
       household: household?.name ?? '',
     };
-    await editPerson(this.context, { enrolmentId: person.id, version: person.version, cells: cells(written) } as never);
+    await editPerson(this.context, { enrolmentId: person.id, version: person.version, cells: cells(written) });
   }
 
   private async changeStatus(): Promise<void> {
@@ -454,7 +446,7 @@ class World {
       enrolmentId: id,
       version,
       status: this.oneOf(['enrolled', 'enrolled', 'withdrawn', 'waitlisted']),
-    } as never);
+    });
   }
 
   /** Mostly of a food that goes into the session's kits. */
@@ -466,7 +458,7 @@ class World {
     );
     const ingredient = this.oneOf(inside.length > 0 && this.chance() < 0.9 ? inside : Object.keys(FOODS));
     const product = `Pack ${this.upTo(3)}`;
-    await recordLabel(this.context, { sessionId: id, ingredient, product, allergens: this.label(ingredient) } as never);
+    await recordLabel(this.context, { sessionId: id, ingredient, product, allergens: this.label(ingredient) });
   }
 
   private async newProduct(): Promise<void> {
@@ -479,7 +471,7 @@ class World {
       price: '',
       labelRead: true,
       allergens: this.label(ingredient),
-    } as never);
+    });
     const { db } = this.context.store;
     const [made] = await find(db, db.models.product, { name, programmeId: this.context.actor.programmeId });
     if (made) this.products.push(made.id);
@@ -487,44 +479,44 @@ class World {
 
   private async changeRecipe(): Promise<void> {
     const recipeId = this.oneOf(this.recipes);
-    const draft = await editRecipe(this.context, { recipeId } as never);
+    const draft = await editRecipe(this.context, { recipeId });
     const other = this.oneOf(this.oneOf(DISHES));
     const kept = draft.lines.filter(() => this.chance() < 0.8);
     const added = this.chance() < 0.5 ? [{ section: '', text: `${other.ingredient}`, settled: other, items: [] }] : [];
-    await saveEdited(this.context, { ...draft, lines: [...kept, ...added], recipeId } as never);
+    await saveEdited(this.context, { ...draft, lines: [...kept, ...added], recipeId });
   }
 
   private async dishOff(): Promise<void> {
     const { id } = await this.session();
     const { dishes } = await loadBundle(this.context, id);
-    await removeDish(this.context, { sessionId: id, dishId: this.oneOf(dishes).id } as never);
+    await removeDish(this.context, { sessionId: id, dishId: this.oneOf(dishes).id });
   }
 
   /** Whoever cannot get a kit is mostly left out, so that the others get theirs. */
   private async lock(): Promise<void> {
     const { id } = await this.session();
-    const draft = async () => (await viewKitSheet(this.context, { sessionId: id } as never)).sheet;
+    const draft = async () => (await viewKitSheet(this.context, { sessionId: id })).sheet;
     const refused = (await draft()).draft?.variants.filter(({ components }) => !components) ?? [];
     for (const { participants } of this.chance() < 0.8 ? refused : [])
       for (const { id: enrolmentId } of participants)
-        await leaveOut(this.context, { sessionId: id, enrolmentId, reason: 'cannot be made' } as never);
+        await leaveOut(this.context, { sessionId: id, enrolmentId, reason: 'cannot be made' });
     const sheet = await draft();
-    await lockKitSheet(this.context, { sessionId: id, basis: sheet.basis } as never);
+    await lockKitSheet(this.context, { sessionId: id, basis: sheet.basis });
   }
 
   private async unlock(): Promise<void> {
     const { id } = await this.session();
-    const { bundle } = await viewKitSheet(this.context, { sessionId: id } as never);
+    const { bundle } = await viewKitSheet(this.context, { sessionId: id });
     await unlockSheet(this.context, {
       sessionId: id,
       revision: bundle.sheet?.revision ?? 0,
       reason: 'to change it',
-    } as never);
+    });
   }
 
   private async tick(): Promise<void> {
     const { id } = await this.session();
-    const { sheet, events } = await viewBench(this.crew, { sessionId: id } as never);
+    const { sheet, events } = await viewBench(this.crew, { sessionId: id });
     const kit = this.oneOf(sheet.kits);
     const known = [
       ...new Set([
@@ -538,7 +530,7 @@ class World {
       component,
       action: this.chance() < 0.7 ? 'packed' : 'undone',
     }));
-    await recordTicks(this.crew, { sessionId: id, ticks } as never);
+    await recordTicks(this.crew, { sessionId: id, ticks });
   }
 
   private async move(): Promise<void> {
@@ -546,7 +538,7 @@ class World {
     const to = Temporal.PlainDate.from(date)
       .add({ days: this.upTo(6) - 3 })
       .toString();
-    await moveSession(this.context, { sessionId: id, version, date: to, startsAt: '15:00' } as never);
+    await moveSession(this.context, { sessionId: id, version, date: to, startsAt: '15:00' });
   }
 
   private async split(): Promise<void> {
@@ -562,7 +554,7 @@ class World {
     await this.readLabel(id);
     const read = await this.labelled(id);
     const dishIds = [this.oneOf(dishes).id];
-    const part = await splitSession(this.context, { sessionId: id, version, ...to, dishIds } as never);
+    const part = await splitSession(this.context, { sessionId: id, version, ...to, dishIds });
     // Whoever read a label for these dishes read it for both parts.
     const [kept, there] = [await this.labelled(id), await this.labelled(part)];
     const lost = read.filter((food) => kept.includes(food) && !there.includes(food));
@@ -577,16 +569,16 @@ class World {
       staples: this.some(Object.keys(FOODS), 0.2),
       box: this.some(Object.keys(FOODS), 0.15).map((ingredient) => ({ ingredient, grams: '40' })),
     };
-    await setHome(this.context, { householdId, version: household?.version, home } as never);
+    await setHome(this.context, { householdId, version: household?.version, home });
   }
 
   /** A jar of oil that goes out once and is drawn down, and spoons; or neither. */
   private async changeSupplies(likely = 0.7): Promise<void> {
-    const { course } = await viewKitRules(this.context, { courseId: this.courseId } as never);
+    const { course } = await viewKitRules(this.context, { courseId: this.courseId });
     const jar = { id: 'oil', kind: 'jar', name: 'olive oil', grams: '90', from: 1 };
     const spoons = { id: 'spoons', kind: 'issue once', name: 'measuring spoons', from: 1 };
     const rules = { supplies: this.chance() < likely ? [jar, spoons] : [], cutsFrom: 8 };
-    await setKitRules(this.context, { courseId: this.courseId, version: course.version, rules } as never);
+    await setKitRules(this.context, { courseId: this.courseId, version: course.version, rules });
   }
 
   private async changeWays(): Promise<void> {
@@ -598,7 +590,7 @@ class World {
       ingredient,
       way: this.oneOf(['measured', 'whole', 'station']),
     }));
-    await setLineWays(this.context, { sessionId: id, dishId: dish.id, ways, serves: null } as never);
+    await setLineWays(this.context, { sessionId: id, dishId: dish.id, ways, serves: null });
   }
 
   private async notCollected(): Promise<void> {
@@ -608,25 +600,25 @@ class World {
       id: v7(),
       enrolmentId: (await this.person()).id,
       state: this.oneOf(['not collected', 'collected', 'came']),
-    } as never);
+    });
   }
 
   private async giveAway(): Promise<void> {
     const { id } = await this.session();
-    const { sheet } = await viewBench(this.crew, { sessionId: id } as never);
+    const { sheet } = await viewBench(this.crew, { sessionId: id });
     await decideKit(this.context, {
       sessionId: id,
       id: v7(),
       kitId: this.oneOf(sheet.kits).id,
       fate: this.oneOf(['given away', 'given away', 'held', 'taken apart']),
       toId: (await this.person()).id,
-    } as never);
+    });
   }
 
   private async edit(session: SessionRow, change: object): Promise<void> {
     const { id: sessionId, version, title, date, startsAt, minutes, place, mode } = session;
     const whole = { sessionId, version, title, date, startsAt, minutes, place, mode };
-    await editSession(this.context, { ...whole, ...change } as never);
+    await editSession(this.context, { ...whole, ...change });
   }
 
   private readonly labelled = async (sessionId: string) => {
@@ -637,14 +629,14 @@ class World {
   /** A kit that nobody fetched goes to one of those it is offered to, who then mostly tells a need. */
   private async takeOver(): Promise<void> {
     const { id: sessionId } = await this.session();
-    const { sheet } = await viewKitSheet(this.context, { sessionId } as never);
+    const { sheet } = await viewKitSheet(this.context, { sessionId });
     const { enrolmentId } = this.oneOf(sheet.locked?.kits ?? []);
-    await recordAttendance(this.context, { sessionId, id: v7(), enrolmentId, state: 'not collected' } as never);
-    const { kits } = await viewNotFetched(this.context, { sessionId } as never);
+    await recordAttendance(this.context, { sessionId, id: v7(), enrolmentId, state: 'not collected' });
+    const { kits } = await viewNotFetched(this.context, { sessionId });
     const kit = this.oneOf(kits.filter(({ takers }) => takers.length > 0));
     const taker = this.oneOf(kit.takers);
     const given = { sessionId, id: v7(), kitId: kit.id, fate: 'given away', toId: taker.id };
-    await decideKit(this.context, given as never);
+    await decideKit(this.context, given);
     if (this.chance() < 0.6) await this.changeNeed((await this.people()).find(({ id }) => id === taker.id));
   }
 
@@ -683,7 +675,7 @@ class World {
 
   /** What the product itself says of a kit that the judge finds safe: for whoever looks into it. */
   private async ownWords(sessionId: string, kitId: string): Promise<string> {
-    const { bundle, sheet, programme } = await viewKitSheet(this.context, { sessionId } as never);
+    const { bundle, sheet, programme } = await viewKitSheet(this.context, { sessionId });
     if (!bundle.sheet) return '';
     const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
     const hold = kitsToHold(readSnapshot(bundle.sheet), sheet.participants, facts, packedNow(bundle.events));
@@ -696,10 +688,10 @@ class World {
     found: string[],
   ): Promise<number> {
     const kits = all.filter((verdict) => verdict.sessionId === sessionId);
-    const { bundle, sheet } = await viewKitSheet(this.context, { sessionId } as never);
+    const { bundle, sheet } = await viewKitSheet(this.context, { sessionId });
     if (!sheet.locked || !bundle.sheet) return 0;
-    const { labels } = await labelsToPrint(this.context, { sessionId, paper: 'a4' } as never);
-    const { text } = await exportSheet(this.context, { sessionId } as never);
+    const { labels } = await labelsToPrint(this.context, { sessionId, paper: 'a4' });
+    const { text } = await exportSheet(this.context, { sessionId });
     const reply = await API?.run(this.context, { params: { sessionId }, query: {}, accepts: () => false } as never);
     const told = new Map(
       (reply && 'json' in reply ? (reply.json as ToldSheet).kits : []).map(({ id, calledBack }) => [id, calledBack]),
@@ -725,8 +717,8 @@ class World {
     const stopped = kits.filter(({ isHeld }) => isHeld);
     if (this.chance() < 0.02 && stopped.length > 0) {
       const files = {
-        PDF: textOfPdf((await exportSheetPdf(this.context, { sessionId } as never)).bytes),
-        workbook: await textOfWorkbook((await exportSheetBook(this.context, { sessionId } as never)).bytes),
+        PDF: textOfPdf((await exportSheetPdf(this.context, { sessionId })).bytes),
+        workbook: await textOfWorkbook((await exportSheetBook(this.context, { sessionId })).bytes),
       };
       for (const [file, said] of Object.entries(files))
         for (const { number, name } of stopped)
@@ -734,8 +726,8 @@ class World {
             found.push(`the ${file} does not say that kit ${number} of ${name} is called back`);
     }
     try {
-      const seen = await viewAttendance(this.context, { sessionId } as never);
-      const room = await viewRoom(this.context, { sessionId } as never);
+      const seen = await viewAttendance(this.context, { sessionId });
+      const room = await viewRoom(this.context, { sessionId });
       for (const { id, name, wishes } of await this.people()) {
         const told = room.people.find((each) => each.id === id);
         const unsaid = wishes.filter((wish) => told && !told.avoids.some(({ asWritten }) => asWritten === wish));

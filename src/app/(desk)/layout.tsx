@@ -1,10 +1,13 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { mannerOf } from '@/core/plan/manner';
 import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
 import { KnotSymbols } from '@/ui/countdown/knot';
+import { MannerOf } from '@/ui/form/dates';
 import { NavLink } from '@/ui/nav-link';
+import { Notices } from '@/ui/notices';
 import { Wordmark } from '@/ui/wordmark';
 import { requireMember, signedIn, visit } from '../access';
 
@@ -28,7 +31,7 @@ async function signOut() {
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const { actor, programme } = await requireMember();
   return (
-    <>
+    <MannerOf value={mannerOf(programme)}>
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content
       </a>
@@ -66,6 +69,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
         {children}
       </main>
       <KnotSymbols />
-    </>
+      <Notices />
+    </MannerOf>
   );
 }

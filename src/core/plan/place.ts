@@ -91,6 +91,24 @@ export function outsideHours(place: Place, date: string, from: number, to: numbe
     : `${place.name} is closed on ${weekdayName(weekday)}s`;
 }
 
+/**
+ * Hours as they are kept: days of the same hours together, in the order in which they come; null is a day without.
+ *
+ * @example
+ * sameHoursTogether([{ weekdays: [1], from: '09:00', to: '17:00' }, null, { weekdays: [3], from: '09:00', to: '17:00' }])
+ * //=> [{ weekdays: [1, 3], from: '09:00', to: '17:00' }]
+ */
+export function sameHoursTogether(days: readonly (OpenHours | null)[]): OpenHours[] {
+  const together = new Map<string, OpenHours>();
+  for (const day of days) {
+    if (!day) continue;
+    const key = `${day.from} ${day.to}`;
+    const weekdays = [...(together.get(key)?.weekdays ?? []), ...day.weekdays];
+    together.set(key, { ...day, weekdays: [...new Set(weekdays)] });
+  }
+  return [...together.values()];
+}
+
 /** "Mon to Fri 09:00 to 18:00; Sat 10:00 to 14:00" */
 export function sayHours(hours: readonly OpenHours[]): string {
   if (hours.length === 0) return 'always open';

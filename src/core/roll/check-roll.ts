@@ -1,6 +1,7 @@
 import type { Mode } from '../plan/mode';
 import { normaliseWish } from '../safety/avoidances';
-import { type CellProblem, NOT_ASKED, nameKey, type RollCells, type RollEntry, readRollRow } from './roll-row';
+import { nameKey } from './name-key';
+import { type CellProblem, NOT_ASKED, type RollCells, type RollEntry, readRollRow } from './roll-row';
 
 /** A row of a roll to be brought in, with where it stands in the file. */
 export interface NumberedCells {

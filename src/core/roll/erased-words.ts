@@ -1,4 +1,4 @@
-import { nameKey } from './roll-row';
+import { nameKey } from './name-key';
 
 /** What stands in the place of a person's name after erasing. */
 export const ERASED = 'Erased';

@@ -1,5 +1,6 @@
 import { MODES, type Mode } from '../plan/mode';
 import { splitAvoidances } from '../safety/avoidances';
+import { nameKey } from './name-key';
 
 /** What the kits are made from, and what belongs to the family: who they are, and their plan for an emergency. */
 const KIT_COLUMNS = ['name', 'age', 'servings', 'avoids', 'mode'] as const;
@@ -147,26 +148,3 @@ function readWhole(
 }
 
 const shorten = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
-
-/** Letters that are one of their own, not a plain letter with a mark. */
-const PLAIN: Readonly<Record<string, string>> = {
-  ł: 'l',
-  ø: 'o',
-  đ: 'd',
-  ð: 'd',
-  ß: 'ss',
-  æ: 'ae',
-  œ: 'oe',
-  þ: 'th',
-  ı: 'i',
-};
-
-/** One form for a name however it is spaced, capitalised or accented. */
-export const nameKey = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[łøđðßæœþı]/g, (letter) => PLAIN[letter] ?? letter)
-    .normalize('NFD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim();

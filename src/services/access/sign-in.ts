@@ -13,20 +13,6 @@ import { addressOf } from './addresses';
 import { hashPassword, hashSecret, isOldHash, newSecret, passwordFits } from './passwords';
 import { codeFits } from './second-step';
 
-/** What page frames show of the programme. */
-export interface Programme {
-  readonly id: string;
-  readonly name: string;
-  readonly measureSystem: 'us' | 'metric';
-  readonly safetyProfile: 'us' | 'uk';
-  readonly timeZone: string;
-  readonly retentionMonths: number;
-  readonly workHours: ProgrammeRow['workHours'];
-  readonly containers: ProgrammeRow['containers'];
-  readonly secondStep: number;
-  readonly version: number;
-}
-
 /** A browser nobody is signed in with yet, and what serves it. */
 export interface Visit {
   readonly clock: () => Temporal.Instant;
@@ -215,7 +201,7 @@ export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId:
 /** A member who is signed in, with the programme. */
 export interface SignedInMember {
   readonly actor: Actor;
-  readonly programme: Programme;
+  readonly programme: ProgrammeRow;
   /** The programme wants a second step of them, and they have none yet: they see nothing else until they have. */
   readonly mustSetUp: boolean;
 }
@@ -234,11 +220,11 @@ export async function findActors(
       now,
     });
   return new Map(
-    rows.map(({ signInId, memberId, memberName, role, programmeId, hasTotp, seenAt: _, provenAt, ...programme }) => [
+    rows.map(({ signInId, memberId, memberName, role, hasTotp, seenAt: _, provenAt, ...programme }) => [
       signInId,
       {
-        actor: { id: memberId, name: memberName, role: role as Role, programmeId, provenAt },
-        programme: { ...programme, id: programmeId },
+        actor: { id: memberId, name: memberName, role: role as Role, programmeId: programme.id, provenAt },
+        programme,
         mustSetUp: role === 'coordinator' && programme.secondStep === 1 && !hasTotp,
       },
     ]),

@@ -89,7 +89,7 @@ describe('the thread of a session', () => {
     await editProgramme(own.coordinator, {
       ...(programme as unknown as Parameters<typeof editProgramme>[1] & object),
       timeZone: 'America/Chicago',
-    } as never);
+    });
     expect(await start()).toBe('2026-11-28T15:30:00Z');
   });
 
@@ -133,10 +133,10 @@ describe('the jobs of a session', () => {
     const { sessionId, courseId } = await newSession(coordinator, [{ name: 'Ada' }]);
     const keys = async () => (await viewJobs(coordinator, { sessionId })).thread.jobs.map(({ key }) => key);
     expect(await keys()).toEqual(['recipes', 'roll', 'kits', 'buying', 'packing', 'classday', 'closeout']);
-    await changeJob(coordinator, { sessionId, job: 'thaw', for: 'course', on: true } as never);
-    await changeJob(coordinator, { sessionId, job: 'packing', for: 'session', fixed: 200 } as never);
+    await changeJob(coordinator, { sessionId, job: 'thaw', for: 'course', on: true });
+    await changeJob(coordinator, { sessionId, job: 'packing', for: 'session', fixed: 200 });
     const van = { sessionId, title: 'Fetch the van', stage: 'packing', minutes: 45, hours: 'crew', before: 'packing' };
-    const job = await addOneOffJob(coordinator, van as never);
+    const job = await addOneOffJob(coordinator, van);
     const { thread } = await viewJobs(coordinator, { sessionId });
     expect(thread.jobs.find(({ key }) => key === job)).toMatchObject({ title: 'Fetch the van', oneOff: true });
     expect(thread.jobs.find(({ key }) => key === 'packing')?.minutes).toBe(203);
@@ -150,13 +150,13 @@ describe('the jobs of a session', () => {
         place: 'Loft',
         mode: 'in person',
       },
-    } as never);
+    });
     const next = (await viewJobs(coordinator, { sessionId: other })).thread.jobs;
     expect(next.map(({ key }) => key)).toContain('thaw');
     expect(next.find(({ key }) => key === 'packing')?.minutes).toBe(23);
     await removeOneOffJob(coordinator, { sessionId, job });
     expect(await keys()).not.toContain(job);
-    await expect(addOneOffJob(coordinator, { ...van, minutes: -1 } as never)).rejects.toMatchObject({
+    await expect(addOneOffJob(coordinator, { ...van, minutes: -1 })).rejects.toMatchObject({
       problems: [{ where: 'minutes' }],
     });
   });
@@ -170,9 +170,9 @@ describe('the jobs of a session', () => {
     expect(await shopBy()).toBe('2026-11-26T14:36:00Z');
     const shop = [{ weekdays: [1, 2], from: '09:00', to: '12:00' }];
     const crew = [{ weekdays: [1, 2, 3, 4, 5], from: '09:00', to: '18:00' }];
-    await setWorkHours(coordinator, { version: 1, shop, crew } as never);
+    await setWorkHours(coordinator, { version: 1, shop, crew });
     expect(await shopBy()).toBe('2026-11-24T10:59:00Z');
-    await addClosure(coordinator, { title: 'Floor repair', from: '2026-11-25', to: '2026-11-26' } as never);
+    await addClosure(coordinator, { title: 'Floor repair', from: '2026-11-25', to: '2026-11-26' });
     const { thread } = await viewJobs(coordinator, { sessionId });
     expect(thread.jobs.find(({ key }) => key === 'packing')).toMatchObject({ state: 'late' });
     expect(thread.tooLate).toContain('Pack takes 23 minutes');

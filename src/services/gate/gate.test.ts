@@ -219,16 +219,16 @@ describe('another programme', () => {
     const { invitations, tokens } = await members.listMembers(own.coordinator, {});
     const [invitation] = invitations;
     const [token] = tokens;
-    const placeId = await places.addPlace(own.coordinator, PLACE as never);
+    const placeId = await places.addPlace(own.coordinator, PLACE);
     const closureId = await closures.addClosure(own.coordinator, {
       title: 'X',
       from: '2027-01-01',
       to: '2027-01-01',
       placeId,
-    } as never);
+    });
     const { calendars } = await closures.listClosures(own.coordinator, {});
-    const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' } as never);
-    await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false } as never);
+    const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' });
+    await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false });
     const [change] = await changes.listChanges(own.coordinator, {});
     const slots = [{ startsAt: '10:00', minutes: 60 }];
     const laid = {
@@ -243,7 +243,7 @@ describe('another programme', () => {
     };
     const plan = { title: 'X', date: '2026-12-01', startsAt: '10:00', minutes: 60, place: 'X', mode: 'in person' };
     const usual = { daysAfter: 1, startsAt: '10:00', place: 'X', instructorId: '' };
-    const group = await groups.addGroup(own.coordinator, { courseId, name: 'B', firstName: 'A', ...usual } as never);
+    const group = await groups.addGroup(own.coordinator, { courseId, name: 'B', firstName: 'A', ...usual });
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
     const inputs: Record<string, object> = {
@@ -503,7 +503,7 @@ describe('another programme', () => {
       storage: 'cold',
       daysWhole: 3,
       daysOpened: 1,
-    } as never);
+    });
     expect((await table.viewReference(foreign.coordinator, { search: 'samphire' })).foods).toEqual([]);
     expect((await courses.listTeachers(foreign.coordinator, {})).map(({ name }) => name)).toEqual([
       'coordinator',

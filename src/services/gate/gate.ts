@@ -38,16 +38,36 @@ export interface Context {
 /** Moments of the database from the context's clock. */
 export const nowOf = (context: Pick<Context, 'clock'>): Date => new Date(context.clock().epochMilliseconds);
 
+/**
+ * What may be sent for an input: its very fields, with numbers and choices also as the text that a form has. The gate reads
+ * it, and refuses what cannot be used; that no field is missing or called otherwise is found out when the program is built.
+ */
+export type Sent<Input> = unknown extends Input
+  ? unknown
+  : Input extends string
+    ? string
+    : Input extends number
+      ? number | string
+      : Input extends readonly (infer Item)[]
+        ? readonly Sent<Item>[]
+        : Input extends object
+          ? { readonly [Name in keyof Input]: Sent<Input[Name]> }
+          : Input;
+
 /** One use case: who may call it, what it takes, what it does. */
 export interface Service<Input, Output> {
+  /** Reads whatever it is given, and refuses what does not fit: a page says what it sends in the types of `takes`. */
   (context: Context, input: unknown): Promise<Output>;
   readonly title: string;
   readonly roles: readonly Role[];
   /** What it asks for beside a role. */
   readonly guards: Guards;
-  /** Only for the type: what the input must come to. */
+  /** Only for the type: what is to be sent. */
   readonly takes?: Input;
 }
+
+/** What is to be sent to a service. */
+export type InputOf<Of extends { readonly takes?: unknown }> = NonNullable<Of['takes']>;
 
 /** What the gate looks at of a service. */
 export type Called = Pick<Service<unknown, unknown>, 'title' | 'roles'>;
@@ -110,7 +130,7 @@ interface Definition<Schema extends z.ZodType, Output> extends Guards {
  */
 export function service<Schema extends z.ZodType, Output>(
   definition: Definition<Schema, Output>,
-): Service<z.output<Schema>, Output> {
+): Service<Sent<z.input<Schema>>, Output> {
   const call = async (context: Context, input: unknown): Promise<Output> => {
     await pass(context, definition);
     const reading = definition.input.safeParse(input);
@@ -136,7 +156,7 @@ export function service<Schema extends z.ZodType, Output>(
   const { title, roles, proof, costly } = definition;
   const guards: Guards = { ...(proof ? { proof } : {}), ...(costly ? { costly } : {}) };
   const made = Object.assign(call, { title, roles, guards });
-  SERVICES.push(made as Service<unknown, unknown>);
+  SERVICES.push(made);
   return made;
 }
 

@@ -25,10 +25,8 @@ async function notFetched(context: Context, sessionId: string, db: Db = context.
     ['at', 'ASC'],
     ['id', 'ASC'],
   ];
-  const seen = attendanceNow(await find(db, db.models.attendance, { sessionId }, order as never));
-  const fates = new Map(
-    (await find(db, db.models.kitFate, { sessionId }, order as never)).map((row) => [row.kitId, row]),
-  );
+  const seen = attendanceNow(await find(db, db.models.attendance, { sessionId }, order));
+  const fates = new Map((await find(db, db.models.kitFate, { sessionId }, order)).map((row) => [row.kitId, row]));
   const waiting = bundle.enrolments
     .filter(({ status }) => status === 'waitlisted' || status === 'applied')
     .map((row) => rollPerson(row, meanings));

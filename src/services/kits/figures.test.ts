@@ -23,7 +23,7 @@ const RICE = [{ ingredient: 'long-grain white rice', amount: '300', unit: 'g', p
 /** Writes down what goes with the kits of a course. */
 async function setRules(courseId: string, rules: object): Promise<void> {
   const { course } = await viewKitRules(context, { courseId });
-  await setKitRules(context, { courseId, version: course.version, rules } as never);
+  await setKitRules(context, { courseId, version: course.version, rules });
 }
 
 describe('a household of fifteen', () => {
@@ -33,7 +33,7 @@ describe('a household of fifteen', () => {
       await addPerson(context, {
         courseId,
         cells: cells({ name: `Child ${child} Brood`, household: 'Brood' }),
-      } as never);
+      });
     const [first] = (await viewRoll(context, { courseId })).people;
     await shareKit(context, { courseId, householdId: first?.householdId ?? '', share: true });
     await lockKitSheet(context, { sessionId, basis: await basis() });
@@ -62,7 +62,7 @@ describe('what kits use up and cost', () => {
       price: '2.00',
       saltMg: '10',
       energyKj: '1500',
-    } as never);
+    });
     const { figures } = await viewKitSheet(context, { sessionId });
     expect(figures?.cost).toMatchObject({ bought: 200, used: 75, perKit: 100, perServing: 40, unpriced: [] });
     // 75 g a serving.

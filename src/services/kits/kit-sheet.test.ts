@@ -131,9 +131,9 @@ describe('locking', () => {
     const { sessionId, basis } = await newSession(context, [{ name: 'Ada' }]);
     const { fingerprint } = await lockKitSheet(context, { sessionId, basis: await basis() });
     expect(fingerprint).toMatch(/^[0-9a-f]{64}$/);
-    await expect(
-      store.db.models.kitSheet.update({ snapshot: '{}' } as never, { where: { sessionId } }),
-    ).rejects.toThrow('kit_sheet is append-only');
+    await expect(store.db.models.kitSheet.update({ snapshot: '{}' }, { where: { sessionId } })).rejects.toThrow(
+      'kit_sheet is append-only',
+    );
     await expect(store.db.models.kitSheet.destroy({ where: { sessionId } })).rejects.toThrow('append-only');
     await expect(store.db.models.change.destroy({ where: {} })).rejects.toThrow('change_log is append-only');
   });
@@ -143,7 +143,7 @@ describe('what is made beside the kits', () => {
   it('is locked, numbered, packed and labelled with them, and falls away again as a difference', async () => {
     const { sessionId, basis } = await newSession(context, [{ name: 'Ada' }, { name: 'Cleo', avoids: 'milk' }]);
     const [dish] = (await viewKitSheet(context, { sessionId })).bundle.dishes;
-    await setExtras(context, { sessionId, reserve: '1', crew: '2', swapIns: { [dish?.id ?? '']: '4' } } as never);
+    await setExtras(context, { sessionId, reserve: '1', crew: '2', swapIns: { [dish?.id ?? '']: '4' } });
     await lockKitSheet(context, { sessionId, basis: await basis() });
     const { locked } = (await viewKitSheet(context, { sessionId })).sheet;
     expect(locked?.kits.map(({ number, name }) => [number, name])).toEqual([
@@ -153,7 +153,7 @@ describe('what is made beside the kits', () => {
       [4, 'Crew'],
       [5, 'Reserve 1'],
     ]);
-    await setExtras(context, { sessionId, crew: '2' } as never);
+    await setExtras(context, { sessionId, crew: '2' });
     expect(
       (await viewKitSheet(context, { sessionId })).sheet.differences.map(({ kind, names }) => [kind, names]),
     ).toEqual([
@@ -164,10 +164,10 @@ describe('what is made beside the kits', () => {
 
   it('is refused when it is not a number of portions', async () => {
     const { sessionId } = await newSession(context, [{ name: 'Ada' }]);
-    await expect(setExtras(context, { sessionId, crew: '-1' } as never)).rejects.toMatchObject({
+    await expect(setExtras(context, { sessionId, crew: '-1' })).rejects.toMatchObject({
       problems: [{ where: 'crew' }],
     });
-    await expect(setExtras(context, { sessionId, reserve: 'some' } as never)).rejects.toMatchObject({
+    await expect(setExtras(context, { sessionId, reserve: 'some' })).rejects.toMatchObject({
       problems: [{ where: 'reserve' }],
     });
   });

@@ -75,9 +75,9 @@ describe('ticks at the bench', () => {
   it('cannot be changed or removed afterwards, not even in the database', async () => {
     const { tick, send, sessionId } = await locked(['Ada']);
     await send([tick(0, 0)]);
-    await expect(
-      store.db.models.packEvent.update({ action: 'undone' } as never, { where: { sessionId } }),
-    ).rejects.toThrow('append-only');
+    await expect(store.db.models.packEvent.update({ action: 'undone' }, { where: { sessionId } })).rejects.toThrow(
+      'append-only',
+    );
     expect(await find(store.db, store.db.models.packEvent, { sessionId })).toHaveLength(1);
   });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { placeFields } from '@/contracts/plan';
 import type { Place } from '@/core/plan/place';
-import { nameKey } from '@/core/roll/roll-row';
+import { nameKey } from '@/core/roll/name-key';
 import {
   comingAt,
   forgetClosuresOf,

@@ -41,20 +41,19 @@ const KITCHEN = {
   outdoor: null,
 };
 const HALL = { ...KITCHEN, name: 'Harbour hall', seats: '40' };
-const season = (courseId: string, change: object = {}) =>
-  ({
-    courseId,
-    cadence: { rule: 'FREQ=WEEKLY;BYDAY=TH', slots: [{ startsAt: '16:00', minutes: 90 }] },
-    from: '2026-12-03',
-    to: '',
-    days: 4,
-    onClosure: 'move',
-    titles: ['Breads'],
-    place: 'Boatshed kitchen',
-    modes: ['in person'],
-    instructorId: '',
-    ...change,
-  }) as never;
+const season = (courseId: string, change: object = {}) => ({
+  courseId,
+  cadence: { rule: 'FREQ=WEEKLY;BYDAY=TH', slots: [{ startsAt: '16:00', minutes: 90 }] },
+  from: '2026-12-03',
+  to: '',
+  days: 4,
+  onClosure: 'move',
+  titles: ['Breads'],
+  place: 'Boatshed kitchen',
+  modes: ['in person'],
+  instructorId: '',
+  ...change,
+});
 const SESSION = {
   title: 'Jams',
   date: '2026-12-10',
@@ -71,7 +70,7 @@ const dates = async (courseId: string) =>
 describe('a season', () => {
   it('is laid around closures, all or nothing, with titles in order', async () => {
     const courseId = await addCourse(context, { title: 'Winter pots', audience: '' });
-    await addClosure(context, { title: 'Floor repair', from: '2026-12-10', to: '2026-12-10' } as never);
+    await addClosure(context, { title: 'Floor repair', from: '2026-12-10', to: '2026-12-10' });
     const draft = await previewSeason(context, season(courseId));
     expect(draft.lost).toMatchObject([{ date: '2026-12-10', became: 'moved', to: '2026-12-31' }]);
     expect(await dates(courseId)).toEqual([]);
@@ -120,8 +119,8 @@ describe('a season', () => {
   it('is repeated in another season: same titles, dishes and cadence, around its own closures', async () => {
     const { courseId } = await newSession(context, [{ name: 'Ada' }]);
     await laySeason(context, season(courseId, { version: 1 }));
-    await addClosure(context, { title: 'Inventory', from: '2027-01-14', to: '2027-01-14' } as never);
-    const { id } = await repeatCourse(context, { courseId, title: 'Spring pots', from: '2027-01-07' } as never);
+    await addClosure(context, { title: 'Inventory', from: '2027-01-14', to: '2027-01-14' });
+    const { id } = await repeatCourse(context, { courseId, title: 'Spring pots', from: '2027-01-07' });
     expect(await dates(id)).toEqual(['2027-01-07', '2027-01-21', '2027-01-28', '2027-02-04', '2027-02-11']);
     const sessions = await find(store.db, store.db.models.session, { courseId: id });
     const dishes = await find(store.db, store.db.models.dish, { sessionId: sessions.map((session) => session.id) });
@@ -130,8 +129,8 @@ describe('a season', () => {
   });
 
   it('finds its place in the week where room and instructor are free', async () => {
-    await addPlace(context, KITCHEN as never);
-    await addPlace(context, HALL as never);
+    await addPlace(context, KITCHEN);
+    await addPlace(context, HALL);
     const busy = await addCourse(context, { title: 'Jams', audience: '' });
     await laySeason(context, season(busy, { version: 1, days: 8 }));
     const courseId = await addCourse(context, { title: 'Soups', audience: '' });
@@ -145,10 +144,10 @@ describe('a season', () => {
       latest: '17:45',
       people: 12,
     };
-    const [first, second] = await findWeekPlace(context, wish as never);
+    const [first, second] = await findWeekPlace(context, wish);
     expect(first).toMatchObject({ weekday: 3, placeName: 'Boatshed kitchen', taken: [] });
     expect(second?.why).not.toBe('');
-    await expect(findWeekPlace(context, { ...wish, latest: '16:00' } as never)).rejects.toMatchObject({
+    await expect(findWeekPlace(context, { ...wish, latest: '16:00' })).rejects.toMatchObject({
       problems: [{ where: 'latest', message: 'The class does not fit between these hours.' }],
     });
   });
@@ -156,12 +155,12 @@ describe('a season', () => {
 
 describe('two sessions in one room', () => {
   async function clash() {
-    await addPlace(context, KITCHEN as never);
-    await addPlace(context, HALL as never);
+    await addPlace(context, KITCHEN);
+    await addPlace(context, HALL);
     const pots = await addCourse(context, { title: 'Winter pots', audience: '' });
     await laySeason(context, season(pots, { version: 1 }));
     const jams = await addCourse(context, { title: 'Jams', audience: '' });
-    const sessionId = await addSession(context, { courseId: jams, ...SESSION } as never);
+    const sessionId = await addSession(context, { courseId: jams, ...SESSION });
     return { pots, jams, sessionId };
   }
 
@@ -174,7 +173,7 @@ describe('two sessions in one room', () => {
     expect(sessions.filter((session) => session.conflicts.length > 0)).toHaveLength(2);
     const fix = conflicts[0]?.fixes.find(({ change }) => change.placeId);
     expect(fix?.say).toBe('Take Harbour hall');
-    await settleConflict(context, { sessionId, version: 1, ...fix?.change } as never);
+    await settleConflict(context, { sessionId, version: 1, ...fix?.change });
     expect((await viewCoursePlan(context, { courseId: jams })).conflicts).toEqual([]);
     const [{ place, sequence } = {}] = (await viewCourse(context, { courseId: jams })).sessions;
     expect({ place, sequence }).toEqual({ place: 'Harbour hall', sequence: 1 });
@@ -183,12 +182,12 @@ describe('two sessions in one room', () => {
   it('are told before a move is confirmed, with everything that moves along; undo brings all back', async () => {
     const { jams, sessionId } = await clash();
     const before = await find(store.db, store.db.models.session, { id: sessionId });
-    const preview = await previewChange(context, { sessionId, date: '2026-12-17', startsAt: '16:30' } as never);
+    const preview = await previewChange(context, { sessionId, date: '2026-12-17', startsAt: '16:30' });
     expect(preview.conflicts).toMatchObject([{ kind: 'room' }]);
     expect(preview.jobs.map(({ title }) => title)).toEqual(expect.arrayContaining(['Shop', 'Pack', 'Close out']));
-    const free = await previewChange(context, { sessionId, date: '2026-12-15', startsAt: '16:30' } as never);
+    const free = await previewChange(context, { sessionId, date: '2026-12-15', startsAt: '16:30' });
     expect(free.conflicts).toEqual([]);
-    await moveSession(context, { sessionId, version: 1, date: '2026-12-15', startsAt: '16:30' } as never);
+    await moveSession(context, { sessionId, version: 1, date: '2026-12-15', startsAt: '16:30' });
     expect(await dates(jams)).toEqual(['2026-12-15']);
     const [change] = await listChanges(context, {});
     expect(change?.said).toBe('Moved Jams from Thu 10 Dec, 16:30 to Tue 15 Dec, 16:30');
@@ -202,36 +201,36 @@ describe('two sessions in one room', () => {
     const { sessionId } = await clash();
     const moves = await Promise.allSettled(
       ['2026-12-14', '2026-12-15'].map((date) =>
-        moveSession(context, { sessionId, version: 1, date, startsAt: '10:00' } as never),
+        moveSession(context, { sessionId, version: 1, date, startsAt: '10:00' }),
       ),
     );
     expect(moves.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
     const [change] = await listChanges(context, {});
-    await cancelSession(context, { sessionId, version: 2, cancelled: true } as never);
+    await cancelSession(context, { sessionId, version: 2, cancelled: true });
     await expect(undoChange(context, { changeId: change?.id ?? '' })).rejects.toThrow('was changed again since');
   });
 
   it('end when one is cancelled', async () => {
     const { jams, sessionId, pots } = await clash();
-    await cancelSession(context, { sessionId, version: 1, cancelled: true } as never);
+    await cancelSession(context, { sessionId, version: 1, cancelled: true });
     expect((await viewCoursePlan(context, { courseId: pots })).conflicts).toEqual([]);
     expect(await dates(jams)).toEqual([]);
-    await cancelSession(context, { sessionId, version: 2, cancelled: false } as never);
+    await cancelSession(context, { sessionId, version: 2, cancelled: false });
     expect(await dates(jams)).toHaveLength(1);
   });
 });
 
 describe('a session that is being written', () => {
   it('is told what stands against it before it is saved, and never that it stands against itself', async () => {
-    await addPlace(context, KITCHEN as never);
+    await addPlace(context, KITCHEN);
     const pots = await addCourse(context, { title: 'Winter pots', audience: '' });
     await laySeason(context, season(pots, { version: 1 }));
     const jams = await addCourse(context, { title: 'Jams', audience: '' });
     const asked = { courseId: jams, ...SESSION, instructorId: '' };
-    const found = await checkSession(context, asked as never);
+    const found = await checkSession(context, asked);
     expect(found.conflicts).toEqual(['Boatshed kitchen is taken by Winter pots 2, 15:45 to 17:45.']);
     expect(found.fixes).toContain('Start at 14:30');
-    expect((await checkSession(context, { ...asked, startsAt: '14:30' } as never)).conflicts).toEqual([]);
+    expect((await checkSession(context, { ...asked, startsAt: '14:30' })).conflicts).toEqual([]);
     const [own] = (await viewCourse(context, { courseId: pots })).sessions;
     const same = {
       courseId: pots,
@@ -242,12 +241,12 @@ describe('a session that is being written', () => {
       place: own?.place,
       mode: 'in person',
     };
-    expect((await checkSession(context, { ...same, instructorId: '' } as never)).conflicts).toEqual([]);
+    expect((await checkSession(context, { ...same, instructorId: '' })).conflicts).toEqual([]);
   });
 
   it('outside the hours, on a closed day or with too many people says each of it', async () => {
-    await addPlace(context, { ...KITCHEN, seats: '1' } as never);
-    await addClosure(context, { title: 'Regatta', from: '2026-12-11', to: '2026-12-11' } as never);
+    await addPlace(context, { ...KITCHEN, seats: '1' });
+    await addClosure(context, { title: 'Regatta', from: '2026-12-11', to: '2026-12-11' });
     const { courseId } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo' }]);
     const { course } = await viewCourse(context, { courseId });
     await editCourse(context, {
@@ -259,9 +258,9 @@ describe('a session that is being written', () => {
       instructorId: '',
       rollClosesDays: 5,
       uses: { burners: 6 },
-    } as never);
+    });
     const asked = { courseId, ...SESSION, date: '2026-12-11', startsAt: '18:30', instructorId: '' };
-    expect((await checkSession(context, asked as never)).conflicts).toEqual([
+    expect((await checkSession(context, asked)).conflicts).toEqual([
       'Boatshed kitchen is open 09:00 to 19:00 on Fridays; this needs 18:15 to 19:45, with setting up and clearing.',
       '2 come to Boatshed kitchen, which has 1 seat.',
       '6 burners are needed, and Boatshed kitchen has 4.',
@@ -284,10 +283,10 @@ describe('a roll that closes after shopping must start', () => {
       instructorId: '',
       uses: {},
     };
-    await editCourse(context, { ...values, rollClosesDays: 0 } as never);
+    await editCourse(context, { ...values, rollClosesDays: 0 });
     const [found] = (await viewCoursePlan(context, { courseId })).conflicts;
     expect(found?.conflicts).toMatchObject([{ kind: 'roll' }]);
-    await settleConflict(context, { sessionId, version: 1, ...found?.fixes[0]?.change } as never);
+    await settleConflict(context, { sessionId, version: 1, ...found?.fixes[0]?.change });
     expect((await viewCoursePlan(context, { courseId })).conflicts).toEqual([]);
   });
 });
@@ -295,23 +294,23 @@ describe('a roll that closes after shopping must start', () => {
 describe('a place', () => {
   it('takes in the sessions that name it, hands its new name on, and is not taken away while used', async () => {
     const courseId = await addCourse(context, { title: 'Jams', audience: '' });
-    await addSession(context, { courseId, ...SESSION } as never);
-    const placeId = await addPlace(context, KITCHEN as never);
+    await addSession(context, { courseId, ...SESSION });
+    const placeId = await addPlace(context, KITCHEN);
     expect((await listPlaces(context, {})).places[0]?.sessions).toBe(1);
-    await editPlace(context, { placeId, version: 1, ...KITCHEN, name: 'New kitchen' } as never);
+    await editPlace(context, { placeId, version: 1, ...KITCHEN, name: 'New kitchen' });
     expect((await viewCourse(context, { courseId })).sessions[0]?.place).toBe('New kitchen');
     await expect(removePlace(context, { placeId })).rejects.toThrow(
       'is used by one session to come, the first is Jams on 2026-12-10',
     );
     const [session] = (await viewCourse(context, { courseId })).sessions;
-    await cancelSession(context, { sessionId: session?.id ?? '', version: 1, cancelled: true } as never);
+    await cancelSession(context, { sessionId: session?.id ?? '', version: 1, cancelled: true });
     await removePlace(context, { placeId });
     expect((await listPlaces(context, {})).places).toEqual([]);
   });
 
   it('has one name, a way between two, and a roof to fall back on', async () => {
-    const kitchen = await addPlace(context, KITCHEN as never);
-    await expect(addPlace(context, { ...KITCHEN, name: 'BOATSHED KITCHEN' } as never)).rejects.toThrow('already');
+    const kitchen = await addPlace(context, KITCHEN);
+    await expect(addPlace(context, { ...KITCHEN, name: 'BOATSHED KITCHEN' })).rejects.toThrow('already');
     const outdoor = {
       fuel: 'ash logs',
       waterLitres: 40,
@@ -319,22 +318,20 @@ describe('a place', () => {
       fallbackPlaceId: kitchen,
       decideHours: 24,
     };
-    const pit = await addPlace(context, { ...KITCHEN, name: 'Fire pit', outdoor } as never);
+    const pit = await addPlace(context, { ...KITCHEN, name: 'Fire pit', outdoor });
     await expect(
-      addPlace(context, { ...KITCHEN, name: 'Pit two', outdoor: { ...outdoor, fallbackPlaceId: pit } } as never),
+      addPlace(context, { ...KITCHEN, name: 'Pit two', outdoor: { ...outdoor, fallbackPlaceId: pit } }),
     ).rejects.toThrow('outdoors too');
     await expect(removePlace(context, { placeId: kitchen })).rejects.toThrow('falls back on');
-    await setTravel(context, { fromId: kitchen, toId: pit, minutes: 10 } as never);
-    await setTravel(context, { fromId: pit, toId: kitchen, minutes: 12 } as never);
+    await setTravel(context, { fromId: kitchen, toId: pit, minutes: 10 });
+    await setTravel(context, { fromId: pit, toId: kitchen, minutes: 12 });
     expect((await listPlaces(context, {})).travel).toMatchObject([{ minutes: 12 }]);
-    await expect(setTravel(context, { fromId: pit, toId: pit, minutes: 1 } as never)).rejects.toThrow(
-      'two different places',
-    );
+    await expect(setTravel(context, { fromId: pit, toId: pit, minutes: 1 })).rejects.toThrow('two different places');
   });
 
   it('closes after it opens', async () => {
     const hours = [{ weekdays: [1], from: '18:00', to: '09:00' }];
-    await expect(addPlace(context, { ...KITCHEN, hours } as never)).rejects.toMatchObject({
+    await expect(addPlace(context, { ...KITCHEN, hours })).rejects.toMatchObject({
       problems: [{ where: 'hours[0].to' }],
     });
   });
@@ -351,7 +348,7 @@ describe('closures', () => {
       'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:a\r\nSUMMARY:Half term\r\nDTSTART;VALUE=DATE:20270215\r\nDTEND;VALUE=DATE:20270220\r\nEND:VEVENT\r\nEND:VCALENDAR',
     );
     const { closures } = await previewCalendarFile(context, { bytes });
-    for (const name of ['School', 'School']) await saveCalendar(context, { name, placeId: '', closures } as never);
+    for (const name of ['School', 'School']) await saveCalendar(context, { name, placeId: '', closures });
     await expect(previewCalendarFile(context, { bytes: new Uint8Array() })).rejects.toThrow('empty');
     const { calendars } = await listClosures(context, {});
     const school = calendars.find(({ name }) => name === 'School');
@@ -362,11 +359,11 @@ describe('closures', () => {
   });
 
   it('that end before they begin, or close a place of others, are refused', async () => {
+    await expect(addClosure(context, { title: 'Odd', from: '2026-12-02', to: '2026-12-01' })).rejects.toMatchObject({
+      problems: [{ where: 'to' }],
+    });
     await expect(
-      addClosure(context, { title: 'Odd', from: '2026-12-02', to: '2026-12-01' } as never),
-    ).rejects.toMatchObject({ problems: [{ where: 'to' }] });
-    await expect(
-      addClosure(context, { title: 'X', from: '2026-12-02', to: '2026-12-02', placeId: v7() } as never),
+      addClosure(context, { title: 'X', from: '2026-12-02', to: '2026-12-02', placeId: v7() }),
     ).rejects.toMatchObject({ kind: 'not-found' });
   });
 });

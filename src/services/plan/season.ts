@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { civilDate, civilTime, seasonPlan } from '@/contracts/plan';
+import { civilDate, civilTime, seasonPlan, weekday } from '@/contracts/plan';
 import { CadenceError, type LostDay, layDown, type OnClosure } from '@/core/plan/cadence';
 import type { Cadence } from '@/core/plan/cadence-rule';
 import { addDays, dayOf, minutesOf } from '@/core/plan/civil';
@@ -270,7 +270,7 @@ export const findWeekPlace = service({
       to: civilDate,
       every: z.coerce.number().int().min(1).max(8).default(1),
       minutes: z.coerce.number().int().min(15).max(720),
-      weekdays: z.array(z.coerce.number().int().min(1).max(7)).min(1, 'Choose at least one weekday.'),
+      weekdays: z.array(weekday).min(1, 'Choose at least one weekday.'),
       earliest: civilTime,
       latest: civilTime,
       people: z.coerce.number().int().min(0).max(100_000),
@@ -292,7 +292,7 @@ export const findWeekPlace = service({
     const found = weekPlaces(
       {
         ...wish,
-        weekdays: weekdays as never,
+        weekdays,
         uses: course.uses,
         instructorIds: anyInstructor ? [...instructors.keys()] : course.instructorId ? [course.instructorId] : [],
         placeIds: [...places.values()].filter(({ outdoor }) => outdoor === null).map(({ id }) => id),

@@ -71,7 +71,7 @@ describe('sessions with all that belongs to them', () => {
     const { courseId, sessionId } = await newSession(context, [{ name: 'Bo', servings: '1' }]);
     expect((await load({ ids: [sessionId] }))[0]?.session).toMatchObject({ sittings: [], groupName: null });
     const usual = { firstName: 'First', name: 'Second', daysAfter: '1', startsAt: '10:00', place: 'Hall' };
-    await addGroup(context, { courseId, ...usual } as never);
+    await addGroup(context, { courseId, ...usual });
     expect((await load({ ids: [sessionId] }))[0]?.session).toMatchObject({
       groupName: 'First',
       sittings: [{ groupName: 'Second', startsAt: '10:00', place: 'Hall', status: 'planned' }],

@@ -100,7 +100,7 @@ async function writeEverywhere(words: string, short: string): Promise<number> {
       }),
     );
     if (key === 'programme') await store.db.models.programme.update({ name: short }, { where: { id: programmeId } });
-    else await insert(store.db, table as never, [row]);
+    else await insert(store.db, table, [row]);
     if (key !== 'programme')
       ids[`${key === 'courseGroup' ? 'group' : key === 'closureCalendar' ? 'calendar' : key}Id`] = String(row.id ?? '');
   }
@@ -141,7 +141,7 @@ describe('a household', () => {
   it('is taken out of every table that names a person or a household, the next one included', async () => {
     const { people, sessionId } = await lockedWithFamily();
     const id = (await household('Castellan'))?.id ?? '';
-    await setAway(own.coordinator, { sessionId, enrolmentId: people[1], how: 'take-home' } as never);
+    await setAway(own.coordinator, { sessionId, enrolmentId: people[1], how: 'take-home' });
     const issue = { sessionId, enrolmentId: people[0] as string, supplyId: 'oil', units: 1, drawn: '20', label: null };
     await insert(store.db, store.db.models.issue, [issue]);
     const columns = await select<{ tableName: string }>(

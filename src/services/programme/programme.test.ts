@@ -44,7 +44,7 @@ describe('people whom nobody asked', () => {
     const bytes = new TextEncoder().encode('name,servings\nBo,1\nCy,1\n');
     const { rows, notes } = await previewRollFile(context, { courseId, bytes });
     expect(notes.join(' ')).toContain('not asked');
-    await saveRoll(context, { courseId, rows } as never);
+    await saveRoll(context, { courseId, rows });
     const refused = async () => (await viewKitSheet(context, { sessionId })).sheet.draft?.refusedKits;
     expect(await refused()).toBe(2);
     await expect(giveMeaning(context, { wish: 'Not asked', nothing: true })).rejects.toThrow(
@@ -101,7 +101,7 @@ describe('the settings', () => {
     [{ name: '  ' }, 'name'],
   ])('that cannot be used are refused by name: %o', async (change, where) => {
     context = (await newProgramme(store)).coordinator;
-    await expect(editProgramme(context, { version: 1, ...SETTINGS, ...change } as never)).rejects.toMatchObject({
+    await expect(editProgramme(context, { version: 1, ...SETTINGS, ...change })).rejects.toMatchObject({
       problems: [{ where }],
     });
   });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { openHours } from '@/contracts/plan';
+import { weekHours } from '@/contracts/plan';
 import { findIngredient } from '@/core/reference/reference';
 import { NOT_ASKED } from '@/core/roll/roll-row';
 import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
@@ -25,6 +25,14 @@ export const editProgramme = service({
       .int('Whole months.')
       .min(1, 'At least a month.')
       .max(120, 'At most 120 months.'),
+    /** Left out, it stays as it is. */
+    manner: z
+      .object({
+        dateOrder: z.enum(['day first', 'month first']),
+        clock: z.coerce.number().pipe(z.union([z.literal(12), z.literal(24)])),
+        firstWeekday: z.coerce.number().pipe(z.union([z.literal(1), z.literal(7)])),
+      })
+      .optional(),
     timeZone: z
       .string()
       .refine((zone) => knownTimeZones.has(zone) || zone === 'UTC', 'Not a time zone we know, such as Europe/London.'),
@@ -44,8 +52,8 @@ export const setWorkHours = service({
   roles: ['coordinator'],
   input: z.object({
     version: z.coerce.number().int(),
-    shop: z.array(openHours).max(20),
-    crew: z.array(openHours).max(20),
+    shop: weekHours,
+    crew: weekHours,
   }),
   run: (context, { version, ...hours }) =>
     context.store.transaction(async (db) => {

@@ -20,7 +20,7 @@ let made = 0;
 async function newRecipe(): Promise<string> {
   const lines = ['2 cups plain flour', '100 g butter'].map((text) => ({ text }));
   const draft = { title: `Shortbread ${++made}`, servings: 4, lines, steps: ['Rub the butter into the flour.'] };
-  return saveDraft(context, draft as never);
+  return saveDraft(context, draft);
 }
 
 /** The recipe as the editor opens it, with some of its lines in other words. */
@@ -30,7 +30,7 @@ async function edited(recipeId: string, words: Record<number, object>) {
     recipeId,
     ...rest,
     lines: lines.map(({ items: _, ...each }, index) => ({ ...each, ...words[index] })),
-  } as never;
+  };
 }
 
 describe('a recipe that is edited', () => {
@@ -86,9 +86,9 @@ describe('a recipe that is edited', () => {
   it('is saved as a variation under a name of its own, which knows where it comes from', async () => {
     const recipeId = await newRecipe();
     const draft = (await edited(recipeId, { 1: { text: '80 g olive oil', settled: undefined } })) as object;
-    await expect(saveEdited(context, { ...draft, asVariation: true } as never)).rejects.toThrow('a name of its own');
+    await expect(saveEdited(context, { ...draft, asVariation: true })).rejects.toThrow('a name of its own');
     const title = `Oil biscuits ${made}`;
-    const variation = await saveEdited(context, { ...draft, title, asVariation: true } as never);
+    const variation = await saveEdited(context, { ...draft, title, asVariation: true });
     expect((await viewRecipe(context, { recipeId: variation })).parent?.id).toBe(recipeId);
     const { variations, versions } = await viewHistory(context, { recipeId });
     expect(variations).toEqual([{ id: variation, title }]);

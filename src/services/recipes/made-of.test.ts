@@ -24,7 +24,7 @@ const save = (title: string, lines: readonly string[], subRecipes: readonly obje
     lines: lines.map((text) => ({ text })),
     steps: ['Mix.'],
     subRecipes,
-  } as never);
+  });
 
 /** A session that cooks one recipe, for people who avoid something or nothing. */
 async function cooking(recipeId: string, people: Parameters<typeof newSession>[1]) {
@@ -53,7 +53,7 @@ describe('a recipe made of another', () => {
     const other = lines.map(({ items: _, ...line }, at) =>
       at === 0 ? { ...line, text: '250 g plain flour', settled: undefined } : line,
     );
-    await saveEdited(context, { recipeId: dough, version, ...rest, lines: other } as never);
+    await saveEdited(context, { recipeId: dough, version, ...rest, lines: other });
     expect((await sheet())?.totals[0]).toEqual(before?.totals[0]);
     const { madeOf, version: own } = await viewHistory(context, { recipeId: pie });
     expect(madeOf).toEqual([{ id: dough, title: 'Dough', version: 1, servings: 8, newest: 2 }]);
@@ -75,7 +75,7 @@ describe('a recipe made of another', () => {
       lines: lines.map(({ items: _, ...line }) => line),
       subRecipes: [{ recipeId: soup, servings: 2 }],
     };
-    await expect(saveEdited(context, { recipeId: stock, version, ...circle } as never)).rejects.toThrow(
+    await expect(saveEdited(context, { recipeId: stock, version, ...circle })).rejects.toThrow(
       'Soup is itself made of Stock: a circle.',
     );
     expect((await viewRecipe(context, { recipeId: stock })).version).toBe(version);
@@ -104,8 +104,8 @@ describe('the label of a product that is used in kits', () => {
     const { sheet } = await cooking(recipe, [{ name: 'Ivo', avoids: 'peanut' }]);
     expect((await sheet())?.refusedKits).toBe(1);
     const pack = { ingredient: 'ground cumin', packGrams: '100' };
-    await addProduct(context, { ...pack, name: 'unread' } as never);
-    await addProduct(context, { ...pack, name: 'read', labelRead: true, allergens: ['MUSTARD'] } as never);
+    await addProduct(context, { ...pack, name: 'unread' });
+    await addProduct(context, { ...pack, name: 'read', labelRead: true, allergens: ['MUSTARD'] });
     const { products } = await listProducts(context, { ingredient: 'ground cumin' });
     const idOf = (name: string) => products.find((each) => each.name === name)?.id ?? '';
     await expect(setKitLabel(context, { productId: idOf('unread'), use: true })).rejects.toThrow(
@@ -129,11 +129,11 @@ describe('weighing a finished batch', () => {
       times: 2,
       role: 'main',
       eater: 'adults',
-    } as never);
+    });
     expect([servings, before]).toEqual([5, 4]);
     const { body } = await viewRecipe(context, { recipeId });
     expect(body).toMatchObject({ servings: 5, weighed: { grams: 1750, by: 'main, adults' } });
     const nothing = { recipeId, version: 2, grams: 0, role: 'main', eater: 'adults' };
-    await expect(weighBatch(context, nothing as never)).rejects.toMatchObject({ problems: [{ where: 'grams' }] });
+    await expect(weighBatch(context, nothing)).rejects.toMatchObject({ problems: [{ where: 'grams' }] });
   });
 });

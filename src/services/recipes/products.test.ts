@@ -24,8 +24,8 @@ describe('products', () => {
     const line = { ingredient: 'butter', amount: '100', unit: 'g' };
     const { sessionId, recipeId } = await newSession(context, [{ name: 'Bo', servings: '2' }], [line]);
     expect((await viewHistory(context, { recipeId })).figures?.cost).toEqual({ perServing: 0, known: 0, of: 1 });
-    await addProduct(foreign, { ...PACK, price: '0.01' } as never);
-    await addProduct(context, PACK as never);
+    await addProduct(foreign, { ...PACK, price: '0.01' });
+    await addProduct(context, PACK);
     // 100 g of 250 g at 2.49, for four: 24.9 cents.
     expect((await viewHistory(context, { recipeId })).figures?.cost).toEqual({ perServing: 25, known: 1, of: 1 });
     const [dish] = (await viewSuits(context, { sessionId })).suits;
@@ -34,8 +34,8 @@ describe('products', () => {
 
   it('carry what is on their label only when somebody read it', async () => {
     const of = { ingredient: 'cheddar cheese', packGrams: '400' };
-    await addProduct(context, { ...of, name: 'unread', allergens: ['MILK'] } as never);
-    await addProduct(context, { ...of, name: 'read', labelRead: true, allergens: ['MILK'] } as never);
+    await addProduct(context, { ...of, name: 'unread', allergens: ['MILK'] });
+    await addProduct(context, { ...of, name: 'read', labelRead: true, allergens: ['MILK'] });
     const { products } = await listProducts(context, { ingredient: 'cheddar cheese' });
     expect(products.map(({ name, allergens, readBy }) => [name, allergens, readBy])).toEqual([
       ['read', ['MILK'], context.actor.id],
@@ -50,13 +50,13 @@ describe('products', () => {
     [{ energyKj: '9000' }, 'energyKj', 'At most 3,800 kJ'],
     [{ name: ' ' }, 'name', 'needs a name'],
   ])('with wrong input are refused with the place: %j', async (wrong, where, message) => {
-    await expect(addProduct(context, { ...PACK, ...wrong } as never)).rejects.toMatchObject({
+    await expect(addProduct(context, { ...PACK, ...wrong })).rejects.toMatchObject({
       problems: [{ where, message: expect.stringContaining(message) }],
     });
   });
 
   it('have one name each, and are taken away only by their own programme', async () => {
-    await expect(addProduct(context, PACK as never)).rejects.toThrow('is there already');
+    await expect(addProduct(context, PACK)).rejects.toThrow('is there already');
     const { products } = await listProducts(context, { ingredient: 'butter' });
     const productId = products[0]?.id ?? '';
     await expect(removeProduct(foreign, { productId })).rejects.toMatchObject({ kind: 'not-found' });
@@ -69,12 +69,12 @@ describe('keeping days', () => {
   it('are made stricter, never laxer, and taken back to what the table says', async () => {
     const { keeps } = await viewFood(context, { name: 'milk' });
     await expect(
-      tightenKeeping(context, { ingredient: 'milk', daysOpened: String(keeps.opened + 1) } as never),
+      tightenKeeping(context, { ingredient: 'milk', daysOpened: String(keeps.opened + 1) }),
     ).rejects.toMatchObject({ problems: [{ where: 'daysOpened', message: expect.stringContaining('At most') }] });
-    await tightenKeeping(context, { ingredient: 'milk', daysOpened: '1' } as never);
+    await tightenKeeping(context, { ingredient: 'milk', daysOpened: '1' });
     expect((await viewFood(context, { name: 'milk' })).food).toMatchObject({ daysOpened: 1, daysWhole: keeps.whole });
     expect((await viewFood(foreign, { name: 'milk' })).food.daysOpened).toBe(keeps.opened);
-    await tightenKeeping(context, { ingredient: 'milk' } as never);
+    await tightenKeeping(context, { ingredient: 'milk' });
     expect((await viewFood(context, { name: 'milk' })).food.daysOpened).toBe(keeps.opened);
   });
 });

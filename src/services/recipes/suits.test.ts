@@ -22,12 +22,12 @@ const newRecipe = (lines: string[], steps: string[]) =>
     servings: 4,
     lines: lines.map((text) => ({ text })),
     steps,
-  } as never);
+  });
 
 describe('the steps of a recipe', () => {
   it('are read from their words until somebody settles one; a circle is refused and nothing is saved', async () => {
     const recipeId = await newRecipe(['2 carrots, chopped'], ['Chop the carrots.', 'Simmer them for 20 minutes.']);
-    const { steps, schedules, version } = await viewSteps(context, { recipeId } as never);
+    const { steps, schedules, version } = await viewSteps(context, { recipeId });
     expect(steps.map(({ isRead, handsOff }) => [isRead, handsOff])).toEqual([
       [true, 0],
       [true, 20],
@@ -42,16 +42,16 @@ describe('the steps of a recipe', () => {
       ...plan
     }: (typeof steps)[number]) => plan;
     const read = plain(steps[1] as (typeof steps)[number]);
-    await settleStep(context, { recipeId, version, step: 1, plan: { ...read, handsOff: 25 } } as never);
-    const settled = await viewSteps(context, { recipeId } as never);
+    await settleStep(context, { recipeId, version, step: 1, plan: { ...read, handsOff: 25 } });
+    const settled = await viewSteps(context, { recipeId });
     expect(settled.steps[1]).toMatchObject({ isRead: false, handsOff: 25, after: [0] });
     const circle = { ...(settled.steps[0] as (typeof steps)[number]), after: [1] };
     const plan = plain(circle);
-    await expect(
-      settleStep(context, { recipeId, version: settled.version, step: 0, plan } as never),
-    ).rejects.toMatchObject({ problems: [{ message: expect.stringContaining('wait for each other') }] });
-    await settleStep(context, { recipeId, version: settled.version, step: 1 } as never);
-    expect((await viewSteps(context, { recipeId } as never)).steps[1]).toMatchObject({ isRead: true, handsOff: 20 });
+    await expect(settleStep(context, { recipeId, version: settled.version, step: 0, plan })).rejects.toMatchObject({
+      problems: [{ message: expect.stringContaining('wait for each other') }],
+    });
+    await settleStep(context, { recipeId, version: settled.version, step: 1 });
+    expect((await viewSteps(context, { recipeId })).steps[1]).toMatchObject({ isRead: true, handsOff: 20 });
   });
 });
 
@@ -64,14 +64,14 @@ describe('a dish of a session', () => {
     ]);
     const { dishes } = await loadBundle(context, sessionId);
     await removeDish(context, { sessionId, dishId: dishes[0]?.id ?? '' });
-    const open = await proposeDishes(context, { courseId, stock: 'carrots', menu: '2026-12-03, carrot soup' } as never);
+    const open = await proposeDishes(context, { courseId, stock: 'carrots', menu: '2026-12-03, carrot soup' });
     expect(open.understood).toMatchObject({ stock: ['carrot'], menuDays: 1 });
     expect(open.sessions[0]?.proposals.map(({ recipeId: id }) => id)).toContain(recipeId);
     await addDish(context, { sessionId, recipeId });
     const [dish] = (await viewSuits(context, { sessionId })).suits;
     expect(dish?.fit?.verdict).toBe('does not fit');
     expect(dish?.fit?.findings.map(({ say }) => say)).toContain('1 avoids milk: nothing safe stands in for butter.');
-    const after = await proposeDishes(context, { courseId } as never);
+    const after = await proposeDishes(context, { courseId });
     expect(after.sessions[0]).toMatchObject({ dishes: [{ recipeId }], proposals: [] });
   });
 });

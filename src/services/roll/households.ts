@@ -1,4 +1,5 @@
-import { nameKey, type RollEntry } from '@/core/roll/roll-row';
+import { nameKey } from '@/core/roll/name-key';
+import type { RollEntry } from '@/core/roll/roll-row';
 import { find, insert, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { HouseholdRow } from '@/store/tables/roll';

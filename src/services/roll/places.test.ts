@@ -37,7 +37,7 @@ const setCapacity = async (courseId: string, capacity: string, waitlistRule = 'f
     capacity,
     rollClosesDays: 5,
     waitlistRule,
-  } as never);
+  });
 };
 const person = async (courseId: string, name: string) => {
   const found = (await viewRoll(context, { courseId })).people.find((each) => each.name === name);
@@ -56,21 +56,20 @@ describe('a course that is full', () => {
       { name: 'Bo' },
     ]);
     await setCapacity(courseId, '2', 'siblings first');
-    const add = (name: string, more: object = {}) =>
-      addPerson(context, { courseId, cells: cells({ name, ...more }) } as never);
+    const add = (name: string, more: object = {}) => addPerson(context, { courseId, cells: cells({ name, ...more }) });
     expect((await add('Cleo', { contact: 'cleo@homes.example' })).status).toBe('waitlisted');
     expect((await add('Edie Finch', { household: 'Finch' })).status).toBe('waitlisted');
     expect(await kitsOf(sessionId)).toEqual(['Ada Finch: 1', 'Bo: 1']);
     const cleo = await person(courseId, 'Cleo');
     const enrol = { enrolmentId: cleo.id, version: cleo.version, status: 'enrolled' };
-    await expect(setStatus(context, enrol as never)).rejects.toThrow('is full: 2 of 2 places are taken');
+    await expect(setStatus(context, enrol)).rejects.toThrow('is full: 2 of 2 places are taken');
     const bo = await person(courseId, 'Bo');
     await setStatus(context, { enrolmentId: bo.id, version: bo.version, status: 'withdrawn' });
     const { places } = await viewRoll(context, { courseId });
     const edie = (await person(courseId, 'Edie Finch')).id;
     expect(places).toEqual([{ groupId: null, free: 1, over: 0, waiting: [edie, cleo.id], next: edie }]);
     const message = { subject: 'A place for Cleo', body: 'It is yours.' };
-    await setStatus(context, { ...enrol, message } as never);
+    await setStatus(context, { ...enrol, message });
     expect((await listMessages(context, {}))[0]).toMatchObject({
       sentTo: 'cleo@homes.example',
       subject: 'A place for Cleo',
@@ -110,14 +109,14 @@ describe('differences of a locked sheet', () => {
   it('are refused with a reason until something more changes; a need that came is held all the same', async () => {
     const { courseId, sessionId, basis } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo' }]);
     await lockKitSheet(context, { sessionId, basis: await basis() });
-    await addPerson(context, { courseId, cells: cells({ name: 'Late' }) } as never);
+    await addPerson(context, { courseId, cells: cells({ name: 'Late' }) });
     const seen = await basis();
     await expect(refuseDifferences(context, { sessionId, basis: seen, reason: '' })).rejects.toMatchObject({
       problems: [{ where: 'reason' }],
     });
     await refuseDifferences(context, { sessionId, basis: seen, reason: 'no food left to buy' });
     expect((await viewKitSheet(context, { sessionId })).sheet.refused).toBe('no food left to buy');
-    await addPerson(context, { courseId, cells: cells({ name: 'Later' }) } as never);
+    await addPerson(context, { courseId, cells: cells({ name: 'Later' }) });
     const { sheet } = await viewKitSheet(context, { sessionId });
     expect(sheet.refused).toBeUndefined();
     expect(sheet.differences).toHaveLength(2);
@@ -135,7 +134,7 @@ describe('differences of a locked sheet', () => {
     expect(sheet).toMatchObject({ locked: undefined, unlocked: 'another dish after all', differences: [] });
     await expect(viewBench(crew, { sessionId })).rejects.toThrow('no locked kit sheet');
     await expect(unlockSheet(context, { sessionId, revision: 1, reason: 'again' })).rejects.toThrow('not locked');
-    await addPerson(context, { courseId, cells: cells({ name: 'Bo' }) } as never);
+    await addPerson(context, { courseId, cells: cells({ name: 'Bo' }) });
     expect(await lockKitSheet(context, { sessionId, basis: await basis() })).toMatchObject({ revision: 2 });
     expect((await viewBench(crew, { sessionId })).sheet.kits.map(({ number }) => number)).toEqual([1, 2]);
   });
@@ -146,16 +145,16 @@ describe('attendance', () => {
     const { sessionId, people } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo' }, { name: 'Cleo' }]);
     const ids = people as string[];
     const mark = (at: number, state: string, id = v7()) =>
-      recordAttendance(crew, { sessionId, id, enrolmentId: ids[at], state } as never);
+      recordAttendance(crew, { sessionId, id, enrolmentId: ids[at], state });
     const once = v7();
     await mark(0, 'absent', once);
     await mark(0, 'absent', once);
     await mark(0, 'came');
     await mark(1, 'absent');
     await expect(mark(1, 'cooked')).rejects.toThrow('says nothing');
-    await expect(
-      recordAttendance(crew, { sessionId, id: v7(), enrolmentId: v7(), state: 'came' } as never),
-    ).rejects.toThrow('not expected');
+    await expect(recordAttendance(crew, { sessionId, id: v7(), enrolmentId: v7(), state: 'came' })).rejects.toThrow(
+      'not expected',
+    );
     const { people: seen } = await viewAttendance(crew, { sessionId });
     expect(seen.map(({ name, seen: states }) => [name, states])).toEqual([
       ['Ada', ['came']],
@@ -172,7 +171,7 @@ describe('attendance', () => {
       date: '2026-12-03',
       instructorId: '',
       cookBy: '',
-    } as never);
+    });
     const reserve = (await viewSuits(context, { sessionId: next.sessionId })).reserve;
     expect(reserve).toMatchObject({ enrolled: 2, past: 1, forecast: { counted: 2 } });
   });
@@ -182,11 +181,11 @@ describe('attendance', () => {
       context,
       Array.from({ length: 12 }, (_, at) => ({ name: `Child ${at}` })),
     );
-    await setReserveCosts(context, { wasted: '9', turnedAway: '1' } as never);
+    await setReserveCosts(context, { wasted: '9', turnedAway: '1' });
     const few = (await viewSuits(context, { sessionId })).reserve.best.kits;
-    await setReserveCosts(context, { wasted: '1', turnedAway: '90' } as never);
+    await setReserveCosts(context, { wasted: '1', turnedAway: '90' });
     expect((await viewSuits(context, { sessionId })).reserve.best.kits).toBeGreaterThan(few);
-    await expect(setReserveCosts(context, { wasted: '-1', turnedAway: '1' } as never)).rejects.toMatchObject({
+    await expect(setReserveCosts(context, { wasted: '-1', turnedAway: '1' })).rejects.toMatchObject({
       problems: [{ where: 'wasted' }],
     });
   });
@@ -197,8 +196,8 @@ describe('a mode with room for so many', () => {
     const { courseId } = await newSession(context, [{ name: 'Ada', mode: 'take-home' }]);
     const { course } = await viewRoll(context, { courseId });
     const edited = { courseId, version: course.version, title: course.title, rollClosesDays: 5 };
-    await editCourse(context, { ...edited, modePlaces: { 'take-home': 1 } } as never);
-    const add = (name: string, mode: string) => addPerson(context, { courseId, cells: cells({ name, mode }) } as never);
+    await editCourse(context, { ...edited, modePlaces: { 'take-home': 1 } });
+    const add = (name: string, mode: string) => addPerson(context, { courseId, cells: cells({ name, mode }) });
     expect((await add('Bo', 'take-home')).status).toBe('waitlisted');
     expect((await add('Cy', 'in person')).status).toBe('enrolled');
     const bo = await person(courseId, 'Bo');
@@ -217,7 +216,7 @@ describe('a kit that nobody fetched', () => {
     ]);
     await lockKitSheet(context, { sessionId, basis: await basis() });
     const wait = (name: string, avoids: string) =>
-      addPerson(context, { courseId, cells: cells({ name, avoids }), status: 'waitlisted' } as never);
+      addPerson(context, { courseId, cells: cells({ name, avoids }), status: 'waitlisted' });
     const fits = await wait('Cy', '');
     const avoids = await wait('Di', 'egg');
     expect((await viewNotFetched(context, { sessionId })).kits).toEqual([]);
@@ -226,7 +225,7 @@ describe('a kit that nobody fetched', () => {
     const [kit] = (await viewNotFetched(context, { sessionId })).kits;
     expect(kit).toMatchObject({ name: 'Ada', takers: [{ name: 'Cy' }], fate: undefined });
     const decide = (fate: string, toId?: string, id = v7()) =>
-      decideKit(context, { sessionId, id, kitId: kit?.id ?? '', fate, ...(toId ? { toId } : {}) } as never);
+      decideKit(context, { sessionId, id, kitId: kit?.id ?? '', fate, ...(toId ? { toId } : {}) });
     await expect(decide('given away', avoids.id)).rejects.toThrow('can eat all of it');
     const id = v7();
     await decide('held', undefined, id);

@@ -24,7 +24,7 @@ describe('bringing in a roll', () => {
     const preview = await previewRollFile(context, { courseId, bytes });
     expect(preview.rows).toHaveLength(2);
     expect(await names(courseId)).toEqual([]);
-    expect(await saveRoll(context, { courseId, rows: preview.rows as never })).toEqual({
+    expect(await saveRoll(context, { courseId, rows: preview.rows })).toEqual({
       saved: 2,
       updated: 0,
       waiting: 0,
@@ -53,7 +53,7 @@ describe('bringing in a roll', () => {
       { line: 3, cells: cells({ name: 'Cleo', servings: '2' }) },
       { ...rows[2], leaveOut: true },
     ];
-    expect(await saveRoll(context, { courseId, rows: mended as never })).toEqual({ saved: 2, updated: 0, waiting: 0 });
+    expect(await saveRoll(context, { courseId, rows: mended })).toEqual({ saved: 2, updated: 0, waiting: 0 });
     expect(await names(courseId)).toEqual(['Ada Finch', 'Bram', 'Cleo']);
   });
 
@@ -78,12 +78,12 @@ describe('bringing in a roll', () => {
       cells: cells({ name: 'Ada Finch', household, contact }),
       ...(as ? { as } : {}),
     });
-    await saveRoll(context, { courseId, rows: [row('Finch', 'mum@homes.example')] } as never);
+    await saveRoll(context, { courseId, rows: [row('Finch', 'mum@homes.example')] });
     const other = row('Brook', 'dad@homes.example');
-    await expect(saveRoll(context, { courseId, rows: [other] } as never)).rejects.toMatchObject({
+    await expect(saveRoll(context, { courseId, rows: [other] })).rejects.toMatchObject({
       problems: [{ message: expect.stringContaining('is on the roll already') }],
     });
-    await saveRoll(context, { courseId, rows: [{ ...other, as: 'update' }] } as never);
+    await saveRoll(context, { courseId, rows: [{ ...other, as: 'update' }] });
     const [ada] = (await viewRoll(context, { courseId })).people;
     const { household } = await viewHousehold(context, { householdId: ada?.householdId ?? '' });
     expect(household).toMatchObject({ name: 'Finch', contact: 'mum@homes.example; dad@homes.example' });

@@ -1,12 +1,15 @@
 import { z } from 'zod';
+import { civilDate } from '@/contracts/plan';
 import { checkRoll } from '@/core/roll/check-roll';
 import { NOT_ASKED, readRollRow } from '@/core/roll/roll-row';
-import { modePlaces, placesOf, ROLL_STATUSES, type WaitlistRule } from '@/core/roll/waitlist';
+import { modePlaces, placesOf, ROLL_STATUSES, type RollStatus, type WaitlistRule } from '@/core/roll/waitlist';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
+import type { Db } from '@/store/store';
+import type { EnrolmentRow } from '@/store/tables/roll';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
-import { service } from '../gate/gate';
+import { type Context, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { queueMessage } from '../messages/messages';
 import { loadCourse } from '../plan/courses';
@@ -146,12 +149,18 @@ export const sayTheyWereAsked = service({
     }),
 });
 
+const statusChange = {
+  enrolmentId: z.uuid(),
+  version: z.coerce.number().int(),
+  /** Since when it holds; today where it is left out. A change that is taken back was never made. */
+  since: civilDate.nullable().optional(),
+};
+
 export const setStatus = service({
   title: 'Withdraw a person, enrol them, or put them on the waitlist',
   roles: ['coordinator'],
   input: z.object({
-    enrolmentId: z.uuid(),
-    version: z.coerce.number().int(),
+    ...statusChange,
     status: z.enum(ROLL_STATUSES),
     /** Told to the family with it: the offer of a place, as the coordinator has worded it. */
     message: z
@@ -161,30 +170,9 @@ export const setStatus = service({
       })
       .optional(),
   }),
-  run: (context, { enrolmentId, version, status, message }) =>
+  run: (context, { message, ...wanted }) =>
     context.store.transaction(async (db) => {
-      const before = await loadEnrolment(context, enrolmentId, db);
-      const course = await lockCourse(context, before.courseId, db);
-      const { capacity, title } = course;
-      if (status === 'enrolled' && before.status !== 'enrolled') {
-        const enrolled = (await rollNow(db, before.courseId)).filter((each) => each.status === 'enrolled');
-        const inGroup = enrolled.filter((each) => each.groupId === before.groupId).length;
-        const full = modePlaces(enrolled, course.modePlaces).find(
-          ({ mode, enrolled: taken, room }) => mode === before.mode && taken >= room,
-        );
-        if (full)
-          throw new ServiceError(
-            'invalid',
-            `${title} is full ${full.mode}: ${full.enrolled} of ${full.room} places are taken. Offer ${before.name} another mode, put them on the waitlist, or make more room in the course.`,
-          );
-        if (capacity !== null && inGroup >= capacity)
-          throw new ServiceError(
-            'invalid',
-            `${title} is full: ${inGroup} of ${capacity} places are taken. Put ${before.name} on the waitlist, or make more room in the course.`,
-          );
-      }
-      const values = { status, since: await todayOf(context, db) };
-      if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
+      const before = await changeStatus(context, db, wanted);
       if (message) {
         const household = await findOne(db, db.models.household, { id: before.householdId });
         if (!household?.contact)
@@ -198,10 +186,60 @@ export const setStatus = service({
           ...message,
         });
       }
-      await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
       await syncCallBacks(context, db, { courseId: before.courseId });
     }),
 });
+
+export const setStatuses = service({
+  title: 'Withdraw several people, or take a change of their status back',
+  roles: ['coordinator'],
+  input: z.object({
+    people: z.array(z.object(statusChange)).min(1, 'Select somebody.').max(2000),
+    status: z.enum(ROLL_STATUSES),
+  }),
+  run: (context, { people, status }) =>
+    context.store.transaction(async (db) => {
+      const courses = new Set<string>();
+      // In order of id: two who change the same people cannot hold each other up.
+      for (const person of [...people].sort((a, b) => (a.enrolmentId < b.enrolmentId ? -1 : 1)))
+        courses.add((await changeStatus(context, db, { ...person, status })).courseId);
+      for (const courseId of courses) await syncCallBacks(context, db, { courseId });
+    }),
+});
+
+type StatusChange = z.output<z.ZodObject<typeof statusChange>> & { readonly status: RollStatus };
+
+/** Gives somebody another status. @returns them as they were @throws ServiceError when the course is full, or they changed */
+async function changeStatus(
+  context: Context,
+  db: Db,
+  { enrolmentId, version, status, since }: StatusChange,
+): Promise<EnrolmentRow> {
+  const before = await loadEnrolment(context, enrolmentId, db);
+  const course = await lockCourse(context, before.courseId, db);
+  const { capacity, title } = course;
+  if (status === 'enrolled' && before.status !== 'enrolled') {
+    const enrolled = (await rollNow(db, before.courseId)).filter((each) => each.status === 'enrolled');
+    const inGroup = enrolled.filter((each) => each.groupId === before.groupId).length;
+    const full = modePlaces(enrolled, course.modePlaces).find(
+      ({ mode, enrolled: taken, room }) => mode === before.mode && taken >= room,
+    );
+    if (full)
+      throw new ServiceError(
+        'invalid',
+        `${title} is full ${full.mode}: ${full.enrolled} of ${full.room} places are taken. Offer ${before.name} another mode, put them on the waitlist, or make more room in the course.`,
+      );
+    if (capacity !== null && inGroup >= capacity)
+      throw new ServiceError(
+        'invalid',
+        `${title} is full: ${inGroup} of ${capacity} places are taken. Put ${before.name} on the waitlist, or make more room in the course.`,
+      );
+  }
+  const values = { status, since: since === undefined ? await todayOf(context, db) : since };
+  if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
+  await logChange(context, db, status, 'enrolment', enrolmentId, { name: before.name });
+  return before;
+}
 
 const refusedCells = (problems: readonly { column: string; message: string }[]) =>
   new ServiceError(

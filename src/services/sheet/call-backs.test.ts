@@ -101,7 +101,7 @@ describe('a kit is called back', () => {
     const { sessionId, recipeId, people, held } = await locked([{ name: 'Ada' }, { name: 'Bram' }]);
     const draft = await editRecipe(own.coordinator, { recipeId });
     const lines = draft.lines.filter(({ settled }) => settled.ingredient !== 'egg');
-    await saveEdited(own.coordinator, { ...draft, lines, recipeId, title: `Without egg ${v7()}` } as never);
+    await saveEdited(own.coordinator, { ...draft, lines, recipeId, title: `Without egg ${v7()}` });
     const needs = (avoids: string, at: number) =>
       editPerson(own.coordinator, { enrolmentId: people[0], version: at, cells: cells({ name: 'Ada', avoids }) });
     await needs('egg', 1);
@@ -133,7 +133,7 @@ describe('a kit is called back', () => {
         price: '',
         labelRead: true,
         allergens,
-      } as never);
+      });
     await add('With whey', ['SOY', 'MILK']);
     await forgetLabel(own.coordinator, { sessionId, ingredient: 'firm tofu' });
     expect(await held()).toEqual([]);
@@ -172,7 +172,7 @@ describe('a kit is called back', () => {
       startsAt: '16:00',
       place: 'Boatshed',
       instructorId: null,
-    } as never);
+    });
     await need(5, 'milk');
     expect(await held()).toEqual([1]);
   });
@@ -185,7 +185,7 @@ describe('a kit is called back', () => {
     await store.db.models.session.update({ cookBy: '2026-12-01' }, { where: { id: sessionId } });
     const later = { ...own.coordinator, clock: () => NOW.add({ hours: 24 * 9 }) };
     const joined = { name: 'Egon', avoids: 'milk', ...family };
-    await addPerson(later, { courseId, cells: cells(joined), status: 'enrolled' } as never);
+    await addPerson(later, { courseId, cells: cells(joined), status: 'enrolled' });
     await shareKit(later, { courseId, householdId: ada?.householdId ?? '', share: true });
     expect(await held()).toEqual([1]);
   });
@@ -209,7 +209,7 @@ describe('a session that was over', () => {
     await editPerson(later, { enrolmentId: people[0], version: 1, cells: cells({ name: 'Ada', avoids: 'milk' }) });
     expect(await held()).toEqual([]);
     const to = { date: '2026-12-01', startsAt: '16:00' };
-    await moveSession(later, { sessionId, version: 1, ...to } as never);
+    await moveSession(later, { sessionId, version: 1, ...to });
     expect(await held()).toEqual([1]);
   });
 });
@@ -246,7 +246,7 @@ describe('what is in a kit', () => {
       courseId,
       cells: cells({ name: 'Eve', avoids: 'fish' }),
       status: 'waitlisted',
-    } as never);
+    });
     await recordAttendance(own.coordinator, { sessionId, id: v7(), enrolmentId: people[0], state: 'not collected' });
     const { sheet } = await viewBench(own.crew, { sessionId });
     const given = { sessionId, id: v7(), kitId: sheet.kits[0]?.id, fate: 'given away', toId: eve.id };

@@ -27,7 +27,7 @@ const SOUP = [
 
 /** A take-home course of three sessions of one soup, with a jar of oil that does for one kit, and spoons. */
 async function course(people: readonly object[]) {
-  const first = await newSession(context, people as never, SOUP);
+  const first = await newSession(context, people, SOUP);
   const { courseId, recipeId } = first;
   const plan = { title: 'Soup', startsAt: '16:00', minutes: 60, place: 'Gate', mode: 'take-home' };
   await store.db.sequelize.query("UPDATE session SET mode = 'take-home' WHERE id = :id", {
@@ -46,7 +46,7 @@ async function course(people: readonly object[]) {
     ],
   };
   const { course: row } = await viewKitRules(context, { courseId });
-  await setKitRules(context, { courseId, version: row.version, rules } as never);
+  await setKitRules(context, { courseId, version: row.version, rules });
   const lock = async (at: number) => {
     const sessionId = sessions[at] ?? '';
     const { sheet } = await viewKitSheet(context, { sessionId });
@@ -73,7 +73,7 @@ describe('supplies of a course', () => {
     expect(await kitOf(1, 'Ada')).toEqual([`1 ${OIL}`]);
     await lock(0);
     expect(await kitOf(1, 'Ada')).toEqual([`1 ${OIL}`]);
-    const late = await addPerson(context, { courseId, cells: cells({ name: 'Late', servings: '4' }) } as never);
+    const late = await addPerson(context, { courseId, cells: cells({ name: 'Late', servings: '4' }) });
     expect(late.status).toBe('enrolled');
     expect(await kitOf(1, 'Late')).toEqual([`2 ${OIL}, catch-up`, '1 measuring spoons, catch-up']);
     // One query more than without supplies; the page adds one: who is signed in. Ten in all.
@@ -90,7 +90,7 @@ describe('supplies of a course', () => {
     expect(await kitOf(1, 'Ash')).toEqual([`1 ${OIL}`]);
     // The first kit cannot hold this oil: nothing of it is there to be drawn down, and the second is no catch-up.
     const label = { ingredient: 'olive oil', product: 'Blended oil', allergens: ['SESAME'] };
-    await recordLabel(context, { sessionId: sessions[0] ?? '', ...label } as never);
+    await recordLabel(context, { sessionId: sessions[0] ?? '', ...label });
     expect(await kitOf(1, 'Ash')).toEqual([`2 ${OIL}`]);
   });
 
@@ -102,7 +102,7 @@ describe('supplies of a course', () => {
         ingredient: 'olive oil',
         product: `Oil ${at}`,
         allergens,
-      } as never);
+      });
     await label(0, ['WHEAT', 'GLUTEN']);
     await lock(0);
     await label(1, []);
@@ -115,7 +115,7 @@ describe('supplies of a course', () => {
         enrolmentId,
         version: person?.version,
         cells: cells({ name, servings: name === 'Mia' ? '4' : '1', avoids }),
-      } as never);
+      });
     };
     const held = async (at: number) => {
       const { sheet, events } = await viewBench(context, { sessionId: sessions[at] ?? '' });
@@ -141,12 +141,12 @@ describe('supplies of a course', () => {
     const { courseId, sessions, lock } = await course([{ name: 'Abe', servings: '4' }]);
     await lock(0);
     const after = { ...context, clock: () => NOW.add({ hours: 24 * 10 }) };
-    await addPerson(after, { courseId, cells: cells({ name: 'Late', servings: '4' }) } as never);
+    await addPerson(after, { courseId, cells: cells({ name: 'Late', servings: '4' }) });
     const differences = async (at: number) =>
       (await viewKitSheet(context, { sessionId: sessions[at] ?? '' })).sheet.differences.map(({ names }) => names);
     expect(await differences(0)).toEqual([]);
     await lock(1);
-    await addPerson(after, { courseId, cells: cells({ name: 'Later', servings: '4' }) } as never);
+    await addPerson(after, { courseId, cells: cells({ name: 'Later', servings: '4' }) });
     expect(await differences(1)).toEqual([['Later']]);
   });
 
@@ -157,7 +157,7 @@ describe('supplies of a course', () => {
     const enrolmentId = sheet.locked?.kits[0]?.enrolmentId ?? '';
     expect(await kitOf(1, 'Bo')).toEqual([`1 ${OIL}`]);
     const mark = { sessionId: sessions[0] ?? '', enrolmentId };
-    await recordAttendance(context, { ...mark, id: context.ids(), state: 'not collected' } as never);
+    await recordAttendance(context, { ...mark, id: context.ids(), state: 'not collected' });
     expect(await kitOf(1, 'Bo')).toEqual([`2 ${OIL}, catch-up`, '1 measuring spoons, catch-up']);
   });
 
@@ -165,7 +165,7 @@ describe('supplies of a course', () => {
     const { courseId } = await course([{ name: 'Cy' }]);
     const { course: row } = await viewKitRules(context, { courseId });
     const save = (supply: object) =>
-      setKitRules(context, { courseId, version: row.version, rules: { supplies: [{ id: 'x', ...supply }] } } as never);
+      setKitRules(context, { courseId, version: row.version, rules: { supplies: [{ id: 'x', ...supply }] } });
     await expect(save({ kind: 'jar', name: 'moon dust', grams: '100' })).rejects.toMatchObject({
       problems: [{ where: 'moon dust', message: expect.stringContaining('reference table') }],
     });
@@ -175,9 +175,9 @@ describe('supplies of a course', () => {
     await expect(save({ kind: 'issue once', name: 'board', from: 4, until: 2 })).rejects.toMatchObject({
       problems: [{ where: 'rules.supplies[0].until', message: 'The last session that needs it is before the first.' }],
     });
-    await expect(
-      setKitRules(context, { courseId, version: row.version - 1, rules: {} } as never),
-    ).rejects.toMatchObject({ kind: 'stale' });
+    await expect(setKitRules(context, { courseId, version: row.version - 1, rules: {} })).rejects.toMatchObject({
+      kind: 'stale',
+    });
   });
 });
 
@@ -189,7 +189,7 @@ describe('what a family has at home', () => {
     const householdId = person?.householdId ?? '';
     const home = { staples: ['Olive oil'], box: [{ ingredient: 'onion', grams: '500' }], heat: [], language: 'Norn' };
     const { household } = await viewHousehold(context, { householdId });
-    await setHome(context, { householdId, version: household.version, home } as never);
+    await setHome(context, { householdId, version: household.version, home });
     const { sheet, figures } = await viewKitSheet(context, { sessionId: sessions[0] ?? '' });
     // Spoons go with this kit; a family that has none would be named with the next.
     expect(figures?.noSpoons).toEqual([]);
@@ -199,11 +199,11 @@ describe('what a family has at home', () => {
     ]);
     expect(sheet.differences).toHaveLength(1);
     await expect(
-      setHome(context, { householdId, version: household.version + 1, home: { staples: ['moon dust'] } } as never),
+      setHome(context, { householdId, version: household.version + 1, home: { staples: ['moon dust'] } }),
     ).rejects.toMatchObject({ problems: [{ where: 'moon dust' }] });
-    await expect(
-      setHome(context, { householdId, version: household.version, home: {} } as never),
-    ).rejects.toMatchObject({ kind: 'stale' });
+    await expect(setHome(context, { householdId, version: household.version, home: {} })).rejects.toMatchObject({
+      kind: 'stale',
+    });
   });
 });
 

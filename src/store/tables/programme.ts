@@ -1,8 +1,9 @@
 import type { Container } from '@/contracts/kits';
+import type { Manner } from '@/core/plan/manner';
 import type { OpenHours } from '@/core/plan/place';
 import type { ReserveCosts } from '@/core/roll/forecast';
 import type { ColumnWords } from '@/core/roll/roll-row';
-import { json, key, notes, plain, type RowOf, ref, table, whole } from './table';
+import { json, key, maybe, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const programme = table(
   'programme',
@@ -23,6 +24,8 @@ export const programme = table(
     columnWords: json<ColumnWords>(),
     /** The sizes that kits are packed in. */
     containers: json<readonly Container[]>(),
+    /** How it says dates and times; null: as is usual where its safety profile holds. */
+    manner: maybe(json<Manner>()),
     /** 1: its coordinators sign in with a code beside the password. */
     secondStep: whole(),
     version: whole(),

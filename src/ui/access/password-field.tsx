@@ -1,7 +1,7 @@
 'use client';
 
 import { type ComponentProps, useState } from 'react';
-import { Field } from '../field';
+import { Field } from '../form/field';
 
 /** Where a password is typed; what was typed can be shown. */
 export function PasswordField(input: Omit<ComponentProps<typeof Field>, 'type'>) {

@@ -1,17 +1,16 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 } from 'uuid';
 import type { SentTick } from '@/contracts/bench';
 import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progress';
+import { keptOnDevice } from '../offline/kept-on-device';
+import { type Answer, offlineQueue } from '../offline/queue';
 
 /** How soon a screen sends again what was not answered, and opens its stream again, in milliseconds. */
 const AGAIN = 1500;
 /** A stream beats every five seconds: one that was silent for this long is broken, even if nobody has said so. */
 const SILENT = 12_000;
-/** Ticks sent in one request. */
-const BATCH = 500;
-
 /** What stands in the way of saving, in words; empty when all is well. */
 export interface Trouble {
   readonly kind: 'waiting' | 'refused' | 'moved on';
@@ -42,106 +41,31 @@ export interface Ticks {
  */
 export function useTicks(sessionId: string, revision: number, initial: readonly PackEvent[]): Ticks {
   const [events, setEvents] = useState(initial);
-  const [own, setOwn] = useState<readonly OwnTick[]>([]);
   const [done, setDone] = useState<readonly (readonly SentTick[])[]>([]);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const [movedOn, setMovedOn] = useState<Trouble>();
   const [connection, setConnection] = useState<Connection>('connecting');
-  const store = `logistra.ticks.${sessionId}`;
-  /** Falls to 1 after a refusal, so that one bad tick does not take good ones with it. */
-  const batchSize = useRef(BATCH);
-  /** Nothing that was sent last was answered: the stream may not have noticed yet. */
-  const isCut = useRef(false);
-  /** One request at a time, so that ticks arrive in the order they were made. */
-  const isSending = useRef(false);
-  /** What is true now, whatever has been drawn yet: written here first, then handed to React. */
-  const latest = useRef({ events: initial, own: [] as readonly OwnTick[] });
-
-  const keep = useCallback(
-    (next: readonly OwnTick[]) => {
-      latest.current.own = next;
-      setOwn(next);
-      localStorage.setItem(store, JSON.stringify(next.filter(({ saved }) => !saved).map(({ tick }) => tick)));
-    },
-    [store],
-  );
-
-  useEffect(() => {
-    const kept: SentTick[] = JSON.parse(localStorage.getItem(store) ?? '[]');
-    if (kept.length > 0) keep(kept.map((tick) => ({ tick, saved: false })));
-  }, [store, keep]);
-
-  /** Sends one batch of what is not saved yet. @returns whether there may be more to send */
-  const sendBatch = useCallback(async (): Promise<boolean> => {
-    const unsaved = latest.current.own.filter(({ saved }) => !saved);
-    const batch = unsaved.slice(0, batchSize.current).map(({ tick }) => tick);
-    if (batch.length === 0) {
-      batchSize.current = BATCH;
-      return false;
-    }
-    const response = await fetch(`/api/bench/${sessionId}/ticks`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ ticks: batch }),
-      // A connection that hangs must not hold up the others.
-      signal: AbortSignal.timeout(8000),
-    }).catch(() => null);
-    if (!response || response.status >= 500 || response.status === 401) {
-      if (!response) {
-        isCut.current = true;
-        setConnection('offline');
-      }
-      setTrouble({ kind: 'waiting', message: response?.status === 401 ? SIGNED_OUT : NO_ANSWER });
-      return false;
-    }
-    if (isCut.current) {
-      isCut.current = false;
-      setConnection('live');
-    }
-    if (!response.ok && batch.length > 1) {
-      batchSize.current = 1;
-      return true;
-    }
-    const sent = new Set(batch.map((tick) => tick.id));
-    if (response.ok) {
-      setTrouble((now) => (now?.kind === 'waiting' ? null : now));
-      // A saved tick stays drawn from here until it is read back: it must not flicker out in between.
-      keep(latest.current.own.map((entry) => (sent.has(entry.tick.id) ? { ...entry, saved: true } : entry)));
-    } else {
-      const body = await response.json().catch(() => null);
-      setTrouble({ kind: 'refused', message: body?.title ?? 'These ticks were refused.' });
-      keep(latest.current.own.filter((entry) => !sent.has(entry.tick.id)));
-    }
-    return true;
-  }, [sessionId, keep]);
-
-  const send = useCallback(async (): Promise<void> => {
-    if (isSending.current) return;
-    isSending.current = true;
-    try {
-      for (let more = true; more; ) more = await sendBatch();
-    } finally {
-      isSending.current = false;
-    }
-  }, [sendBatch]);
+  const [queue] = useState(() => offlineQueue(keptOnDevice<SentTick>(`ticks ${sessionId}`), sendTicks(sessionId)));
+  const { waiting, saved, trouble, isCut } = useSyncExternalStore(queue.subscribe, queue.state, queue.state);
+  /** What is true now, whatever has been drawn yet. */
+  const latest = useRef(initial);
 
   const take = useCallback(
     (news: { revision: number; events: readonly PackEvent[] }) => {
-      const last = latest.current.events.at(-1)?.seq ?? 0;
+      const last = latest.current.at(-1)?.seq ?? 0;
       const fresh = news.events.filter((event) => event.seq > last);
       if (fresh.length > 0) {
-        const back = new Set(fresh.map((event) => event.id));
-        latest.current.events = [...latest.current.events, ...fresh];
-        setEvents(latest.current.events);
-        keep(latest.current.own.filter(({ tick }) => !back.has(tick.id)));
+        latest.current = [...latest.current, ...fresh];
+        setEvents(latest.current);
+        queue.readBack(new Set(fresh.map((event) => event.id)));
       }
       if (news.revision !== revision) {
-        setTrouble({
+        setMovedOn({
           kind: 'moved on',
           message: `Revision ${news.revision} of the kit sheet is locked. Open it before you go on.`,
         });
       }
     },
-    [revision, keep],
+    [revision, queue],
   );
 
   // What others do arrives over a stream that the browser opens again by itself, from the last event it had.
@@ -150,14 +74,14 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     let timer: ReturnType<typeof setTimeout>;
     let heard = Date.now();
     const open = () => {
-      stream = new EventSource(`/api/bench/${sessionId}/stream?since=${latest.current.events.at(-1)?.seq ?? 0}`);
+      stream = new EventSource(`/api/bench/${sessionId}/stream?since=${latest.current.at(-1)?.seq ?? 0}`);
       const hear = () => {
         heard = Date.now();
-        if (!isCut.current) setConnection('live');
+        if (!queue.state().isCut) setConnection('live');
       };
       stream.onopen = () => {
         hear();
-        void send();
+        void queue.send();
       };
       stream.addEventListener('beat', hear);
       stream.onmessage = (message) => {
@@ -191,28 +115,28 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
       window.removeEventListener('online', reopen);
       stream.close();
     };
-  }, [sessionId, take, send]);
+  }, [sessionId, take, queue]);
 
   // What was not answered is sent again until it is.
   useEffect(() => {
-    const timer = setInterval(() => void send(), AGAIN);
+    const timer = setInterval(() => void queue.send(), AGAIN);
     return () => clearInterval(timer);
-  }, [send]);
+  }, [queue]);
 
   const add = useCallback(
     (changes: readonly Omit<SentTick, 'id'>[]): readonly SentTick[] => {
       const fresh = changes.map((change) => ({ ...change, id: v7() }));
-      keep([...latest.current.own, ...fresh.map((tick) => ({ tick, saved: false }))]);
-      void send();
+      queue.add(fresh);
       return fresh;
     },
-    [keep, send],
+    [queue],
   );
 
   const packed = useMemo(() => {
     const last = events.at(-1)?.seq ?? 0;
-    return packedNow([...events, ...own.map(({ tick }, index) => ({ ...tick, seq: last + 1 + index }))]);
-  }, [events, own]);
+    const own = [...saved, ...waiting];
+    return packedNow([...events, ...own.map((tick, index) => ({ ...tick, seq: last + 1 + index }))]);
+  }, [events, saved, waiting]);
 
   const calledBack = useMemo(() => calledBackNow(events), [events]);
 
@@ -220,9 +144,9 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   return {
     packed,
     calledBack,
-    connection,
-    waiting: own.filter(({ saved }) => !saved).length,
-    trouble,
+    connection: isCut ? 'offline' : connection,
+    waiting: waiting.length,
+    trouble: movedOn ?? trouble ?? null,
     tick: (changes) => {
       const fresh = add(changes);
       setDone((before) => [...before.slice(-49), fresh]);
@@ -242,11 +166,24 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   };
 }
 
-/** A tick made on this screen; saved once the server has confirmed it. */
-interface OwnTick {
-  readonly tick: SentTick;
-  readonly saved: boolean;
-}
+/** Sends ticks to the bench of a session. */
+const sendTicks =
+  (sessionId: string) =>
+  async (ticks: readonly SentTick[]): Promise<Answer> => {
+    const response = await fetch(`/api/bench/${sessionId}/ticks`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ ticks }),
+      // A connection that hangs must not hold up the others.
+      signal: AbortSignal.timeout(8000),
+    }).catch(() => null);
+    if (!response) return { kind: 'unanswered', message: NO_ANSWER, isCut: true };
+    if (response.status === 401) return { kind: 'unanswered', message: SIGNED_OUT, isCut: false };
+    if (response.status >= 500) return { kind: 'unanswered', message: NO_ANSWER, isCut: false };
+    if (response.ok) return { kind: 'saved' };
+    const body = await response.json().catch(() => null);
+    return { kind: 'refused', message: body?.title ?? 'These ticks were refused.' };
+  };
 
 const SIGNED_OUT = 'You are signed out. Sign in again on this device: the ticks are kept here.';
 const NO_ANSWER = 'The server does not answer. Go on packing: the ticks are kept here and sent again.';

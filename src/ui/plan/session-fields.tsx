@@ -1,5 +1,6 @@
 import { MODES } from '@/core/plan/mode';
-import { Choice, Field } from '../field';
+import { DateField, TimeField } from '../form/dates';
+import { Choice, Field } from '../form/field';
 
 /** The fields of a session, for adding one and for changing one. */
 export function SessionFields({
@@ -24,8 +25,8 @@ export function SessionFields({
     <>
       <Field label="Title" name="title" required maxLength={120} defaultValue={session?.title} />
       <div className="grid grid-cols-2 gap-3">
-        <Field label="Date" name="date" type="date" required defaultValue={session?.date} width="col-span-2" />
-        <Field label="Starts" name="startsAt" type="time" required defaultValue={session?.startsAt ?? '16:00'} />
+        <DateField label="Date" name="date" required defaultValue={session?.date} width="col-span-2" />
+        <TimeField label="Starts" name="startsAt" required defaultValue={session?.startsAt ?? '16:00'} />
         <Field
           label="Minutes"
           name="minutes"
@@ -56,10 +57,9 @@ export function SessionFields({
             </option>
           ))}
         </Choice>
-        <Field
+        <DateField
           label="Families cook by"
           name="cookBy"
-          type="date"
           defaultValue={session?.cookBy ?? ''}
           hint="When the kit follows the lesson"
         />

@@ -1,6 +1,6 @@
 import { AISLES, MEASURES, PERISHABLES, STORAGES } from '@/core/reference/food-words';
 import { AVOIDANCES } from '@/core/safety/avoidances';
-import { Choice, Field } from '../field';
+import { Choice, Field } from '../form/field';
 
 /** The fields of a food that is not in the reference table yet. */
 export function FoodFields({ name }: { name?: string }) {

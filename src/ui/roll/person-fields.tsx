@@ -1,5 +1,5 @@
 import { MODES } from '@/core/plan/mode';
-import { Choice, Field } from '../field';
+import { Choice, Field } from '../form/field';
 
 interface Person {
   readonly name: string;
@@ -17,7 +17,7 @@ interface Group {
 }
 
 /** How a family is reached. */
-interface Reach {
+export interface Reach {
   readonly contact: string;
   readonly address: string;
 }

@@ -2,8 +2,9 @@ import Link from 'next/link';
 import { visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
 import { askForPassword } from '@/services/access/links';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'A new password' };
 

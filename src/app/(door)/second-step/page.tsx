@@ -4,8 +4,9 @@ import { call, requireSignIn } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { beginSecondStep, turnOnSecondStep, viewSecondStep } from '@/services/access/second-step';
 import { ServiceError } from '@/services/errors';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'A code beside the password' };
 

@@ -4,8 +4,9 @@ import { keepSignIn, visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
 import { signIn } from '@/services/access/sign-in';
 import { PasswordField } from '@/ui/access/password-field';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'Sign in' };
 

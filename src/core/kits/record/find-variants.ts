@@ -1,4 +1,4 @@
-import { nameKey } from '../../roll/roll-row';
+import { nameKey } from '../../roll/name-key';
 import type { SheetVariant } from './sheet-content';
 
 /**

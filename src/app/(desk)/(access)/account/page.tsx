@@ -4,9 +4,10 @@ import { attempt, fields } from '@/app/form';
 import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
 import { renewRecoveryCodes, turnOffSecondStep, viewSecondStep } from '@/services/access/second-step';
 import { NewPassword } from '@/ui/access/new-password';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember, signedIn } from '../../../access';
 

@@ -1,4 +1,4 @@
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf } from '@/app/form';
 import { listSecurityEvents } from '@/services/access/doors';
 import {
   changeRole,
@@ -11,9 +11,10 @@ import {
 } from '@/services/access/members';
 import { requireSecondStep } from '@/services/access/second-step';
 import { ROLES } from '@/services/gate/gate';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment, sayShortDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../../access';
 
@@ -22,8 +23,9 @@ export const metadata = { title: 'People' };
 async function invite(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(inviteMember, async () => {
-    await call(inviteMember, fields(data) as never);
-    return `An invitation goes to ${fields(data).email}. It works for 7 days.`;
+    const sent = formOf(inviteMember, data);
+    await call(inviteMember, sent);
+    return `An invitation goes to ${sent.email}. It works for 7 days.`;
   });
 }
 
@@ -35,7 +37,7 @@ async function setRole(
 ): Promise<FormState> {
   'use server';
   return attempt(changeRole, async () => {
-    await call(changeRole, { memberId, version, role: fields(data).role } as never);
+    await call(changeRole, { memberId, version, role: fields(data).role ?? '' });
     return 'Saved.';
   });
 }
@@ -59,7 +61,7 @@ async function takeBack(linkId: string): Promise<FormState> {
 async function newToken(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(makeToken, async () => {
-    const { token } = await call(makeToken, fields(data) as never);
+    const { token } = await call(makeToken, formOf(makeToken, data));
     return { message: 'Keep it now, it is not shown again:', copy: token };
   });
 }

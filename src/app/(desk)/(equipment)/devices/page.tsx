@@ -1,9 +1,10 @@
 import { attempt, fields } from '@/app/form';
 import { listPrintOuts, playInstrument, readInstruments } from '@/services/equipment/equipment';
 import { listMessages } from '@/services/messages/messages';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../../access';
 
@@ -12,7 +13,7 @@ export const metadata = { title: 'Devices' };
 async function play(device: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(playInstrument, async () => {
-    await call(playInstrument, { device, reading: fields(data).reading ?? '' } as never);
+    await call(playInstrument, { device, reading: fields(data).reading ?? '' });
     return 'Set.';
   });
 }

@@ -3,8 +3,9 @@ import { attempt, fields } from '@/app/form';
 import { listCourses, listTeachers } from '@/services/plan/courses';
 import { listFeeds, makeFeed, revokeFeed } from '@/services/plan/feeds';
 import { listPlaces } from '@/services/plan/places';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call } from '../../../access';
 
@@ -14,8 +15,8 @@ async function make(_state: FormState | null, data: FormData): Promise<FormState
   'use server';
   return attempt(makeFeed, async () => {
     const { what = '', jobs } = fields(data);
-    const [scope, scopeId = ''] = what.split(' ');
-    const { token } = await call(makeFeed, { scope, scopeId, withJobs: jobs === 'on' } as never);
+    const [scope = '', scopeId = ''] = what.split(' ');
+    const { token } = await call(makeFeed, { scope, scopeId, withJobs: jobs === 'on' });
     const address = process.env.PUBLIC_ADDRESS ?? '';
     return { message: 'Copy the address now, it is not shown again:', copy: `${address}/feeds/${token}.ics` };
   });

@@ -2,10 +2,11 @@
 
 import { attempt } from '@/app/form';
 import { ServiceError } from '@/services/errors';
+import type { InputOf } from '@/services/gate/gate';
 import { cancelSession, previewCancel } from '@/services/plan/cancel';
 import { undoChange } from '@/services/plan/changes';
 import { checkSession, moveSession, previewChange } from '@/services/plan/sessions';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../access';
 
 export type MovePreview = Awaited<ReturnType<typeof previewChange>>;
@@ -27,18 +28,20 @@ export const previewMove = async (input: {
   date: string;
   startsAt: string;
   place?: string;
-}) => look(() => call(previewChange, input as never));
+}) => look(() => call(previewChange, input));
 
 export type CancelPreview = Awaited<ReturnType<typeof previewCancel>>;
 
 /** What hangs on a session, before it is cancelled. */
 export const lookAtCancelling = async (input: { sessionId: string; groupId?: string }) =>
-  look(() => call(previewCancel, input as never));
+  look(() => call(previewCancel, input));
 
 /** What stands against a session in a form; null while the form cannot be read. */
-export async function check(values: Record<string, string>): Promise<{ conflicts: string[]; fixes: string[] } | null> {
+export async function check(
+  values: InputOf<typeof checkSession>,
+): Promise<{ conflicts: string[]; fixes: string[] } | null> {
   try {
-    return await call(checkSession, values as never);
+    return await call(checkSession, values);
   } catch (error) {
     if (error instanceof ServiceError) return null;
     throw error;
@@ -54,7 +57,7 @@ export async function move(input: {
   place?: string;
 }): Promise<FormState> {
   return attempt(moveSession, async () => {
-    await call(moveSession, input as never);
+    await call(moveSession, input);
     return 'Moved. What hangs on it is counted back anew.';
   });
 }
@@ -68,7 +71,7 @@ export async function cancel(input: {
   because?: string;
 }): Promise<FormState> {
   return attempt(cancelSession, async () => {
-    await call(cancelSession, input as never);
+    await call(cancelSession, input);
     return input.cancelled ? 'Cancelled. Calendars that follow the plan hear of it.' : 'It is held after all.';
   });
 }

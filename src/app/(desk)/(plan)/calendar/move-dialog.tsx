@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
-import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayMoment, sayShortDate } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { FormMessage } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { type MovePreview, move, previewMove } from './actions';
 
 /** A session that is about to be moved, and where it would go. */

@@ -4,6 +4,8 @@ import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { check } from './actions';
 
+type SessionValues = Omit<Parameters<typeof check>[0], 'courseId' | 'sessionId'>;
+
 /** Says what stands against the session in the form around it, as one types. */
 export function PlanCheck({ courseId, sessionId }: { courseId: string; sessionId?: string }) {
   const place = useRef<HTMLDivElement>(null);
@@ -17,7 +19,7 @@ export function PlanCheck({ courseId, sessionId }: { courseId: string; sessionId
       clearTimeout(timer);
       timer = setTimeout(async () => {
         const own = ++asked;
-        const values = Object.fromEntries(new FormData(form)) as Record<string, string>;
+        const values = Object.fromEntries(new FormData(form)) as SessionValues;
         if (!values.date || !values.startsAt || !values.place) return setFound(null);
         const next = await check({ ...values, courseId, ...(sessionId ? { sessionId } : {}) }).catch(() => null);
         if (own === asked) setFound(next);

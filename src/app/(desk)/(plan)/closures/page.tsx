@@ -1,10 +1,12 @@
 import Link from 'next/link';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf } from '@/app/form';
 import { addClosure, bringPublicHolidays, listClosures, removeCalendar, removeClosure } from '@/services/plan/closures';
 import { listPlaces } from '@/services/plan/places';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayLongDate, sayShortDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { DateField, TimeField } from '@/ui/form/dates';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
 import { call } from '../../../access';
 
@@ -15,7 +17,7 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
   return attempt(addClosure, async () => {
     const { title = '', from = '', to = '', fromTime, toTime, placeId = '' } = fields(data);
     const hours = fromTime || toTime ? { hours: { from: fromTime ?? '', to: toTime ?? '' } } : {};
-    await call(addClosure, { title, from, to: to || from, ...hours, placeId } as never);
+    await call(addClosure, { title, from, to: to || from, ...hours, placeId });
     return 'Added. Sessions that fall on it are shown in the calendar.';
   });
 }
@@ -23,7 +25,7 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
 async function bring(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(bringPublicHolidays, async () => {
-    const { closures } = await call(bringPublicHolidays, fields(data) as never);
+    const { closures } = await call(bringPublicHolidays, formOf(bringPublicHolidays, data));
     return `${closures} public holidays are brought in. Check them against your official list.`;
   });
 }
@@ -118,10 +120,10 @@ export default async function Closures() {
             <ActionForm action={add} label="Add a closure" clear className="flex flex-col gap-3">
               <Field label="What it is" name="title" required maxLength={190} hint="For example: floor repair" />
               <div className="grid grid-cols-2 gap-2">
-                <Field label="First day" name="from" type="date" required />
-                <Field label="Last day" name="to" type="date" hint="Empty: one day" />
-                <Field label="From" name="fromTime" type="time" hint="Empty: all day" />
-                <Field label="Until" name="toTime" type="time" />
+                <DateField label="First day" name="from" required />
+                <DateField label="Last day" name="to" hint="Empty: one day" />
+                <TimeField label="From" name="fromTime" hint="Empty: all day" />
+                <TimeField label="Until" name="toTime" />
               </div>
               <Choice label="Closed is" name="placeId" defaultValue="">
                 <option value="">everything</option>

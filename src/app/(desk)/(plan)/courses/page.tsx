@@ -1,9 +1,10 @@
 import Link from 'next/link';
 import { attempt, fields } from '@/app/form';
 import { addCourse, listCourses } from '@/services/plan/courses';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call } from '../../../access';
 

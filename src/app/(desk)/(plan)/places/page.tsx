@@ -1,27 +1,44 @@
 import Link from 'next/link';
-import { attempt, fields } from '@/app/form';
+import { attempt, formOf, given, ticked } from '@/app/form';
 import { EQUIPMENT_KINDS, sayEquipment, sayHours } from '@/core/plan/place';
-import { addPlace, editPlace, listPlaces, removePlace, setTravel } from '@/services/plan/places';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { addPlace, editPlace, type KnownPlace, listPlaces, removePlace, setTravel } from '@/services/plan/places';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
+import { hoursSent } from '@/ui/plan/hours-fields';
 import { call } from '../../../access';
-import { PlaceFields, placeOf } from './place-fields';
+import { IS_OUTDOOR, PlaceFields } from './place-fields';
+import { Ways } from './ways';
 
 export const metadata = { title: 'Places' };
 
-async function save(
-  placeId: string | null,
-  version: number,
-  _state: FormState | null,
-  data: FormData,
-): Promise<FormState> {
+async function save(was: KnownPlace | null, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(addPlace, async () => {
-    const place = placeOf(fields(data));
-    if (placeId === null) await call(addPlace, place as never);
-    else await call(editPlace, { placeId, version, ...place } as never);
-    return placeId === null ? `${place.name} is added. Sessions that name it are held in it.` : 'Saved.';
+    const sent = formOf(addPlace, data);
+    const place = {
+      ...sent,
+      hours: hoursSent(sent.hours),
+      equipment: given(sent.equipment),
+      shared: ticked(data, 'shared'),
+      outdoor: ticked(data, IS_OUTDOOR) ? sent.outdoor : null,
+    };
+    if (was === null) {
+      await call(addPlace, place);
+      return `${place.name} is added. Sessions that name it are held in it.`;
+    }
+    await call(editPlace, { ...place, placeId: was.id, version: was.version });
+    return { message: `${place.name} is saved.`, undo: putBack.bind(null, was) };
+  });
+}
+
+/** A place is as it was before it was saved; refused when somebody changed it since. */
+async function putBack({ id, version, ...was }: KnownPlace): Promise<FormState> {
+  'use server';
+  return attempt(editPlace, async () => {
+    await call(editPlace, { ...was, placeId: id, version: version + 1 });
+    return `${was.name} is as before.`;
   });
 }
 
@@ -36,7 +53,7 @@ async function takeAway(placeId: string, _state: FormState | null): Promise<Form
 async function way(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setTravel, async () => {
-    await call(setTravel, fields(data) as never);
+    await call(setTravel, formOf(setTravel, data));
     return 'Saved. Instructors get that much time between two classes.';
   });
 }
@@ -91,11 +108,11 @@ export default async function Places() {
                 <summary className="cursor-pointer font-semibold">Change or take away</summary>
                 <ActionForm
                   version={place.version}
-                  action={save.bind(null, place.id, place.version)}
+                  action={save.bind(null, place)}
                   label={`Change ${place.name}`}
                   className="mt-3 flex flex-col gap-3"
                 >
-                  <PlaceFields place={place} roofs={roofs.filter(({ id }) => id !== place.id)} />
+                  <PlaceFields of={place} roofs={roofs.filter(({ id }) => id !== place.id)} />
                   <button type="submit" className="btn btn-primary w-fit">
                     Save
                   </button>
@@ -113,14 +130,17 @@ export default async function Places() {
               <h2 id="ways" className="mb-2 text-xl font-bold">
                 Ways between them
               </h2>
-              <ul className="mb-3 text-sm">
-                {travel.map(({ fromId, toId, minutes }) => (
-                  <li key={fromId + toId}>
-                    {nameOf(fromId)} and {nameOf(toId)}: {minutes} minutes
-                  </li>
-                ))}
-                {travel.length === 0 && <li>Nobody has said how long the ways take.</li>}
-              </ul>
+              {travel.length === 0 ? (
+                <p className="mb-3 text-sm">Nobody has said how long the ways take.</p>
+              ) : (
+                <Ways
+                  ways={travel.map(({ fromId, toId, minutes }) => ({
+                    from: nameOf(fromId),
+                    to: nameOf(toId),
+                    minutes,
+                  }))}
+                />
+              )}
               <ActionForm action={way} label="A way" className="flex flex-wrap items-end gap-3">
                 {(['fromId', 'toId'] as const).map((name, index) => (
                   <Choice
@@ -148,7 +168,7 @@ export default async function Places() {
           <h2 id="new-place" className="mb-3 text-xl font-bold">
             Add a place
           </h2>
-          <ActionForm action={save.bind(null, null, 0)} label="Add a place" clear className="flex flex-col gap-3">
+          <ActionForm action={save.bind(null, null)} label="Add a place" clear className="flex flex-col gap-3">
             <PlaceFields roofs={roofs} />
             <button type="submit" className="btn btn-primary w-fit">
               Add place

@@ -1,44 +1,91 @@
 import Link from 'next/link';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf } from '@/app/form';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
+import { mannerOf } from '@/core/plan/manner';
 import { avoidanceLabel } from '@/core/safety/avoidances';
+import type { InputOf } from '@/services/gate/gate';
 import { setContainers } from '@/services/kits/rules';
-import { editProgramme, forgetMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { editProgramme, forgetMeaning, giveMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field, TextArea } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
+import { namesOf } from '@/ui/form/names';
 import { PageTitle } from '@/ui/page';
-import { HoursFields, hoursOf } from '@/ui/plan/hours-fields';
+import { HoursFields, hoursSent } from '@/ui/plan/hours-fields';
 import { amountLines } from '@/ui/recipes/amount-lines';
 import { call, requireMember } from '../../../access';
+import { Meanings } from './meanings';
 
 export const metadata = { title: 'Programme' };
 
-async function edit(_state: FormState | null, data: FormData): Promise<FormState> {
+const settings = namesOf<InputOf<typeof editProgramme>>();
+const hoursName = namesOf<InputOf<typeof setWorkHours>>();
+
+async function giveAgain(wish: string, codes: readonly string[]): Promise<FormState> {
+  'use server';
+  return attempt(giveMeaning, async () => {
+    await call(giveMeaning, { wish, codes, foods: [], nothing: codes.length === 0, isFirst: true });
+    return `“${wish}” means what it meant before.`;
+  });
+}
+
+type Settings = InputOf<typeof editProgramme>;
+
+async function edit(was: Settings, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(editProgramme, async () => {
-    await call(editProgramme, fields(data) as never);
-    return 'Saved. Sheets that are not locked follow at once.';
+    await call(editProgramme, { ...formOf(editProgramme, data), version: was.version });
+    return { message: 'Saved. Sheets that are not locked follow at once.', undo: putBack.bind(null, was) };
   });
 }
 
-async function work(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+/** Puts the settings back as they were before they were saved. */
+async function putBack(was: Settings): Promise<FormState> {
+  'use server';
+  return attempt(editProgramme, async () => {
+    await call(editProgramme, { ...was, version: Number(was.version) + 1 });
+    return 'The settings are as before.';
+  });
+}
+
+type WorkHours = InputOf<typeof setWorkHours>;
+
+async function work(was: WorkHours, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setWorkHours, async () => {
-    const sent = fields(data);
-    await call(setWorkHours, { version, shop: hoursOf(sent, 'shop-'), crew: hoursOf(sent, 'crew-') } as never);
-    return 'Saved. Every countdown follows at once.';
+    const { shop, crew } = formOf(setWorkHours, data);
+    await call(setWorkHours, { version: was.version, shop: hoursSent(shop), crew: hoursSent(crew) });
+    return { message: 'Saved. Every countdown follows at once.', undo: putHoursBack.bind(null, was) };
   });
 }
 
-async function pack(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+async function putHoursBack(was: WorkHours): Promise<FormState> {
+  'use server';
+  return attempt(setWorkHours, async () => {
+    await call(setWorkHours, { ...was, version: Number(was.version) + 1 });
+    return 'The hours are as before.';
+  });
+}
+
+type Containers = InputOf<typeof setContainers>;
+
+async function pack(was: Containers, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setContainers, async () => {
     const containers = amountLines(fields(data).containers ?? '', ['ml', 'l']);
     await call(setContainers, {
-      version,
+      version: was.version,
       containers: containers.map(({ name, amount }) => ({ name, ml: amount })),
-    } as never);
-    return 'Saved. Kit sheets count them at once.';
+    });
+    return { message: 'Saved. Kit sheets count them at once.', undo: putContainersBack.bind(null, was) };
+  });
+}
+
+async function putContainersBack(was: Containers): Promise<FormState> {
+  'use server';
+  return attempt(setContainers, async () => {
+    await call(setContainers, { ...was, version: Number(was.version) + 1 });
+    return 'The containers are as before.';
   });
 }
 
@@ -46,15 +93,18 @@ async function forget(wish: string, shown: readonly string[]): Promise<FormState
   'use server';
   return attempt(forgetMeaning, async () => {
     await call(forgetMeaning, { wish, shown: [...shown] });
-    return undefined;
+    return { message: `“${wish}” has no meaning any more.`, undo: giveAgain.bind(null, wish, shown) };
   });
 }
 
 export default async function ProgrammePage() {
   const meanings = await call(listMeanings, {});
   const { programme } = await requireMember();
+  const manner = mannerOf(programme);
   const sizes = programme.containers;
-  const hours = programme.workHours;
+  const hours = { ...USUAL_HOURS, ...programme.workHours };
+  const { version, name, measureSystem, safetyProfile, timeZone, retentionMonths } = programme;
+  const was = { version, name, measureSystem, safetyProfile, timeZone, retentionMonths };
   return (
     <>
       <PageTitle title="Programme">
@@ -79,12 +129,16 @@ export default async function ProgrammePage() {
           <h2 id="settings" className="mb-3 text-xl font-bold">
             Settings
           </h2>
-          <ActionForm version={programme.version} action={edit} label="Settings" className="flex flex-col gap-3">
-            <input type="hidden" name="version" value={programme.version} />
-            <Field label="Name" name="name" required maxLength={120} defaultValue={programme.name} />
+          <ActionForm
+            version={programme.version}
+            action={edit.bind(null, { ...was, manner })}
+            label="Settings"
+            className="flex flex-col gap-3"
+          >
+            <Field label="Name" name={settings('name')} required maxLength={120} defaultValue={programme.name} />
             <Choice
               label="Measures"
-              name="measureSystem"
+              name={settings('measureSystem')}
               defaultValue={programme.measureSystem}
               hint="How amounts are measured and said. Sheets already locked stay as they are."
             >
@@ -93,23 +147,37 @@ export default async function ProgrammePage() {
             </Choice>
             <Choice
               label="Safety profile"
-              name="safetyProfile"
+              name={settings('safetyProfile')}
               defaultValue={programme.safetyProfile}
               hint="Typical figures for temperatures and dates; your local code decides."
             >
               <option value="us">United States</option>
               <option value="uk">United Kingdom</option>
             </Choice>
+            <div className="grid grid-cols-3 gap-2">
+              <Choice label="Dates" name={settings('manner.dateOrder')} defaultValue={manner.dateOrder}>
+                <option value="day first">5 Nov 2026</option>
+                <option value="month first">Nov 5, 2026</option>
+              </Choice>
+              <Choice label="Clock" name={settings('manner.clock')} defaultValue={manner.clock}>
+                <option value={24}>16:30</option>
+                <option value={12}>4:30 pm</option>
+              </Choice>
+              <Choice label="Week begins" name={settings('manner.firstWeekday')} defaultValue={manner.firstWeekday}>
+                <option value={1}>Monday</option>
+                <option value={7}>Sunday</option>
+              </Choice>
+            </div>
             <Field
               label="Time zone"
-              name="timeZone"
+              name={settings('timeZone')}
               required
               defaultValue={programme.timeZone}
               hint="For example Europe/London or America/Chicago"
             />
             <Field
               label="Months that families’ data is kept"
-              name="retentionMonths"
+              name={settings('retentionMonths')}
               inputMode="numeric"
               required
               defaultValue={programme.retentionMonths}
@@ -125,22 +193,7 @@ export default async function ProgrammePage() {
             What families’ words mean here
           </h2>
           {meanings.length === 0 && <p>Every word on your rolls was known, or waits on a roll for its meaning.</p>}
-          <ul className="divide-y divide-base-300">
-            {meanings.map(({ wish, codes, giverName }) => (
-              <li key={wish} className="flex items-center justify-between gap-3 py-2">
-                <span>
-                  <b>“{wish}”</b>{' '}
-                  {codes.length > 0 ? `avoids ${codes.map(avoidanceLabel).join(', ')}` : 'says nothing to avoid'}
-                  {giverName && <span className="text-sm text-base-content/80"> (said by {giverName})</span>}
-                </span>
-                <ActionForm action={forget.bind(null, wish, codes)} label={`Take back the meaning of ${wish}`}>
-                  <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>
-                    Take back
-                  </button>
-                </ActionForm>
-              </li>
-            ))}
-          </ul>
+          {meanings.length > 0 && <Meanings meanings={meanings.map(lineOf)} forget={forget} />}
         </section>
         <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="containers">
           <h2 id="containers" className="mb-1 text-xl font-bold">
@@ -152,21 +205,19 @@ export default async function ProgrammePage() {
           </p>
           <ActionForm
             version={programme.version}
-            action={pack.bind(null, programme.version)}
+            action={pack.bind(null, { version, containers: sizes })}
             label="Containers"
             className="flex flex-col gap-3"
           >
-            <label className="flex max-w-md flex-col gap-1">
-              <span className="text-sm font-semibold">A container a line with its millilitres</span>
-              <textarea
-                name="containers"
-                rows={5}
-                maxLength={2000}
-                className="textarea w-full"
-                defaultValue={sizes.map(({ name, ml }) => `${name}, ${ml} ml`).join('\n')}
-              />
-              <span className="text-xs text-base-content/75">For example “lidded pot, 60 ml” or “zip bag, 1 l”</span>
-            </label>
+            <TextArea
+              label="A container a line with its millilitres"
+              name="containers"
+              rows={5}
+              maxLength={2000}
+              width="max-w-md"
+              defaultValue={sizes.map(({ name, ml }) => `${name}, ${ml} ml`).join('\n')}
+              hint="For example “lidded pot, 60 ml” or “zip bag, 1 l”"
+            />
             <button type="submit" className="btn btn-primary w-fit">
               Save containers
             </button>
@@ -182,13 +233,13 @@ export default async function ProgrammePage() {
           </p>
           <ActionForm
             version={programme.version}
-            action={work.bind(null, programme.version)}
+            action={work.bind(null, { version, ...hours })}
             label="Working hours"
             className="flex flex-col gap-3"
           >
             <div className="grid gap-6 md:grid-cols-2">
-              <HoursFields legend="Shops are open" prefix="shop-" hours={hours.shop ?? USUAL_HOURS.shop} />
-              <HoursFields legend="The crew works" prefix="crew-" hours={hours.crew ?? USUAL_HOURS.crew} />
+              <HoursFields legend="Shops are open" name={hoursName('shop')} hours={hours.shop} />
+              <HoursFields legend="The crew works" name={hoursName('crew')} hours={hours.crew} />
             </div>
             <button type="submit" className="btn btn-primary w-fit">
               Save hours
@@ -199,3 +250,10 @@ export default async function ProgrammePage() {
     </>
   );
 }
+
+const lineOf = ({ wish, codes, giverName }: { wish: string; codes: readonly string[]; giverName: string }) => ({
+  wish,
+  codes,
+  avoids: codes.map(avoidanceLabel).join(', '),
+  giverName,
+});

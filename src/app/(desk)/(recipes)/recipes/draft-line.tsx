@@ -10,7 +10,7 @@ import {
   withoutLabels,
 } from '@/core/recipes/reading/line-details';
 import type { DraftedLine } from '@/services/recipes/drafts';
-import { ActionForm } from '@/ui/action-form';
+import { ActionForm } from '@/ui/form/action-form';
 import { FoodFields } from '@/ui/recipes/food-fields';
 import { addOwnFood } from '../reference/actions';
 import { LineDetailsFields } from './line-details';

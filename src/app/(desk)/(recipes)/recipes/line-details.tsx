@@ -4,7 +4,7 @@ import type { Precision } from '@/core/quantity/measure';
 import { type DraftAlternative, LEAVE_OUT, type LineDetails } from '@/core/recipes/reading/line-details';
 import type { Scaling } from '@/core/recipes/recipe/recipe';
 import { SWAP_REASONS } from '@/core/recipes/recipe/recipe';
-import { Field } from '@/ui/field';
+import { Field } from '@/ui/form/field';
 
 /** How each way of scaling is told. */
 const SCALES: Readonly<Record<Scaling, string>> = {

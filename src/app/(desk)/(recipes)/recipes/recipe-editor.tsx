@@ -5,10 +5,11 @@ import { EATERS, type Eater, estimateServings, ROLES_OF_DISH } from '@/core/reci
 import type { Slip } from '@/core/recipes/slips/slip';
 import type { SettledStep } from '@/core/recipes/steps/step-plan';
 import type { DraftedLine } from '@/services/recipes/drafts';
-import { FormMessage, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { FormMessage } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { SlipList } from '@/ui/recipes/slip-list';
-import { readAgain, smell } from './actions';
+import { readAgain, type SentDraft, smell } from './actions';
 import { asDrafted, DraftLineRow, type EditedLine, isOpen, type Reread, reworded } from './draft-line';
 
 /** A recipe that an editor starts from. */
@@ -43,7 +44,7 @@ interface Draft extends Omit<Incoming, 'lines' | 'servings'> {
 /** A way of saving: what its button says, and what it does. */
 export interface Saving {
   readonly label: string;
-  readonly save: (draft: unknown) => Promise<FormState>;
+  readonly save: (draft: SentDraft) => Promise<FormState>;
 }
 
 /** A recipe line by line: mended where it is open, its slips asked about, then saved. */

@@ -1,17 +1,17 @@
 'use server';
 
 import { call } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf, texts, ticked } from '@/app/form';
 import { addProduct, removeProduct, setKitLabel, tightenKeeping } from '@/services/recipes/products';
 import { addFood, readScale, weighFood } from '@/services/recipes/reference-table';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 
 /** Adds a food; the answer names it, so that a recipe being brought in can go on with it. */
 export async function addOwnFood(_state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(addFood, async () => {
-    const labelRead = data.get('labelRead') === 'on';
-    const lists = { contains: data.getAll('allergens'), diet: data.getAll('diet') };
-    const name = await call(addFood, { ...fields(data), ...lists, labelRead } as never);
+    const labelRead = ticked(data, 'labelRead');
+    const lists = { contains: texts(data, 'allergens'), diet: texts(data, 'diet') };
+    const name = await call(addFood, { ...formOf(addFood, data), ...lists, labelRead });
     return `${name} is in the table.`;
   });
 }
@@ -27,7 +27,7 @@ export async function weigh(name: string, _state: FormState | null, data: FormDa
       preparation,
       count: sent.count,
       grams,
-    } as never);
+    });
     return `One ${measure} weighs ${each} g${before === null ? '' : `; it was ${before} g`}. Kits that are not locked are computed with it.`;
   });
 }
@@ -35,12 +35,12 @@ export async function weigh(name: string, _state: FormState | null, data: FormDa
 export async function addPack(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(addProduct, async () => {
     const sent = {
-      ...fields(data),
+      ...formOf(addProduct, data),
       ingredient,
-      allergens: data.getAll('allergens'),
-      labelRead: data.get('labelRead') === 'on',
+      allergens: texts(data, 'allergens'),
+      labelRead: ticked(data, 'labelRead'),
     };
-    await call(addProduct, sent as never);
+    await call(addProduct, sent);
     return 'Added.';
   });
 }
@@ -61,7 +61,7 @@ export async function removePack(productId: string): Promise<void> {
 
 export async function keepFewerDays(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(tightenKeeping, async () => {
-    await call(tightenKeeping, { ...fields(data), ingredient } as never);
+    await call(tightenKeeping, { ...formOf(tightenKeeping, data), ingredient });
     return 'Saved. Labels of kits that are not locked carry it.';
   });
 }

@@ -2,8 +2,8 @@ import { sayMoney } from '@/core/quantity/say';
 import type { Ingredient } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { listProducts } from '@/services/recipes/products';
-import { ActionForm } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
 import { LabelBoxes } from '@/ui/kits/label-boxes';
 import { addPack, keepFewerDays, labelInKits, removePack } from './actions';
 

@@ -1,11 +1,12 @@
 import Link from 'next/link';
 import { attempt } from '@/app/form';
 import { readQuery } from '@/app/query';
-import { nameKey } from '@/core/roll/roll-row';
+import { nameKey } from '@/core/roll/name-key';
 import { eraseHousehold, type HouseholdEntry, listHouseholds, listLooks } from '@/services/privacy/households';
 import { KEPT_DAYS } from '@/services/privacy/retention';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayMoment, sayShortDate } from '@/ui/dates';
+import { ActionForm } from '@/ui/form/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { call, requireMember } from '../../../access';
 

@@ -5,8 +5,9 @@ import { GoneLink } from '@/app/gone-link';
 import { acceptInvitation, openLink } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
 import { NewPassword } from '@/ui/access/new-password';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'Join' };
 

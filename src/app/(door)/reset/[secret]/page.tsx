@@ -5,7 +5,8 @@ import { GoneLink } from '@/app/gone-link';
 import { openLink, resetPassword } from '@/services/access/links';
 import { openSignIn } from '@/services/access/sign-in';
 import { NewPassword } from '@/ui/access/new-password';
-import { ActionForm, type FormState } from '@/ui/action-form';
+import { ActionForm } from '@/ui/form/action-form';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'A new password' };
 

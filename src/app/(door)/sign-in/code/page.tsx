@@ -3,8 +3,9 @@ import { redirect } from 'next/navigation';
 import { signedIn, visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
 import { awaitsCode, passCode } from '@/services/access/sign-in';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'The code' };
 

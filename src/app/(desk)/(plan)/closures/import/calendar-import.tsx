@@ -3,9 +3,10 @@
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
-import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayLongDate, sayShortDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { FormMessage } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { sendForReading } from '@/ui/read-file';
 import { saveImport } from './actions';
 

@@ -13,7 +13,7 @@ export async function takeFix(
   change: Fix['change'],
 ): Promise<void> {
   await attempt(settleConflict, async () => {
-    await call(settleConflict, { sessionId, ...(groupId ? { groupId } : {}), version, ...change } as never);
+    await call(settleConflict, { sessionId, ...(groupId ? { groupId } : {}), version, ...change });
     return undefined;
   });
 }

@@ -1,9 +1,10 @@
 'use client';
 
 import { useRef, useState, useTransition } from 'react';
-import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
-import { Field } from '@/ui/field';
+import { FormMessage } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { type CancelPreview, cancel, lookAtCancelling } from '../../calendar/actions';
 import type { Moving } from '../../calendar/move-dialog';
 

@@ -1,9 +1,11 @@
-import { attempt, fields } from '@/app/form';
+import { attempt, formOf } from '@/app/form';
 import { MOST_DAYS_AFTER } from '@/core/plan/sitting';
 import type { viewCoursePlan } from '@/services/plan/courses';
 import { addGroup, editGroup, endGroup } from '@/services/plan/groups';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { TimeField } from '@/ui/form/dates';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../access';
 
 type Plan = Awaited<ReturnType<typeof viewCoursePlan>>;
@@ -12,7 +14,7 @@ type Group = Plan['groups'][number];
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(addGroup, async () => {
-    const { sessions } = await call(addGroup, { courseId, ...fields(data) } as never);
+    const { sessions } = await call(addGroup, { ...formOf(addGroup, data), courseId });
     return `Added, with ${sessions} ${sessions === 1 ? 'session' : 'sessions'} to come. Say on the roll who is in it.`;
   });
 }
@@ -20,7 +22,7 @@ async function add(courseId: string, _state: FormState | null, data: FormData): 
 async function edit(groupId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(editGroup, async () => {
-    await call(editGroup, { groupId, version, ...fields(data) } as never);
+    await call(editGroup, { ...formOf(editGroup, data), groupId, version });
     return 'Saved.';
   });
 }
@@ -130,7 +132,7 @@ function Usual({ group, teachers }: { group?: Group; teachers: Props['teachers']
           defaultValue={group?.daysAfter ?? 0}
           hint={`0 to ${MOST_DAYS_AFTER}: food stays fresh`}
         />
-        <Field label="Starts" name="startsAt" type="time" required defaultValue={group?.startsAt ?? '16:00'} />
+        <TimeField label="Starts" name="startsAt" required defaultValue={group?.startsAt ?? '16:00'} />
       </div>
       <Field label="Place" name="place" required maxLength={120} list="group-places" defaultValue={group?.place} />
       <Choice label="Instructor" name="instructorId" defaultValue={group?.instructorId ?? ''}>

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
-import { attempt, fields } from '@/app/form';
+import { attempt, formOf, given } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayCadence } from '@/core/plan/cadence-rule';
 import { MODES } from '@/core/plan/mode';
@@ -11,9 +11,11 @@ import { listChanges } from '@/services/plan/changes';
 import { editCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
 import { addSession } from '@/services/plan/sessions';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayLongDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { DateField } from '@/ui/form/dates';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { UndoBar } from '@/ui/undo-bar';
@@ -28,7 +30,7 @@ export const metadata = { title: 'Course' };
 async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(addSession, async () => {
-    const id = await call(addSession, { courseId, ...fields(data) } as never);
+    const id = await call(addSession, { ...formOf(addSession, data), courseId });
     redirect(`/sessions/${id}`);
   });
 }
@@ -36,11 +38,16 @@ async function add(courseId: string, _state: FormState | null, data: FormData): 
 async function edit(courseId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(editCourse, async () => {
-    const { budget = '', ...sent } = fields(data);
-    const uses = Object.fromEntries(EQUIPMENT_KINDS.flatMap((kind) => (sent[kind] ? [[kind, sent[kind]]] : [])));
-    const budgetCents = budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100);
-    const modePlaces = Object.fromEntries(MODES.flatMap((mode) => (sent[mode] ? [[mode, sent[mode]]] : [])));
-    await call(editCourse, { ...sent, courseId, version, uses, budgetCents, modePlaces } as never);
+    const sent = formOf(editCourse, data);
+    const budget = String(sent.budgetCents ?? '');
+    await call(editCourse, {
+      ...sent,
+      courseId,
+      version,
+      uses: given(sent.uses),
+      modePlaces: given(sent.modePlaces),
+      budgetCents: budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100),
+    });
     return 'Saved.';
   });
 }
@@ -48,7 +55,7 @@ async function edit(courseId: string, version: number, _state: FormState | null,
 async function repeat(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(repeatCourse, async () => {
-    const { id } = await call(repeatCourse, { courseId, ...fields(data) } as never);
+    const { id } = await call(repeatCourse, { ...formOf(repeatCourse, data), courseId });
     redirect(`/courses/${id}`);
   });
 }
@@ -138,7 +145,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                 />
                 <Field
                   label="Budget per kit"
-                  name="budget"
+                  name="budgetCents"
                   inputMode="decimal"
                   pattern="\d+([.,]\d{1,2})?"
                   defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
@@ -149,7 +156,14 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                 <p className="mt-1 text-xs">For people with a mode of their own on the roll; empty: no limit.</p>
                 <div className="mt-2 grid grid-cols-2 gap-2">
                   {MODES.map((mode) => (
-                    <Field key={mode} label={mode} name={mode} type="number" min={0} defaultValue={room[mode] ?? ''} />
+                    <Field
+                      key={mode}
+                      label={mode}
+                      name={`modePlaces.${mode}`}
+                      type="number"
+                      min={0}
+                      defaultValue={room[mode] ?? ''}
+                    />
                   ))}
                 </div>
               </details>
@@ -215,10 +229,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                 className="mt-3 flex flex-col gap-3"
               >
                 <Field label="Title" name="title" required maxLength={120} defaultValue={course.title} />
-                <Field
+                <DateField
                   label="First day"
                   name="from"
-                  type="date"
                   required
                   hint="Same cadence, titles and dishes, around the closures; the roll starts empty"
                 />

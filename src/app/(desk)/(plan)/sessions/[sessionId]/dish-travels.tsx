@@ -2,8 +2,9 @@ import { attempt, fields } from '@/app/form';
 import { type LineWay, WAYS, type Way } from '@/core/kits/supply/supplied';
 import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
 import { setLineWays } from '@/services/kits/rules';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../access';
 
 const WAY_WORDS: Readonly<Record<Way, string>> = {
@@ -22,7 +23,7 @@ async function save(sessionId: string, dishId: string, _state: FormState | null,
     const ways = Object.entries(sent).flatMap(([name, way]) =>
       name.startsWith(WAY) ? [{ ingredient: name.slice(WAY.length), way }] : [],
     );
-    await call(setLineWays, { sessionId, dishId, ways, serves: serves === '' ? null : serves } as never);
+    await call(setLineWays, { sessionId, dishId, ways, serves: serves === '' ? null : serves });
     return 'Saved. The kit sheet follows.';
   });
 }

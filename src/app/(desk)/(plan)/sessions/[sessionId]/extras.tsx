@@ -1,8 +1,9 @@
 import { attempt, fields } from '@/app/form';
 import { setExtras } from '@/services/plan/sessions';
 import type { viewSuits } from '@/services/recipes/suits';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../access';
 
 type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
@@ -14,7 +15,7 @@ async function save(sessionId: string, _state: FormState | null, data: FormData)
     const swapIns = Object.fromEntries(
       Object.entries(rest).flatMap(([name, value]) => (name.startsWith('swap-in ') ? [[name.slice(8), value]] : [])),
     );
-    await call(setExtras, { sessionId, tasters, crew, reserve, reserveServings, swapIns } as never);
+    await call(setExtras, { sessionId, tasters, crew, reserve, reserveServings, swapIns });
     return 'Saved. They are bought, packed and labelled with the kits.';
   });
 }

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf, texts } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { type Filling, slotsOf } from '@/core/recipes/recipe/slots';
@@ -11,8 +11,10 @@ import { addDish, editSession, fallBack, fillSlot, removeDish } from '@/services
 import { splitSession } from '@/services/plan/split';
 import { listRecipes } from '@/services/recipes/recipes';
 import { viewSuits } from '@/services/recipes/suits';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { DateField, TimeField } from '@/ui/form/dates';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { FitFindings } from '@/ui/recipes/fit-findings';
@@ -28,7 +30,7 @@ export const metadata = { title: 'Session' };
 async function edit(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(editSession, async () => {
-    await call(editSession, { sessionId, ...fields(data) } as never);
+    await call(editSession, { ...formOf(editSession, data), sessionId });
     return 'Saved. The thread is counted back from the new start.';
   });
 }
@@ -36,8 +38,8 @@ async function edit(sessionId: string, _state: FormState | null, data: FormData)
 async function split(sessionId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(splitSession, async () => {
-    const dishIds = data.getAll('dishIds');
-    const id = await call(splitSession, { ...fields(data), sessionId, version, dishIds } as never);
+    const dishIds = texts(data, 'dishIds');
+    const id = await call(splitSession, { ...formOf(splitSession, data), sessionId, version, dishIds });
     redirect(`/sessions/${id}`);
   });
 }
@@ -45,7 +47,7 @@ async function split(sessionId: string, version: number, _state: FormState | nul
 async function fallBackNow(sessionId: string, groupId: string, version: number): Promise<FormState> {
   'use server';
   return attempt(fallBack, async () => {
-    await call(fallBack, { sessionId, ...(groupId ? { groupId } : {}), version } as never);
+    await call(fallBack, { sessionId, ...(groupId ? { groupId } : {}), version });
     return 'Moved under a roof. Tell everyone; the calendar takes it back in one step.';
   });
 }
@@ -279,8 +281,8 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                 />
                 <input type="hidden" name="mode" value={session.mode} />
                 <div className="grid grid-cols-3 gap-2">
-                  <Field label="Date" name="date" type="date" required />
-                  <Field label="Starts" name="startsAt" type="time" required defaultValue={session.startsAt} />
+                  <DateField label="Date" name="date" required />
+                  <TimeField label="Starts" name="startsAt" required defaultValue={session.startsAt} />
                   <Field
                     label="Minutes"
                     name="minutes"

@@ -1,15 +1,16 @@
-import { attempt, fields } from '@/app/form';
+import { attempt, formOf } from '@/app/form';
 import { sayMoney } from '@/core/quantity/say';
 import { type reserveOf, setReserveCosts } from '@/services/roll/reserve';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { ReserveChart } from '@/ui/roll/reserve-chart';
 import { call } from '../../../../access';
 
 async function save(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setReserveCosts, async () => {
-    await call(setReserveCosts, fields(data) as never);
+    await call(setReserveCosts, formOf(setReserveCosts, data));
     return 'Saved for all sessions.';
   });
 }

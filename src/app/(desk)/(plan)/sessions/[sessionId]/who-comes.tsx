@@ -1,9 +1,10 @@
-import { attempt, fields } from '@/app/form';
+import { attempt, formOf } from '@/app/form';
 import { MODES } from '@/core/plan/mode';
 import type { viewSuits } from '@/services/recipes/suits';
 import { setAway } from '@/services/roll/away';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../access';
 
 type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
@@ -11,7 +12,7 @@ type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 async function save(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setAway, async () => {
-    await call(setAway, { sessionId, ...fields(data) } as never);
+    await call(setAway, { ...formOf(setAway, data), sessionId });
     return undefined;
   });
 }

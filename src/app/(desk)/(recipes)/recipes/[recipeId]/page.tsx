@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayMoney } from '@/core/quantity/say';
 import type { Known, ServingFigures } from '@/core/recipes/recipe/cost';
@@ -7,9 +7,10 @@ import { EATERS, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
 import { takeNewest } from '@/services/recipes/drafts';
 import { viewHistory } from '@/services/recipes/history';
 import { confirmServings, settleSlip, weighBatch } from '@/services/recipes/recipes';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipes/recipe-lines';
 import { SlipList } from '@/ui/recipes/slip-list';
@@ -25,7 +26,7 @@ async function confirm(
 ): Promise<FormState> {
   'use server';
   return attempt(confirmServings, async () => {
-    await call(confirmServings, { recipeId, version, servings: fields(data).servings } as never);
+    await call(confirmServings, { recipeId, version, servings: fields(data).servings });
     return 'Confirmed.';
   });
 }
@@ -41,7 +42,7 @@ async function settle(recipeId: string, version: number, key: string): Promise<v
 async function weigh(recipeId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(weighBatch, async () => {
-    const { servings, before } = await call(weighBatch, { ...fields(data), recipeId, version } as never);
+    const { servings, before } = await call(weighBatch, { ...formOf(weighBatch, data), recipeId, version });
     return servings === before
       ? `${servings} servings, as it was written.`
       : `${servings} servings; it was ${before}. Kits that are not locked are computed with it.`;

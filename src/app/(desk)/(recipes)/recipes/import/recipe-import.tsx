@@ -2,9 +2,10 @@
 
 import { useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
-import { FormMessage, type FormState } from '@/ui/action-form';
+import { FormMessage } from '@/ui/form/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { sendForReading } from '@/ui/read-file';
-import { saveOne } from '../actions';
+import { type SentDraft, saveOne } from '../actions';
 import { isOpen } from '../draft-line';
 import { type Incoming, type OtherRecipe, RecipeEditor } from '../recipe-editor';
 
@@ -21,7 +22,7 @@ export function RecipeImport({
   forSession,
   others,
 }: {
-  save: (draft: unknown) => Promise<FormState>;
+  save: (draft: SentDraft) => Promise<FormState>;
   forSession: boolean;
   others: readonly OtherRecipe[];
 }) {
@@ -57,7 +58,7 @@ export function RecipeImport({
 
   const chosen = open === null ? undefined : found[open]?.recipe;
   /** Of several, one is saved and the list stays. */
-  const saveThis = (index: number) => async (draft: unknown) => {
+  const saveThis = (index: number) => async (draft: SentDraft) => {
     const state = await saveOne(draft);
     if (state.ok) {
       setSaved((now) => [...now, index]);

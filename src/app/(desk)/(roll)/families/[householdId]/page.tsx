@@ -3,8 +3,10 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
 import { setHome, viewHousehold } from '@/services/roll/home';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { DateField } from '@/ui/form/dates';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Caution, PageTitle } from '@/ui/page';
 import { amountLines } from '@/ui/recipes/amount-lines';
 import { call } from '../../../../access';
@@ -31,7 +33,7 @@ async function save(
       ...(helpers ? { helpers } : {}),
       photos: sent.photos === 'on',
     };
-    await call(setHome, { householdId, version, home } as never);
+    await call(setHome, { householdId, version, home });
     return 'Saved. Kits that are not locked follow at once.';
   });
 }
@@ -132,10 +134,9 @@ export default async function Household({ params }: { params: Promise<{ househol
             </label>
             <div className="grid gap-3 sm:grid-cols-3">
               <Field label="Language" name="language" maxLength={40} defaultValue={home.language} />
-              <Field
+              <DateField
                 label="Consent to keep needs, given on"
                 name="consent"
-                type="date"
                 defaultValue={home.consent}
                 hint="Empty: not given yet"
               />

@@ -6,8 +6,9 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { sayLongDate } from '@/ui/dates';
+import { ActionForm } from '@/ui/form/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Attendance' };
@@ -22,7 +23,7 @@ async function mark(
   'use server';
   const answer = await attempt(recordAttendance, async () => {
     const { state = '' } = fields(data);
-    await call(recordAttendance, { ...person, id: ids[state], state } as never);
+    await call(recordAttendance, { ...person, id: ids[state] ?? '', state });
     return undefined;
   });
   // Refused, because something is no longer as this page shows it: it shows it now.

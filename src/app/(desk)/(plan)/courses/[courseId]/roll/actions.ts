@@ -5,9 +5,9 @@ import { attempt, fields } from '@/app/form';
 import type { RollCells } from '@/core/roll/roll-row';
 import { giveMeaning } from '@/services/programme/programme';
 import { shareKit } from '@/services/roll/away';
-import { addPerson, editPerson, sayTheyWereAsked, setStatus } from '@/services/roll/roll';
+import { addPerson, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 
 const cellsOf = (data: FormData): Required<RollCells> => {
   const { name = '', age = '', servings = '', avoids = '', mode = '', ...family } = fields(data);
@@ -18,7 +18,7 @@ const cellsOf = (data: FormData): Required<RollCells> => {
 export async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(addPerson, async () => {
     const cells = cellsOf(data);
-    const { status } = await call(addPerson, { courseId, cells, status: fields(data).status || 'enrolled' } as never);
+    const { status } = await call(addPerson, { courseId, cells, status: fields(data).status || 'enrolled' });
     return status === 'enrolled'
       ? `${cells.name.trim()} is on the roll.`
       : `${cells.name.trim()} is ${status === 'waitlisted' ? 'on the waitlist: there is no room, or you asked for it' : status}.`;
@@ -28,24 +28,72 @@ export async function add(courseId: string, _state: FormState | null, data: Form
 export async function edit(
   enrolmentId: string,
   version: number,
+  was: Required<RollCells>,
   _state: FormState | null,
   data: FormData,
 ): Promise<FormState> {
   return attempt(editPerson, async () => {
     const { shownContact: contact = '', shownAddress: address = '' } = fields(data);
-    await call(editPerson, { enrolmentId, version, cells: cellsOf(data), shown: { contact, address } });
-    return 'Saved.';
+    const cells = cellsOf(data);
+    await call(editPerson, { enrolmentId, version, cells, shown: { contact, address } });
+    return {
+      message: `${cells.name.trim()} is saved.`,
+      undo: putBack.bind(null, enrolmentId, version + 1, was, cells),
+    };
   });
 }
 
-export async function setPersonStatus(
+/** Puts somebody's row back as it was; refused when somebody changed it since. */
+export async function putBack(
   enrolmentId: string,
   version: number,
-  status: 'enrolled' | 'withdrawn' | 'waitlisted',
+  was: Required<RollCells>,
+  { contact, address }: Required<RollCells>,
+): Promise<FormState> {
+  return attempt(editPerson, async () => {
+    await call(editPerson, { enrolmentId, version, cells: was, shown: { contact, address } });
+    return `${was.name} is as before.`;
+  });
+}
+
+const DONE: Readonly<Record<string, string>> = { withdrawn: 'withdrawn', enrolled: 'enrolled', waitlisted: 'waiting' };
+
+/** Somebody as they stand on the roll. */
+interface Standing {
+  readonly id: string;
+  readonly version: number;
+  readonly since: string | null;
+}
+
+export async function setPersonStatus(
+  { name, status: was, ...person }: Standing & { readonly name: string; readonly status: string },
+  status: string,
 ): Promise<FormState> {
   return attempt(setStatus, async () => {
-    await call(setStatus, { enrolmentId, version, status });
-    return undefined;
+    await call(setStatus, { enrolmentId: person.id, version: person.version, status });
+    const undo = takeStatusBack.bind(null, [person], was);
+    return { message: `${name} is ${DONE[status] ?? status}.`, undo };
+  });
+}
+
+/** Withdraws several people at once: all of them, or nobody. */
+export async function withdrawSeveral(people: readonly Standing[]): Promise<FormState> {
+  return attempt(setStatuses, async () => {
+    await call(setStatuses, {
+      people: people.map(({ id, version }) => ({ enrolmentId: id, version })),
+      status: 'withdrawn',
+    });
+    const message = people.length === 1 ? 'One person is withdrawn.' : `${people.length} people are withdrawn.`;
+    return { message, undo: takeStatusBack.bind(null, people, 'enrolled') };
+  });
+}
+
+/** Everybody is what they were, since when they were it; refused when somebody was changed since. */
+export async function takeStatusBack(people: readonly Standing[], status: string): Promise<FormState> {
+  return attempt(setStatuses, async () => {
+    const before = people.map(({ id, version, since }) => ({ enrolmentId: id, version: version + 1, since }));
+    await call(setStatuses, { people: before, status });
+    return 'Taken back.';
   });
 }
 
@@ -59,7 +107,7 @@ export async function offerPlace(
   return attempt(setStatus, async () => {
     const { subject = '', body = '' } = fields(data);
     const message = data.get('tell') === 'on' ? { message: { subject, body } } : {};
-    await call(setStatus, { enrolmentId, version, status: 'enrolled', ...message } as never);
+    await call(setStatus, { enrolmentId, version, status: 'enrolled', ...message });
     return undefined;
   });
 }
@@ -97,7 +145,7 @@ export async function saveImport(
   columns: Readonly<Record<string, string | null>>,
 ): Promise<FormState> {
   return attempt(saveRoll, async () => {
-    const { saved, updated, waiting } = await call(saveRoll, { courseId, rows, columns } as never);
+    const { saved, updated, waiting } = await call(saveRoll, { courseId, rows, columns });
     const said = `${saved - waiting} ${saved - waiting === 1 ? 'person is' : 'people are'} on the roll.`;
     return [
       said,

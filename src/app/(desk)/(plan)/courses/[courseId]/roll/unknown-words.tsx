@@ -1,7 +1,7 @@
 import type { Reference } from '@/core/reference/reference';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { proposeMeaning } from '@/core/safety/propose-meaning';
-import { ActionForm } from '@/ui/action-form';
+import { ActionForm } from '@/ui/form/action-form';
 import { giveWord, wereAsked } from './actions';
 
 /** Words of families that nobody has given a meaning to: they block kits until the coordinator says what they stand for. */

@@ -1,7 +1,7 @@
 import { type ModePlaces, offerDraft, type Places } from '@/core/roll/waitlist';
 import type { RollPerson } from '@/services/sheet/person';
-import { ActionForm } from '@/ui/action-form';
 import { sayShortDate } from '@/ui/dates';
+import { ActionForm } from '@/ui/form/action-form';
 import { offerPlace } from './actions';
 
 /** Places that are free and who is next, or by how many a group is too full. Nothing where there is nothing to decide. */

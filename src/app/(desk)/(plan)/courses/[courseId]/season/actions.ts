@@ -4,13 +4,16 @@ import { redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { ServiceError } from '@/services/errors';
+import type { InputOf } from '@/services/gate/gate';
 import { laySeason, previewSeason, type SeasonDraft } from '@/services/plan/season';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 
 /** What a season comes to, or what to mend first. */
-export async function preview(plan: unknown): Promise<{ draft: SeasonDraft } | { problem: string }> {
+export async function preview(
+  plan: InputOf<typeof previewSeason>,
+): Promise<{ draft: SeasonDraft } | { problem: string }> {
   try {
-    return { draft: await call(previewSeason, plan as never) };
+    return { draft: await call(previewSeason, plan) };
   } catch (error) {
     if (!(error instanceof ServiceError)) throw error;
     const [first] = error.problems;
@@ -18,9 +21,9 @@ export async function preview(plan: unknown): Promise<{ draft: SeasonDraft } | {
   }
 }
 
-export async function lay(courseId: string, plan: unknown): Promise<FormState> {
+export async function lay(courseId: string, plan: InputOf<typeof laySeason>): Promise<FormState> {
   return attempt(laySeason, async () => {
-    await call(laySeason, plan as never);
+    await call(laySeason, plan);
     redirect(`/courses/${courseId}`);
   });
 }

@@ -6,9 +6,10 @@ import { type CadenceChoice, ruleOf } from '@/core/plan/cadence-rule';
 import { WEEKDAY_NAMES, WEEKDAYS, type Weekday } from '@/core/plan/civil';
 import { MODES } from '@/core/plan/mode';
 import type { SeasonDraft } from '@/services/plan/season';
-import { FormMessage, type FormState } from '@/ui/action-form';
 import { sayLongDate, sayShortDate } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { FormMessage } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { lay, preview } from './actions';
 
 /** What the form starts from. */

@@ -1,22 +1,23 @@
 'use server';
 
 import { randomUUID } from 'node:crypto';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, given } from '@/app/form';
+import type { InputOf } from '@/services/gate/gate';
 import { setKitRules, viewKitRules } from '@/services/kits/rules';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../../access';
 
 type Rules = Awaited<ReturnType<typeof viewKitRules>>['rules'];
 
 /** Saves the rules of a course with one change; refused when somebody else changed the course meanwhile. */
-async function save(courseId: string, version: number, change: (rules: Rules) => unknown): Promise<void> {
+async function save(
+  courseId: string,
+  version: number,
+  change: (rules: Rules) => InputOf<typeof setKitRules>['rules'],
+): Promise<void> {
   const { rules } = await call(viewKitRules, { courseId });
-  await call(setKitRules, { courseId, version, rules: change(rules) } as never);
+  await call(setKitRules, { courseId, version, rules: change(rules) });
 }
-
-/** What a form leaves empty is not given. */
-const given = (sent: Record<string, string>) =>
-  Object.fromEntries(Object.entries(sent).filter(([, value]) => value.trim() !== ''));
 
 export async function saveClass(
   courseId: string,
@@ -44,8 +45,11 @@ export async function addSupply(
   data: FormData,
 ): Promise<FormState> {
   return attempt(setKitRules, async () => {
-    const supply = { ...given(fields(data)), id: randomUUID(), kind };
-    await save(courseId, version, (rules) => ({ ...rules, supplies: [...rules.supplies, supply] }));
+    const { name = '', ...supply } = given(fields(data));
+    await save(courseId, version, (rules) => ({
+      ...rules,
+      supplies: [...rules.supplies, { ...supply, name, id: randomUUID(), kind }],
+    }));
     return 'Added. It goes with the first kit of each family, and late joiners catch up.';
   });
 }
@@ -57,8 +61,11 @@ export async function addConsumable(
   data: FormData,
 ): Promise<FormState> {
   return attempt(setKitRules, async () => {
-    const consumable = { ...given(fields(data)), id: randomUUID() };
-    await save(courseId, version, (rules) => ({ ...rules, consumables: [...rules.consumables, consumable] }));
+    const { name = '', per = '', ...consumable } = given(fields(data));
+    await save(courseId, version, (rules) => ({
+      ...rules,
+      consumables: [...rules.consumables, { ...consumable, name, per, id: randomUUID() }],
+    }));
     return 'Added.';
   });
 }

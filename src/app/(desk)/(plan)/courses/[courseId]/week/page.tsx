@@ -6,7 +6,8 @@ import { ServiceError } from '@/services/errors';
 import { viewCoursePlan } from '@/services/plan/courses';
 import { findWeekPlace, type NamedWeekPlace } from '@/services/plan/season';
 import { viewRoll } from '@/services/roll/roll';
-import { Choice, Field } from '@/ui/field';
+import { DateField, TimeField } from '@/ui/form/dates';
+import { Choice, Field } from '@/ui/form/field';
 import { Empty, PageTitle } from '@/ui/page';
 import { call } from '../../../../../access';
 
@@ -41,7 +42,7 @@ export default async function Week({
   let found: NamedWeekPlace[] = [];
   let problem = '';
   try {
-    found = await call(findWeekPlace, { courseId, ...wish, weekdays: days, anyInstructor } as never);
+    found = await call(findWeekPlace, { courseId, ...wish, weekdays: days, anyInstructor });
   } catch (error) {
     if (!(error instanceof ServiceError)) throw error;
     problem = error.problems[0]?.message ?? error.message;
@@ -56,8 +57,8 @@ export default async function Week({
       <div className="grid gap-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
         <form className="sheet flex h-fit flex-col gap-3 p-5" aria-label="What the course needs">
           <div className="grid grid-cols-2 gap-2">
-            <Field label="First day" name="from" type="date" required defaultValue={wish.from} />
-            <Field label="Last day" name="to" type="date" required defaultValue={wish.to} />
+            <DateField label="First day" name="from" required defaultValue={wish.from} />
+            <DateField label="Last day" name="to" required defaultValue={wish.to} />
             <Field
               label="Minutes"
               name="minutes"
@@ -68,8 +69,8 @@ export default async function Week({
               defaultValue={wish.minutes}
             />
             <Field label="People" name="people" type="number" min={0} required defaultValue={wish.people} />
-            <Field label="Not before" name="earliest" type="time" required defaultValue={wish.earliest} />
-            <Field label="Over by" name="latest" type="time" required defaultValue={wish.latest} />
+            <TimeField label="Not before" name="earliest" required defaultValue={wish.earliest} />
+            <TimeField label="Over by" name="latest" required defaultValue={wish.latest} />
           </div>
           <Choice label="How often" name="every" defaultValue={wish.every}>
             <option value="1">every week</option>

@@ -1,15 +1,16 @@
 import { Temporal } from 'temporal-polyfill';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { sayMinutes } from '@/core/countdown/network';
 import { type JobView, sayLeft } from '@/core/countdown/thread';
 import { JOBS, STAGES } from '@/core/stages/stages';
 import { addOneOffJob, changeJob, markJob, removeOneOffJob, viewJobs } from '@/services/countdown/countdown';
-import { ActionForm, type FormState } from '@/ui/action-form';
 import { KnotShape } from '@/ui/countdown/knot';
 import { sayMoment } from '@/ui/dates';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { call } from '../../../../../access';
 
 export const metadata = { title: 'Jobs' };
@@ -25,7 +26,7 @@ async function mark(sessionId: string, job: string, done: boolean): Promise<void
 async function show(sessionId: string, job: string, on: boolean): Promise<void> {
   'use server';
   await attempt(changeJob, async () => {
-    await call(changeJob, { sessionId, job, for: 'session', on } as never);
+    await call(changeJob, { sessionId, job, for: 'session', on });
     return undefined;
   });
 }
@@ -43,7 +44,7 @@ async function retime(sessionId: string, _state: FormState | null, data: FormDat
   return attempt(changeJob, async () => {
     const { job = '', fixed, perKit, whose = 'session' } = fields(data);
     const minutes = { ...(fixed ? { fixed } : {}), ...(perKit ? { perKit } : {}) };
-    await call(changeJob, { sessionId, job, for: whose, ...minutes } as never);
+    await call(changeJob, { sessionId, job, for: whose, ...minutes });
     return 'Saved. The thread is counted back anew.';
   });
 }
@@ -51,7 +52,7 @@ async function retime(sessionId: string, _state: FormState | null, data: FormDat
 async function add(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(addOneOffJob, async () => {
-    await call(addOneOffJob, { sessionId, ...fields(data) } as never);
+    await call(addOneOffJob, { ...formOf(addOneOffJob, data), sessionId });
     return 'Added.';
   });
 }

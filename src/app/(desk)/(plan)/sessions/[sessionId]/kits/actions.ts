@@ -6,7 +6,7 @@ import type { VersionPolicy } from '@/core/kits/sheet/fewest-variants';
 import { refuseDifferences, unlockSheet } from '@/services/kits/decide';
 import { forgetLabel, leaveOut, lockKitSheet, putBack, recordLabel } from '@/services/kits/kit-sheet';
 import { setVersions } from '@/services/plan/sessions';
-import type { FormState } from '@/ui/action-form';
+import type { FormState } from '@/ui/form/form-state';
 
 export async function lock(sessionId: string, basis: string): Promise<FormState> {
   return attempt(lockKitSheet, async () => {

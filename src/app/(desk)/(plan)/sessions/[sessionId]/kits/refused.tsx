@@ -6,7 +6,7 @@ import { type Ingredient, readIngredient } from '@/core/reference/reference';
 import { avoidanceLabel, namedOn } from '@/core/safety/avoidances';
 import { labelMark } from '@/services/kits/kit-sheet';
 import { listProducts } from '@/services/recipes/products';
-import { ActionForm } from '@/ui/action-form';
+import { ActionForm } from '@/ui/form/action-form';
 import { LabelBoxes } from '@/ui/kits/label-boxes';
 import { leaveKitOut, putKitBack, saveLabel, takeLabelBack } from './actions';
 

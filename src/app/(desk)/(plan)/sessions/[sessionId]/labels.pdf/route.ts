@@ -15,7 +15,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
       sessionId,
       paper: asked.get('paper') ?? 'a4',
       of: asked.get('of') ?? 'kits',
-    } as never);
+    });
     return fileResponse(pdf as Uint8Array<ArrayBuffer>, 'application/pdf', `${name}.pdf`, true);
   });
 }

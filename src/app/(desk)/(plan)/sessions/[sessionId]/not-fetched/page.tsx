@@ -4,8 +4,9 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { decideKit, viewNotFetched } from '@/services/handout/not-fetched';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Caution, Empty } from '@/ui/page';
 import { call } from '../../../../../access';
 
@@ -20,8 +21,8 @@ async function decide(
 ): Promise<FormState> {
   'use server';
   return attempt(decideKit, async () => {
-    const { fate, toId } = fields(data);
-    await call(decideKit, { sessionId, id, kitId, fate, ...(toId ? { toId } : {}) } as never);
+    const { fate = '', toId } = fields(data);
+    await call(decideKit, { sessionId, id, kitId, fate, ...(toId ? { toId } : {}) });
     return undefined;
   });
 }

@@ -22,7 +22,7 @@ export default async function Card({
     ...(servings && /^\d{1,3}$/.test(servings) && Number(servings) >= 1 && Number(servings) <= 500 ? { servings } : {}),
     ...(system === 'us' || system === 'metric' ? { system } : {}),
   };
-  const card = await orNotFound(call(viewCard, { recipeId, ...asked } as never));
+  const card = await orNotFound(call(viewCard, { recipeId, ...asked }));
   return (
     <>
       <PageTitle title={card.title} over={`For ${card.servings} ${card.servings === 1 ? 'serving' : 'servings'}`}>

@@ -1,11 +1,12 @@
 import Link from 'next/link';
-import { attempt, fields } from '@/app/form';
+import { attempt, fields, texts } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { ADULT, HEATS, type PlannedStep, TOOLS } from '@/core/recipes/steps/step-plan';
 import { settleStep, viewSteps } from '@/services/recipes/steps';
-import { ActionForm, type FormState } from '@/ui/action-form';
-import { Choice, Field } from '@/ui/field';
+import { ActionForm } from '@/ui/form/action-form';
+import { Choice, Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { StepBoard } from '@/ui/recipes/step-board';
 import { call, requireMember } from '../../../../../access';
@@ -21,16 +22,11 @@ async function settle(
 ): Promise<FormState> {
   'use server';
   return attempt(settleStep, async () => {
-    const sent = fields(data);
+    const { handsOn, handsOff, heat = '', fromAge, mayWait, done = '', batchServings, ...sent } = fields(data);
     const plan = {
-      ...Object.fromEntries(
-        ['handsOn', 'handsOff', 'heat', 'fromAge', 'mayWait', 'done', 'batchServings'].map((name) => [
-          name,
-          sent[name],
-        ]),
-      ),
-      tools: data.getAll('tools'),
-      after: data.getAll('after'),
+      ...{ handsOn, handsOff, heat, fromAge, mayWait, done, batchServings },
+      tools: texts(data, 'tools'),
+      after: texts(data, 'after'),
       consumables: (sent.consumables ?? '')
         .split(',')
         .map((each) => each.trim())
@@ -38,7 +34,7 @@ async function settle(
       ahead: sent.ahead === 'on',
       lastMinute: sent.lastMinute === 'on',
     };
-    await call(settleStep, { recipeId, version, step, plan } as never);
+    await call(settleStep, { recipeId, version, step, plan });
     return 'Settled.';
   });
 }

@@ -1,17 +1,20 @@
 'use client';
 
-import { Fragment, type ReactNode, startTransition, useActionState, useEffect, useRef, useState } from 'react';
-
-/** What an action answers: whether it worked, and what to mend where. */
-export interface FormState {
-  readonly ok: boolean;
-  readonly message?: string;
-  /** Shown once, to be copied: an address, a token. */
-  readonly copy?: string;
-  /** The password is to be given once more, then the form is sent again as it is. */
-  readonly proof?: boolean;
-  readonly problems?: readonly { readonly where: string; readonly message: string }[];
-}
+import { unstable_rethrow } from 'next/navigation';
+import {
+  Fragment,
+  type ReactNode,
+  useActionState,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  useTransition,
+} from 'react';
+import { notify } from '../notices';
+import { Problems } from './field';
+import type { FormState } from './form-state';
+import { placeProblems } from './problems';
 
 interface Props {
   readonly action: (state: FormState | null, data: FormData) => Promise<FormState>;
@@ -24,11 +27,36 @@ interface Props {
   readonly version?: number;
 }
 
-/** A form over a server action: keeps what was typed when something is wrong, and says what and where. */
+/**
+ * A form over a server action: keeps what was typed when something is wrong, says what at the field it is about, and leads
+ * there.
+ */
 export function ActionForm({ action, children, className, label, clear, version }: Props) {
-  const [state, dispatch, pending] = useActionState(action, null);
+  const [first, dispatch] = useActionState(action, null);
+  const [answer, setAnswer] = useState<FormState>();
+  const [pending, startSending] = useTransition();
+  // Sent before this page was alive, the form was answered with the page.
+  const state = answer ?? first;
+  /** The notice outlives the form: what was changed may take it off the page. */
+  const send = (data: FormData) =>
+    startSending(async () => {
+      const now = await action(state, data).catch((error: unknown): FormState => {
+        unstable_rethrow(error);
+        return { ok: false, message: NO_ANSWER };
+      });
+      const isTold = now?.ok && now.undo !== undefined;
+      if (isTold) void notify({ message: now.message ?? 'Done.', undo: now.undo });
+      startSending(() => setAnswer(isTold ? { ok: true } : now));
+    });
   const form = useRef<HTMLFormElement>(null);
   const [refused, setRefused] = useState('');
+  const [placed, setPlaced] = useState(() => placeProblems(state?.problems ?? [], new Set()));
+  useLayoutEffect(() => {
+    const inputs = [...(form.current?.elements ?? [])].filter((input): input is HTMLInputElement => 'name' in input);
+    const now = placeProblems(state?.problems ?? [], new Set(inputs.map(({ name }) => name).filter(Boolean)));
+    setPlaced(now);
+    inputs.find(({ name, type }) => type !== 'hidden' && now.at.has(name))?.focus();
+  }, [state]);
   useEffect(() => {
     if (clear && state?.ok) form.current?.reset();
   }, [state, clear]);
@@ -43,18 +71,22 @@ export function ActionForm({ action, children, className, label, clear, version 
         event.preventDefault();
         const submitter = (event.nativeEvent as SubmitEvent).submitter;
         const data = new FormData(event.currentTarget, submitter);
-        if (!state?.proof) return startTransition(() => dispatch(data));
+        if (!state?.proof) return send(data);
         const password = String(data.get(PROOF) ?? '');
         data.delete(PROOF);
-        void prove(password).then((why) => (why ? setRefused(why) : startTransition(() => dispatch(data))));
+        void prove(password).then((why) => (why ? setRefused(why) : send(data)));
       }}
     >
-      <Fragment key={version}>{children}</Fragment>
-      <FormMessage state={state} />
+      <Problems value={placed.at}>
+        <Fragment key={version}>{children}</Fragment>
+      </Problems>
+      <FormMessage state={state && { ...state, problems: placed.rest }} />
       {state?.proof && <Proof refused={refused} />}
     </form>
   );
 }
+
+const NO_ANSWER = 'The server did not answer. What you wrote is still here: send it again in a moment.';
 
 /** The field of the password that is asked for again. */
 const PROOF = 'proof-password';
@@ -102,9 +134,12 @@ async function prove(password: string): Promise<string> {
   }
 }
 
+const NO_FIELDS: ReadonlySet<string> = new Set();
+
 /** The answer of a form, announced. */
 export function FormMessage({ state }: { state: FormState | null }) {
   if (!state || (state.ok && !state.message)) return null;
+  const problems = placeProblems(state.problems ?? [], NO_FIELDS).rest;
   return (
     <div
       role={state.ok ? 'status' : 'alert'}
@@ -112,15 +147,15 @@ export function FormMessage({ state }: { state: FormState | null }) {
     >
       <p className="font-semibold">{state.message}</p>
       {state.copy && <Copied text={state.copy} />}
-      {state.problems && state.problems.length > 0 && (
+      {problems.length > 0 && (
         <ul className="mt-1 list-disc pl-5">
-          {state.problems.slice(0, 20).map((problem) => (
+          {problems.slice(0, 20).map((problem) => (
             <li key={`${problem.where}${problem.message}`}>
               {problem.where && <span className="font-semibold">{problem.where}: </span>}
               {problem.message}
             </li>
           ))}
-          {state.problems.length > 20 && <li>… and {state.problems.length - 20} more.</li>}
+          {problems.length > 20 && <li>… and {problems.length - 20} more.</li>}
         </ul>
       )}
     </div>

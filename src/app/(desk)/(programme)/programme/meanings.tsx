@@ -1,0 +1,46 @@
+'use client';
+
+import { ActionForm } from '@/ui/form/action-form';
+import type { FormState } from '@/ui/form/form-state';
+import { DataTable, type TableColumn } from '@/ui/table/data-table';
+
+/** What a word of families means here. */
+interface Meaning {
+  readonly wish: string;
+  readonly codes: readonly string[];
+  /** The same in words; '' where it says nothing to avoid. */
+  readonly avoids: string;
+  readonly giverName: string;
+}
+
+const COLUMNS: readonly TableColumn<Meaning>[] = [
+  { id: 'wish', header: 'Word', isName: true, value: ({ wish }) => `“${wish}”` },
+  { id: 'avoids', header: 'Avoids', value: ({ avoids }) => avoids || 'nothing' },
+  { id: 'giver', header: 'Said by', value: ({ giverName }) => giverName },
+];
+
+/** What families’ words mean here, each to be taken back. */
+export function Meanings({
+  meanings,
+  forget,
+}: {
+  meanings: readonly Meaning[];
+  forget: (wish: string, shown: readonly string[]) => Promise<FormState>;
+}) {
+  return (
+    <DataTable
+      label="What families’ words mean here"
+      rows={meanings}
+      idOf={({ wish }) => wish}
+      columns={COLUMNS}
+      {...(meanings.length > 8 ? { find: 'Find a word' } : {})}
+      actions={({ wish, codes }) => (
+        <ActionForm action={() => forget(wish, codes)} label={`Take back the meaning of ${wish}`}>
+          <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>
+            Take back
+          </button>
+        </ActionForm>
+      )}
+    />
+  );
+}

@@ -1,0 +1,155 @@
+'use client';
+
+import { CalendarDays } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import {
+  createContext,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type RefObject,
+  useContext,
+  useRef,
+  useState,
+} from 'react';
+import { type Manner, readDate, readTime, USUAL_MANNERS, writeDate, writeTime } from '@/core/plan/manner';
+import { Field } from './field';
+import type { MarkedDay } from './marked-day';
+
+const Calendar = dynamic(() => import('./calendar'), { loading: () => <p>One moment …</p> });
+
+const Said = createContext<Manner>(USUAL_MANNERS.uk);
+
+/** Tells every field in it how the programme says dates and times. */
+export function MannerOf({ value, children }: { value: Manner; children: ReactNode }) {
+  return <Said value={value}>{children}</Said>;
+}
+
+const useManner = (): Manner => useContext(Said);
+
+type Input = Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'defaultValue'> & {
+  readonly label?: string;
+  /** The label is read out, and not shown: a heading says it already. */
+  readonly isHeaded?: boolean;
+  readonly hint?: string;
+  readonly width?: string;
+};
+
+/**
+ * Reads what is typed as soon as the field is left, and writes it as the programme does. What cannot be read is said at the
+ * field, before anything is sent.
+ */
+function useWritten(read: (text: string) => string | undefined, write: (value: string) => string, wrong: string) {
+  const settle = (input: HTMLInputElement) => {
+    const text = input.value.trim();
+    const value = text === '' ? '' : read(text);
+    if (value) input.value = write(value);
+    input.setCustomValidity(value === undefined ? wrong : '');
+  };
+  return {
+    settle,
+    onBlur: (event: { currentTarget: HTMLInputElement }) => settle(event.currentTarget),
+    onInput: (event: { currentTarget: HTMLInputElement }) => event.currentTarget.setCustomValidity(''),
+    // Sent with Enter, the field was never left.
+    onKeyDown: (event: { key: string; currentTarget: HTMLInputElement }) => {
+      if (event.key === 'Enter') settle(event.currentTarget);
+    },
+  };
+}
+
+/** A time of the day, written and read in the programme's manner. @param defaultValue HH:MM; anything else is shown as it is */
+export function TimeField({ label = 'Time', defaultValue = '', ...input }: Input & { readonly defaultValue?: string }) {
+  const manner = useManner();
+  const { settle: _, ...written } = useWritten(
+    (text) => readTime(text, manner),
+    (time) => writeTime(time, manner),
+    manner.clock === 12 ? 'Write a time with am or pm, such as 4:30 pm.' : 'Write a time such as 16:30.',
+  );
+  const time = readTime(defaultValue);
+  const shown = time ? writeTime(time, manner) : defaultValue;
+  const field = { autoComplete: 'off', ...written, ...input, defaultValue: shown };
+  return <Field label={label} {...field} />;
+}
+
+/**
+ * A day, typed in the programme's manner or chosen from a calendar.
+ *
+ * @param defaultValue YYYY-MM-DD; anything else is shown as it is
+ * @param marked days that the calendar marks, with what is on them
+ */
+export function DateField({
+  label = 'Date',
+  defaultValue = '',
+  width = '',
+  marked = [],
+  ...input
+}: Input & { readonly defaultValue?: string; readonly marked?: readonly MarkedDay[] }) {
+  const manner = useManner();
+  const place = useRef<HTMLDivElement>(null);
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [open, setOpen] = useState<{ readonly at: string | undefined }>();
+  const date = readDate(defaultValue, manner);
+  const read = (text: string) => readDate(text, manner, new Date().toISOString().slice(0, 10));
+  const { settle, ...written } = useWritten(
+    read,
+    (date) => writeDate(date, manner),
+    `Write a day such as ${writeDate('2026-11-05', manner)}.`,
+  );
+  const typed = () => place.current?.querySelector('input') as HTMLInputElement;
+  const choose = (date: string) => {
+    const field = typed();
+    field.value = writeDate(date, manner);
+    settle(field);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    dialog.current?.close();
+    field.focus();
+  };
+  return (
+    <div ref={place} className={`relative ${width}`}>
+      <Field
+        label={label}
+        autoComplete="off"
+        {...written}
+        {...input}
+        className="input w-full pr-10"
+        defaultValue={date ? writeDate(date, manner) : defaultValue}
+      />
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm absolute top-7 right-1 z-10"
+        aria-label={`Choose from a calendar: ${label}`}
+        onClick={() => {
+          setOpen({ at: read(typed().value) });
+          dialog.current?.showModal();
+        }}
+      >
+        <CalendarDays size={18} aria-hidden="true" />
+      </button>
+      <CalendarDialog of={dialog} label={label}>
+        {open && <Calendar at={open.at} manner={manner} marked={marked} onChoose={choose} />}
+      </CalendarDialog>
+    </div>
+  );
+}
+
+function CalendarDialog({
+  of,
+  label,
+  children,
+}: {
+  of: RefObject<HTMLDialogElement | null>;
+  label: string;
+  children: ReactNode;
+}) {
+  return (
+    <dialog ref={of} className="modal" aria-label={`Calendar: ${label}`}>
+      <div className="modal-box w-fit">
+        {children}
+        <p className="mt-2 text-right">
+          <button type="button" className="btn btn-sm" onClick={() => of.current?.close()}>
+            Close
+          </button>
+        </p>
+      </div>
+    </dialog>
+  );
+}

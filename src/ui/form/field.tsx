@@ -1,0 +1,115 @@
+'use client';
+
+import {
+  createContext,
+  type InputHTMLAttributes,
+  type ReactNode,
+  type SelectHTMLAttributes,
+  type TextareaHTMLAttributes,
+  useContext,
+  useId,
+} from 'react';
+
+/** What is wrong, by the name of the field, in the form around. */
+export const Problems = createContext<ReadonlyMap<string, readonly string[]>>(new Map());
+
+interface Base {
+  readonly label: string;
+  /** The label is read out, and not shown: a heading says it already. */
+  readonly isHeaded?: boolean;
+  readonly hint?: string;
+  readonly width?: string;
+}
+
+/** What a field of this name says beside its label: what it is about, and what is wrong with it. */
+function useSaid({ name, id: own }: { readonly name?: string; readonly id?: string }, hint: string | undefined) {
+  const made = useId();
+  const id = own ?? made;
+  const wrong = useContext(Problems).get(name ?? '') ?? [];
+  return {
+    id,
+    told: {
+      id,
+      'aria-invalid': wrong.length > 0 ? true : undefined,
+      'aria-describedby':
+        [wrong.length > 0 && `${id}wrong`, hint && `${id}hint`].filter(Boolean).join(' ') || undefined,
+    },
+    tone: wrong.length > 0 ? 'error' : '',
+    below: (
+      <>
+        {wrong.length > 0 && (
+          <span id={`${id}wrong`} className="text-sm font-semibold text-error">
+            {wrong.join(' ')}
+          </span>
+        )}
+        {hint && (
+          <span id={`${id}hint`} className="text-xs text-base-content/75">
+            {hint}
+          </span>
+        )}
+      </>
+    ),
+  };
+}
+
+/** A labelled input. */
+export function Field({ label, isHeaded, hint, width = '', ...input }: Base & InputHTMLAttributes<HTMLInputElement>) {
+  const { id, told, tone, below } = useSaid(input, hint);
+  return (
+    <div className={`flex flex-col gap-1 ${width}`}>
+      <label htmlFor={id} className={isHeaded ? 'sr-only' : 'text-sm font-semibold'}>
+        {label}
+      </label>
+      <input className={`input w-full ${tone && 'input-error'}`} {...told} {...input} />
+      {below}
+    </div>
+  );
+}
+
+/** A labelled choice. */
+export function Choice({
+  label,
+  hint,
+  width = '',
+  children,
+  ...select
+}: Base & SelectHTMLAttributes<HTMLSelectElement> & { children: ReactNode }) {
+  const { id, told, tone, below } = useSaid(select, hint);
+  return (
+    <div className={`flex flex-col gap-1 ${width}`}>
+      <label htmlFor={id} className="text-sm font-semibold">
+        {label}
+      </label>
+      <select className={`select w-full ${tone && 'select-error'}`} {...told} {...select}>
+        {children}
+      </select>
+      {below}
+    </div>
+  );
+}
+
+/** A labelled text of several lines. */
+export function TextArea({ label, hint, width = '', ...area }: Base & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  const { id, told, tone, below } = useSaid(area, hint);
+  return (
+    <div className={`flex flex-col gap-1 ${width}`}>
+      <label htmlFor={id} className="text-sm font-semibold">
+        {label}
+      </label>
+      <textarea className={`textarea w-full ${tone && 'textarea-error'}`} {...told} {...area} />
+      {below}
+    </div>
+  );
+}
+
+/** A box to be ticked. */
+export function Tick({ label, ...input }: { readonly label: string } & InputHTMLAttributes<HTMLInputElement>) {
+  const { id, told, below } = useSaid(input, undefined);
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm">
+      <input type="checkbox" className="checkbox checkbox-sm" {...told} {...input} />
+      <label htmlFor={id}>{label}</label>
+      {below}
+    </div>
+  );
+}

@@ -1,0 +1,317 @@
+'use client';
+
+import {
+  columnFilteringFeature,
+  columnVisibilityFeature,
+  createColumnHelper,
+  createFilteredRowModel,
+  createSortedRowModel,
+  globalFilteringFeature,
+  type RowSelectionState,
+  rowSelectionFeature,
+  rowSortingFeature,
+  type SortingState,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
+import { nameKey } from '@/core/roll/name-key';
+import { useAddress } from './use-address';
+
+/** One column of a table. */
+export interface TableColumn<Row> {
+  readonly id: string;
+  readonly header: string;
+  /** What it is sorted by, and found by. */
+  readonly value: (row: Row) => string | number;
+  /** What is shown; the value where it is left out. */
+  readonly show?: (row: Row) => ReactNode;
+  readonly isNumber?: true;
+  /** A word or two: it stays on one line. */
+  readonly isShort?: true;
+  /** It names the row, and cannot be put away. */
+  readonly isName?: true;
+}
+
+interface Props<Row> {
+  readonly label: string;
+  readonly rows: readonly Row[];
+  readonly idOf: (row: Row) => string;
+  readonly columns: readonly TableColumn<Row>[];
+  /** The field above it that finds rows by what stands in them; left out, there is none. */
+  readonly find?: string;
+  /** Beside that field: a choice of which rows are shown. */
+  readonly choices?: ReactNode;
+  /** What can be done with a row: its own cell at the end. */
+  readonly actions?: (row: Row) => ReactNode;
+  /** What can be done with those that are selected; left out, none can be. */
+  readonly forSelected?: (rows: readonly Row[], clear: () => void) => ReactNode;
+  /** What Enter on a row does. */
+  readonly open?: (row: Row) => void;
+  /** The row that is being changed. */
+  readonly current?: string | undefined;
+}
+
+const features = tableFeatures({
+  columnFilteringFeature,
+  columnVisibilityFeature,
+  globalFilteringFeature,
+  rowSelectionFeature,
+  rowSortingFeature,
+  filteredRowModel: createFilteredRowModel(),
+  sortedRowModel: createSortedRowModel(),
+});
+
+/** Everything that is written in a row, in one form however it is capitalised or accented. */
+const wordsIn = <Row,>(row: Row, columns: readonly TableColumn<Row>[]) =>
+  nameKey(columns.map(({ value }) => value(row)).join(' '));
+
+/**
+ * A table of rows: sorted by its headings, filtered as one types, its columns chosen, several of its rows selected and
+ * changed at once. The arrows go from row to row, Enter opens one, the space bar selects it. What it shows is in the address,
+ * so that it can be sent to somebody.
+ */
+export function DataTable<Row>(props: Props<Row>) {
+  const { label, rows, idOf, columns, find, choices, actions, forSelected, open, current } = props;
+  const [address, setAddress] = useAddress();
+  const [selection, setSelection] = useState<RowSelectionState>({});
+  const sorting = useMemo<SortingState>(() => {
+    const [id, way] = (address.sort ?? '').split('.');
+    return [{ id: id || (columns[0]?.id ?? ''), desc: way === 'down' }];
+  }, [address.sort, columns]);
+  const hidden = address.without?.split(',') ?? [];
+  const sought = useDeferredValue(nameKey(address.q ?? ''));
+  const definitions = useMemo(() => {
+    const helper = createColumnHelper<typeof features, { readonly row: Row; readonly words: string }>();
+    return helper.columns(
+      columns.map(({ id, value }) =>
+        helper.accessor(({ row }) => value(row), {
+          id,
+          sortFn: (a, b) => compare(a.getValue(id), b.getValue(id)) || compare(a.id, b.id),
+        }),
+      ),
+    );
+  }, [columns]);
+  const data = useMemo(() => rows.map((row) => ({ row, words: wordsIn(row, columns) })), [rows, columns]);
+  const table = useTable({
+    features,
+    columns: definitions,
+    data,
+    getRowId: ({ row }) => idOf(row),
+    enableSortingRemoval: false,
+    globalFilterFn: (line, _column, words: string) => line.original.words.includes(words),
+    getColumnCanGlobalFilter: () => true,
+    state: {
+      sorting,
+      globalFilter: sought,
+      rowSelection: selection,
+      columnVisibility: Object.fromEntries(hidden.map((id) => [id, false])),
+    },
+    onRowSelectionChange: setSelection,
+  });
+  const lines = table.getRowModel().rows;
+  const shown = columns.filter(({ id, isName }) => isName || !hidden.includes(id));
+  const selected = rows.filter((row) => selection[idOf(row)]);
+  const sortBy = (id: string) => {
+    const [now] = sorting;
+    setAddress({ sort: now?.id === id && !now.desc ? `${id}.down` : id });
+  };
+  const keys = useRowKeys();
+  return (
+    <div className="flex min-w-0 flex-col gap-3">
+      <div className="no-print flex flex-wrap items-end gap-2">
+        {find !== undefined && <Find label={find} value={address.q ?? ''} onChange={(q) => setAddress({ q })} />}
+        {choices}
+        <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => setAddress({ without: ids.join(',') })} />
+        <span className="mb-2 text-sm" role="status">
+          {lines.length === rows.length ? `${rows.length} shown` : `${lines.length} of ${rows.length} shown`}
+        </span>
+      </div>
+      {forSelected && selected.length > 0 && (
+        <div className="no-print flex flex-wrap items-center gap-2 rounded-box bg-base-200 p-2 text-sm">
+          <b>{selected.length} selected</b>
+          {forSelected(selected, () => setSelection({}))}
+          <button type="button" className="btn btn-sm" onClick={() => setSelection({})}>
+            Select none
+          </button>
+        </div>
+      )}
+      <div className="sheet overflow-x-auto">
+        <table className="table" aria-label={label}>
+          <thead>
+            <tr>
+              {forSelected && (
+                <th scope="col" className="no-print w-8">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    aria-label="Select all that are shown"
+                    checked={lines.length > 0 && lines.every((line) => line.getIsSelected())}
+                    onChange={(event) => table.toggleAllRowsSelected(event.currentTarget.checked)}
+                  />
+                </th>
+              )}
+              {shown.map(({ id, header, isNumber }) => {
+                const [now] = sorting;
+                const way = now?.id !== id ? undefined : now.desc ? 'descending' : 'ascending';
+                return (
+                  <th key={id} scope="col" aria-sort={way} className={isNumber ? 'text-right' : ''}>
+                    <button type="button" className="link inline-flex items-center gap-1" onClick={() => sortBy(id)}>
+                      {header}
+                      {way === 'ascending' && <ArrowUp size={14} aria-hidden="true" />}
+                      {way === 'descending' && <ArrowDown size={14} aria-hidden="true" />}
+                    </button>
+                  </th>
+                );
+              })}
+              {actions && (
+                <th scope="col">
+                  <span className="sr-only">Change</span>
+                </th>
+              )}
+            </tr>
+          </thead>
+          <tbody {...keys.body}>
+            {lines.map((line, at) => {
+              const { row } = line.original;
+              return (
+                <tr
+                  key={line.id}
+                  {...keys.row(
+                    at,
+                    () => open?.(row),
+                    () => forSelected && line.toggleSelected(),
+                  )}
+                  aria-selected={forSelected ? line.getIsSelected() : undefined}
+                  className={line.id === current ? 'bg-base-200' : ''}
+                >
+                  {forSelected && (
+                    <td className="no-print">
+                      <input
+                        type="checkbox"
+                        className="checkbox checkbox-sm"
+                        tabIndex={-1}
+                        aria-label={`Select ${shown[0]?.value(row)}`}
+                        checked={line.getIsSelected()}
+                        onChange={line.getToggleSelectedHandler()}
+                      />
+                    </td>
+                  )}
+                  {shown.map(({ id, value, show, isNumber, isShort, isName }) => {
+                    const content = show ? show(row) : value(row);
+                    return isName ? (
+                      <th key={id} scope="row" className="font-semibold">
+                        {content}
+                      </th>
+                    ) : (
+                      <td key={id} className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}>
+                        {content}
+                      </td>
+                    );
+                  })}
+                  {actions && <td>{actions(row)}</td>}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  );
+}
+
+const compare = (a: unknown, b: unknown): number =>
+  typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b));
+
+/** The field that finds rows: what is typed is there at once, the rows follow. */
+function Find({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
+  const id = useId();
+  return (
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="text-sm font-semibold">
+        {label}
+      </label>
+      <input
+        id={id}
+        type="search"
+        className="input w-64"
+        defaultValue={value}
+        onInput={(event) => onChange(event.currentTarget.value)}
+      />
+    </div>
+  );
+}
+
+function ChooseColumns<Row>({
+  columns,
+  hidden,
+  onChange,
+}: {
+  columns: readonly TableColumn<Row>[];
+  hidden: readonly string[];
+  onChange: (hidden: readonly string[]) => void;
+}) {
+  return (
+    <details className="dropdown">
+      <summary className="btn">
+        <Columns3 size={16} aria-hidden="true" /> Columns
+      </summary>
+      <ul className="menu dropdown-content z-10 w-52 rounded-box bg-base-100 p-2 shadow">
+        {columns
+          .filter(({ isName }) => !isName)
+          .map(({ id, header }) => (
+            <li key={id}>
+              <label>
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-sm"
+                  checked={!hidden.includes(id)}
+                  onChange={({ currentTarget: { checked } }) =>
+                    onChange(checked ? hidden.filter((each) => each !== id) : [...hidden, id])
+                  }
+                />
+                {header}
+              </label>
+            </li>
+          ))}
+      </ul>
+    </details>
+  );
+}
+
+/** One row of the table takes the focus; the arrows, Home and End lead it to others. */
+function useRowKeys() {
+  const [active, setActive] = useState(0);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const go = (to: number) => {
+    const rows = body.current?.rows;
+    if (!rows || rows.length === 0) return;
+    const at = Math.max(0, Math.min(rows.length - 1, to));
+    setActive(at);
+    rows[at]?.focus();
+  };
+  return {
+    body: { ref: body },
+    row: (at: number, open: () => void, select: () => void) => ({
+      tabIndex: at === active ? 0 : -1,
+      onFocus: () => setActive(at),
+      onKeyDown: (event: KeyboardEvent<HTMLTableRowElement>) => {
+        // In a field or on a button of the row, keys do what they do there.
+        if (event.target !== event.currentTarget) return;
+        const moves: Readonly<Record<string, () => void>> = {
+          ArrowDown: () => go(at + 1),
+          ArrowUp: () => go(at - 1),
+          Home: () => go(0),
+          End: () => go(Number.POSITIVE_INFINITY),
+          Enter: open,
+          ' ': select,
+        };
+        const move = moves[event.key];
+        if (!move) return;
+        event.preventDefault();
+        move();
+      },
+    }),
+  };
+}
