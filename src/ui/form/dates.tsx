@@ -26,7 +26,11 @@ export function MannerOf({ value, children }: { value: Manner; children: ReactNo
 
 const useManner = (): Manner => useContext(Said);
 
-type Input = Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'defaultValue'> & {
+type Input = Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'value' | 'defaultValue'> & {
+  /** As it is kept, whatever is shown; nothing for what was taken away. */
+  readonly defaultValue?: string;
+  /** Told what was typed or chosen, as it is kept, as soon as it can be read. */
+  readonly onPick?: (value: string) => void;
   readonly label?: string;
   /** The label is read out, and not shown: a heading says it already. */
   readonly isHeaded?: boolean;
@@ -38,17 +42,27 @@ type Input = Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'defaultValue'
  * Reads what is typed as soon as the field is left, and writes it as the programme does. What cannot be read is said at the
  * field, before anything is sent.
  */
-function useWritten(read: (text: string) => string | undefined, write: (value: string) => string, wrong: string) {
+function useWritten(
+  read: (text: string) => string | undefined,
+  write: (value: string) => string,
+  wrong: string,
+  onPick: ((value: string) => void) | undefined,
+) {
   const settle = (input: HTMLInputElement) => {
     const text = input.value.trim();
     const value = text === '' ? '' : read(text);
     if (value) input.value = write(value);
     input.setCustomValidity(value === undefined ? wrong : '');
+    if (value !== undefined) onPick?.(value);
   };
   return {
     settle,
     onBlur: (event: { currentTarget: HTMLInputElement }) => settle(event.currentTarget),
-    onInput: (event: { currentTarget: HTMLInputElement }) => event.currentTarget.setCustomValidity(''),
+    onInput: ({ currentTarget: input }: { currentTarget: HTMLInputElement }) => {
+      input.setCustomValidity('');
+      const value = read(input.value);
+      if (value !== undefined) onPick?.(value);
+    },
     // Sent with Enter, the field was never left.
     onKeyDown: (event: { key: string; currentTarget: HTMLInputElement }) => {
       if (event.key === 'Enter') settle(event.currentTarget);
@@ -57,12 +71,13 @@ function useWritten(read: (text: string) => string | undefined, write: (value: s
 }
 
 /** A time of the day, written and read in the programme's manner. @param defaultValue HH:MM; anything else is shown as it is */
-export function TimeField({ label = 'Time', defaultValue = '', ...input }: Input & { readonly defaultValue?: string }) {
+export function TimeField({ label = 'Time', defaultValue = '', onPick, ...input }: Input) {
   const manner = useManner();
   const { settle: _, ...written } = useWritten(
     (text) => readTime(text, manner),
     (time) => writeTime(time, manner),
     manner.clock === 12 ? 'Write a time with am or pm, such as 4:30 pm.' : 'Write a time such as 16:30.',
+    onPick,
   );
   const time = readTime(defaultValue);
   const shown = time ? writeTime(time, manner) : defaultValue;
@@ -81,8 +96,9 @@ export function DateField({
   defaultValue = '',
   width = '',
   marked = [],
+  onPick,
   ...input
-}: Input & { readonly defaultValue?: string; readonly marked?: readonly MarkedDay[] }) {
+}: Input & { readonly marked?: readonly MarkedDay[] }) {
   const manner = useManner();
   const place = useRef<HTMLDivElement>(null);
   const dialog = useRef<HTMLDialogElement>(null);
@@ -93,6 +109,7 @@ export function DateField({
     read,
     (date) => writeDate(date, manner),
     `Write a day such as ${writeDate('2026-11-05', manner)}.`,
+    onPick,
   );
   const typed = () => place.current?.querySelector('input') as HTMLInputElement;
   const choose = (date: string) => {

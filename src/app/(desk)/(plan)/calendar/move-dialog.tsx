@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { FormMessage } from '@/ui/form/action-form';
+import { DateField, TimeField } from '@/ui/form/dates';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { type MovePreview, move, previewMove } from './actions';
@@ -56,10 +57,16 @@ export function MoveDialog({
     };
   }, [what, wanted]);
 
+  const [taken, setTaken] = useState(0);
   const preview = found && 'preview' in found ? found.preview : undefined;
   const change = (part: Partial<typeof wanted>) => {
     setAnswer(null);
     setWanted((now) => ({ ...now, ...part }));
+  };
+  /** A way out that was offered: the fields show it from the start. */
+  const take = (part: Partial<typeof wanted>) => {
+    change(part);
+    setTaken((times) => times + 1);
   };
   const confirm = () =>
     preview &&
@@ -76,17 +83,17 @@ export function MoveDialog({
           Move {moving.title}
         </h2>
         <div className="grid grid-cols-2 gap-3 sm:grid-cols-[1fr_8rem_1.4fr]">
-          <Field
+          <DateField
+            key={`date ${taken}`}
             label="Date"
-            type="date"
-            value={wanted.date}
-            onChange={(event) => change({ date: event.target.value })}
+            defaultValue={wanted.date}
+            onPick={(date) => change({ date })}
           />
-          <Field
+          <TimeField
+            key={`time ${taken}`}
             label="Starts"
-            type="time"
-            value={wanted.startsAt}
-            onChange={(event) => change({ startsAt: event.target.value })}
+            defaultValue={wanted.startsAt}
+            onPick={(startsAt) => change({ startsAt })}
           />
           <Field
             label="Place"
@@ -104,7 +111,7 @@ export function MoveDialog({
         <div aria-live="polite" className="mt-4 flex flex-col gap-3 text-sm">
           {found === null && <p>Looking at the plan …</p>}
           {found && 'problem' in found && <p className="font-semibold text-error">{found.problem}</p>}
-          {preview && <Consequences preview={preview} onTake={change} />}
+          {preview && <Consequences preview={preview} onTake={take} />}
         </div>
         <FormMessage state={answer?.ok ? null : answer} />
         <div className="modal-action">

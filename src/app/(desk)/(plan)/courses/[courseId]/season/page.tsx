@@ -4,7 +4,8 @@ import { readQuery } from '@/app/query';
 import { viewCoursePlan } from '@/services/plan/courses';
 import { PageTitle } from '@/ui/page';
 import { call } from '../../../../../access';
-import { SeasonForm, type Start } from './season-form';
+import { SeasonForm } from './season-form';
+import type { Start } from './wanted';
 
 export const metadata = { title: 'Lay down a season' };
 

@@ -1,17 +1,18 @@
 'use client';
 
 import Link from 'next/link';
-import { useMemo, useState, useTransition } from 'react';
+import { useMemo, useRef, useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
 import { type CheckedRow, checkRoll, type NumberedCells, type OnRoll } from '@/core/roll/check-roll';
 import { ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
-import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
 import { FormMessage } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
+import { Progress } from '@/ui/progress';
 import { sendForReading } from '@/ui/read-file';
 import { saveImport } from '../actions';
 import { type Columns, type Heading, MatchColumns } from './match-columns';
 import { ForMany, MendRow } from './mend-rows';
+import { Understood } from './understood';
 
 interface Preview {
   readonly rows: readonly NumberedCells[];
@@ -35,9 +36,9 @@ export function RollImport({ courseId }: { courseId: string }) {
   const [rows, setRows] = useState<readonly NumberedCells[]>([]);
   const [answer, setAnswer] = useState<FormState | null>(null);
   const [busy, start] = useTransition();
+  const reading = useRef<AbortController>(null);
   // The same rules as on the server, run as one types.
   const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled, preview.groups) : []), [preview, rows]);
-  const meanings = useMemo(() => new Map(preview?.meanings ?? []), [preview]);
   const refused = checked.filter((row) => !row.leaveOut && !row.entry);
   const unchanged = checked.filter(isAsItWas);
   const good = checked.filter((row) => !row.leaveOut && row.entry);
@@ -46,6 +47,7 @@ export function RollImport({ courseId }: { courseId: string }) {
     setFile(file);
     setColumns(words);
     start(async () => {
+      reading.current = new AbortController();
       setPreview(null);
       setAnswer(null);
       setUnclear([]);
@@ -59,6 +61,7 @@ export function RollImport({ courseId }: { courseId: string }) {
       const answered = await sendForReading<Preview>(
         `/api/roll/preview?course=${courseId}&columns=${encodeURIComponent(JSON.stringify(words))}`,
         file,
+        reading.current.signal,
       );
       if ('refused' in answered) {
         setAnswer({ ok: false, message: answered.refused.message ?? '' });
@@ -95,25 +98,8 @@ export function RollImport({ courseId }: { courseId: string }) {
   return (
     <div className="flex flex-col gap-5">
       <div className="sheet flex flex-col gap-2 p-5">
-        <label className="flex flex-col gap-1">
-          <span className="font-semibold">File with the roll: .xlsx or .csv</span>
-          <input
-            type="file"
-            accept=".xlsx,.csv,.txt,.tsv,text/csv,text/plain,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-            className="file-input w-full max-w-md"
-            disabled={busy}
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              if (file) read(file);
-            }}
-          />
-        </label>
-        <p className="text-sm">
-          Headings name the columns: <b>name</b>, age, servings, avoids, mode; and if you like group, household,
-          contact, address, plan, in your own words. Several avoidances in one cell are separated by semicolons. Nothing
-          is saved before you say so.
-        </p>
-        {busy && <p role="status">Reading …</p>}
+        <ChooseFile busy={busy} read={read} />
+        {busy && <Progress says="Reading" cancel={() => reading.current?.abort()} />}
         <FormMessage state={answer} />
         {file && unclear.length > 0 && (
           <MatchColumns headings={unclear} read={(words) => read(file, { ...columns, ...words })} />
@@ -168,58 +154,7 @@ export function RollImport({ courseId }: { courseId: string }) {
                 ))}
             </section>
           )}
-          <section aria-labelledby="understood">
-            <h2 id="understood" className="mb-2 text-xl font-bold">
-              What was understood
-            </h2>
-            <div className="sheet overflow-x-auto">
-              <table className="table">
-                <thead>
-                  <tr>
-                    <th scope="col">Line</th>
-                    <th scope="col">Name</th>
-                    <th scope="col" className="text-right">
-                      Age
-                    </th>
-                    <th scope="col" className="text-right">
-                      Servings
-                    </th>
-                    <th scope="col">Avoids</th>
-                    <th scope="col">Mode</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {good.map(({ line, entry }) => (
-                    <tr key={line}>
-                      <td>{line}</td>
-                      <th scope="row">{entry?.name}</th>
-                      <td className="text-right">{entry?.age ?? ''}</td>
-                      <td className="text-right">{entry?.servings}</td>
-                      <td>
-                        {entry?.wishes.map((wish) => {
-                          const { codes } = understandWish(wish, meanings);
-                          return (
-                            <span key={wish} className="block">
-                              {wish}
-                              {codes ? (
-                                ` → ${codes.map(avoidanceLabel).join(', ') || 'nothing'}`
-                              ) : (
-                                <b className="text-error">
-                                  {' '}
-                                  → no meaning yet; it will block the kit until you give it one
-                                </b>
-                              )}
-                            </span>
-                          );
-                        })}
-                      </td>
-                      <td>{entry?.mode ?? ''}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </div>
-          </section>
+          <Understood rows={good} meanings={preview.meanings} />
           <div className="flex flex-wrap items-center gap-3">
             <button
               type="button"
@@ -247,6 +182,32 @@ export function RollImport({ courseId }: { courseId: string }) {
         </>
       )}
     </div>
+  );
+}
+
+/** Where the file is chosen, and what it may look like. */
+function ChooseFile({ busy, read }: { busy: boolean; read: (file: File) => void }) {
+  return (
+    <>
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">File with the roll: .xlsx or .csv</span>
+        <input
+          type="file"
+          accept=".xlsx,.csv,.txt,.tsv,text/csv,text/plain,application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+          className="file-input w-full max-w-md"
+          disabled={busy}
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            if (file) read(file);
+          }}
+        />
+      </label>
+      <p className="text-sm">
+        Headings name the columns: <b>name</b>, age, servings, avoids, mode; and if you like group, household, contact,
+        address, plan, in your own words. Several avoidances in one cell are separated by semicolons. Nothing is saved
+        before you say so.
+      </p>
+    </>
   );
 }
 
