@@ -2,7 +2,7 @@ import type { Participant } from '@/core/kits/sheet/participant';
 import { kitSheet } from '@/core/kits/sheet/sheet';
 import { readRecipe, type WrittenLine, type WrittenRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
-import { understandWish } from '@/core/safety/avoidances';
+import { understandNeed } from '@/core/safety/avoidances';
 
 interface Size {
   readonly sessions: number;
@@ -19,13 +19,13 @@ export interface CourseInput {
     readonly id: string;
     readonly name: string;
     readonly servings: number;
-    readonly wishes: readonly string[];
+    readonly needs: readonly string[];
   }[];
 }
 
 const SCALINGS = ['linear', 'linear', 'linear', 'whole', 'damped'] as const;
 const PRECISIONS = ['normal', 'tight', 'loose'] as const;
-const WISHES: readonly (readonly string[])[] = [
+const NEEDS: readonly (readonly string[])[] = [
   [],
   ['milk'],
   ['egg'],
@@ -73,7 +73,7 @@ export function course({ sessions, participants, lines, profiles }: Size): {
         id: `p${n}`,
         name: `Person ${n}`,
         servings: 1 + (profile % 3) * 2,
-        wishes: WISHES[Math.floor(profile / 3) % WISHES.length] ?? [],
+        needs: NEEDS[Math.floor(profile / 3) % NEEDS.length] ?? [],
       };
     }),
   };
@@ -83,7 +83,7 @@ export function course({ sessions, participants, lines, profiles }: Size): {
 function compute({ recipes, roll }: CourseInput): unknown {
   const none = new Map<string, readonly string[]>();
   const participants = roll.map(
-    ({ wishes, ...person }): Participant => ({ ...person, wishes: wishes.map((wish) => understandWish(wish, none)) }),
+    ({ needs, ...person }): Participant => ({ ...person, needs: needs.map((need) => understandNeed(need, none)) }),
   );
   return recipes.map((written) => {
     const reading = readRecipe(written, TYPICAL);

@@ -70,7 +70,7 @@ export function proposals(): () => unknown {
     })),
     people: Array.from({ length: 14 }, (_, n) => ({
       servings: 1,
-      wishes:
+      needs:
         n % 4 === 0
           ? [{ asWritten: 'milk', codes: ['MILK'] }]
           : n % 5 === 0

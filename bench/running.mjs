@@ -73,8 +73,8 @@ export async function lockedSession({ api }, people, name = 'Measured') {
   const { items } = await api('GET', '/recipes');
   const dish = items.find(({ title }) => title === 'Lighthouse pasta with beans');
   await api('POST', `/sessions/${session.id}/dishes`, { recipeId: dish.id });
-  const wishes = ['', '', '', 'milk', 'egg', 'vegetarian'];
-  const rows = Array.from({ length: people }, (_, n) => `Person ${n},${1 + (n % 4)},${wishes[n % wishes.length]}`);
+  const needs = ['', '', '', 'milk', 'egg', 'vegetarian'];
+  const rows = Array.from({ length: people }, (_, n) => `Person ${n},${1 + (n % 4)},${needs[n % needs.length]}`);
   await api('POST', `/courses/${course.id}/roll`, `name,servings,avoids\n${rows.join('\n')}\n`, 'text/csv');
   const { basis } = await api('GET', `/sessions/${session.id}/kit-sheet`);
   await api('POST', `/sessions/${session.id}/kit-sheet/lock`, { basis });

@@ -5,7 +5,7 @@ import { fewestVersions } from '@/core/kits/sheet/fewest-variants';
 import type { Participant } from '@/core/kits/sheet/participant';
 import { readRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
-import { AVOIDANCES, understandWish } from '@/core/safety/avoidances';
+import { AVOIDANCES, understandNeed } from '@/core/safety/avoidances';
 import { writeRollXlsx } from '@/formats/roll/roll-xlsx';
 import { course } from './course';
 
@@ -14,7 +14,7 @@ export function locked(): { change: () => unknown } {
   const { recipes, roll } = course({ sessions: 1, participants: 500, lines: 25, profiles: 40 }).input;
   const none = new Map<string, readonly string[]>();
   const people = roll.map(
-    ({ wishes, ...person }): Participant => ({ ...person, wishes: wishes.map((wish) => understandWish(wish, none)) }),
+    ({ needs, ...person }): Participant => ({ ...person, needs: needs.map((need) => understandNeed(need, none)) }),
   );
   const [recipe] = recipes;
   if (!recipe) throw new Error('There is no recipe.');
@@ -41,9 +41,9 @@ export function locked(): { change: () => unknown } {
     change: () => {
       turn += 1;
       const [one = '', two = ''] = [codes[turn % codes.length], codes[(turn * 5 + 3) % codes.length]];
-      const wishes = [one, two].map((code) => understandWish(code, none));
+      const needs = [one, two].map((code) => understandNeed(code, none));
       const other = people.map((person, at) =>
-        at === turn % people.length ? { ...person, servings: 1 + (turn % 9), wishes } : person,
+        at === turn % people.length ? { ...person, servings: 1 + (turn % 9), needs } : person,
       );
       return sheetDifferences(sheet, contentOf(other));
     },

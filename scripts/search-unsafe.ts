@@ -127,7 +127,7 @@ function unsafeKits(number: number): string[] {
         ? []
         : times(1 + upTo(2), () => (chance() < 0.15 ? `food:${oneOf(ingredients).name}` : oneOf(CODES)));
     const unknown = chance() < 0.05 ? [{ asWritten: 'moonroot', codes: undefined }] : [];
-    return { codes, wishes: [...codes.map((code) => ({ asWritten: code, codes: [code] })), ...unknown] };
+    return { codes, needs: [...codes.map((code) => ({ asWritten: code, codes: [code] })), ...unknown] };
   }).map((person, at) => ({ ...person, id: String(at), name: String(at), servings: 1 + upTo(4) }));
   const dishes = times(1 + upTo(1), recipe).map((own, at) => ({
     id: String(at),
@@ -185,10 +185,10 @@ function unsafeKits(number: number): string[] {
     const bad = avoided.filter((code) => held.has(code));
     if (bad.length > 0) found.push(`roll ${number}, variant ${variant.letter}: holds ${bad.join(', ')}`);
     const isUnknown = variant.participants.some(({ id }) =>
-      people.find((person) => person.id === id)?.wishes.some(({ codes }) => !codes),
+      people.find((person) => person.id === id)?.needs.some(({ codes }) => !codes),
     );
     if (!variant.extra && variant.components && isUnknown)
-      found.push(`roll ${number}, variant ${variant.letter}: packed although a wish has no meaning`);
+      found.push(`roll ${number}, variant ${variant.letter}: packed although a need has no meaning`);
   }
   return found;
 }

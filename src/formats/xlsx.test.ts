@@ -155,12 +155,12 @@ describe('a kit sheet as a workbook', () => {
       labels: {},
       reference: TYPICAL,
     };
-    const wishes = [{ asWritten: 'milk', codes: ['MILK'] }];
+    const needs = [{ asWritten: 'milk', codes: ['MILK'] }];
     const roll = [0, 1, 2, 3].map((at) => ({
       id: String(at),
       name: `P${at}`,
       servings: 4,
-      wishes: at === 2 ? wishes : at === 3 ? [{ asWritten: 'E120', codes: undefined }] : [],
+      needs: at === 2 ? needs : at === 3 ? [{ asWritten: 'E120', codes: undefined }] : [],
       // One family takes oil from its own shelf: nothing is bought for it.
       ...(at === 1 ? { supply: { staples: ['olive oil'] } } : {}),
     }));

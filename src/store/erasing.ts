@@ -208,7 +208,7 @@ export const namesOfOthers = (db: Db, values: { programmeId: string; id: string 
 export const blankPeople = (db: Db, values: { name: string; ids: readonly string[] }) =>
   change(
     db,
-    `UPDATE enrolment SET name = :name, age = NULL, wishes = '[]', action_plan = '', status = 'erased', version = version + 1
+    `UPDATE enrolment SET name = :name, age = NULL, needs = '[]', action_plan = '', status = 'erased', version = version + 1
       WHERE id IN (:ids)`,
     values,
   );

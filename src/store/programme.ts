@@ -5,7 +5,7 @@ import type { ProgrammeRow } from './tables/programme';
 
 /** What a programme decided for itself, as its tables hold it. */
 interface Decided {
-  meaning: { readonly wish: string; readonly codes: readonly string[] };
+  meaning: { readonly word: string; readonly codes: readonly string[] };
   /** Days on which the crew rests: public holidays, and the programme's own closures of whole days. */
   rest: { readonly from: string; readonly to: string };
   food: { readonly body: OwnFood };
@@ -37,7 +37,7 @@ export async function programmeWithDecisions(db: Db, programmeId: string): Promi
     db,
     `SELECT ${columnsOf(db.models.programme, 'p')}, x.kind, CAST(x.decided AS CHAR) AS decided
        FROM programme p LEFT JOIN (
-         SELECT 'meaning' AS kind, JSON_OBJECT('wish', wish, 'codes', codes) AS decided
+         SELECT 'meaning' AS kind, JSON_OBJECT('word', word, 'codes', codes) AS decided
            FROM avoidance_meaning WHERE programme_id = :programmeId
          UNION ALL SELECT 'rest', JSON_OBJECT('from', CAST(f.from_date AS CHAR), 'to', CAST(f.to_date AS CHAR))
            FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id

@@ -2,12 +2,17 @@
 
 import dynamic from 'next/dynamic';
 import { startTransition, useEffect, useState } from 'react';
-import type { FormState } from './form/form-state';
+
+/** What came of the way back. */
+interface Answered {
+  readonly ok: boolean;
+  readonly message?: string;
+}
 
 /** What was done, with the way back where there is one. */
 export interface Notice {
   readonly message: string;
-  readonly undo?: () => Promise<FormState>;
+  readonly undo?: (() => Promise<Answered>) | undefined;
 }
 
 const Toaster = dynamic(() => import('sonner').then((sonner) => sonner.Toaster), { ssr: false });

@@ -37,7 +37,7 @@ test('two screens see each other’s ticks and undos without being asked', async
 async function adaAvoids(desk: Page, bench: string, avoids: string): Promise<void> {
   await desk.goto(bench.replace('/bench', '/sessions'));
   await desk.getByRole('link', { name: /^Roll/ }).click();
-  await desk.getByRole('link', { name: 'Edit Ada' }).click();
+  await desk.getByRole('button', { name: 'Edit Ada' }).click();
   const form = desk.getByRole('form', { name: 'Edit Ada' });
   await form.getByLabel('Avoids').fill(avoids);
   await form.getByRole('button', { name: 'Save' }).click();

@@ -133,7 +133,7 @@ test('the programme’s working hours move every countdown, and a day of rest is
     for (const weekday of ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'])
       await form.getByLabel(`Shops are open: ${weekday} to`).fill(time);
     await form.getByRole('button', { name: 'Save hours' }).click();
-    await expect(form.getByText('Saved. Every countdown follows at once.')).toBeVisible();
+    await expect(page.getByText('Saved. Every countdown follows at once.')).toBeVisible();
   };
   await close('10:30');
   await openSession(page, 'Lighthouse pasta', '/countdown');

@@ -29,7 +29,7 @@ export const FOODS: Readonly<Record<string, Truth>> = {
 };
 
 /** What families write, and what it stands for without the programme's help. */
-export const WISHES: Readonly<Record<string, readonly string[] | undefined>> = {
+export const NEEDS: Readonly<Record<string, readonly string[] | undefined>> = {
   egg: ['EGG'],
   milk: ['MILK'],
   peanut: ['PEANUT'],
@@ -137,10 +137,10 @@ export class Judge {
     );
     const meanings = new Map(
       (
-        await this.rows<{ wish: string; codes: string[] }>(
-          'SELECT wish, codes FROM avoidance_meaning WHERE programme_id = :programmeId',
+        await this.rows<{ word: string; codes: string[] }>(
+          'SELECT word, codes FROM avoidance_meaning WHERE programme_id = :programmeId',
         )
-      ).map(({ wish, codes }) => [wish, codes]),
+      ).map(({ word, codes }) => [word, codes]),
     );
     const usual = new Map(
       (
@@ -168,7 +168,7 @@ export class Judge {
     if (!sheet) return [];
     const { kits, content } = JSON.parse(sheet.snapshot) as Snapshot;
     const people = await this.rows<Person>(
-      'SELECT id, wishes, age, status, group_id, household_id, shared_kit FROM enrolment WHERE course_id = :course ORDER BY id',
+      'SELECT id, needs, age, status, group_id, household_id, shared_kit FROM enrolment WHERE course_id = :course ORDER BY id',
       of,
     );
     const away = new Set(
@@ -261,9 +261,9 @@ export class Judge {
       if (!own || (!isGiven && !comes(own))) why.push('nobody is to get it');
       const avoided = new Set<string>();
       for (const eater of eaters) {
-        for (const wish of eater.wishes) {
-          const codes = meanings.get(wish) ?? WISHES[wish];
-          if (!codes) why.push(`“${wish}” has no meaning`);
+        for (const need of eater.needs) {
+          const codes = meanings.get(need) ?? NEEDS[need];
+          if (!codes) why.push(`“${need}” has no meaning`);
           for (const code of codes ?? []) avoided.add(code);
         }
         if (eater.age !== null && eater.age < 5) avoided.add('CHOKING');
@@ -336,7 +336,7 @@ export class Judge {
 
 interface Person {
   readonly id: string;
-  readonly wishes: readonly string[];
+  readonly needs: readonly string[];
   readonly age: number | null;
   readonly status: string;
   readonly group_id: string | null;

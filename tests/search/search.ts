@@ -55,7 +55,7 @@ import type { SessionRow } from '@/store/tables/plan';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import { randomFrom } from '../../scripts/random.mjs';
 import { cells, newProgramme } from '../programme';
-import { FOODS, Judge, WISHES } from './judge';
+import { FOODS, Judge, NEEDS } from './judge';
 
 const line = (ingredient: string, amount: string, unit: string, preparation = '', more: object = {}): WrittenLine =>
   ({ ingredient, amount, unit, ...(preparation ? { preparation } : {}), ...more }) as WrittenLine;
@@ -219,7 +219,7 @@ class World {
     for (const recipeId of this.some(this.recipes, 0.5)) await addDish(this.context, { sessionId, recipeId });
   }
 
-  private readonly wish = () => this.some(Object.keys(WISHES), 0.06).join('; ');
+  private readonly need = () => this.some(Object.keys(NEEDS), 0.06).join('; ');
   private readonly age = () => (this.chance() < 0.5 ? '' : String(this.upTo(9)));
 
   private async newPerson(): Promise<void> {
@@ -228,7 +228,7 @@ class World {
       name: `Person ${v7().slice(-8)}`,
       age: this.age(),
       servings: '1',
-      avoids: this.wish(),
+      avoids: this.need(),
       household,
     };
     await addPerson(this.context, {
@@ -270,11 +270,11 @@ class World {
         'meaning',
         () =>
           giveMeaning(context, {
-            wish: this.oneOf(['moonroot', 'sea thrift']),
+            word: this.oneOf(['moonroot', 'sea thrift']),
             ...(this.chance() < 0.2 ? { nothing: true } : { codes: [this.oneOf(ALLERGENS)] }),
           }),
       ],
-      [1, 'no meaning', () => forgetMeaning(context, { wish: this.oneOf(['moonroot', 'sea thrift']) })],
+      [1, 'no meaning', () => forgetMeaning(context, { word: this.oneOf(['moonroot', 'sea thrift']) })],
       [6, 'label', () => this.readLabel()],
       [
         1,
@@ -433,7 +433,7 @@ class World {
       name: person.name,
       age: this.age(),
       servings: String(person.servings),
-      avoids: this.wish(),
+      avoids: this.need(),
       group,
       household: household?.name ?? '',
     };
@@ -728,11 +728,11 @@ class World {
     try {
       const seen = await viewAttendance(this.context, { sessionId });
       const room = await viewRoom(this.context, { sessionId });
-      for (const { id, name, wishes } of await this.people()) {
+      for (const { id, name, needs } of await this.people()) {
         const told = room.people.find((each) => each.id === id);
-        const unsaid = wishes.filter((wish) => told && !told.avoids.some(({ asWritten }) => asWritten === wish));
+        const unsaid = needs.filter((need) => told && !told.avoids.some(({ asWritten }) => asWritten === need));
         if (unsaid.length > 0) found.push(`the room is not told that ${name} wrote ${unsaid.join(', ')}`);
-        if (wishes.length > 0 && !told && seen.people.some((each) => each.id === id))
+        if (needs.length > 0 && !told && seen.people.some((each) => each.id === id))
           found.push(`the room is not told of ${name}`);
       }
       const byPerson = new Map(sheet.locked.kits.map(({ id, enrolmentId }) => [enrolmentId, id]));

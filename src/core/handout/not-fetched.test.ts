@@ -25,7 +25,7 @@ function content() {
     labels: {},
     reference: TYPICAL,
   };
-  const outcome = computeSheet(input, [{ id: 'ada', name: 'Ada', servings: 1, wishes: [] }]);
+  const outcome = computeSheet(input, [{ id: 'ada', name: 'Ada', servings: 1, needs: [] }]);
   if ('problems' in outcome) throw new Error('problems');
   return sheetContent(input, outcome);
 }
@@ -48,11 +48,11 @@ describe('a kit that nobody fetched', () => {
 
   it('goes only to somebody who can be shown to eat all of it', () => {
     const people = [
-      { id: '1', name: 'Bo', wishes: [] },
-      { id: '2', name: 'Cy, no milk', wishes: [{ asWritten: 'milk', codes: ['MILK'] }] },
+      { id: '1', name: 'Bo', needs: [] },
+      { id: '2', name: 'Cy, no milk', needs: [{ asWritten: 'milk', codes: ['MILK'] }] },
       // Brands of cumin may add mustard: unknown blocks.
-      { id: '3', name: 'Di, no mustard', wishes: [{ asWritten: 'mustard', codes: ['MUSTARD'] }] },
-      { id: '4', name: 'Ed, moon dust', wishes: [{ asWritten: 'moon dust', codes: undefined }] },
+      { id: '3', name: 'Di, no mustard', needs: [{ asWritten: 'mustard', codes: ['MUSTARD'] }] },
+      { id: '4', name: 'Ed, moon dust', needs: [{ asWritten: 'moon dust', codes: undefined }] },
     ];
     const kit = { id: 'kit', number: 1, enrolmentId: 'ada', name: 'Ada', variant: 'A' };
     const locked: LockedSheet = {
@@ -69,7 +69,7 @@ describe('a kit that nobody fetched', () => {
     const takers = (now = facts()) => takersOf(locked, kit, people, now).map(({ name }) => name);
     expect(takers()).toEqual(['Bo']);
     // What was found in it since: nobody who avoids that may have it, whatever was known at the lock.
-    const eater = [{ id: '5', name: 'Flo, no soya', wishes: [{ asWritten: 'soya', codes: ['SOY'] }] }];
+    const eater = [{ id: '5', name: 'Flo, no soya', needs: [{ asWritten: 'soya', codes: ['SOY'] }] }];
     const found = facts([['canned chickpeas', ['SOY']]]);
     expect([facts(), found].map((now) => takersOf(locked, kit, eater, now).length)).toEqual([1, 0]);
     expect(said(1)['given away']).toMatchObject({ isOpen: false });

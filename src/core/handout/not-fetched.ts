@@ -2,7 +2,7 @@ import { isSentCold } from '../kits/figures/keeping';
 import { type FactsNow, judgeKit } from '../kits/record/judgement';
 import type { LockedSheet } from '../kits/record/locked-sheet';
 import type { SheetComponent, SheetContent, SheetKit } from '../kits/record/sheet-content';
-import type { Wish } from '../safety/avoidances';
+import type { Need } from '../safety/avoidances';
 
 /** What becomes of a kit that nobody fetched. */
 export const KIT_FATES = ['held', 'delivered', 'given away', 'taken apart'] as const;
@@ -76,7 +76,7 @@ export function fateOffers({ components, cold }: LeftKit, hours: number, takers:
 export interface Taker {
   readonly id: string;
   readonly name: string;
-  readonly wishes: readonly Wish[];
+  readonly needs: readonly Need[];
 }
 
 /** Who of these can eat everything in a kit, by what was known of it at the lock and by what is known now. */

@@ -40,7 +40,7 @@ const person = (name: string, servings: number, ...codes: string[]): Participant
   id: `id ${name}`,
   name,
   servings,
-  wishes: codes.map((code) => ({ asWritten: code, codes: [code] })),
+  needs: codes.map((code) => ({ asWritten: code, codes: [code] })),
 });
 const ROLL = [person('Ada', 4), person('Bram', 4), person('Łucja', 2, 'MILK', 'EGG')];
 

@@ -48,11 +48,11 @@ describe('a roll checked as a whole', () => {
   });
 
   it('takes nothing from somebody on the roll when the file did not ask; and “not asked” goes once it did', () => {
-    const on = { id: 'a', name: 'Ada Finch', age: 7, servings: 2, mode: null, wishes: ['egg', NOT_ASKED] };
+    const on = { id: 'a', name: 'Ada Finch', age: 7, servings: 2, mode: null, needs: ['egg', NOT_ASKED] };
     const update = (avoids: string) => checkRoll([row(2, { avoids }, { as: 'update' })], [on])[0];
-    expect(update(NOT_ASKED)?.entry?.wishes).toEqual(['egg', NOT_ASKED]);
-    expect(update('')?.entry?.wishes).toEqual(['egg']);
-    expect(update('milk')?.entry?.wishes).toEqual(['egg', 'milk']);
+    expect(update(NOT_ASKED)?.entry?.needs).toEqual(['egg', NOT_ASKED]);
+    expect(update('')?.entry?.needs).toEqual(['egg']);
+    expect(update('milk')?.entry?.needs).toEqual(['egg', 'milk']);
     expect(update('')?.changes).toContain('was asked what they must not eat');
   });
 
@@ -109,7 +109,7 @@ describe('somebody on the roll who is brought in again', () => {
     age: 7,
     servings: 4,
     mode: 'take-home',
-    wishes: ['Nuts', 'milk'],
+    needs: ['Nuts', 'milk'],
   } as const;
   const update = (change: Partial<RollCells>) => checkRoll([row(2, change, { as: 'update' })], [ada])[0];
 
@@ -120,7 +120,7 @@ describe('somebody on the roll who is brought in again', () => {
       age: 7,
       servings: 4,
       mode: 'take-home',
-      wishes: ['milk', 'no nuts', 'egg'],
+      needs: ['milk', 'no nuts', 'egg'],
     });
     expect(checked?.changes).toEqual([
       'avoids also egg',

@@ -1,5 +1,5 @@
 import type { Mode } from '../plan/mode';
-import { normaliseWish } from '../safety/avoidances';
+import { normaliseNeed } from '../safety/avoidances';
 import { nameKey } from './name-key';
 import { type CellProblem, NOT_ASKED, type RollCells, type RollEntry, readRollRow } from './roll-row';
 
@@ -24,7 +24,7 @@ export interface OnRoll {
   readonly servings?: number;
   readonly mode?: Mode | null;
   /** Avoidances as they were written. */
-  readonly wishes?: readonly string[];
+  readonly needs?: readonly string[];
 }
 
 export interface CheckedRow extends NumberedCells {
@@ -127,19 +127,19 @@ const kept = (cells: RollCells, { age, servings, mode }: OnRoll): RollCells => (
 const wasAsked = ({ avoids }: RollCells): boolean => avoids.trim() !== NOT_ASKED;
 
 /** What somebody avoided and the row does not name: a list that forgets an allergy takes none away. */
-const unnamed = ({ wishes = [] }: OnRoll, entry: RollEntry, asked: boolean): readonly string[] => {
-  const named = new Set(entry.wishes.map(normaliseWish));
-  return wishes.filter((wish) => !named.has(normaliseWish(wish)) && !(asked && wish === NOT_ASKED));
+const unnamed = ({ needs = [] }: OnRoll, entry: RollEntry, asked: boolean): readonly string[] => {
+  const named = new Set(entry.needs.map(normaliseNeed));
+  return needs.filter((need) => !named.has(normaliseNeed(need)) && !(asked && need === NOT_ASKED));
 };
 
 const withAvoidancesOf = (person: OnRoll, entry: RollEntry, asked: boolean): RollEntry => ({
   ...entry,
-  wishes: [...unnamed(person, entry, asked), ...entry.wishes],
+  needs: [...unnamed(person, entry, asked), ...entry.needs],
 });
 
 function changesOf(person: OnRoll, entry: RollEntry, asked: boolean): string[] {
-  const before = new Set(person.wishes?.map(normaliseWish));
-  const added = person.wishes ? entry.wishes.filter((wish) => !before.has(normaliseWish(wish))) : [];
+  const before = new Set(person.needs?.map(normaliseNeed));
+  const added = person.needs ? entry.needs.filter((need) => !before.has(normaliseNeed(need))) : [];
   const still = unnamed(person, entry, asked);
   const differs = <T>(was: T | undefined, now: T) => was !== undefined && was !== now;
   return [
@@ -147,7 +147,7 @@ function changesOf(person: OnRoll, entry: RollEntry, asked: boolean): string[] {
     ...(person.age === entry.age ? [] : [`age ${entry.age}, was ${person.age ?? 'not known'}`]),
     ...(differs(person.servings, entry.servings) ? [`${entry.servings} servings, was ${person.servings}`] : []),
     ...(differs(person.mode, entry.mode) ? [`${entry.mode}, was ${person.mode ?? 'as the session'}`] : []),
-    ...(asked && person.wishes?.includes(NOT_ASKED) ? ['was asked what they must not eat'] : []),
+    ...(asked && person.needs?.includes(NOT_ASKED) ? ['was asked what they must not eat'] : []),
     ...(added.length > 0 ? [`avoids also ${added.join(', ')}`] : []),
     ...(still.length > 0
       ? [`still avoids ${still.join(', ')}, which the file does not name: take it away by hand if it is over`]
@@ -209,7 +209,7 @@ function nearIn(rows: readonly SeenRow[], { name, age }: RollEntry): SeenRow | u
 
 /** How two rows that may be one person differ in what matters. */
 function sayNear(entry: RollEntry, { entry: other, line }: SeenRow): string {
-  const [own, theirs] = [entry, other].map(({ wishes }) => wishes.join(', ') || 'nothing');
+  const [own, theirs] = [entry, other].map(({ needs }) => needs.join(', ') || 'nothing');
   const differs = own === theirs ? '' : ` Here ${entry.name} avoids ${own}; there ${other.name} avoids ${theirs}.`;
   return `${entry.name} may be ${other.name} in line ${line} of the file.${differs} Leave one of them out, or say that it is somebody else.`;
 }

@@ -21,7 +21,7 @@ describe('a row of the roll', () => {
         name: 'Łucja Wren',
         age: null,
         servings: 2,
-        wishes: ['egg', 'nuts'],
+        needs: ['egg', 'nuts'],
         mode: 'take-home',
         group: '',
         household: '',
@@ -64,6 +64,6 @@ describe('a row of the roll', () => {
 
   it('keeps script and formulas as the plain text they are', () => {
     const reading = readRollRow(cells({ name: '<script>alert(1)</script>', avoids: '=cmd()' }));
-    expect(reading).toMatchObject({ entry: { name: '<script>alert(1)</script>', wishes: ['=cmd()'] } });
+    expect(reading).toMatchObject({ entry: { name: '<script>alert(1)</script>', needs: ['=cmd()'] } });
   });
 });

@@ -28,7 +28,7 @@ export interface RollEntry {
   readonly age: number | null;
   readonly servings: number;
   /** Avoidances as the family wrote them, one by one. */
-  readonly wishes: readonly string[];
+  readonly needs: readonly string[];
   readonly mode: Mode | null;
   /** The group they come with, as the course calls it; '' for the first. */
   readonly group: string;
@@ -103,7 +103,7 @@ export function readRollRow(
   if (problems.length > 0 || name === undefined || age === undefined || servings === undefined || mode === undefined) {
     return { problems };
   }
-  return { entry: { name, age, servings, wishes: splitAvoidances(cells.avoids), mode, group: group ?? '', ...family } };
+  return { entry: { name, age, servings, needs: splitAvoidances(cells.avoids), mode, group: group ?? '', ...family } };
 }
 
 type Refuse = (column: RollColumn, message: string) => undefined;

@@ -74,7 +74,7 @@ describe('siblings in one kit', () => {
     id: name,
     name,
     servings: 1,
-    wishes: [],
+    needs: [],
     householdId: 'finch',
     sharesKit: true,
     ...more,
@@ -85,11 +85,11 @@ describe('siblings in one kit', () => {
     const kits = shareKits([
       child('Ada Finch'),
       child('Cleo Marrow', { householdId: 'm' }),
-      child('Bo Finch', { wishes: [egg] }),
+      child('Bo Finch', { needs: [egg] }),
     ]);
     expect(kits).toEqual([
-      { id: 'Ada Finch', name: 'Ada and Bo Finch', servings: 2, wishes: [egg] },
-      { id: 'Cleo Marrow', name: 'Cleo Marrow', servings: 1, wishes: [] },
+      { id: 'Ada Finch', name: 'Ada and Bo Finch', servings: 2, needs: [egg] },
+      { id: 'Cleo Marrow', name: 'Cleo Marrow', servings: 1, needs: [] },
     ]);
   });
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { AVOIDANCES, normaliseWish, splitAvoidances, understandWish } from './avoidances';
+import { AVOIDANCES, normaliseNeed, splitAvoidances, understandNeed } from './avoidances';
 
 const meaning = (written: string, own: Record<string, string[]> = {}) =>
-  understandWish(written, new Map(Object.entries(own))).codes;
+  understandNeed(written, new Map(Object.entries(own))).codes;
 
 describe('what families write about avoidances', () => {
   it.each([
@@ -16,13 +16,13 @@ describe('what families write about avoidances', () => {
     ['nuts, sesame / soya', ['nuts', 'sesame', 'soya']],
     ['egg, egg', ['egg']],
     ['egg\nmilk', ['egg', 'milk']],
-  ])('"%s" holds %j', (written, wishes) => {
-    expect(splitAvoidances(written)).toEqual(wishes);
+  ])('"%s" holds %j', (written, needs) => {
+    expect(splitAvoidances(written)).toEqual(needs);
   });
 
-  it('is one wish however it is put', () => {
+  it('is one need however it is put', () => {
     for (const written of ['No pork', 'pork', 'PORK', 'allergic to pork', 'pork-free', 'pork allergy']) {
-      expect(normaliseWish(written)).toBe('pork');
+      expect(normaliseNeed(written)).toBe('pork');
     }
   });
 

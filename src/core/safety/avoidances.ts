@@ -149,7 +149,7 @@ export function blockersOf(holdings: Holdings, avoids: readonly string[]): strin
 }
 
 /**
- * Splits what a family wrote about avoidances into single wishes.
+ * Splits what a family wrote about avoidances into single needs.
  *
  * @example splitAvoidances('eggs; tree nuts and milk') //=> ['eggs', 'tree nuts', 'milk']
  */
@@ -189,10 +189,10 @@ const BEFORE =
   /^(?:no|any|all|avoids?|(?:can ?not|cant|does not|doesnt|must not|may not) (?:eat|have)|allergic to|allergy to|allergy|anaphylaxis to|anaphylactic to|intolerant to|intolerance to|sensitive to|reacts to|severe(?:ly)?|serious(?:ly)?|mild(?:ly)?|slight(?:ly)?|strong(?:ly)?)\s*:?\s+/;
 const AFTER = /\s+(?:allergy|allergies|allergic|intolerance|intolerant|sensitivity|anaphylaxis|free)$/;
 
-/** A wish with what stands around the food taken off step by step: the last form is the plainest. */
-function formsOf(wish: string): readonly string[] {
+/** A need with what stands around the food taken off step by step: the last form is the plainest. */
+function formsOf(need: string): readonly string[] {
   const forms = [
-    wish
+    need
       .toLowerCase()
       .replace(/[’']/g, '')
       .replace(/[-\s]+/g, ' ')
@@ -207,23 +207,23 @@ function formsOf(wish: string): readonly string[] {
   }
 }
 
-/** One form for every way of writing the same wish: "No Nuts", "severe nut allergy" and "nuts" are alike. */
-export const normaliseWish = (wish: string): string => formsOf(wish).at(-1) as string;
+/** One form for every way of writing the same need: "No Nuts", "severe nut allergy" and "nuts" are alike. */
+export const normaliseNeed = (need: string): string => formsOf(need).at(-1) as string;
 
-/** A family's wish and the codes it stands for; undefined codes mean that nobody has said yet what it means. */
-export interface Wish {
+/** A family's need and the codes it stands for; undefined codes mean that nobody has said yet what it means. */
+export interface Need {
   readonly asWritten: string;
   readonly codes: readonly string[] | undefined;
 }
 
 /**
- * Finds what a wish stands for: the programme's own meaning of its words first, the fullest form of them, then
- * the shipped words, then a code itself, in capitals as codes are written: "crust" and "heat" are words. A wish that is not
+ * Finds what a need stands for: the programme's own meaning of its words first, the fullest form of them, then
+ * the shipped words, then a code itself, in capitals as codes are written: "crust" and "heat" are words. A need that is not
  * known is never guessed.
  *
- * @param own the programme's meanings, by `normaliseWish`
+ * @param own the programme's meanings, by `normaliseNeed`
  */
-export function understandWish(asWritten: string, own: ReadonlyMap<string, readonly string[]>): Wish {
+export function understandNeed(asWritten: string, own: ReadonlyMap<string, readonly string[]>): Need {
   const forms = formsOf(asWritten);
   const key = forms.at(-1) as string;
   // What the programme said of "severe nut" itself stands before what it said of "nut".

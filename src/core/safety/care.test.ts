@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { SheetInput } from '../kits/record/sheet-content';
 import { computeSheet, sheetContent } from '../kits/record/snapshot';
 import { TYPICAL } from '../reference/reference';
-import { understandWish } from './avoidances';
+import { understandNeed } from './avoidances';
 import { avoidedByAge, careOf, cutForSmall } from './care';
 
 describe('what an age alone asks for', () => {
@@ -53,8 +53,8 @@ describe('what an age alone asks for', () => {
         labels: {},
         reference: TYPICAL,
       };
-      const wishes = avoidedByAge(age).map((code) => ({ asWritten: code, codes: [code] }));
-      const outcome = computeSheet(input, [{ id: 'child', name: 'Child', servings: 4, wishes }]);
+      const needs = avoidedByAge(age).map((code) => ({ asWritten: code, codes: [code] }));
+      const outcome = computeSheet(input, [{ id: 'child', name: 'Child', servings: 4, needs }]);
       if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
       const [variant] = sheetContent(input, outcome).variants;
       return variant?.components?.[0]?.name ?? `refused: ${variant?.refusals[0]?.blockedBy.join()}`;
@@ -68,7 +68,7 @@ describe('what an age alone asks for', () => {
 
 describe('pregnancy', () => {
   it('avoids alcohol, mould-ripened cheese, and what nobody has checked', () => {
-    const [code] = understandWish('pregnant', new Map()).codes ?? [];
+    const [code] = understandNeed('pregnant', new Map()).codes ?? [];
     expect(code).toBe('PREGNANCY');
   });
 });

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../reference/reference';
-import { splitAvoidances, understandWish } from './avoidances';
+import { splitAvoidances, understandNeed } from './avoidances';
 import { proposeMeaning } from './propose-meaning';
 
-const understood = (wish: string) => understandWish(wish, new Map()).codes;
+const understood = (need: string) => understandNeed(need, new Map()).codes;
 
 describe('what a family writes', () => {
   it.each([
@@ -15,20 +15,20 @@ describe('what a family writes', () => {
     ['cashews', ['NUT']],
     ['no red meat', ['MEAT']],
     ['no spicy food', ['HEAT']],
-  ])('is understood however it is put, and as strictly: %s', (wish, codes) => {
-    expect(understood(wish)).toEqual(codes);
+  ])('is understood however it is put, and as strictly: %s', (need, codes) => {
+    expect(understood(need)).toEqual(codes);
   });
 
   it('means what the programme said of these very words, before what plainer ones mean', () => {
     const own = new Map([['severe nut', ['NUT', 'PEANUT', 'SESAME']]]);
-    expect(understandWish('No severe nut allergy', own).codes).toEqual(['NUT', 'PEANUT', 'SESAME']);
-    expect(understandWish('nut allergy', own).codes).toEqual(['NUT', 'PEANUT']);
+    expect(understandNeed('No severe nut allergy', own).codes).toEqual(['NUT', 'PEANUT', 'SESAME']);
+    expect(understandNeed('nut allergy', own).codes).toEqual(['NUT', 'PEANUT']);
   });
 
   it.each(['halal', 'tomatoes', 'red onions', 'E120', 'nuts except almonds', 'milk unless baked'])(
     'is not guessed: %s',
-    (wish) => {
-      expect(understood(wish)).toBeUndefined();
+    (need) => {
+      expect(understood(need)).toBeUndefined();
     },
   );
 });
@@ -75,9 +75,9 @@ const LABELLED: readonly (readonly [string, 'nothing' | 'ask' | readonly string[
 
 describe('a cell of a roll', () => {
   it.each(LABELLED)('%s', (cell, wanted) => {
-    const wishes = splitAvoidances(cell);
-    if (wanted === 'nothing') return expect(wishes).toEqual([]);
-    expect(wishes.map(understood)).toEqual([wanted === 'ask' ? undefined : wanted]);
+    const needs = splitAvoidances(cell);
+    if (wanted === 'nothing') return expect(needs).toEqual([]);
+    expect(needs.map(understood)).toEqual([wanted === 'ask' ? undefined : wanted]);
   });
 });
 

@@ -1,9 +1,9 @@
 import proposals from '../reference/facts/avoidance-proposals.json';
 import names from '../reference/facts/names.json';
 import { findIngredient, type Reference } from '../reference/reference';
-import { normaliseWish, understandWish } from './avoidances';
+import { normaliseNeed, understandNeed } from './avoidances';
 
-/** What a wish without a meaning may stand for: to be confirmed by a person, never taken for granted. */
+/** What a need without a meaning may stand for: to be confirmed by a person, never taken for granted. */
 export interface ProposedMeaning {
   /** Avoidance codes. */
   readonly codes: readonly string[];
@@ -27,12 +27,12 @@ const OTHER_NAMES = names as Readonly<Record<string, readonly string[]>>;
 const SMALL =
   /^(?:and|any|anything|with|the|for|not|raw|cooked|fresh|red|green|white|black|foods?|fruits?|products?|only)$/;
 
-/** What a wish may stand for: by a custom that is known, by a word in it that is understood, by foods that are called so. */
-export function proposeMeaning(wish: string, reference: Reference): ProposedMeaning {
-  const key = normaliseWish(wish);
+/** What a need may stand for: by a custom that is known, by a word in it that is understood, by foods that are called so. */
+export function proposeMeaning(need: string, reference: Reference): ProposedMeaning {
+  const key = normaliseNeed(need);
   const custom = (proposals as readonly Custom[]).find(({ words }) => words.some((word) => holdsWord(key, word)));
   const parts = key.split(' ').filter((part) => part.length > 2 && !SMALL.test(part));
-  const inside = parts.flatMap((part) => understandWish(part, NO_MEANINGS).codes ?? []);
+  const inside = parts.flatMap((part) => understandNeed(part, NO_MEANINGS).codes ?? []);
   const stems = parts.map((part) => part.replace(/(?<=[^s])(?:es|s)$/, '')).filter((stem) => stem.length > 2);
   const isCalled = (name: string) => stems.some((stem) => holdsWord(name, stem));
   const foods = reference.ingredients

@@ -92,7 +92,7 @@ export interface SessionFacts extends JobSession {
   readonly crew: WorkHours;
   /** Keys of jobs that somebody marked done. */
   readonly marked: ReadonlySet<string>;
-  readonly unknownWishes: number;
+  readonly unknownNeeds: number;
   /** Revision of the locked sheet, 0 when none. */
   readonly revision: number;
   /** True when the roll or a recipe moved after the lock. */

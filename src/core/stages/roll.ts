@@ -21,12 +21,12 @@ export const roll: Stage<'roll'> = {
       }),
     },
   ],
-  standing: ({ participants, unknownWishes }) => {
+  standing: ({ participants, unknownNeeds }) => {
     if (participants === 0) return { state: 'can start', why: 'Nobody is on the roll yet.' };
-    return unknownWishes > 0
+    return unknownNeeds > 0
       ? {
           state: 'doing',
-          why: `${plural(unknownWishes, 'avoidance')} on the roll still need${unknownWishes === 1 ? 's' : ''} a meaning.`,
+          why: `${plural(unknownNeeds, 'avoidance')} on the roll still need${unknownNeeds === 1 ? 's' : ''} a meaning.`,
         }
       : { state: 'done', why: `${participants} on the roll.` };
   },

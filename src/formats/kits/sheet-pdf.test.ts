@@ -33,7 +33,7 @@ function contentFor(sizes: number, name = 'Łucja Wren') {
     id: String(at),
     name: `${name} ${at}`,
     servings: at + 1,
-    wishes: [],
+    needs: [],
     ...(at === 0 ? { supply: { issues } } : {}),
   }));
   const outcome = computeSheet(input, people);

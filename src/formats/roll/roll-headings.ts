@@ -1,6 +1,6 @@
 import { ageFromBirth } from '@/core/roll/age';
 import { type ColumnWords, NOT_ASKED, type RollColumn } from '@/core/roll/roll-row';
-import { understandWish } from '@/core/safety/avoidances';
+import { understandNeed } from '@/core/safety/avoidances';
 import { FileRefused } from '../text';
 
 /** A heading, and the column it is taken for. */
@@ -70,7 +70,7 @@ const namesAvoidance = (text: string): boolean =>
   text
     .toLowerCase()
     .split(/[^\p{L}]+/u)
-    .some((word) => word.length > 2 && (understandWish(word, NOTHING_SAID).codes?.length ?? 0) > 0);
+    .some((word) => word.length > 2 && (understandNeed(word, NOTHING_SAID).codes?.length ?? 0) > 0);
 
 const NOTHING_SAID: ReadonlyMap<string, readonly string[]> = new Map();
 
@@ -84,13 +84,13 @@ const TICKED = /^(?:x|✓|✔|☑|y|yes|1|true|ja|oui|si|sí)$/i;
 const UNTICKED = /^(?:|-|–|n|no|0|false|nein|non)$/i;
 
 /** What a column of ticks stands for, by its heading: "Milk", "Nut free?"; undefined for any other column. */
-function tickedWish(heading: string, cells: readonly string[]): string | undefined {
-  const wish = plainHeading(heading)
+function tickedNeed(heading: string, cells: readonly string[]): string | undefined {
+  const need = plainHeading(heading)
     .replace(/[?!]+$/, '')
     .trim();
-  const { codes = [] } = understandWish(wish, NOTHING_SAID);
+  const { codes = [] } = understandNeed(need, NOTHING_SAID);
   const said = cells.map((cell) => cell.trim());
-  return codes.length > 0 && said.every((cell) => TICKED.test(cell) || UNTICKED.test(cell)) ? wish : undefined;
+  return codes.length > 0 && said.every((cell) => TICKED.test(cell) || UNTICKED.test(cell)) ? need : undefined;
 }
 
 /** How a column without a heading is called. */
@@ -173,7 +173,7 @@ export function readHeadings(
     written.length,
   );
   const ticks = cells.map((cell, at) =>
-    columnOf(cell, { ...remembered, ...now }) === undefined ? tickedWish(cell, columnAt(at)) : undefined,
+    columnOf(cell, { ...remembered, ...now }) === undefined ? tickedNeed(cell, columnAt(at)) : undefined,
   );
   const said = cells.map((cell, at): RollColumn | null | undefined => {
     const key = headingKey(cell);
@@ -243,8 +243,8 @@ export function readHeadings(
   const isAsked = (row: readonly string[]) => asked.some((at) => isTrimmed || at < row.length);
   const cellAt = (row: readonly string[], at: number) => {
     const cell = (row[at] ?? '').trim();
-    const wish = ticks[at];
-    if (wish !== undefined) return TICKED.test(cell) ? wish : '';
+    const need = ticks[at];
+    if (need !== undefined) return TICKED.test(cell) ? need : '';
     return births.has(at) && today ? String(ageFromBirth(cell, today) ?? cell) : cell;
   };
   return {

@@ -49,7 +49,7 @@ describe('a roll that goes out', () => {
     const bare = person({ age: '', avoids: '', mode: '', household: '', contact: '', address: '', plan: '' });
     const [cells] = back([bare]);
     expect(readRollRow(cells as RollCells)).toMatchObject({
-      entry: { name: 'Ada Finch', age: null, wishes: [], plan: '' },
+      entry: { name: 'Ada Finch', age: null, needs: [], plan: '' },
     });
   });
 });

@@ -75,13 +75,13 @@ export const viewRoom = service({
     const { session } = bundle;
     const people = enrolled
       .map((row) => rollPerson(row, meanings))
-      .filter((person) => person.wishes.length > 0 || person.actionPlan)
+      .filter((person) => person.needs.length > 0 || person.actionPlan)
       .map(
-        ({ id, name, age, wishes, actionPlan, groupId }): RoomPerson => ({
+        ({ id, name, age, needs, actionPlan, groupId }): RoomPerson => ({
           id,
           name,
           age,
-          avoids: wishes.map(({ asWritten, codes }) => ({
+          avoids: needs.map(({ asWritten, codes }) => ({
             asWritten,
             means: codes && (codes.map(avoidanceLabel).join(', ') || 'nothing'),
           })),

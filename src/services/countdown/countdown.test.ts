@@ -43,7 +43,7 @@ describe('the thread of a session', () => {
       roll: { why: '1 avoidance on the roll still needs a meaning.' },
       kits: { state: 'doing', why: '1 kit cannot be made safely yet.' },
     });
-    await giveMeaning(coordinator, { wish: 'latex fruit', foods: ['banana', 'mango'] });
+    await giveMeaning(coordinator, { word: 'latex fruit', foods: ['banana', 'mango'] });
     expect(await knots(sessionId)).toMatchObject({ roll: { state: 'done' }, kits: { state: 'can start' } });
 
     await lockKitSheet(coordinator, { sessionId, basis: await basis() });

@@ -411,6 +411,10 @@ describe('another programme', () => {
       'Add a person to a roll': { courseId, cells: cells({ name: 'X' }) },
       'Change a person on a roll': { enrolmentId, version: 1, cells: cells({ name: 'X' }) },
       'Withdraw a person, enrol them, or put them on the waitlist': { enrolmentId, version: 1, status: 'withdrawn' },
+      'Withdraw several people, or take a change of their status back': {
+        people: [{ enrolmentId, version: 1 }],
+        status: 'withdrawn',
+      },
     };
     const named = new Set(Object.keys(inputs));
     const unnamed = SERVICES.filter(({ title }) => !named.has(title))

@@ -65,11 +65,11 @@ describe('a refused kit', () => {
     const { sessionId } = await newSession(context, [{ name: 'Teo', avoids: 'latex fruit' }]);
     const { sheet } = await viewKitSheet(context, { sessionId });
     expect(sheet.draft?.variants[0]?.unknownWishes).toEqual(['latex fruit']);
-    await expect(giveMeaning(context, { wish: 'latex fruit' })).rejects.toThrow('Choose at least one');
-    await expect(giveMeaning(context, { wish: 'latex fruit', foods: ['durian'] })).rejects.toThrow(
+    await expect(giveMeaning(context, { word: 'latex fruit' })).rejects.toThrow('Choose at least one');
+    await expect(giveMeaning(context, { word: 'latex fruit', foods: ['durian'] })).rejects.toThrow(
       'Not something that can be avoided: durian',
     );
-    await giveMeaning(context, { wish: 'Latex fruit', foods: ['banana', 'mango'] });
+    await giveMeaning(context, { word: 'Latex fruit', foods: ['banana', 'mango'] });
     expect(await refusals(sessionId)).toBe(0);
   });
 });
@@ -225,6 +225,6 @@ describe('two people editing one child', () => {
     await edit({ servings: '2' });
     await expect(edit({ servings: '3', avoids: 'egg' })).rejects.toThrow('Ada was changed by someone else');
     const [ada] = (await viewRoll(context, { courseId })).people;
-    expect(ada).toMatchObject({ servings: 2, version: 2, wishes: [] });
+    expect(ada).toMatchObject({ servings: 2, version: 2, needs: [] });
   });
 });

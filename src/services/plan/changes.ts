@@ -3,9 +3,9 @@
 import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
 import { eitherHolds } from '@/core/safety/avoidances';
-import { ownedTables, type Table } from '@/store/models';
 import { holdSessions, joinDishes } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { sessionTables } from '@/store/session-rows';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { ChangedSession, SessionRow, SittingRow } from '@/store/tables/plan';
@@ -123,7 +123,7 @@ async function moveLabels(context: Context, db: Db, sessionId: string, madeId: s
   const codesOf = ({ allergens }: { readonly allergens: readonly string[] }) => allergens;
   for (const label of await find(db, db.models.productLabel, { sessionId: madeId })) {
     const own = there.find(({ ingredient }) => ingredient === label.ingredient);
-    if (own?.allergens === label.allergens && own.product === label.product) continue;
+    if (own?.allergens.join() === label.allergens.join() && own.product === label.product) continue;
     const both = own ? eitherHolds(codesOf(own), codesOf(label)) : codesOf(label);
     const product = !own || own.product === label.product ? label.product : `${own.product} / ${label.product}`;
     await remove(db, db.models.productLabel, { sessionId, ingredient: label.ingredient });
@@ -133,14 +133,6 @@ async function moveLabels(context: Context, db: Db, sessionId: string, madeId: s
   }
   await remove(db, db.models.productLabel, { sessionId: madeId });
 }
-
-/** The tables whose rows are of a session, with what joining it does to them. */
-const sessionTables = (db: Db) =>
-  ownedTables(db.models).flatMap(({ table, ownership }) =>
-    ownership.belongs === 'sessionId'
-      ? [{ table: table as unknown as Table<{ sessionId: string }>, joined: ownership.joined }]
-      : [],
-  );
 
 /** Joins a session that was split. @throws ServiceError when work has been done on the part that was made */
 async function join(context: Context, db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {

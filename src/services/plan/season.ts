@@ -8,9 +8,9 @@ import type { Mode } from '@/core/plan/mode';
 import { type WeekPlace, weekPlaces, whyBetter } from '@/core/plan/week-places';
 import { freshCourse, freshSession } from '@/store/fresh';
 import { find, insert, updateVersion } from '@/store/query';
+import { copyRows } from '@/store/session-rows';
 import { groupsOf } from '@/store/sittings';
 import type { CourseRow, SessionRow } from '@/store/tables/plan';
-import type { DishRow } from '@/store/tables/recipes';
 import { ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
@@ -237,16 +237,8 @@ export const repeatCourse = service({
       const groups = (await groupsOf(db, courseId)).map((group) => ({ ...group, id: context.ids(), courseId: id }));
       await insert(db, db.models.courseGroup, groups);
       await insert(db, db.models.sitting, usualSittings(fresh, groups));
-      const dishes = await find(db, db.models.dish, { sessionId: old.map((session) => session.id) });
-      await insert(
-        db,
-        db.models.dish,
-        dishes.flatMap((dish): DishRow[] => {
-          const at = old.findIndex((session) => session.id === dish.sessionId);
-          const session = fresh[at];
-          return session ? [{ ...dish, id: context.ids(), sessionId: session.id }] : [];
-        }),
-      );
+      const pairs = old.flatMap((session, at) => (fresh[at] ? [[session.id, fresh[at].id] as const] : []));
+      await copyRows(db, 'repeat', new Map(pairs), context.ids);
       await logChange(context, db, 'repeated', 'course', id, { from: courseId, sessions: fresh.length });
       return { id, sessions: fresh.length, lost: laid.lost };
     }),

@@ -4,6 +4,7 @@ import { sayDay } from '@/core/plan/civil';
 import { freshSession } from '@/store/fresh';
 import { moveDishes } from '@/store/plan';
 import { find, insert } from '@/store/query';
+import { copyRows } from '@/store/session-rows';
 import { groupsOf } from '@/store/sittings';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -27,7 +28,7 @@ export const splitSession = service({
   }),
   run: (context, { sessionId, version, dishIds, ...wanted }) =>
     context.store.transaction(async (db) => {
-      const { session, dishes, sheet, labels } = await loadBundle(context, sessionId, db);
+      const { session, dishes, sheet } = await loadBundle(context, sessionId, db);
       if (sheet)
         throw new ServiceError(
           'invalid',
@@ -56,11 +57,7 @@ export const splitSession = service({
       await insert(db, db.models.sitting, usualSittings([row], await groupsOf(db, session.courseId)));
       await moveDishes(db, { to: row.id, ids: dishIds });
       // What was read of the products in hand holds for both.
-      await insert(
-        db,
-        db.models.productLabel,
-        labels.map((label) => ({ ...label, id: context.ids(), sessionId: row.id })),
-      );
+      await copyRows(db, 'split', new Map([[sessionId, row.id]]), context.ids);
       await logChange(context, db, 'split', 'session', sessionId, {
         into: row.id,
         dishes: going.map(({ title }) => title),

@@ -83,9 +83,9 @@ export const exportHousehold = service({
     await logLook(context, 'household', householdId, enrolments.length);
     return {
       household: { id: householdId, name, contact, address, home, since: createdAt },
-      people: enrolments.map(({ wishes, courseId, householdId: _, version: __, ...person }) => ({
+      people: enrolments.map(({ needs, courseId, householdId: _, version: __, ...person }) => ({
         ...person,
-        avoids: wishes,
+        avoids: needs,
         course: courses.find((course) => course.id === courseId)?.title ?? '',
       })),
       records,

@@ -29,7 +29,7 @@ describe('two people who give a word a meaning at once', () => {
   it('are told apart: one is kept, the other hears of it', async () => {
     context = (await newProgramme(store)).coordinator;
     const gave = await Promise.allSettled(
-      ['EGG', 'MILK', 'FISH', 'SOY'].map((code) => giveMeaning(context, { wish: 'sea thrift', codes: [code] })),
+      ['EGG', 'MILK', 'FISH', 'SOY'].map((code) => giveMeaning(context, { word: 'sea thrift', codes: [code] })),
     );
     const refused = gave.flatMap((each) => (each.status === 'rejected' ? [each.reason] : []));
     for (const error of refused) expect(error).toBeInstanceOf(ServiceError);
@@ -47,7 +47,7 @@ describe('people whom nobody asked', () => {
     await saveRoll(context, { courseId, rows });
     const refused = async () => (await viewKitSheet(context, { sessionId })).sheet.draft?.refusedKits;
     expect(await refused()).toBe(2);
-    await expect(giveMeaning(context, { wish: 'Not asked', nothing: true })).rejects.toThrow(
+    await expect(giveMeaning(context, { word: 'Not asked', nothing: true })).rejects.toThrow(
       'Nobody asked these people',
     );
     const { people } = await viewRoll(context, { courseId });
@@ -63,11 +63,11 @@ describe('people whom nobody asked', () => {
     const { sessionId } = await newSession(context, [{ name: 'Ada', avoids: 'loves broccoli' }]);
     const refused = async () => (await viewKitSheet(context, { sessionId })).sheet.draft?.refusedKits;
     expect(await refused()).toBe(1);
-    const both = { wish: 'loves broccoli', codes: ['EGG'], nothing: true };
+    const both = { word: 'loves broccoli', codes: ['EGG'], nothing: true };
     await expect(giveMeaning(context, both)).rejects.toThrow('choose one');
-    await giveMeaning(context, { wish: 'Loves broccoli', nothing: true });
+    await giveMeaning(context, { word: 'Loves broccoli', nothing: true });
     expect(await refused()).toBe(0);
-    expect(await listMeanings(context, {})).toEqual([{ wish: 'loves broccoli', codes: [], giverName: 'coordinator' }]);
+    expect(await listMeanings(context, {})).toEqual([{ word: 'loves broccoli', codes: [], giverName: 'coordinator' }]);
   });
 });
 
@@ -113,23 +113,23 @@ describe('what families’ words mean', () => {
     const other = (await newProgramme(store)).coordinator;
     const { courseId } = await newSession(context, [{ name: 'Teo', avoids: 'Latex  Fruit' }]);
     const { courseId: foreign } = await newSession(other, [{ name: 'Ida', avoids: 'latex fruit' }]);
-    await giveMeaning(context, { wish: 'latex fruit', foods: ['banana', 'mango'] });
-    const wishes = async (whose: Context, id: string) => (await viewRoll(whose, { courseId: id })).people[0]?.wishes;
-    expect(await wishes(context, courseId)).toEqual([
+    await giveMeaning(context, { word: 'latex fruit', foods: ['banana', 'mango'] });
+    const needs = async (whose: Context, id: string) => (await viewRoll(whose, { courseId: id })).people[0]?.needs;
+    expect(await needs(context, courseId)).toEqual([
       { asWritten: 'Latex Fruit', codes: ['food:banana', 'food:mango'] },
     ]);
-    expect((await wishes(other, foreign))?.[0]?.codes).toBeUndefined();
+    expect((await needs(other, foreign))?.[0]?.codes).toBeUndefined();
     expect(await listMeanings(context, {})).toMatchObject([
-      { wish: 'latex fruit', codes: ['food:banana', 'food:mango'] },
+      { word: 'latex fruit', codes: ['food:banana', 'food:mango'] },
     ]);
-    await forgetMeaning(context, { wish: 'latex fruit' });
-    expect((await wishes(context, courseId))?.[0]?.codes).toBeUndefined();
+    await forgetMeaning(context, { word: 'latex fruit' });
+    expect((await needs(context, courseId))?.[0]?.codes).toBeUndefined();
   });
 
   it('is never nothing, and never something that cannot be avoided', async () => {
     context = (await newProgramme(store)).coordinator;
-    await expect(giveMeaning(context, { wish: 'odd' })).rejects.toThrow('Choose at least one allergen, diet or food');
-    await expect(giveMeaning(context, { wish: 'odd', codes: ['GHOSTS'], foods: ['unicorn'] })).rejects.toThrow(
+    await expect(giveMeaning(context, { word: 'odd' })).rejects.toThrow('Choose at least one allergen, diet or food');
+    await expect(giveMeaning(context, { word: 'odd', codes: ['GHOSTS'], foods: ['unicorn'] })).rejects.toThrow(
       'Not something that can be avoided: GHOSTS, unicorn.',
     );
     expect(await listMeanings(context, {})).toEqual([]);

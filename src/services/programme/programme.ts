@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { weekHours } from '@/contracts/plan';
 import { findIngredient } from '@/core/reference/reference';
 import { NOT_ASKED } from '@/core/roll/roll-row';
-import { AVOIDANCES, foodCode, normaliseWish } from '@/core/safety/avoidances';
+import { AVOIDANCES, foodCode, normaliseNeed } from '@/core/safety/avoidances';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -25,13 +25,14 @@ export const editProgramme = service({
       .int('Whole months.')
       .min(1, 'At least a month.')
       .max(120, 'At most 120 months.'),
-    /** Left out, it stays as it is. */
+    /** Left out, it stays as it is; null: as is usual where the safety profile holds. */
     manner: z
       .object({
         dateOrder: z.enum(['day first', 'month first']),
         clock: z.coerce.number().pipe(z.union([z.literal(12), z.literal(24)])),
         firstWeekday: z.coerce.number().pipe(z.union([z.literal(1), z.literal(7)])),
       })
+      .nullable()
       .optional(),
     timeZone: z
       .string()
@@ -71,9 +72,9 @@ export const listMeanings = service({
   run: async (context) => {
     const { db } = context.store;
     const rows = await find(db, db.models.avoidanceMeaning, { programmeId: context.actor.programmeId }, [
-      ['wish', 'ASC'],
+      ['word', 'ASC'],
     ]);
-    return rows.map(({ wish, codes, giverName }) => ({ wish, codes, giverName }));
+    return rows.map(({ word, codes, giverName }) => ({ word, codes, giverName }));
   },
 });
 
@@ -81,7 +82,7 @@ export const giveMeaning = service({
   title: 'Say what a family’s words mean',
   roles: ['coordinator'],
   input: z.object({
-    wish: z.string().trim().min(1).max(400),
+    word: z.string().trim().min(1).max(400),
     codes: z.array(z.string().max(40)).max(40).default([]),
     foods: z.array(z.string().max(80)).max(120).default([]),
     /** The words name nothing that is avoided: said by a person, whose name is kept. */
@@ -89,8 +90,8 @@ export const giveMeaning = service({
     /** Whoever answers has seen that the words had no meaning yet. */
     isFirst: z.boolean().default(false),
   }),
-  run: async (context, { wish, codes, foods, nothing, isFirst }) => {
-    if (normaliseWish(wish) === NOT_ASKED)
+  run: async (context, { word, codes, foods, nothing, isFirst }) => {
+    if (normaliseNeed(word) === NOT_ASKED)
       throw new ServiceError(
         'invalid',
         'Nobody asked these people: say on the roll for each of them what they must not eat, or that they were asked and avoid nothing.',
@@ -104,28 +105,28 @@ export const giveMeaning = service({
       throw new ServiceError('invalid', `Not something that can be avoided: ${unknown.join(', ')}.`);
     const all = [...codes, ...foods.map(foodCode)];
     if (nothing && all.length > 0)
-      throw new ServiceError('invalid', `"${wish}" either stands for something or for nothing: choose one.`);
+      throw new ServiceError('invalid', `"${word}" either stands for something or for nothing: choose one.`);
     if (all.length === 0 && !nothing) {
       throw new ServiceError(
         'invalid',
-        `Choose at least one allergen, diet or food that "${wish}" stands for, or say that it stands for nothing.`,
+        `Choose at least one allergen, diet or food that "${word}" stands for, or say that it stands for nothing.`,
       );
     }
-    const key = normaliseWish(wish).slice(0, 190);
+    const key = normaliseNeed(word).slice(0, 190);
     await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      const before = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish: key });
+      const before = await findOne(db, db.models.avoidanceMeaning, { programmeId, word: key });
       if (before && isFirst && before.codes.join() !== all.join())
         throw new ServiceError(
           'stale',
-          `${before.giverName || 'Somebody else'} gave “${wish}” a meaning while you were looking. Nothing was changed: look at it again.`,
+          `${before.giverName || 'Somebody else'} gave “${word}” a meaning while you were looking. Nothing was changed: look at it again.`,
         );
-      await remove(db, db.models.avoidanceMeaning, { programmeId, wish: key });
+      await remove(db, db.models.avoidanceMeaning, { programmeId, word: key });
       const id = context.ids();
       await insert(db, db.models.avoidanceMeaning, [
-        { id, programmeId, wish: key, codes: all, giverName: context.actor.name },
+        { id, programmeId, word: key, codes: all, giverName: context.actor.name },
       ]);
-      await logChange(context, db, 'gave a meaning', 'avoidance', id, { wish: key, codes: all });
+      await logChange(context, db, 'gave a meaning', 'avoidance', id, { word: key, codes: all });
       await syncCallBacks(context, db, 'all');
     });
   },
@@ -135,22 +136,22 @@ export const forgetMeaning = service({
   title: 'Take back a meaning',
   roles: ['coordinator'],
   input: z.object({
-    wish: z.string().max(400),
+    word: z.string().max(400),
     /** The meaning that the screen showed; left out where nothing was shown. */
     shown: z.array(z.string().max(90)).optional(),
   }),
-  run: (context, { wish, shown }) =>
+  run: (context, { word, shown }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      const row = await findOne(db, db.models.avoidanceMeaning, { programmeId, wish });
+      const row = await findOne(db, db.models.avoidanceMeaning, { programmeId, word });
       if (!row) return;
       if (shown && shown.join() !== row.codes.join())
         throw new ServiceError(
           'stale',
-          `“${wish}” was given another meaning while you were looking: look at it again.`,
+          `“${word}” was given another meaning while you were looking: look at it again.`,
         );
       await remove(db, db.models.avoidanceMeaning, { id: row.id });
-      await logChange(context, db, 'took back a meaning', 'avoidance', row.id, { wish, codes: row.codes });
+      await logChange(context, db, 'took back a meaning', 'avoidance', row.id, { word, codes: row.codes });
       await syncCallBacks(context, db, 'all');
     }),
 });

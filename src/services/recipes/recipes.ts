@@ -174,7 +174,7 @@ export const viewCard = service({
       labels: {},
       reference,
     };
-    const outcome = computeSheet(input, [{ id: 'card', name: '', servings, wishes: [] }]);
+    const outcome = computeSheet(input, [{ id: 'card', name: '', servings, needs: [] }]);
     if ('problems' in outcome) throw new ServiceError('invalid', 'The recipe cannot be computed with yet.');
     const [variant] = sheetContent(input, outcome).variants;
     return {

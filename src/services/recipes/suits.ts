@@ -29,8 +29,8 @@ import { pooled } from '../work/in-pool';
 function peopleOf(coming: SessionBundle['enrolments'], mode: string, meanings: Meanings) {
   return {
     people: coming.map((row) => {
-      const { servings, wishes } = rollPerson(row, meanings);
-      return { servings, wishes };
+      const { servings, needs } = rollPerson(row, meanings);
+      return { servings, needs };
     }),
     ages: coming.flatMap(({ age }) => (age === null ? [] : [age])),
     inRoom: coming.filter((row) => !row.mode || row.mode === mode).length,

@@ -25,13 +25,13 @@ export const rollNow = (db: Db, courseId: string): Promise<EnrolmentRow[]> =>
   find(db, db.models.enrolment, { courseId, status: ['applied', 'enrolled', 'waitlisted'] });
 
 /** Somebody on the roll, as the rows of a file are held against them. */
-export const onRoll = ({ id, name, age, servings, mode, wishes }: EnrolmentRow): OnRoll => ({
+export const onRoll = ({ id, name, age, servings, mode, needs }: EnrolmentRow): OnRoll => ({
   id,
   name,
   age,
   servings,
   mode: mode as Mode | null,
-  wishes,
+  needs,
 });
 
 /** Locks a course for the rest of the transaction, so that two imports at once see each other. */
@@ -61,7 +61,7 @@ export const enrolment = (
   name: entry.name,
   age: entry.age,
   servings: entry.servings,
-  wishes: entry.wishes,
+  needs: entry.needs,
   actionPlan: entry.plan,
   mode: entry.mode,
   groupId: groupIdOf(groups, entry),

@@ -15,7 +15,7 @@ import { editSession } from '../plan/sessions';
 import { viewSuits } from '../recipes/suits';
 import { setAway, shareKit } from './away';
 import { setReserveCosts } from './reserve';
-import { addPerson, setStatus, viewRoll } from './roll';
+import { addPerson, setStatus, setStatuses, viewRoll } from './roll';
 
 let store: Store;
 let context: Context;
@@ -48,6 +48,29 @@ const kitsOf = async (sessionId: string) =>
   (await viewKitSheet(context, { sessionId })).sheet.draft?.variants.flatMap(({ participants, servings }) =>
     participants.map(({ name }) => `${name}: ${servings}`),
   );
+
+describe('several people changed at once', () => {
+  it('are all withdrawn, or nobody is; taken back, each is what they were since when they were it', async () => {
+    const { courseId } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo' }, { name: 'Cleo' }]);
+    await addPerson(context, { courseId, cells: cells({ name: 'Dai' }), status: 'waitlisted' });
+    const [ada, bo, dai] = [await person(courseId, 'Ada'), await person(courseId, 'Bo'), await person(courseId, 'Dai')];
+    const seen = [ada, bo].map(({ id, version }) => ({ enrolmentId: id, version }));
+    await setStatus(context, { enrolmentId: bo.id, version: bo.version, status: 'waitlisted' });
+    await expect(setStatuses(context, { people: seen, status: 'withdrawn' })).rejects.toMatchObject({ kind: 'stale' });
+    expect((await person(courseId, 'Ada')).status).toBe('enrolled');
+
+    const now = [await person(courseId, 'Ada'), await person(courseId, 'Bo')];
+    const people = now.map(({ id, version }) => ({ enrolmentId: id, version }));
+    await setStatuses(context, { people, status: 'withdrawn' });
+    expect((await person(courseId, 'Bo')).status).toBe('withdrawn');
+
+    const later = { ...context, clock: () => context.clock().add({ hours: 24 * 3 }) };
+    await setStatus(later, { enrolmentId: dai.id, version: dai.version, status: 'enrolled' });
+    const before = { enrolmentId: dai.id, version: dai.version + 1, since: dai.since };
+    await setStatuses(later, { people: [before], status: 'waitlisted' });
+    expect(await person(courseId, 'Dai')).toMatchObject({ status: 'waitlisted', since: dai.since });
+  });
+});
 
 describe('a course that is full', () => {
   it('puts whoever comes next on the waitlist, gives a free place by its rule, and tells the family', async () => {

@@ -66,7 +66,7 @@ async function rollToTakeOut(context: Context, courseId: string, page: string) {
       name: row.name,
       age: row.age === null ? '' : String(row.age),
       servings: String(row.servings),
-      avoids: row.wishes.join('; '),
+      avoids: row.needs.join('; '),
       mode: row.mode ?? '',
       group: groups.get(row.groupId ?? '') ?? '',
       household: name === row.name ? '' : name,
@@ -115,14 +115,14 @@ async function replacePerson(
   groups: readonly CourseGroupRow[],
 ): Promise<void> {
   const before = await loadEnrolment(context, enrolmentId, db);
-  const { name, age, servings, mode, wishes, plan } = entry;
+  const { name, age, servings, mode, needs, plan } = entry;
   const values = {
     name,
     age: age ?? before.age,
     servings,
     mode,
     ...(entry.group === '' ? {} : { groupId: groupIdOf(groups, entry) }),
-    wishes,
+    needs,
     actionPlan: plan || before.actionPlan,
   };
   const household = await findOne(db, db.models.household, { id: before.householdId });

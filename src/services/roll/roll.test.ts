@@ -30,7 +30,7 @@ describe('bringing in a roll', () => {
       waiting: 0,
     });
     const [lucja] = (await viewRoll(context, { courseId })).people;
-    expect(lucja?.wishes.map(({ asWritten, codes }) => [asWritten, codes])).toEqual([
+    expect(lucja?.needs.map(({ asWritten, codes }) => [asWritten, codes])).toEqual([
       ['eggs', ['EGG']],
       ['"latex fruit"', undefined],
     ]);

@@ -115,12 +115,12 @@ export const editPerson = service({
       const groups = await groupsOf(db, before.courseId);
       const reading = readRollRow(written, namesOf(groups));
       if ('problems' in reading) throw refusedCells(reading.problems);
-      const { name, age, servings, mode, wishes, plan } = reading.entry;
+      const { name, age, servings, mode, needs, plan } = reading.entry;
       const household = await findOne(db, db.models.household, { id: before.householdId });
       if (household && shown) await editReach(context, db, household, shown, reading.entry);
       else if (household) await completeHousehold(context, db, household, reading.entry);
       const groupId = groupIdOf(groups, reading.entry);
-      const values = { name, age, servings, mode, groupId, wishes, actionPlan: plan };
+      const values = { name, age, servings, mode, groupId, needs, actionPlan: plan };
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
       await syncCallBacks(context, db, { courseId: before.courseId });
@@ -140,10 +140,10 @@ export const sayTheyWereAsked = service({
       const rows = await find(db, db.models.enrolment, { courseId, id: enrolmentIds });
       if (rows.length < new Set(enrolmentIds).size) throw notFound('person');
       for (const row of rows) {
-        const wishes = row.wishes.filter((wish) => wish !== NOT_ASKED);
-        const values = { wishes };
+        const needs = row.needs.filter((need) => need !== NOT_ASKED);
+        const values = { needs };
         if (!(await updateVersion(db, db.models.enrolment, row.id, row.version, values))) throw stale(row.name);
-        await logChange(context, db, 'were asked', 'enrolment', row.id, { before: row.wishes, after: values.wishes });
+        await logChange(context, db, 'were asked', 'enrolment', row.id, { before: row.needs, after: values.needs });
       }
       await syncCallBacks(context, db, { courseId });
     }),

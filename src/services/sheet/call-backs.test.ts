@@ -67,11 +67,11 @@ describe('a kit is called back', () => {
   });
 
   it('when a word has no meaning, or gets another one, anywhere in the programme', async () => {
-    await giveMeaning(own.coordinator, { wish: 'dairy things', codes: ['MILK'] });
+    await giveMeaning(own.coordinator, { word: 'dairy things', codes: ['MILK'] });
     const { held } = await locked([{ name: 'Ada', avoids: 'dairy things' }]);
-    await forgetMeaning(own.coordinator, { wish: 'dairy things' });
+    await forgetMeaning(own.coordinator, { word: 'dairy things' });
     expect(await held()).toEqual([1]);
-    await giveMeaning(own.coordinator, { wish: 'dairy things', codes: ['MILK'] });
+    await giveMeaning(own.coordinator, { word: 'dairy things', codes: ['MILK'] });
     expect(await held()).toEqual([]);
   });
 

@@ -41,7 +41,7 @@ export async function loadProgramme(
   const { programme } = found;
   return {
     programme: { ...programme, reference: referenceOf(found), labels: labelsOf(found) },
-    meanings: new Map(found.of('meaning').map(({ wish, codes }) => [wish, codes])),
+    meanings: new Map(found.of('meaning').map(({ word, codes }) => [word, codes])),
     hours: hoursOf(programme.workHours, found),
   };
 }

@@ -156,7 +156,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     enrolled
       .filter((row) => !reasons.has(row.id))
       .map((row) => {
-        const { id, name, servings, wishes, householdId } = rollPerson(row, meanings);
+        const { id, name, servings, needs, householdId } = rollPerson(row, meanings);
         // What is not yet eaten is eaten with a sibling who joined since.
         const siblings = newcomers.filter((each) => sharesWith(each, row, bundle.session));
         const group = groupNameOf(row.groupId, bundle.session);
@@ -165,7 +165,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
           id,
           name,
           servings,
-          wishes: [...wishes, ...siblings.flatMap((each) => rollPerson(each, meanings).wishes)],
+          needs: [...needs, ...siblings.flatMap((each) => rollPerson(each, meanings).needs)],
           householdId,
           sharesKit: row.sharedKit === 1,
           ...(group ? { group } : {}),

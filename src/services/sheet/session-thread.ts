@@ -81,8 +81,8 @@ export function sessionFacts(
         }
       : {}),
     marked: markedDone(bundle.marks),
-    unknownWishes: new Set(
-      sheet.participants.flatMap((p) => p.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten)),
+    unknownNeeds: new Set(
+      sheet.participants.flatMap((p) => p.needs.filter((need) => !need.codes).map((need) => need.asWritten)),
     ).size,
     revision: sheet.locked ? (bundle.sheet?.revision ?? 0) : 0,
     differs: sheet.differences.length > 0 && sheet.refused === undefined,

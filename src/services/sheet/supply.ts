@@ -171,7 +171,7 @@ function planHandingOut(
   for (const row of there) {
     if (!isHomeKit((row.mode ?? session.mode) as Mode)) continue;
     const held = heldBy.get(row.id) ?? NOTHING_HELD;
-    const avoids = rollPerson(row, meanings).wishes.flatMap(({ codes }) => codes ?? []);
+    const avoids = rollPerson(row, meanings).needs.flatMap(({ codes }) => codes ?? []);
     const choice = choices.get(avoids.join()) ?? choose(dishes, avoids);
     choices.set(avoids.join(), choice);
     const supply = supplyFromCourse(supplies, session.number, held, before);

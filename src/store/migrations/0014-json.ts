@@ -1,7 +1,7 @@
 import type { Migration } from './migration';
 
 /** Columns that hold JSON, with what a row has that says nothing. */
-const COLUMNS: readonly (readonly [table: string, column: string, rest: string])[] = [
+const COLUMNS: readonly (readonly [table: string, column: string, rest: string, now?: string])[] = [
   ['course', 'cadence', 'NULL'],
   ['course', 'uses', "NOT NULL DEFAULT '{}'"],
   ['course', 'jobs', "NOT NULL DEFAULT '{}'"],
@@ -27,7 +27,7 @@ const COLUMNS: readonly (readonly [table: string, column: string, rest: string])
   ['product_label', 'allergens', 'NOT NULL'],
   ['issue', 'label', 'NULL'],
   ['household', 'home', "NOT NULL DEFAULT '{}'"],
-  ['enrolment', 'wishes', 'NOT NULL'],
+  ['enrolment', 'wishes', 'NOT NULL', 'needs'],
   ['change_log', 'detail', 'NOT NULL'],
   ['job', 'input', 'NOT NULL'],
   ['job', 'result', 'NULL'],
@@ -42,8 +42,10 @@ export const json: Migration = {
   name: '0014-json',
   async up(run) {
     await run("UPDATE job SET result = IF(result = '', 'null', JSON_QUOTE(result)) WHERE NOT JSON_VALID(result)");
-    for (const [table, column, rest] of COLUMNS)
-      await run(`ALTER TABLE ${table} MODIFY ${column} ${TEXT} ${rest} CHECK (JSON_VALID(${column}))`);
+    for (const [table, column, rest, now = column] of COLUMNS)
+      await run(`ALTER TABLE ${table} CHANGE ${column} ${now} ${TEXT} ${rest} CHECK (JSON_VALID(${now}))`);
+    // What families write is a need, and a meaning is given to a word of theirs.
+    await run('ALTER TABLE avoidance_meaning RENAME COLUMN wish TO word');
     // A session as it was before a change had its own JSON as text.
     const [[longest]] = (await run('SELECT MAX(JSON_LENGTH(sessions)) AS steps FROM plan_change')) as [
       [{ steps: number | null }],
@@ -60,9 +62,10 @@ export const json: Migration = {
   },
   async down(run) {
     await run("UPDATE job SET result = 'null' WHERE result IS NULL");
-    for (const [table, column, rest] of COLUMNS) {
+    await run('ALTER TABLE avoidance_meaning RENAME COLUMN word TO wish');
+    for (const [table, column, rest, now = column] of COLUMNS) {
       const before = table === 'job' ? 'NOT NULL' : rest;
-      await run(`ALTER TABLE ${table} MODIFY ${column} ${TEXT} ${before}`);
+      await run(`ALTER TABLE ${table} CHANGE ${now} ${column} ${TEXT} ${before}`);
     }
   },
 };

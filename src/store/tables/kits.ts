@@ -59,7 +59,7 @@ export type SheetNoteRow = RowOf<typeof sheetNote>;
 
 export const productLabel = table(
   'product_label',
-  { belongs: 'sessionId', loads: true, joined: 'moves' },
+  { belongs: 'sessionId', loads: true, joined: 'moves', copied: ['split'] },
   {
     id: key(),
     sessionId: ref(),

@@ -39,7 +39,8 @@ export const avoidanceMeaning = table(
   {
     id: key(),
     programmeId: ref(),
-    wish: notes(),
+    /** What families write, in one form (see normaliseNeed). */
+    word: notes(),
     codes: json<readonly string[]>(),
     /** Who said it, by name; '' for what was said before it was kept. */
     giverName: plain(),

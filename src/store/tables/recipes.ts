@@ -109,7 +109,7 @@ export type KeepingLimitRow = RowOf<typeof keepingLimit>;
 
 export const dish = table(
   'dish',
-  { belongs: 'sessionId', joined: 'moves' },
+  { belongs: 'sessionId', joined: 'moves', copied: ['repeat'] },
   {
     id: key(),
     sessionId: ref(),

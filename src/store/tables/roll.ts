@@ -32,7 +32,7 @@ export const enrolment = table(
     age: maybe(whole()),
     servings: whole(),
     /** Avoidances as the family wrote them. */
-    wishes: json<readonly string[]>(),
+    needs: json<readonly string[]>(),
     /** What the family says to do when something goes wrong; '' when nothing is written. */
     actionPlan: long(plain()),
     mode: maybe(plain()),

@@ -62,6 +62,8 @@ type Belongs =
        * moves over.
        */
       readonly joined: Joined;
+      /** What becomes of its rows when a session is split, or its course is repeated: the new session gets them too. */
+      readonly copied?: readonly ('split' | 'repeat')[];
       /** Its rows come along when a session is loaded. */
       readonly loads?: true;
     };

@@ -133,7 +133,7 @@ export function DateField({
       <button
         type="button"
         className="btn btn-ghost btn-sm absolute top-7 right-1 z-10"
-        aria-label={`Choose from a calendar: ${label}`}
+        aria-label="Choose from a calendar"
         onClick={() => {
           setOpen({ at: read(typed().value) });
           dialog.current?.showModal();
@@ -141,24 +141,16 @@ export function DateField({
       >
         <CalendarDays size={18} aria-hidden="true" />
       </button>
-      <CalendarDialog of={dialog} label={label}>
+      <CalendarDialog of={dialog}>
         {open && <Calendar at={open.at} manner={manner} marked={marked} onChoose={choose} />}
       </CalendarDialog>
     </div>
   );
 }
 
-function CalendarDialog({
-  of,
-  label,
-  children,
-}: {
-  of: RefObject<HTMLDialogElement | null>;
-  label: string;
-  children: ReactNode;
-}) {
+function CalendarDialog({ of, children }: { of: RefObject<HTMLDialogElement | null>; children: ReactNode }) {
   return (
-    <dialog ref={of} className="modal" aria-label={`Calendar: ${label}`}>
+    <dialog ref={of} className="modal" aria-label="Calendar">
       <div className="modal-box w-fit">
         {children}
         <p className="mt-2 text-right">

@@ -49,6 +49,8 @@ interface Props<Row> {
   readonly forSelected?: (rows: readonly Row[], clear: () => void) => ReactNode;
   /** What Enter on a row does. */
   readonly open?: (row: Row) => void;
+  /** How many rows there are in all, where a choice leaves some out. */
+  readonly of?: number;
   /** The row that is being changed. */
   readonly current?: string | undefined;
 }
@@ -73,7 +75,7 @@ const wordsIn = <Row,>(row: Row, columns: readonly TableColumn<Row>[]) =>
  * so that it can be sent to somebody.
  */
 export function DataTable<Row>(props: Props<Row>) {
-  const { label, rows, idOf, columns, find, choices, actions, forSelected, open, current } = props;
+  const { label, rows, idOf, columns, find, choices, actions, forSelected, open, of = rows.length, current } = props;
   const [address, setAddress] = useAddress();
   const [selection, setSelection] = useState<RowSelectionState>({});
   const sorting = useMemo<SortingState>(() => {
@@ -125,7 +127,7 @@ export function DataTable<Row>(props: Props<Row>) {
         {choices}
         <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => setAddress({ without: ids.join(',') })} />
         <span className="mb-2 text-sm" role="status">
-          {lines.length === rows.length ? `${rows.length} shown` : `${lines.length} of ${rows.length} shown`}
+          {lines.length === of ? `${of} shown` : `${lines.length} of ${of} shown`}
         </span>
       </div>
       {forSelected && selected.length > 0 && (

@@ -180,12 +180,12 @@ export const OPERATIONS: readonly Operation[] = [
       if (call.accepts(CSV))
         return { file: (await exportRoll(context, { courseId })).text, type: CSV, name: 'roll.csv' };
       const { people } = await viewRoll(context, { courseId });
-      const plain = people.map(({ id, name, age, servings, wishes, mode, status, version }) => ({
+      const plain = people.map(({ id, name, age, servings, needs, mode, status, version }) => ({
         id,
         name,
         age,
         servings,
-        avoids: wishes.map(({ asWritten, codes }) => ({ asWritten, codes: codes ?? null })),
+        avoids: needs.map(({ asWritten, codes }) => ({ asWritten, codes: codes ?? null })),
         mode,
         status,
         version,

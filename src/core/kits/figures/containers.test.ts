@@ -26,7 +26,7 @@ function contentOf(ways: readonly LineWay[] = [], avoids?: string) {
     id: name,
     name,
     servings: at === 2 ? 2 : 4,
-    wishes: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
+    needs: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
     supply: { atStation: true },
   }));
   const outcome = computeSheet(input, people);
@@ -166,7 +166,7 @@ describe('the prep list of a day', () => {
       id: name,
       name,
       servings: 4,
-      wishes: at === 2 ? [{ asWritten: 'milk', codes: ['MILK'] }] : [],
+      needs: at === 2 ? [{ asWritten: 'milk', codes: ['MILK'] }] : [],
     }));
     const outcome = computeSheet(input, people);
     if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));

@@ -28,7 +28,7 @@ function sheetOf(lines: readonly WrittenLine[], kits: readonly { servings: numbe
     id: String(at),
     name: `Person ${at}`,
     servings,
-    wishes: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
+    needs: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
   }));
   const outcome = computeSheet(input, people);
   if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
@@ -162,8 +162,8 @@ describe('what kits cost and hold', () => {
     };
     const jar = { id: 'oil', at: 0, ingredient: 'olive oil', grams: '230' };
     const people = [
-      { id: 'first', name: 'First', servings: 1, wishes: [], supply: { jars: [jar], staples: ['salt'] } },
-      { id: 'next', name: 'Next', servings: 1, wishes: [], supply: { jars: [{ ...jar, left: '100' }] } },
+      { id: 'first', name: 'First', servings: 1, needs: [], supply: { jars: [jar], staples: ['salt'] } },
+      { id: 'next', name: 'Next', servings: 1, needs: [], supply: { jars: [{ ...jar, left: '100' }] } },
     ];
     const outcome = computeSheet(input, people);
     if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));

@@ -1,6 +1,6 @@
 import type { WrittenItem, WrittenLine } from '../../recipes/recipe/recipe';
 import { findIngredient, type Ingredient, type Reference } from '../../reference/reference';
-import { avoidanceLabel, blockersOf, type Holdings, holdingsOf, type Wish } from '../../safety/avoidances';
+import { avoidanceLabel, blockersOf, type Holdings, holdingsOf, type Need } from '../../safety/avoidances';
 import { foodOfKey } from '../component';
 import { FROM_BOX, FROM_HOME, FROM_JAR, type JarState, jarHoldings, type Supply } from '../supply/supplied';
 import type { LockedSheet } from './locked-sheet';
@@ -15,7 +15,7 @@ export interface FactsNow {
 /** Somebody with what they must avoid now. */
 export interface PersonNow {
   readonly id: string;
-  readonly wishes: readonly Wish[];
+  readonly needs: readonly Need[];
   /** Jars that they have, with what is known of them now. */
   readonly supply?: Pick<Supply, 'jars'>;
 }
@@ -28,7 +28,7 @@ export interface PersonNow {
  * @param person undefined when nobody is to get it any more
  * @param packed keys of the components that were ticked into it: what an earlier revision left in it is in it
  * @returns why not, in words; none when it is safe
- * @example judgeKit(locked, kit, { id, wishes: [{ asWritten: 'egg', codes: ['EGG'] }] }, facts)
+ * @example judgeKit(locked, kit, { id, needs: [{ asWritten: 'egg', codes: ['EGG'] }] }, facts)
  * //=> ['egg, large, without shell: holds or may hold egg']
  */
 export function judgeKit(
@@ -39,10 +39,10 @@ export function judgeKit(
   packed: ReadonlySet<string> = NOTHING_PACKED,
 ): readonly string[] {
   if (!person) return ['nobody is to get it any more'];
-  const unknown = person.wishes
+  const unknown = person.needs
     .filter(({ codes }) => !codes)
     .map(({ asWritten }) => `“${asWritten}” has no meaning yet`);
-  const avoids = person.wishes.flatMap(({ codes }) => codes ?? []);
+  const avoids = person.needs.flatMap(({ codes }) => codes ?? []);
   const { components, supply } = locked.content.variants.find(({ letter }) => letter === kit.variant) ?? {
     components: null,
   };

@@ -21,7 +21,7 @@ function worthReading(avoids: string, lines: WrittenLine[], labels: Record<strin
     labels,
     reference: TYPICAL,
   };
-  const person = { id: 'p', name: 'P', servings: 2, wishes: [{ asWritten: avoids, codes: [avoids] }] };
+  const person = { id: 'p', name: 'P', servings: 2, needs: [{ asWritten: avoids, codes: [avoids] }] };
   const computed = computeSheet(input, [person]);
   if ('problems' in computed) throw new Error(JSON.stringify(computed.problems));
   return labelsThatWouldHelp(sheetContent(input, computed));

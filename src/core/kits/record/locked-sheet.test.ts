@@ -32,7 +32,7 @@ function content(people: readonly Person[], lines: readonly WrittenLine[] = [BUT
     id,
     name,
     servings,
-    wishes: codes.map((code) => ({ asWritten: code, codes: [code] })),
+    needs: codes.map((code) => ({ asWritten: code, codes: [code] })),
   }));
   const outcome = computeSheet(input, participants as never, new Map());
   if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));

@@ -79,6 +79,7 @@ export interface SheetVariant {
   /** Avoidance codes that made a difference, and the same in words. */
   readonly avoids: readonly string[];
   readonly madeWithout: readonly string[];
+  /** Needs that have no meaning yet. Locked sheets are known by their fingerprint: the name they were first kept under stays. */
   readonly unknownWishes: readonly string[];
   readonly refusals: readonly {
     readonly row: number;
@@ -104,7 +105,7 @@ export interface SheetVariant {
 /** Why kits of a variant cannot be made yet, each reason in words; none where they can. */
 export const whyRefused = ({ refusals, unknownWishes }: Pick<SheetVariant, 'refusals' | 'unknownWishes'>): string[] => [
   ...refusals.map(({ ingredient, blockedBy }) => `${ingredient}: holds or may hold ${blockedBy.join(', ')}`),
-  ...unknownWishes.map((wish) => `“${wish}” has no meaning yet`),
+  ...unknownWishes.map((need) => `“${need}” has no meaning yet`),
 ];
 
 /** Who a kit is for. */

@@ -237,7 +237,7 @@ function plainVariant(
     servings: variant.servings,
     avoids: variant.avoids,
     madeWithout: variant.components ? variant.avoids.map(avoidanceLabel) : [],
-    unknownWishes: variant.unknownWishes,
+    unknownWishes: variant.unknownNeeds,
     refusals: variant.refusals.map(({ dish, line, ingredient, blockedBy }) => ({
       row: rowOf({ dish, line }),
       ingredient,
@@ -314,7 +314,7 @@ export function recomputeSheet(content: SheetContent): Computed | undefined {
     (extra ? [] : people).map((person) => ({
       ...person,
       servings,
-      wishes: [{ asWritten: '', codes: avoids }],
+      needs: [{ asWritten: '', codes: avoids }],
       ...(supply ? { supply } : {}),
     })),
   );

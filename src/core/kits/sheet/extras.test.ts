@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../../reference/reference';
-import { understandWish } from '../../safety/avoidances';
+import { understandNeed } from '../../safety/avoidances';
 import type { SheetContent, SheetInput } from '../record/sheet-content';
 import { computeSheet, recomputeSheet, sheetContent } from '../record/snapshot';
 import { type ExtrasWanted, extrasFor, extrasOf } from './extras';
@@ -19,7 +19,7 @@ function sheetOf(wanted: ExtrasWanted, swapIns: number[], second = [BUTTER]) {
     id: String(at),
     name: `Person ${at}`,
     servings: 1,
-    wishes: avoids ? [understandWish(avoids, new Map())] : [],
+    needs: avoids ? [understandNeed(avoids, new Map())] : [],
   }));
   const input: SheetInput = {
     system: 'metric',

@@ -1,6 +1,6 @@
 import { type Choice, choose, chosenItems } from '../../recipes/recipe/choice';
 import type { Recipe } from '../../recipes/recipe/recipe';
-import { blockersOf, type Wish } from '../../safety/avoidances';
+import { blockersOf, type Need } from '../../safety/avoidances';
 import type { Supply } from '../supply/supplied';
 import type { VersionPolicy } from './fewest-variants';
 
@@ -22,7 +22,7 @@ export interface Extra {
 /** All extras of a session, with what the people of its roll avoid. Plain data. */
 export interface Extras {
   readonly made: readonly Extra[];
-  /** Avoidance codes, sorted, and wishes that nobody has given a meaning to. */
+  /** Avoidance codes, sorted, and needs that nobody has given a meaning to. */
   readonly avoided: readonly string[];
   readonly unknown: readonly string[];
   /** How a kit in reserve is filled: for somebody who had none before. */
@@ -32,14 +32,14 @@ export interface Extras {
 /** Extras for a roll. */
 export function extrasFor(
   made: readonly Extra[],
-  people: readonly { readonly wishes: readonly Wish[] }[],
+  people: readonly { readonly needs: readonly Need[] }[],
   reserveSupply?: Supply,
 ): Extras {
-  const wishes = people.flatMap((person) => person.wishes);
+  const needs = people.flatMap((person) => person.needs);
   return {
     made,
-    avoided: [...new Set(wishes.flatMap(({ codes }) => codes ?? []))].sort(),
-    unknown: [...new Set(wishes.flatMap(({ codes, asWritten }) => (codes ? [] : [asWritten])))].sort(),
+    avoided: [...new Set(needs.flatMap(({ codes }) => codes ?? []))].sort(),
+    unknown: [...new Set(needs.flatMap(({ codes, asWritten }) => (codes ? [] : [asWritten])))].sort(),
     ...(reserveSupply ? { reserveSupply } : {}),
   };
 }

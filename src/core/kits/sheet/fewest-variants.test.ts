@@ -17,7 +17,7 @@ const person = (id: string, codes: readonly string[] = []): Participant => ({
   id,
   name: id,
   servings: 2,
-  wishes: codes.map((code) => ({ asWritten: code, codes: [code] })),
+  needs: codes.map((code) => ({ asWritten: code, codes: [code] })),
 });
 
 /** Butter or oil; feta or tofu: who avoids milk gets soya, who avoids soya must have milk. */

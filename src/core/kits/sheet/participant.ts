@@ -1,5 +1,5 @@
 import type { Choice } from '../../recipes/recipe/choice';
-import type { Wish } from '../../safety/avoidances';
+import type { Need } from '../../safety/avoidances';
 import type { Supply } from '../supply/supplied';
 import type { ExtraKind } from './extras';
 
@@ -8,7 +8,7 @@ export interface Participant {
   readonly id: string;
   readonly name: string;
   readonly servings: number;
-  readonly wishes: readonly Wish[];
+  readonly needs: readonly Need[];
   /** The group they come with, where a session is given to several. */
   readonly group?: string;
   /** How their kit is filled, beside size and needs; people alike share one object. */

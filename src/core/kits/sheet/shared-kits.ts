@@ -27,7 +27,7 @@ export function shareKits(people: readonly Sharing[]): Participant[] {
         ...own,
         name: sayNames(together.map(({ name }) => name)),
         servings: together.reduce((sum, { servings }) => sum + servings, 0),
-        wishes: together.flatMap(({ wishes }) => wishes),
+        needs: together.flatMap(({ needs }) => needs),
       },
     ];
   });

@@ -49,7 +49,7 @@ const roll = fc.array(participant, { minLength: 1, maxLength: 12 }).map((people)
       id: `p${index}`,
       name: `Person ${index}`,
       servings,
-      wishes: avoids.map((code) => ({ asWritten: code, codes: [code] })),
+      needs: avoids.map((code) => ({ asWritten: code, codes: [code] })),
     }),
   ),
 );
@@ -75,10 +75,10 @@ const smallChild: Participant = {
   id: 'p0',
   name: 'Person 0',
   servings: 1,
-  wishes: [{ asWritten: 'CHOKING', codes: ['CHOKING'] }],
+  needs: [{ asWritten: 'CHOKING', codes: ['CHOKING'] }],
 };
 
-const codesOf = (person: Participant) => person.wishes.flatMap((wish) => wish.codes ?? []);
+const codesOf = (person: Participant) => person.needs.flatMap((need) => need.codes ?? []);
 
 describe('every kit sheet', () => {
   it('never packs what a person avoids, nor what may hold it; judged afresh from the reference table', () => {
@@ -201,11 +201,11 @@ describe('variants', () => {
       ],
     },
   ]);
-  const person = (id: string, servings: number, ...wishes: (string | null)[]): Participant => ({
+  const person = (id: string, servings: number, ...needs: (string | null)[]): Participant => ({
     id,
     name: id,
     servings,
-    wishes: wishes.map((code) =>
+    needs: needs.map((code) =>
       code === null ? { asWritten: 'latex fruit', codes: undefined } : { asWritten: code, codes: [code] },
     ),
   });
@@ -237,7 +237,7 @@ describe('variants', () => {
       'us',
     );
     expect(refusedKits).toBe(2);
-    expect(variants.find((variant) => variant.unknownWishes.length > 0)?.components).toBeUndefined();
+    expect(variants.find((variant) => variant.unknownNeeds.length > 0)?.components).toBeUndefined();
     expect(variants.find((variant) => variant.refusals.length > 0)?.refusals).toEqual([
       { dish: 0, line: 0, ingredient: 'plain yogurt', blockedBy: ['MILK'] },
     ]);

@@ -2,7 +2,7 @@ import { METRIC_TOOLS, US_TOOLS } from '../../quantity/measure';
 import type { MeasureSystem } from '../../quantity/say';
 import { type Choice, choose } from '../../recipes/recipe/choice';
 import type { Recipe } from '../../recipes/recipe/recipe';
-import type { Wish } from '../../safety/avoidances';
+import type { Need } from '../../safety/avoidances';
 import type { Component } from '../component';
 import { type Measurer, measurerOf } from '../portion';
 import { type Total, totalsOf } from '../purchase/totals';
@@ -25,8 +25,8 @@ export interface Variant {
   /** Undefined when the kits are refused. */
   readonly components: readonly Component[] | undefined;
   readonly refusals: readonly Refusal[];
-  /** Wishes nobody has given a meaning to yet: they refuse the kit. */
-  readonly unknownWishes: readonly string[];
+  /** Needs nobody has given a meaning to yet: they refuse the kit. */
+  readonly unknownNeeds: readonly string[];
   /** What it is, when it is not for people of the roll; and which of their avoidances it does not meet. */
   readonly extra?: ExtraKind;
   readonly notFor?: readonly string[];
@@ -73,7 +73,7 @@ function extraGroup(extra: Extra, dishes: readonly Recipe[], { extras, titles, w
       id: kind === 'swap-in' ? id : `${id}#${at + 1}`,
       name: extraName(extra, at + 1, titles),
       servings,
-      wishes: [],
+      needs: [],
     })),
     extra: kind,
     notFor,
@@ -141,7 +141,7 @@ export function kitSheet(
       participants: group.participants,
       components: group.unknown.length > 0 ? undefined : contents.components,
       refusals: contents.refusals ?? [],
-      unknownWishes: group.unknown,
+      unknownNeeds: group.unknown,
       ...(group.supply ? { supply: group.supply } : {}),
       ...(group.extra ? { extra: group.extra, notFor: group.notFor ?? [] } : {}),
     };
@@ -195,9 +195,9 @@ function choiceFor({ choices }: DishMemory, dishes: readonly Recipe[], avoids: r
   return choice;
 }
 
-/** People of a roll who are alike before any dish is known: the same wishes, size and supply. */
+/** People of a roll who are alike before any dish is known: the same needs, size and supply. */
 interface Alike {
-  readonly wishes: readonly Wish[];
+  readonly needs: readonly Need[];
   readonly text: string;
   readonly servings: number;
   readonly supply: Supply | undefined;
@@ -214,8 +214,8 @@ function alikeOn(participants: readonly Participant[]): readonly Alike[] {
   const byText = new Map<string, Map<Supply | undefined, Alike[]>>();
   const all: Alike[] = [];
   for (let place = 0; place < participants.length; place++) {
-    const { wishes, servings, supply } = participants[place] as Participant;
-    const text = profileText(wishes);
+    const { needs, servings, supply } = participants[place] as Participant;
+    const text = profileText(needs);
     let bySupply = byText.get(text);
     if (!bySupply) {
       bySupply = new Map();
@@ -231,7 +231,7 @@ function alikeOn(participants: readonly Participant[]): readonly Alike[] {
     while (at < sizes.length && (sizes[at] as Alike).servings !== servings) at++;
     let alike = sizes[at];
     if (!alike) {
-      alike = { wishes, text, servings, supply, places: [] };
+      alike = { needs, text, servings, supply, places: [] };
       sizes.push(alike);
       all.push(alike);
     }
@@ -249,11 +249,11 @@ function gather(
   type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
   const profiles = new Map<string, Profile>();
   const groups = new Map<string, { group: Group; places: readonly number[] }>();
-  for (const { wishes, text, servings, supply: whole, places } of alikeOn(participants)) {
+  for (const { needs, text, servings, supply: whole, places } of alikeOn(participants)) {
     let profile = profiles.get(text);
     if (!profile) {
-      const avoids = [...new Set(wishes.flatMap((wish) => wish.codes ?? []))].sort();
-      const unknown = wishes.flatMap((wish) => (wish.codes ? [] : [wish.asWritten])).sort();
+      const avoids = [...new Set(needs.flatMap((need) => need.codes ?? []))].sort();
+      const unknown = needs.flatMap((need) => (need.codes ? [] : [need.asWritten])).sort();
       const choice = choiceFor(memory, dishes, avoids);
       // The effective avoidances decide every choice, so they alone tell kits apart.
       profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
@@ -278,7 +278,7 @@ function gather(
 
 /**
  * Groups of one size, filled the same way, that share a version: the fewest that keep everybody safe, or one for all where that can be made.
- * Whose wishes have no meaning yet share with nobody.
+ * Whose needs have no meaning yet share with nobody.
  */
 function shareVersions(
   groups: Group[],
@@ -297,7 +297,7 @@ function shareVersions(
     const [{ servings, supply } = { servings: 1, supply: undefined }] = own;
     // All that anybody of a group avoids, not only what mattered for its own kits: another's swap may hold it.
     const sets = own.map(({ participants }) => [
-      ...new Set(participants.flatMap(({ wishes }) => wishes.flatMap((wish) => wish.codes ?? []))),
+      ...new Set(participants.flatMap(({ needs }) => needs.flatMap((need) => need.codes ?? []))),
     ]);
     const { versionOf, avoids } = policy === 'one' ? oneVersion(dishes, sets) : fewestVersions(dishes, sets);
     return avoids.map((codes, version): Group => {
@@ -323,23 +323,23 @@ function shareVersions(
   return [...byKey.values(), ...open];
 }
 
-/** The texts of wishes read before: a roll that changes in one person spells out one. */
-const profileTexts = new WeakMap<readonly Wish[], string>();
+/** The texts of needs read before: a roll that changes in one person spells out one. */
+const profileTexts = new WeakMap<readonly Need[], string>();
 
-/** One text for each set of wishes: cheap to compare for thousands of participants. */
-function profileText(wishes: readonly Wish[]): string {
-  const known = profileTexts.get(wishes);
+/** One text for each set of needs: cheap to compare for thousands of participants. */
+function profileText(needs: readonly Need[]): string {
+  const known = profileTexts.get(needs);
   if (known !== undefined) return known;
   let text = '';
-  for (let at = 0; at < wishes.length; at++) {
-    const wish = wishes[at] as Wish;
-    text += at === 0 ? wishText(wish) : `;${wishText(wish)}`;
+  for (let at = 0; at < needs.length; at++) {
+    const need = needs[at] as Need;
+    text += at === 0 ? needText(need) : `;${needText(need)}`;
   }
-  profileTexts.set(wishes, text);
+  profileTexts.set(needs, text);
   return text;
 }
 
-function wishText({ codes, asWritten }: Wish): string {
+function needText({ codes, asWritten }: Need): string {
   if (!codes) return `?${asWritten}`;
   return codes.length === 1 ? (codes[0] as string) : codes.join(',');
 }

@@ -74,7 +74,7 @@ const people = fc
         id: String(at),
         name: `Person ${at}`,
         servings,
-        wishes: [],
+        needs: [],
         ...(own ? { supply: own } : {}),
       }),
     ),
@@ -155,7 +155,7 @@ describe('jars over the sessions of a course', () => {
           for (const [at, amount] of grams.entries()) {
             const written = { servings: 4, lines: [{ ingredient: 'olive oil', amount: String(amount), unit: 'g' }] };
             const own = supplyFromCourse([oil], at + 1, held, new Set());
-            const roll = [{ id: 'ada', name: 'Ada', servings, wishes: [], supply: own }];
+            const roll = [{ id: 'ada', name: 'Ada', servings, needs: [], supply: own }];
             const { outcome, content } = contentOf(input(written, []), roll);
             const given = handedOutWith(
               content.variants[0]?.supply,

@@ -53,7 +53,7 @@ function sheetOf(
       id: String(at),
       name: `Person ${at}`,
       servings,
-      wishes: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
+      needs: avoids ? [{ asWritten: avoids, codes: [avoids] }] : [],
       ...(supply ? { supply } : {}),
     }),
   );
@@ -108,10 +108,10 @@ describe('how a component reaches who cooks', () => {
       labels: {},
       reference,
     };
-    const wishes = [{ asWritten: 'gluten', codes: ['GLUTEN'] }];
-    const person = (id: string, more: Partial<Participant>) => ({ id, name: id, servings: 4, wishes: [], ...more });
+    const needs = [{ asWritten: 'gluten', codes: ['GLUTEN'] }];
+    const person = (id: string, more: Partial<Participant>) => ({ id, name: id, servings: 4, needs: [], ...more });
     const supply = { staples: [food] };
-    const outcome = computeSheet(input, [person('Ada', { supply, wishes }), person('Bo', { supply })]);
+    const outcome = computeSheet(input, [person('Ada', { supply, needs }), person('Bo', { supply })]);
     if ('problems' in outcome) throw new Error('unexpected');
     const from = outcome.sheet.variants.map(({ participants, components }) => [
       participants[0]?.name,

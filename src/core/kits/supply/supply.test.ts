@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { toDecimal } from '../../quantity/rational';
 import type { WrittenLine } from '../../recipes/recipe/recipe';
 import { TYPICAL } from '../../reference/reference';
-import { splitAvoidances, understandWish } from '../../safety/avoidances';
+import { splitAvoidances, understandNeed } from '../../safety/avoidances';
 import type { SheetInput } from '../record/sheet-content';
 import { computeSheet, sheetContent } from '../record/snapshot';
 
@@ -18,7 +18,7 @@ function sheetOf(lines: readonly WrittenLine[], kits: readonly { servings: numbe
     id: String(at),
     name: `Person ${at}`,
     servings: feeds,
-    wishes: splitAvoidances(avoids ?? '').map((wish) => understandWish(wish, new Map())),
+    needs: splitAvoidances(avoids ?? '').map((need) => understandNeed(need, new Map())),
   }));
   const outcome = computeSheet(input, people);
   if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));

@@ -30,7 +30,7 @@ const task = (more: Partial<CourseDishes> = {}): CourseDishes => ({
   reference: TYPICAL,
   recipes: RECIPES,
   sessions: [session('one'), session('two')],
-  people: [{ servings: 4, wishes: [] }],
+  people: [{ servings: 4, needs: [] }],
   ages: [8],
   stock: [],
   offers: [],
@@ -63,7 +63,7 @@ describe('dishes for a course', () => {
   });
 
   it('that somebody on the roll could not eat come last, with what blocks', () => {
-    const people = [{ servings: 4, wishes: [{ asWritten: 'milk', codes: ['MILK'] }] }];
+    const people = [{ servings: 4, needs: [{ asWritten: 'milk', codes: ['MILK'] }] }];
     const { proposals } = dishesForCourse(task({ people, sessions: [session('two')] }));
     const dishes = proposals[0]?.dishes ?? [];
     expect(dishes.at(-1)).toMatchObject({ title: 'oat cups', verdict: 'does not fit' });

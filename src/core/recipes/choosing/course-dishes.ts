@@ -2,7 +2,7 @@ import type { Mode } from '../../plan/mode';
 import type { EquipmentCounts } from '../../plan/place';
 import { ceil, divide, multiply, rational, subtract, toDecimal, toNumber } from '../../quantity/rational';
 import type { Reference } from '../../reference/reference';
-import type { Wish } from '../../safety/avoidances';
+import type { Need } from '../../safety/avoidances';
 import { type Product, servingFigures } from '../recipe/cost';
 import { packedLines, type Recipe, readRecipe, type WrittenLine } from '../recipe/recipe';
 import type { SettledStep } from '../steps/step-plan';
@@ -45,7 +45,7 @@ export interface CourseDishes {
   readonly reference: Reference;
   readonly recipes: readonly DishRecipe[];
   readonly sessions: readonly CourseSession[];
-  readonly people: readonly { readonly servings: number; readonly wishes: readonly Wish[] }[];
+  readonly people: readonly { readonly servings: number; readonly needs: readonly Need[] }[];
   readonly ages: readonly number[];
   readonly stock: readonly string[];
   readonly offers: readonly string[];

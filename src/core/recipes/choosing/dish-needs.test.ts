@@ -20,7 +20,7 @@ const reading = readRecipe(
   TYPICAL,
 );
 const recipe = ('recipe' in reading ? reading.recipe : undefined) as Recipe;
-const avoiding = (...codes: string[]) => ({ wishes: codes.map((code) => ({ asWritten: code, codes: [code] })) });
+const avoiding = (...codes: string[]) => ({ needs: codes.map((code) => ({ asWritten: code, codes: [code] })) });
 
 describe('what a dish means for a roll', () => {
   it('is told once for each kind of need that it touches: what stands in, what is left out, what blocks', () => {
@@ -44,8 +44,8 @@ describe('what a dish means for a roll', () => {
     expect([only?.people, only?.avoids, others]).toEqual([2, ['MILK'], []]);
   });
 
-  it('names wishes that nobody has given a meaning to', () => {
-    const [need] = dishNeeds(recipe, [{ wishes: [{ asWritten: 'no nightshades', codes: undefined }] }]);
+  it('names needs that nobody has given a meaning to', () => {
+    const [need] = dishNeeds(recipe, [{ needs: [{ asWritten: 'no nightshades', codes: undefined }] }]);
     expect(need).toMatchObject({ people: 1, unknown: ['no nightshades'], blocked: [] });
   });
 });

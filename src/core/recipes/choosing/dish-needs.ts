@@ -1,4 +1,4 @@
-import type { Wish } from '../../safety/avoidances';
+import type { Need } from '../../safety/avoidances';
 import { choose } from '../recipe/choice';
 import type { Recipe } from '../recipe/recipe';
 
@@ -11,7 +11,7 @@ export interface DishNeed {
   readonly replaced: readonly string[];
   /** Foods for which nothing safe stands in; empty when it can be made. */
   readonly blocked: readonly string[];
-  /** Wishes that nobody has given a meaning to: nothing is safe before. */
+  /** Needs that nobody has given a meaning to: nothing is safe before. */
   readonly unknown: readonly string[];
 }
 
@@ -20,18 +20,18 @@ const sayLonger = (minutes: number) =>
   minutes === 0 ? '' : ` (${Math.abs(minutes)} minutes ${minutes > 0 ? 'longer' : 'shorter'})`;
 
 /** What a dish means for the avoidances of a roll: one entry for each kind of need that it touches. */
-export function dishNeeds(recipe: Recipe, people: readonly { readonly wishes: readonly Wish[] }[]): DishNeed[] {
-  const needs = new Map<string, { avoids: string[]; unknown: string[]; people: number }>();
-  for (const { wishes } of people) {
-    const avoids = [...new Set(wishes.flatMap(({ codes }) => codes ?? []))].sort();
-    const unknown = [...new Set(wishes.flatMap(({ codes, asWritten }) => (codes ? [] : [asWritten])))].sort();
+export function dishNeeds(recipe: Recipe, people: readonly { readonly needs: readonly Need[] }[]): DishNeed[] {
+  const alike = new Map<string, { avoids: string[]; unknown: string[]; people: number }>();
+  for (const { needs } of people) {
+    const avoids = [...new Set(needs.flatMap(({ codes }) => codes ?? []))].sort();
+    const unknown = [...new Set(needs.flatMap(({ codes, asWritten }) => (codes ? [] : [asWritten])))].sort();
     const key = JSON.stringify([avoids, unknown]);
-    const own = needs.get(key) ?? { avoids, unknown, people: 0 };
+    const own = alike.get(key) ?? { avoids, unknown, people: 0 };
     own.people += 1;
-    needs.set(key, own);
+    alike.set(key, own);
   }
   const found = new Map<string, DishNeed>();
-  for (const { avoids, unknown, people: count } of needs.values()) {
+  for (const { avoids, unknown, people: count } of alike.values()) {
     if (avoids.length === 0 && unknown.length === 0) continue;
     const { options, effective } = choose([recipe], avoids);
     const told = (options[0] ?? []).map((option, at) => {

@@ -6,7 +6,7 @@ import { DataTable, type TableColumn } from '@/ui/table/data-table';
 
 /** What a word of families means here. */
 interface Meaning {
-  readonly wish: string;
+  readonly word: string;
   readonly codes: readonly string[];
   /** The same in words; '' where it says nothing to avoid. */
   readonly avoids: string;
@@ -14,7 +14,7 @@ interface Meaning {
 }
 
 const COLUMNS: readonly TableColumn<Meaning>[] = [
-  { id: 'wish', header: 'Word', isName: true, value: ({ wish }) => `“${wish}”` },
+  { id: 'word', header: 'Word', isName: true, value: ({ word }) => `“${word}”` },
   { id: 'avoids', header: 'Avoids', value: ({ avoids }) => avoids || 'nothing' },
   { id: 'giver', header: 'Said by', value: ({ giverName }) => giverName },
 ];
@@ -25,18 +25,18 @@ export function Meanings({
   forget,
 }: {
   meanings: readonly Meaning[];
-  forget: (wish: string, shown: readonly string[]) => Promise<FormState>;
+  forget: (word: string, shown: readonly string[]) => Promise<FormState>;
 }) {
   return (
     <DataTable
       label="What families’ words mean here"
       rows={meanings}
-      idOf={({ wish }) => wish}
+      idOf={({ word }) => word}
       columns={COLUMNS}
       {...(meanings.length > 8 ? { find: 'Find a word' } : {})}
-      actions={({ wish, codes }) => (
-        <ActionForm action={() => forget(wish, codes)} label={`Take back the meaning of ${wish}`}>
-          <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${wish}`}>
+      actions={({ word, codes }) => (
+        <ActionForm action={() => forget(word, codes)} label={`Take back the meaning of ${word}`}>
+          <button type="submit" className="btn btn-sm" aria-label={`Take back the meaning of ${word}`}>
             Take back
           </button>
         </ActionForm>

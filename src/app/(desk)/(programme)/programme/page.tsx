@@ -21,11 +21,11 @@ export const metadata = { title: 'Programme' };
 const settings = namesOf<InputOf<typeof editProgramme>>();
 const hoursName = namesOf<InputOf<typeof setWorkHours>>();
 
-async function giveAgain(wish: string, codes: readonly string[]): Promise<FormState> {
+async function giveAgain(word: string, codes: readonly string[]): Promise<FormState> {
   'use server';
   return attempt(giveMeaning, async () => {
-    await call(giveMeaning, { wish, codes, foods: [], nothing: codes.length === 0, isFirst: true });
-    return `“${wish}” means what it meant before.`;
+    await call(giveMeaning, { word, codes, foods: [], nothing: codes.length === 0, isFirst: true });
+    return `“${word}” means what it meant before.`;
   });
 }
 
@@ -89,11 +89,11 @@ async function putContainersBack(was: Containers): Promise<FormState> {
   });
 }
 
-async function forget(wish: string, shown: readonly string[]): Promise<FormState> {
+async function forget(word: string, shown: readonly string[]): Promise<FormState> {
   'use server';
   return attempt(forgetMeaning, async () => {
-    await call(forgetMeaning, { wish, shown: [...shown] });
-    return { message: `“${wish}” has no meaning any more.`, undo: giveAgain.bind(null, wish, shown) };
+    await call(forgetMeaning, { word, shown: [...shown] });
+    return { message: `“${word}” has no meaning any more.`, undo: giveAgain.bind(null, word, shown) };
   });
 }
 
@@ -251,8 +251,8 @@ export default async function ProgrammePage() {
   );
 }
 
-const lineOf = ({ wish, codes, giverName }: { wish: string; codes: readonly string[]; giverName: string }) => ({
-  wish,
+const lineOf = ({ word, codes, giverName }: { word: string; codes: readonly string[]; giverName: string }) => ({
+  word,
   codes,
   avoids: codes.map(avoidanceLabel).join(', '),
   giverName,

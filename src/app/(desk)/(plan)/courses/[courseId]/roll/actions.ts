@@ -119,10 +119,10 @@ export async function oneKit(courseId: string, householdId: string, share: boole
   });
 }
 
-export async function giveWord(wish: string, _state: FormState | null, data: FormData): Promise<FormState> {
+export async function giveWord(word: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(giveMeaning, async () => {
     await call(giveMeaning, {
-      wish,
+      word,
       codes: data.getAll('codes').map(String),
       foods: data.getAll('foods').map(String),
       nothing: data.get('nothing') === 'on',

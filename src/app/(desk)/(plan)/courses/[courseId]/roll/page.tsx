@@ -34,9 +34,9 @@ export default async function Roll({
   const { actor } = await requireMember();
   const enrolled = people.filter((person) => person.status === 'enrolled');
   const unknown = [
-    ...new Set(enrolled.flatMap((person) => person.wishes.filter((wish) => !wish.codes).map((wish) => wish.asWritten))),
+    ...new Set(enrolled.flatMap((person) => person.needs.filter((need) => !need.codes).map((need) => need.asWritten))),
   ].filter((word) => word !== NOT_ASKED);
-  const notAsked = enrolled.filter(({ wishes }) => wishes.some(({ asWritten }) => asWritten === NOT_ASKED));
+  const notAsked = enrolled.filter(({ needs }) => needs.some(({ asWritten }) => asWritten === NOT_ASKED));
   const editing = people.find((person) => person.id === query.edit);
   const { edit: _, ...without } = query;
   return (
@@ -121,12 +121,12 @@ function sayGroups(groups: Groups, enrolled: readonly RollPerson[]): string {
 }
 
 const lineOf = (person: RollPerson, people: readonly RollPerson[], groups: Groups): RollLine => {
-  const { id, version, name, age, servings, status, since, mode, sharedKit, wishes } = person;
+  const { id, version, name, age, servings, status, since, mode, sharedKit, needs } = person;
   return {
     ...{ id, version, name, age, servings, status, since },
     group: groupOf(groups, person)?.name ?? '',
     mode: mode ?? '',
     kitWith: sharedKit === 1 ? siblingsOf(people, person) : '',
-    avoids: wishes.map(({ asWritten, codes }) => ({ asWritten, means: codes ? codes.map(avoidanceLabel) : null })),
+    avoids: needs.map(({ asWritten, codes }) => ({ asWritten, means: codes ? codes.map(avoidanceLabel) : null })),
   };
 };

@@ -57,6 +57,7 @@ export function RollTable({ people, hasGroups }: { people: readonly RollLine[]; 
     <DataTable
       label="Roll"
       rows={rows}
+      of={people.length}
       idOf={({ id }) => id}
       columns={columns}
       find="Find by name or avoidance"

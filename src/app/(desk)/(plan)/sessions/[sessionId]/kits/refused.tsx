@@ -145,7 +145,7 @@ function RefusedVariant({
       <p>
         <b>{variant.participants.map((person) => person.name).join(', ')}</b> ({variant.servings}{' '}
         {variant.servings === 1 ? 'serving' : 'servings'}):{' '}
-        {variant.unknownWishes.map((wish) => `“${wish}” has no meaning yet`).join('; ')}
+        {variant.unknownWishes.map((need) => `“${need}” has no meaning yet`).join('; ')}
         {variant.unknownWishes.length > 0 && variant.refusals.length > 0 && '; '}
         {variant.refusals
           .map(

@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { CheckedRow } from '@/core/roll/check-roll';
-import { avoidanceLabel, understandWish } from '@/core/safety/avoidances';
+import { avoidanceLabel, understandNeed } from '@/core/safety/avoidances';
 
 interface Props {
   readonly rows: readonly CheckedRow[];
@@ -39,11 +39,11 @@ export function Understood({ rows, meanings }: Props) {
                 <td className="text-right">{entry?.age ?? ''}</td>
                 <td className="text-right">{entry?.servings}</td>
                 <td>
-                  {entry?.wishes.map((wish) => {
-                    const { codes } = understandWish(wish, known);
+                  {entry?.needs.map((need) => {
+                    const { codes } = understandNeed(need, known);
                     return (
-                      <span key={wish} className="block">
-                        {wish}
+                      <span key={need} className="block">
+                        {need}
                         {codes ? (
                           ` → ${codes.map(avoidanceLabel).join(', ') || 'nothing'}`
                         ) : (
