@@ -1,5 +1,6 @@
 import type { Participant } from '@/core/kits/sheet/participant';
 import { kitSheet } from '@/core/kits/sheet/sheet';
+import { newMemory } from '@/core/memory';
 import { readRecipe, type WrittenLine, type WrittenRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { understandNeed } from '@/core/safety/avoidances';
@@ -80,6 +81,8 @@ export function course({ sessions, participants, lines, profiles }: Size): {
   return { input, compute };
 }
 
+const memory = newMemory();
+
 function compute({ recipes, roll }: CourseInput): unknown {
   const none = new Map<string, readonly string[]>();
   const participants = roll.map(
@@ -88,6 +91,6 @@ function compute({ recipes, roll }: CourseInput): unknown {
   return recipes.map((written) => {
     const reading = readRecipe(written, TYPICAL);
     if ('problems' in reading) throw new Error(JSON.stringify(reading.problems));
-    return kitSheet([reading.recipe], participants, 'us');
+    return kitSheet([reading.recipe], participants, 'us', { memory });
   });
 }

@@ -3,6 +3,7 @@ import type { SheetInput } from '@/core/kits/record/sheet-content';
 import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
 import { fewestVersions } from '@/core/kits/sheet/fewest-variants';
 import type { Participant } from '@/core/kits/sheet/participant';
+import { newMemory } from '@/core/memory';
 import { readRecipe } from '@/core/recipes/recipe/recipe';
 import { TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, understandNeed } from '@/core/safety/avoidances';
@@ -24,10 +25,11 @@ export function locked(): { change: () => unknown } {
     labels: {},
     reference: TYPICAL,
   };
+  const memory = newMemory();
   const contentOf = (participants: readonly Participant[]) => {
-    const outcome = computeSheet(input, participants);
+    const outcome = computeSheet(input, participants, undefined, memory);
     if ('problems' in outcome) throw new Error(JSON.stringify(outcome.problems));
-    return sheetContent(input, outcome);
+    return sheetContent(input, outcome, memory);
   };
   const content = contentOf(people);
   const kits = content.variants.flatMap(({ participants, letter }) =>
@@ -45,7 +47,7 @@ export function locked(): { change: () => unknown } {
       const other = people.map((person, at) =>
         at === turn % people.length ? { ...person, servings: 1 + (turn % 9), needs } : person,
       );
-      return sheetDifferences(sheet, contentOf(other));
+      return sheetDifferences(sheet, contentOf(other), memory);
     },
   };
 }

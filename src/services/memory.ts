@@ -1,4 +1,23 @@
+import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
+import { newMemory, type Memory as ObjectMemory } from '@/core/memory';
+
+/** What the core has worked out here of objects that are still there: it keeps nothing itself. */
+export const WORKED_OUT: ObjectMemory = newMemory();
+
+/**
+ * A short text for an object that is shared by many, such as the roll of a course: equal texts mean equal content.
+ *
+ * @param write what counts of it; called once for the very same object
+ */
+export function markOnce<Shared extends object>(shared: Shared, write: (shared: Shared) => unknown): string {
+  const made = WORKED_OUT.of('mark', shared, () => ({
+    text: createHash('sha256')
+      .update(JSON.stringify(write(shared)))
+      .digest('base64'),
+  }));
+  return made.text;
+}
 
 /** What this process has worked out before; another server works out the same, and misses nothing. */
 export interface Memory<Value extends object> {

@@ -1,7 +1,7 @@
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
-import type { Reference } from '@/core/reference/reference';
+import { indexed, type Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
@@ -31,10 +31,11 @@ export const TASKS = {
     groups: readonly string[];
   }) => checkRoll(rows, enrolled, groups),
 
-  readRecipes: ({ bytes, reference }: { bytes: Uint8Array; reference: Reference }) => draftIncoming(bytes, reference),
+  readRecipes: ({ bytes, reference }: { bytes: Uint8Array; reference: Reference }) =>
+    draftIncoming(bytes, indexed(reference)),
 
   readRecipeFile: ({ bytes, reference }: { bytes: Uint8Array; reference: Reference }) =>
-    readRecipeFile(bytes, reference),
+    readRecipeFile(bytes, indexed(reference)),
 
   readCalendar: ({
     bytes,
@@ -46,9 +47,9 @@ export const TASKS = {
     timeZone: string;
   }) => readCalendar(bytes, window, timeZone),
 
-  readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, reference),
+  readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
 
-  chooseDishes: (task: CourseDishes) => dishesForCourse(task),
+  chooseDishes: (task: CourseDishes) => dishesForCourse({ ...task, reference: indexed(task.reference) }),
 
   labelsPdf: ({ labels, paper }: { labels: readonly KitLabel[]; paper: PaperName }) => labelsPdf(labels, paper),
 

@@ -45,10 +45,20 @@ export function minutesOfJob(
   );
 }
 
-/** The key of a job that is done for one group: the template's own for the first, "packing@group" for another. */
+/**
+ * The key of a job that is done for one group: the template's own for the first, "packing@group" for another.
+ *
+ * @example
+ * groupJobKey('pack', 'g2') //=> 'pack@g2'
+ */
 export const groupJobKey = (key: string, groupId: string): string => (groupId === '' ? key : `${key}@${groupId}`);
 
-/** The template's key in the key of a group's job. */
+/**
+ * The template's key in the key of a group's job.
+ *
+ * @example
+ * templateKey('pack@g2') //=> 'pack'
+ */
 export const templateKey = (key: string): string => key.split('@', 1)[0] as string;
 
 const PER_GROUP: ReadonlySet<string> = new Set(JOBS.filter(({ perGroup }) => perGroup).map(({ key }) => key));

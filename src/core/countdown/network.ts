@@ -228,7 +228,12 @@ function decidingChain(
   return chain;
 }
 
-/** "2 days", "5 hours", "20 minutes": the largest whole unit. */
+/**
+ * "2 days", "5 hours", "20 minutes": the largest whole unit.
+ *
+ * @example
+ * sayMinutes(95) //=> '95 minutes'
+ */
 export function sayMinutes(minutes: number): string {
   const size = Math.abs(Math.round(minutes));
   const plural = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;

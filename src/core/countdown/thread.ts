@@ -55,7 +55,12 @@ export interface Thread {
   readonly tooLate: string | undefined;
 }
 
-/** The moment a session starts. */
+/**
+ * The moment a session starts.
+ *
+ * @example
+ * startOf({ date: '2026-11-26', startsAt: '16:00', timeZone: 'America/New_York' }).toString() //=> '2026-11-26T21:00:00Z'
+ */
 export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZone'>): Temporal.Instant {
   return Temporal.Instant.fromEpochMilliseconds(
     clockOf(facts.timeZone).toInstant(civilOf(facts.date, facts.startsAt)) * 60_000,

@@ -1,3 +1,4 @@
+import { FORGETFUL, type Memory } from '../memory';
 import { type Measured, measure, type Tools } from '../quantity/measure';
 import {
   AmountError,
@@ -42,14 +43,12 @@ const LARGEST_MEASURED = rational(240_000);
 /** Measures amounts in US teaspoons, remembering what it has measured. */
 export type Measurer = (exact: Rational, precision: Item['precision']) => Measured;
 
-/** Amounts searched for before, by tools: kitchens say few different ones, and every session says them again. */
-const measuredBefore = new WeakMap<Tools, Map<string, Measured>>();
+/** Amounts that are remembered: kitchens say few different ones, and every session says them again. */
 const MOST_REMEMBERED = 20_000;
 
-/** A measurer over these tools; each amount is searched for once. */
-export function measurerOf(tools: Tools): Measurer {
-  const known = measuredBefore.get(tools) ?? new Map<string, Measured>();
-  measuredBefore.set(tools, known);
+/** A measurer over these tools; each amount is searched for once. @param memory keeps what was found for these tools */
+export function measurerOf(tools: Tools, memory: Memory = FORGETFUL): Measurer {
+  const known = memory.of('measured', tools, () => new Map<string, Measured>());
   return (exact, precision) => {
     const key = `${precision}${exact.n}/${exact.d}`;
     const found = known.get(key);

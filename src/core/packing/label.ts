@@ -122,7 +122,12 @@ const lastDay = (made: string, days: number, profile: 'us' | 'uk'): string =>
     .add({ days: Math.max(0, profile === 'us' ? days - 1 : days) })
     .toString();
 
-/** Weekday, day and month: "Thu 26 Nov 2026". */
+/**
+ * Weekday, day and month: "Thu 26 Nov 2026".
+ *
+ * @example
+ * sayDate('2026-11-26') //=> 'Thu 26 Nov 2026'
+ */
 export function sayDate(date: string): string {
   return Temporal.PlainDate.from(date)
     .toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' })

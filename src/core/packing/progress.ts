@@ -130,7 +130,12 @@ export function packedNow(events: readonly PackEvent[]): ReadonlyMap<string, Rea
   return packed;
 }
 
-/** Kits that are called back, after all events in order: nobody packs or hands them out until they are let go on. */
+/**
+ * Kits that are called back, after all events in order: nobody packs or hands them out until they are let go on.
+ *
+ * @example
+ * [...calledBackNow([{ id: 'e', seq: 1, kitId: 'k', component: '', action: 'called back' }])] //=> ['k']
+ */
 export function calledBackNow(events: readonly PackEvent[]): ReadonlySet<string> {
   const held = new Set<string>();
   for (const event of [...events].sort((a, b) => a.seq - b.seq)) {

@@ -56,7 +56,12 @@ const ORDER = new Map([
   [-1, 'last'],
 ]);
 
-/** A cadence as one says it: "every second Thursday, 16:00". A rule of another shape is shown as it is written. */
+/**
+ * A cadence as one says it: "every second Thursday, 16:00". A rule of another shape is shown as it is written.
+ *
+ * @example
+ * sayCadence({ rule: 'FREQ=WEEKLY;BYDAY=TU,TH', dates: [], slots: [{ startsAt: '16:00', minutes: 90 }] }) //=> 'every Tuesday and Thursday, 16:00'
+ */
 export function sayCadence({ rule, dates, slots }: Cadence): string {
   const times = [...new Set(slots.map((slot) => slot.startsAt))].join(' and ');
   if (rule === null) return `${dates.length === 1 ? 'one day' : `${dates.length} days`} picked by hand, ${times}`;

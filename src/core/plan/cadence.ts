@@ -103,7 +103,12 @@ export function closureOn(
   });
 }
 
-/** "School holidays: Autumn half term" */
+/**
+ * "School holidays: Autumn half term"
+ *
+ * @example
+ * sayClosure({ calendar: 'Quay Street school', title: 'Winter break', from: '2026-12-26', to: '2027-01-06' }) //=> 'Quay Street school: Winter break'
+ */
 export const sayClosure = ({ calendar, title }: Closure): string => (title ? `${calendar}: ${title}` : calendar);
 
 /**

@@ -28,6 +28,7 @@ interface Shift {
 const FROM = 2000;
 const TO = 2101;
 
+/** The changes of each zone, as the runtime has them: a table that is filled in as zones are asked for. */
 const clocks = new Map<string, ZoneClock>();
 
 /** The clock of a time zone (IANA name). Its changes are looked up once. @throws RangeError for a zone there is not */

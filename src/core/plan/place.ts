@@ -23,7 +23,13 @@ const ONE: Readonly<Partial<Record<keyof typeof EQUIPMENT, string>>> = {
   pans: 'pan or pot',
 };
 
-/** "1 sink", "14 knives" */
+/**
+ * "1 sink", "14 knives"
+ *
+ * @example
+ * sayEquipment('sinks', 1) //=> '1 sink'
+ * sayEquipment('knives', 14) //=> '14 knives'
+ */
 export const sayEquipment = (kind: EquipmentKind, count: number): string =>
   `${count} ${count === 1 ? (ONE[kind] ?? EQUIPMENT[kind].slice(0, -1)) : EQUIPMENT[kind]}`;
 
@@ -109,7 +115,12 @@ export function sameHoursTogether(days: readonly (OpenHours | null)[]): OpenHour
   return [...together.values()];
 }
 
-/** "Mon to Fri 09:00 to 18:00; Sat 10:00 to 14:00" */
+/**
+ * "Mon to Fri 09:00 to 18:00; Sat 10:00 to 14:00"
+ *
+ * @example
+ * sayHours([{ weekdays: [1, 2, 3, 4, 5], from: '09:00', to: '18:00' }]) //=> 'Mon to Fri 09:00 to 18:00'
+ */
 export function sayHours(hours: readonly OpenHours[]): string {
   if (hours.length === 0) return 'always open';
   return hours.map(({ weekdays, from, to }) => `${sayWeekdays(weekdays)} ${from} to ${to}`).join('; ');

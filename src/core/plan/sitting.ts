@@ -18,11 +18,21 @@ export interface Sitting {
 /** Groups follow the first within so many days: what is bought once, a day before, must still be fresh for the last. */
 export const MOST_DAYS_AFTER = 4;
 
-/** How many days after the session's own date a group meets. */
+/**
+ * How many days after the session's own date a group meets.
+ *
+ * @example
+ * daysAfter('2026-11-26', { date: '2026-11-28' }) //=> 2
+ */
 export const daysAfter = (sessionDate: string, { date }: Pick<Sitting, 'date'>): number =>
   dayOf(date) - dayOf(sessionDate);
 
-/** Sittings as they go along when their session moves from one date to another. */
+/**
+ * Sittings as they go along when their session moves from one date to another.
+ *
+ * @example
+ * moveAlong([{ date: '2026-11-28' }], '2026-11-26', '2026-12-03') //=> [{ date: '2026-12-05' }]
+ */
 export const moveAlong = <S extends Pick<Sitting, 'date'>>(sittings: readonly S[], from: string, to: string): S[] =>
   sittings.map((sitting) => ({ ...sitting, date: addDays(sitting.date, dayOf(to) - dayOf(from)) }));
 

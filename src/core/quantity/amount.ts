@@ -65,7 +65,12 @@ function refuse(text: string): never {
 /** Digits as a whole number: a plain one while it is safe. */
 const integer = (digits: string): number | bigint => (digits.length <= 15 ? Number(digits) : BigInt(digits));
 
-/** Reads an amount that must be more than nothing. @throws AmountError when it is zero or cannot be read */
+/**
+ * Reads an amount that must be more than nothing. @throws AmountError when it is zero or cannot be read
+ *
+ * @example
+ * toText(parsePositiveAmount('1 1/2')) //=> '3/2'
+ */
 export function parsePositiveAmount(text: string): Rational {
   const amount = parseAmount(text);
   if (sign(amount) <= 0) throw new AmountError(`"${text.trim()}" must be more than 0.`);

@@ -63,6 +63,8 @@ const isSmall = (r: Rational): r is Readonly<{ n: number; d: number }> => typeof
  * The fraction n / d in lowest terms.
  *
  * @throws AmountError when d is zero or a part is not a whole number
+ * @example
+ * toText(rational(6, 4)) //=> '3/2'
  */
 export function rational(n: number | bigint, d: number | bigint = 1): Rational {
   if (d === 0 || d === 0n) throw new AmountError('A fraction cannot have 0 below the line.');
@@ -75,7 +77,12 @@ export function rational(n: number | bigint, d: number | bigint = 1): Rational {
   return reduceBig(BigInt(n), BigInt(d));
 }
 
-/** a + b */
+/**
+ * a + b
+ *
+ * @example
+ * toText(add(rational(1, 3), rational(1, 6))) //=> '1/2'
+ */
 export function add(a: Rational, b: Rational): Rational {
   if (isSmall(a) && isSmall(b)) {
     if (a.d === b.d) {
@@ -96,10 +103,20 @@ export function add(a: Rational, b: Rational): Rational {
 /** −a */
 export const negate = (a: Rational): Rational => (isSmall(a) ? { n: 0 - a.n, d: a.d } : { n: -a.n, d: a.d });
 
-/** a − b */
+/**
+ * a − b
+ *
+ * @example
+ * toText(subtract(rational(1), rational(1, 3))) //=> '2/3'
+ */
 export const subtract = (a: Rational, b: Rational): Rational => add(a, negate(b));
 
-/** a × b */
+/**
+ * a × b
+ *
+ * @example
+ * toText(multiply(rational(2, 3), rational(9))) //=> '6'
+ */
 export function multiply(a: Rational, b: Rational): Rational {
   if (isSmall(a) && isSmall(b)) {
     const n = a.n * b.n;
@@ -113,13 +130,20 @@ export function multiply(a: Rational, b: Rational): Rational {
  * a ÷ b
  *
  * @throws AmountError when b is zero
+ * @example
+ * toText(divide(rational(1), rational(3))) //=> '1/3'
  */
 export function divide(a: Rational, b: Rational): Rational {
   if (b.n === 0 || b.n === 0n) throw new AmountError('Nothing can be divided by 0.');
   return isSmall(b) ? multiply(a, { n: b.d, d: b.n }) : multiply(a, { n: b.d, d: b.n });
 }
 
-/** Negative when a < b, zero when equal, positive when a > b. */
+/**
+ * Negative when a < b, zero when equal, positive when a > b.
+ *
+ * @example
+ * compare(rational(1, 3), rational(1, 2)) < 0 //=> true
+ */
 export function compare(a: Rational, b: Rational): number {
   if (isSmall(a) && isSmall(b)) {
     const left = a.n * b.d;
@@ -133,7 +157,12 @@ export function compare(a: Rational, b: Rational): number {
 /** True when both are the same number. */
 export const equals = (a: Rational, b: Rational): boolean => a.n === b.n && a.d === b.d;
 
-/** −1, 0 or 1. */
+/**
+ * −1, 0 or 1.
+ *
+ * @example
+ * sign(rational(-1, 8)) //=> -1
+ */
 export const sign = (a: Rational): number => (a.n < 0 ? -1 : a.n > 0 ? 1 : 0);
 
 /** The largest whole number not above a, as a number or bigint. */
@@ -150,13 +179,28 @@ function floorNumber(n: number, d: number): number {
   return r < 0 ? toward0 - 1 : toward0;
 }
 
-/** Rounds down to a whole number. */
+/**
+ * Rounds down to a whole number.
+ *
+ * @example
+ * toText(floor(rational(-3, 2))) //=> '-2'
+ */
 export const floor = (a: Rational): Rational => rational(floorInteger(a));
 
-/** Rounds up to a whole number. */
+/**
+ * Rounds up to a whole number.
+ *
+ * @example
+ * toText(ceil(rational(9, 4))) //=> '3'
+ */
 export const ceil = (a: Rational): Rational => negate(floor(negate(a)));
 
-/** Rounds to the nearest whole number, halves to the even one. */
+/**
+ * Rounds to the nearest whole number, halves to the even one.
+ *
+ * @example
+ * toText(roundHalfEven(rational(5, 2))) //=> '2'
+ */
 export function roundHalfEven(a: Rational): Rational {
   const low = floor(a);
   const twice = multiply(subtract(a, low), rational(2));
@@ -184,7 +228,12 @@ export function fromText(text: string): Rational {
   return rational(BigInt(n), BigInt(d));
 }
 
-/** The nearest plain number: for estimates and for files of other programs, never to go on reckoning exactly with. */
+/**
+ * The nearest plain number: for estimates and for files of other programs, never to go on reckoning exactly with.
+ *
+ * @example
+ * toNumber(rational(3, 4)) //=> 0.75
+ */
 export const toNumber = (a: Rational): number => Number(a.n) / Number(a.d);
 
 /**
@@ -201,5 +250,10 @@ export function toDecimal(a: Rational, places: number): string {
   return `${whole < 0n ? '-' : ''}${head}${tail ? `.${tail}` : ''}`;
 }
 
-/** The larger of two. */
+/**
+ * The larger of two.
+ *
+ * @example
+ * toText(max(rational(2, 3), rational(3, 5))) //=> '2/3'
+ */
 export const max = (a: Rational, b: Rational): Rational => (compare(a, b) >= 0 ? a : b);

@@ -48,7 +48,12 @@ export function sayNumber(amount: Rational): string {
   return glyph ? head + glyph : `${head}${head ? ' ' : ''}${part.n}\u2044${part.d}`;
 }
 
-/** A weight for the bench: whole grams, a decimal below 10 g, kilograms with three decimals from 10 kg. */
+/**
+ * A weight for the bench: whole grams, a decimal below 10 g, kilograms with three decimals from 10 kg.
+ *
+ * @example
+ * sayGrams(rational(1234, 10)) //=> '123 g'
+ */
 export function sayGrams(grams: Rational): string {
   if (compare(grams, rational(10)) < 0) return `${toDecimal(grams, 1)} g`;
   if (compare(grams, rational(10_000)) < 0) return `${toDecimal(grams, 0)} g`;
@@ -61,7 +66,13 @@ const CUP = rational(48);
 const TABLESPOON = rational(3);
 const TEASPOON_ML = parseAmount('4.92892159375');
 
-/** A weight as the programme says it: "120 g", or "4¼ oz (120 g)" to the nearest quarter ounce. */
+/**
+ * A weight as the programme says it: "120 g", or "4¼ oz (120 g)" to the nearest quarter ounce.
+ *
+ * @example
+ * sayWeight(rational(500), 'us') //=> '17¾ oz (500 g)'
+ * sayWeight(rational(500), 'metric') //=> '500 g'
+ */
 export function sayWeight(grams: Rational, system: MeasureSystem): string {
   if (system === 'metric') return sayGrams(grams);
   const quarters = roundHalfEven(divide(divide(grams, OUNCE), QUARTER));
@@ -147,9 +158,20 @@ export function sayAmount(amount: Rational, unit: Unit): string {
   return `${sayNumber(amount)} ${unit.key}${hasPlural && compare(amount, rational(1)) > 0 ? 's' : ''}`;
 }
 
-/** How many of something: "1 kit", "3 kits". */
+/**
+ * How many of something: "1 kit", "3 kits".
+ *
+ * @example
+ * sayCount(1, 'kit') //=> '1 kit'
+ * sayCount(14, 'kit') //=> '14 kits'
+ */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
 
-/** Minor units of money as a price: 249 is "2.49". */
+/**
+ * Minor units of money as a price: 249 is "2.49".
+ *
+ * @example
+ * sayMoney(450) //=> '4.50'
+ */
 export const sayMoney = (minor: number): string => (minor / 100).toFixed(2);

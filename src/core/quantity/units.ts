@@ -67,7 +67,13 @@ function indexWords(): Map<string, Unit> {
   return words;
 }
 
-/** The unit behind a written word ("cup", "cups", "Tbsp", "tablespoons"), or undefined. A lone "t" or "T" is not guessed. */
+/**
+ * The unit behind a written word ("cup", "cups", "Tbsp", "tablespoons"), or undefined. A lone "t" or "T" is not guessed.
+ *
+ * @example
+ * findUnit('tbsp')?.key //=> 'Tbsp'
+ * findUnit('smidgen of') //=> undefined
+ */
 export function findUnit(word: string): Unit | undefined {
   return BY_WORD.get(word.trim().replace(/\.$/, '').replace(/\s+/g, ' ').toLowerCase());
 }
@@ -76,6 +82,8 @@ export function findUnit(word: string): Unit | undefined {
  * The unit behind a written word.
  *
  * @throws AmountError naming the word and the units that can be used
+ * @example
+ * readUnit('Cups').key //=> 'cup'
  */
 export function readUnit(word: string): Unit {
   const unit = findUnit(word);

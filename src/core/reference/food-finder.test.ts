@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { readLine } from '../recipes/reading/line-reader';
 import names from './facts/names.json';
-import { foodIndex, foodsAmong, nearFoods, wordKey } from './food-finder';
-import { findIngredient, TYPICAL } from './reference';
+import { foodsAmong, nearFoods, wordKey } from './food-finder';
+import { findIngredient, foodNames, TYPICAL } from './reference';
 
-const index = foodIndex(TYPICAL);
+const index = foodNames(TYPICAL);
 const first = (text: string) => foodsAmong(text.split(' '), index)[0]?.name;
 const food = (line: string) => readLine(line, TYPICAL).parts[0]?.ingredient;
 

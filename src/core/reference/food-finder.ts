@@ -1,5 +1,4 @@
 import names from './facts/names.json';
-import type { Reference } from './reference';
 
 /** Other words for the foods of the reference table, on both sides of the Atlantic. */
 const OTHER_NAMES: Readonly<Record<string, readonly string[]>> = names;
@@ -27,12 +26,14 @@ export interface FoodIndex {
   readonly vocabulary: ReadonlyMap<string, ReadonlyMap<string, readonly number[]>>;
 }
 
-const INDEXES = new WeakMap<Reference, FoodIndex>();
+/** As much of a reference table as names need. */
+interface Names {
+  readonly ingredients: readonly { readonly name: string }[];
+  readonly measures: readonly { readonly ingredient: string; readonly preparation: string }[];
+}
 
-/** The index of a table: made once. */
-export function foodIndex(reference: Reference): FoodIndex {
-  const known = INDEXES.get(reference);
-  if (known) return known;
+/** The foods of a table by their names and their other words; see `foodNames` for one that is ready. */
+export function indexFoods(reference: Names): FoodIndex {
   const byKey = new Map<string, string>();
   const entries: { name: string; words: readonly string[] }[] = [];
   const put = (written: string, name: string) => {
@@ -46,9 +47,7 @@ export function foodIndex(reference: Reference): FoodIndex {
   const raw = new Set(
     reference.measures.flatMap(({ ingredient, preparation }) => (preparation === 'raw' ? [ingredient] : [])),
   );
-  const index = { byKey, entries, raw, vocabulary: vocabularyOf(entries) };
-  INDEXES.set(reference, index);
-  return index;
+  return { byKey, entries, raw, vocabulary: vocabularyOf(entries) };
 }
 
 function vocabularyOf(entries: FoodIndex['entries']): FoodIndex['vocabulary'] {
@@ -66,7 +65,12 @@ function vocabularyOf(entries: FoodIndex['entries']): FoodIndex['vocabulary'] {
   return vocabulary;
 }
 
-/** One form for a word however it is capitalised, accented, or whether it is one or many: "Tomatoes" is "tomato". */
+/**
+ * One form for a word however it is capitalised, accented, or whether it is one or many: "Tomatoes" is "tomato".
+ *
+ * @example
+ * wordKey('Tomatoes,') //=> 'tomato'
+ */
 export function wordKey(word: string): string {
   const plain = word
     .toLowerCase()
@@ -99,6 +103,8 @@ export function foodsAmong(words: readonly string[], index: FoodIndex): FoundFoo
  * Foods that may be meant by words that name none: those that share words, or are a letter or two away.
  *
  * @returns names of the reference table, the likeliest first
+ * @example
+ * nearFoods('carrott', foodNames(TYPICAL), 1) //=> ['carrot']
  */
 export function nearFoods(text: string, index: FoodIndex, most = 5): string[] {
   const words = text

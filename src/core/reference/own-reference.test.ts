@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { toText } from '../quantity/rational';
 import { readUnit } from '../quantity/units';
-import { foodIndex } from './food-finder';
 import { type OwnFood, ownReference, weighingDoubt } from './own-reference';
-import { findIngredient, measuresOf, TYPICAL, weightOf } from './reference';
+import { findIngredient, foodNames, measuresOf, TYPICAL, weightOf } from './reference';
 
 const SAMPHIRE: OwnFood = {
   ingredient: {
@@ -44,7 +43,7 @@ describe('a programme’s own table', () => {
     expect(findIngredient(own, 'Samphire')).toEqual({ ...SAMPHIRE.ingredient, isOwn: true });
     expect(findIngredient(TYPICAL, 'samphire')).toBeUndefined();
     expect(grams(own, 'samphire', '', 'Tbsp')).toBe('15/4');
-    expect(foodIndex(own).byKey.get('samphire')).toBe('samphire');
+    expect(foodNames(own).byKey.get('samphire')).toBe('samphire');
     expect(own.ingredients).toHaveLength(TYPICAL.ingredients.length + 1);
   });
 

@@ -1,4 +1,4 @@
-import type { Ingredient, MeasureFact, Reference, YieldFact } from './reference';
+import { type Ingredient, indexed, type MeasureFact, type Reference, type YieldFact } from './reference';
 
 /** A food of the programme's own, with what it weighs. */
 export interface OwnFood {
@@ -28,7 +28,7 @@ export function ownReference(
   const same = (a: MeasureFact, b: MeasureFact) =>
     a.ingredient === b.ingredient && a.preparation === b.preparation && a.measure === b.measure;
   const measures = [...typical.measures, ...foods.flatMap((food) => food.measures)];
-  return {
+  return indexed({
     ingredients: [
       ...typical.ingredients,
       ...foods.map(({ ingredient }) => ({ ...ingredient, isOwn: true as const })),
@@ -47,7 +47,7 @@ export function ownReference(
       ...weighings.filter((own) => !measures.some((row) => same(own, row))),
     ],
     yields: [...typical.yields, ...foods.flatMap((food) => food.yields)],
-  };
+  });
 }
 
 /** No spoon, cup or piece of food weighs more than 3 kg. */
@@ -60,6 +60,9 @@ const FAR = 3;
  *
  * @param grams of one measure, as a decimal
  * @param before what was known of it; undefined when nothing was
+ * @example
+ * weighingDoubt('130', '120') //=> undefined
+ * weighingDoubt('9000', '120') //=> 'One measure weighs more than nothing and at most 3 kg: weigh again.'
  */
 export function weighingDoubt(grams: string, before: string | undefined): string | undefined {
   const [now, known] = [Number(grams), Number(before)];

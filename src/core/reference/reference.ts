@@ -6,6 +6,7 @@ import holdingFacts from './facts/holdings.json';
 import ingredientFacts from './facts/ingredients.json';
 import measureFacts from './facts/measures.json';
 import yieldFacts from './facts/yields.json';
+import { type FoodIndex, indexFoods } from './food-finder';
 
 /** One food of the reference table. Allergen and diet codes are those of `facts/avoidances.json`. */
 export interface Ingredient {
@@ -59,6 +60,8 @@ export interface Reference {
   readonly ingredients: readonly Ingredient[];
   readonly measures: readonly MeasureFact[];
   readonly yields: readonly YieldFact[];
+  /** Its rows by food, where somebody made them ready (see `indexed`): neither written down nor sent anywhere. */
+  readonly index?: ReferenceIndex;
 }
 
 /**
@@ -102,27 +105,36 @@ function withHoldings(): Ingredient[] {
   return ingredientFacts.map((food) => ({ ...food, ...(of.get(food.name) as NonNullable<ReturnType<typeof of.get>>) }));
 }
 
-/** The figures the product ships: typical ones, each with its source. */
-export const TYPICAL: Reference = {
-  ingredients: withHoldings(),
-  measures: measureFacts,
-  yields: yieldFacts,
-};
-
 /** A table's rows by food: looked up thousands of times for one kit sheet. */
-interface Rows {
+export interface ReferenceIndex {
   readonly foods: ReadonlyMap<string, Ingredient>;
   readonly measures: ReadonlyMap<string, readonly MeasureFact[]>;
   readonly yields: ReadonlyMap<string, readonly YieldFact[]>;
-  /** Weights looked up before, by food, preparation and unit. */
+  /** Its foods by every name they have, ready to be found among words. */
+  readonly names: FoodIndex;
+  /** Weights looked up before, by food, preparation and unit; and whole pieces, by food. */
   readonly weights: Map<string, UnitWeight>;
+  readonly pieces: Map<string, Piece | undefined>;
 }
 
-const ROWS = new WeakMap<Reference, Rows>();
+/**
+ * A table made ready to be looked up; the very same where it is. Its index goes along with the object itself, and with nothing
+ * that is made of it: what comes out of JSON, or from another thread, is made ready anew.
+ *
+ * @example
+ * const table = indexed({ ingredients, measures, yields });
+ * JSON.stringify(table) //=> without the index
+ */
+export function indexed(reference: Reference): Reference {
+  if (reference.index) return reference;
+  const { ingredients, measures, yields } = reference;
+  const table: Reference = { ingredients, measures, yields };
+  return Object.defineProperty(table, 'index', { value: makeIndex(table), enumerable: false });
+}
 
-function rowsOf(reference: Reference): Rows {
-  const known = ROWS.get(reference);
-  if (known) return known;
+const indexOf = (reference: Reference): ReferenceIndex => reference.index ?? makeIndex(reference);
+
+function makeIndex(reference: Reference): ReferenceIndex {
   const byFood = <T extends { readonly ingredient: string }>(facts: readonly T[]) => {
     const own = new Map<string, T[]>();
     for (const row of facts) {
@@ -134,28 +146,50 @@ function rowsOf(reference: Reference): Rows {
   };
   const foods = new Map<string, Ingredient>();
   for (const food of reference.ingredients) if (!foods.has(food.name)) foods.set(food.name, food);
-  const rows = {
+  let names: FoodIndex | undefined;
+  return {
     foods,
     measures: byFood(reference.measures),
     yields: byFood(reference.yields),
+    get names() {
+      names ??= indexFoods(reference);
+      return names;
+    },
     weights: new Map<string, UnitWeight>(),
+    pieces: new Map<string, Piece | undefined>(),
   };
-  ROWS.set(reference, rows);
-  return rows;
 }
 
-/** The food with exactly this name (capitals aside), or undefined. */
+/** The figures the product ships: typical ones, each with its source. */
+export const TYPICAL: Reference = indexed({
+  ingredients: withHoldings(),
+  measures: measureFacts,
+  yields: yieldFacts,
+});
+
+/** The foods of a table by every name they have. */
+export const foodNames = (reference: Reference): FoodIndex => indexOf(reference).names;
+
+/**
+ * The food with exactly this name (capitals aside), or undefined.
+ *
+ * @example
+ * findIngredient(TYPICAL, 'Carrot')?.aisle //=> 'produce'
+ * findIngredient(TYPICAL, 'moonroot') //=> undefined
+ */
 export const findIngredient = (reference: Reference, name: string): Ingredient | undefined =>
-  rowsOf(reference).foods.get(name.trim().toLowerCase());
+  indexOf(reference).foods.get(name.trim().toLowerCase());
 
 /** What is known of the weight of a food, row by row. */
 export const measuresOf = (reference: Reference, ingredient: string): readonly MeasureFact[] =>
-  rowsOf(reference).measures.get(ingredient) ?? [];
+  indexOf(reference).measures.get(ingredient) ?? [];
 
 /**
  * The food with this name.
  *
  * @throws AmountError naming near matches
+ * @example
+ * readIngredient(TYPICAL, 'carrot').name //=> 'carrot'
  */
 export function readIngredient(reference: Reference, name: string): Ingredient {
   const found = findIngredient(reference, name);
@@ -197,10 +231,12 @@ export interface UnitWeight {
  * row, converted by volume. A unit of weight needs no row.
  *
  * @throws AmountError when no row fits, naming the preparations that have one
+ * @example
+ * toText(weightOf(TYPICAL, 'carrot', 'grated', readUnit('cup')).grams) //=> '110'
  */
 export function weightOf(reference: Reference, ingredient: string, preparation: string, unit: Unit): UnitWeight {
   if (unit.dimension === 'mass') return { grams: unit.size };
-  const { weights } = rowsOf(reference);
+  const { weights } = indexOf(reference);
   const key = `${ingredient}|${preparation}|${unit.key}`;
   const known = weights.get(key) ?? readWeight(reference, ingredient, preparation, unit);
   weights.set(key, known);
@@ -230,17 +266,38 @@ function readWeight(reference: Reference, ingredient: string, preparation: strin
   );
 }
 
+/** One whole piece of a food. */
+export interface Piece {
+  readonly unit: Unit;
+  readonly weight: UnitWeight;
+}
+
+/** One whole piece of a food: its medium one, where the table tells sizes apart; undefined where it knows of none. */
+export function pieceOf(reference: Reference, ingredient: string): Piece | undefined {
+  const { pieces } = indexOf(reference);
+  if (pieces.has(ingredient)) return pieces.get(ingredient);
+  const known = measuresOf(reference, ingredient).flatMap((row) => {
+    const unit = row.measure === 'each' ? findUnit(row.measure) : undefined;
+    return unit ? [{ unit, weight: { grams: parseAmount(row.grams), from: row } }] : [];
+  });
+  const found = known.find(({ weight }) => /^$|medium/.test(weight.from.preparation)) ?? known[0];
+  pieces.set(ingredient, found);
+  return found;
+}
+
 /**
  * Edible portion of the as-purchased weight, 0 to 1.
  *
  * @throws AmountError when the preparation has no figure, naming those that have
+ * @example
+ * toText(yieldOf(TYPICAL, 'carrot', 'peeled and trimmed').portion) //=> '7/10'
  */
 export function yieldOf(
   reference: Reference,
   ingredient: string,
   preparation: string,
 ): { portion: Rational; from: YieldFact } {
-  const ofFood = rowsOf(reference).yields.get(ingredient) ?? [];
+  const ofFood = indexOf(reference).yields.get(ingredient) ?? [];
   const row = ofFood.find((candidate) => candidate.preparation === preparation);
   if (row) return { portion: parseAmount(row.ediblePortion), from: row };
   throw new AmountError(
@@ -254,9 +311,9 @@ export function yieldOf(
 
 /** The part of a table that concerns these foods: what a locked kit sheet keeps of it. */
 export function excerpt(reference: Reference, names: ReadonlySet<string>): Reference {
-  return {
+  return indexed({
     ingredients: reference.ingredients.filter((row) => names.has(row.name)),
     measures: reference.measures.filter((row) => names.has(row.ingredient)),
     yields: reference.yields.filter((row) => names.has(row.ingredient)),
-  };
+  });
 }

@@ -11,7 +11,12 @@ const QUESTIONS = [
   ['cooked', 'not cooked'],
 ] as const;
 
-/** The questions that a mode asks: attendance says little of a kit that is cooked at home. */
+/**
+ * The questions that a mode asks: attendance says little of a kit that is cooked at home.
+ *
+ * @example
+ * questionsOf('take-home') //=> [['collected', 'not collected'], ['cooked', 'not cooked']]
+ */
 export const questionsOf = (mode: Mode): readonly (readonly [AttendanceState, AttendanceState])[] => {
   const [came, collected, cooked] = QUESTIONS;
   if (mode === 'take-home') return [collected, cooked];

@@ -11,7 +11,12 @@ const PLAIN: Readonly<Record<string, string>> = {
   ı: 'i',
 };
 
-/** One form for a name however it is spaced, capitalised or accented. */
+/**
+ * One form for a name however it is spaced, capitalised or accented.
+ *
+ * @example
+ * nameKey('Łucja  WREN') //=> 'lucja wren'
+ */
 export const nameKey = (name: string): string =>
   name
     .toLowerCase()

@@ -97,7 +97,12 @@ export function placesOf(
   });
 }
 
-/** The message that offers a free place, as a draft: the coordinator reads it before it goes out. */
+/**
+ * The message that offers a free place, as a draft: the coordinator reads it before it goes out.
+ *
+ * @example
+ * offerDraft('Ada', 'Small Hands Kitchen', 'Marit').subject //=> 'A place in Small Hands Kitchen for Ada'
+ */
 export const offerDraft = (name: string, course: string, coordinator: string): { subject: string; body: string } => ({
   subject: `A place in ${course} for ${name}`,
   body: `Good news: a place in ${course} has become free, and ${name} is next on the list. It is yours.\n\nPlease answer within three days if you do not want it, so that the next family can have it. Tell us also if what ${name} must not eat has changed.\n\n${coordinator}`,

@@ -24,10 +24,21 @@ const BY_CODE = new Map(AVOIDANCES.map((avoidance) => [avoidance.code, avoidance
 /** A single food can be avoided too: its code is this prefix and the food's name. */
 const FOOD = 'food:';
 
-/** The code that stands for avoiding one food of the reference table. */
+/**
+ * The code that stands for avoiding one food of the reference table.
+ *
+ * @example
+ * foodCode('banana') //=> 'food:banana'
+ */
 export const foodCode = (ingredientName: string): string => `${FOOD}${ingredientName}`;
 
-/** True for a known allergen or diet code, and for a code made by `foodCode`. */
+/**
+ * True for a known allergen or diet code, and for a code made by `foodCode`.
+ *
+ * @example
+ * isAvoidanceCode('EGG') //=> true
+ * isAvoidanceCode('GHOSTS') //=> false
+ */
 export const isAvoidanceCode = (code: string): boolean => BY_CODE.has(code) || code.startsWith(FOOD);
 
 /** The edition of the list of avoidances: what is recorded today was asked about all of them. */
@@ -36,14 +47,24 @@ export const EDITION: number = Math.max(...AVOIDANCES.map(({ since }) => since))
 /** A label names what is in the product; with this before a code it was read for it, and the product is without it. */
 const WITHOUT = 'no:';
 
-/** What a label says of a product that was looked at for a code and is without it: 'no:MEAT'. */
+/**
+ * What a label says of a product that was looked at for a code and is without it: 'no:MEAT'.
+ *
+ * @example
+ * withoutCode('MEAT') //=> 'no:MEAT'
+ */
 export const withoutCode = (code: string): string => `${WITHOUT}${code}`;
 
 /** True for what may stand on a recorded label: a code, or that the product is without it. */
 export const isLabelCode = (code: string): boolean =>
   BY_CODE.has(code) || (code.startsWith(WITHOUT) && BY_CODE.has(code.slice(WITHOUT.length)));
 
-/** The codes that a recorded label names as in the product. */
+/**
+ * The codes that a recorded label names as in the product.
+ *
+ * @example
+ * namedOn(['MILK', 'no:MEAT']) //=> ['MILK']
+ */
 export const namedOn = (label: readonly string[]): string[] => label.filter((code) => !code.startsWith(WITHOUT));
 
 /**
@@ -52,7 +73,12 @@ export const namedOn = (label: readonly string[]): string[] => label.filter((cod
 export const labelGaps = (food: Ingredient, label: readonly string[]): string[] =>
   food.contains.filter((code) => !label.includes(code) && !label.includes(withoutCode(code)));
 
-/** What is known of a product that may be either of two: what one of them names is in it, what both are without is not. */
+/**
+ * What is known of a product that may be either of two: what one of them names is in it, what both are without is not.
+ *
+ * @example
+ * eitherHolds(['MILK', 'no:MEAT'], ['SOY']) //=> ['MILK', 'SOY']
+ */
 export const eitherHolds = (one: readonly string[], other: readonly string[]): string[] => [
   ...new Set([...namedOn(one), ...namedOn(other)]),
   ...one.filter((code) => code.startsWith(WITHOUT) && other.includes(code)),
@@ -69,7 +95,13 @@ const laterThan = (edition: number) => AVOIDANCES.filter(({ kind, since }) => ki
 /** True for what an age or a condition asks for, which a preparation may lift. */
 export const isCare = (code: string): boolean => BY_CODE.get(code)?.kind === 'care';
 
-/** How a code is said: "milk", "tree nuts", "mushroom", "no meat". */
+/**
+ * How a code is said: "milk", "tree nuts", "mushroom", "no meat".
+ *
+ * @example
+ * avoidanceLabel('MILK') //=> 'milk'
+ * avoidanceLabel('food:banana') //=> 'banana'
+ */
 export const avoidanceLabel = (code: string): string =>
   code.startsWith(WITHOUT)
     ? `no ${avoidanceLabel(code.slice(WITHOUT.length))}`
@@ -101,18 +133,6 @@ export interface Holdings {
  * @param preparation how it comes: what is cut small enough is no longer a choking risk
  */
 export function holdingsOf(ingredient: Ingredient, label?: readonly string[], preparation = ''): Holdings {
-  if (label) return readHoldings(ingredient, label, preparation);
-  const known = typicalHoldings.get(ingredient) ?? new Map<string, Holdings>();
-  typicalHoldings.set(ingredient, known);
-  const holdings = known.get(preparation) ?? readHoldings(ingredient, undefined, preparation);
-  known.set(preparation, holdings);
-  return holdings;
-}
-
-/** What foods hold without a label: the same for every line that names them. */
-const typicalHoldings = new WeakMap<Ingredient, Map<string, Holdings>>();
-
-function readHoldings(ingredient: Ingredient, label: readonly string[] | undefined, preparation: string): Holdings {
   const care = careOf(ingredient.name, preparation);
   const contains = withImplied([
     ...(label ? namedOn(label) : ingredient.contains),
@@ -207,7 +227,12 @@ function formsOf(need: string): readonly string[] {
   }
 }
 
-/** One form for every way of writing the same need: "No Nuts", "severe nut allergy" and "nuts" are alike. */
+/**
+ * One form for every way of writing the same need: "No Nuts", "severe nut allergy" and "nuts" are alike.
+ *
+ * @example
+ * normaliseNeed('Allergic to  EGGS!') //=> 'eggs'
+ */
 export const normaliseNeed = (need: string): string => formsOf(need).at(-1) as string;
 
 /** A family's need and the codes it stands for; undefined codes mean that nobody has said yet what it means. */
@@ -222,6 +247,9 @@ export interface Need {
  * known is never guessed.
  *
  * @param own the programme's meanings, by `normaliseNeed`
+ * @example
+ * understandNeed('eggs', new Map()) //=> { asWritten: 'eggs', codes: ['EGG'] }
+ * understandNeed('moonroot', new Map()) //=> { asWritten: 'moonroot', codes: undefined }
  */
 export function understandNeed(asWritten: string, own: ReadonlyMap<string, readonly string[]>): Need {
   const forms = formsOf(asWritten);

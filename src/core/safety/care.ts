@@ -64,6 +64,11 @@ const AGES = [
   { under: 5, code: 'CHOKING' },
 ] as const;
 
-/** What somebody avoids by their age alone; nothing where it is not known. @param age whole years */
+/**
+ * What somebody avoids by their age alone; nothing where it is not known. @param age whole years
+ *
+ * @example
+ * avoidedByAge(3) //=> ['CHOKING']
+ */
 export const avoidedByAge = (age: number | null): string[] =>
   age === null ? [] : AGES.flatMap(({ under, code }) => (age < under ? [code] : []));

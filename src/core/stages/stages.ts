@@ -31,6 +31,11 @@ export const JOBS: readonly (JobTemplate & { readonly stage: StageKey })[] = STA
   jobs.map((job) => ({ ...job, stage: key })),
 );
 
-/** Where a stage's work on a session is done: its page, or its jobs on the countdown page. */
+/**
+ * Where a stage's work on a session is done: its page, or its jobs on the countdown page.
+ *
+ * @example
+ * stageHref('kits', { id: 's1', courseId: 'c1' }) //=> '/sessions/s1/kits'
+ */
 export const stageHref = (key: StageKey, session: { readonly id: string; readonly courseId: string }): string =>
   stageOf(key).page?.(session) ?? `/sessions/${session.id}/countdown#${key}`;

@@ -1,13 +1,13 @@
 import Papa from 'papaparse';
-import { foodIndex, foodsAmong } from '@/core/reference/food-finder';
-import type { Reference } from '@/core/reference/reference';
+import { foodsAmong } from '@/core/reference/food-finder';
+import { foodNames, type Reference } from '@/core/reference/reference';
 
 /** Foods of a reference table that a text names. */
 export const foodsIn = (text: string, reference: Reference): string[] => [
   ...new Set(
     text
       .split(/[,;\n]/)
-      .flatMap((part) => foodsAmong(part.split(/[^\p{L}'’-]+/u).filter(Boolean), foodIndex(reference)))
+      .flatMap((part) => foodsAmong(part.split(/[^\p{L}'’-]+/u).filter(Boolean), foodNames(reference)))
       .map(({ name }) => name),
   ),
 ];

@@ -10,20 +10,18 @@ import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { nowOf, service } from '../gate/gate';
 import { loadSheet } from '../kits/kit-sheet';
+import { WORKED_OUT } from '../memory';
 import { definedOf } from '../plan/changes';
 import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../sheet/load-programme';
 import { sessionSheet } from '../sheet/session-sheet';
-import { type SessionThread, sessionFacts, sessionThread } from '../sheet/session-thread';
+import { sessionFacts, sessionThread } from '../sheet/session-thread';
 
 /** Of so many sessions that can no longer be ready it is tried what would save them; the others say so on their own page. */
 export const MOST_LOST = 5;
 
 /** The countdown looks this far ahead, and back to yesterday. */
 const DAYS_AHEAD = 14;
-
-/** What would save a session, by its thread as it was drawn. */
-const tried = new WeakMap<SessionThread, readonly string[]>();
 
 export const viewCountdown = service({
   title: 'See the countdown',
@@ -45,8 +43,9 @@ export const viewCountdown = service({
       const isLost = thread.tooLate !== undefined && saved++ < MOST_LOST;
       if (!isLost) return { ...thread, savers: [] };
       // Many weeks are tried for each: kept as long as its thread is.
-      const savers = tried.get(thread) ?? saversOf(sessionFacts(bundle, sheet, programme, hours), now);
-      tried.set(thread, savers);
+      const savers = WORKED_OUT.of('savers', thread, () =>
+        saversOf(sessionFacts(bundle, sheet, programme, hours), now),
+      );
       return { ...thread, savers };
     });
     const next = doNext(

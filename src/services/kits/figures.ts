@@ -10,6 +10,7 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { planSteps } from '@/core/recipes/steps/step-reader';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Context } from '../gate/gate';
+import { WORKED_OUT } from '../memory';
 import { loadProducts } from '../sheet/load-products';
 import type { Programme } from '../sheet/load-programme';
 import type { SessionSheet } from '../sheet/session-sheet';
@@ -17,7 +18,7 @@ import type { SessionSheet } from '../sheet/session-sheet';
 /** The sheet that counts: what is locked, else as things stand. */
 export function sheetThatCounts({ locked, draft, computed }: SessionSheet) {
   const content = locked?.content ?? draft;
-  const again: KitSheet | undefined = locked ? recomputeSheet(locked.content)?.sheet : computed?.sheet;
+  const again: KitSheet | undefined = locked ? recomputeSheet(locked.content, WORKED_OUT)?.sheet : computed?.sheet;
   return content && again ? { content, sheet: again } : undefined;
 }
 

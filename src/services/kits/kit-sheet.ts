@@ -29,6 +29,7 @@ import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
+import { WORKED_OUT } from '../memory';
 import { loadBundle } from '../plan/sessions';
 import { syncCallBacks } from '../sheet/call-backs';
 import { labelOf } from '../sheet/label-read';
@@ -86,7 +87,7 @@ export const compareVersions = service({
     const { sheet } = await loadSheet(context, sessionId);
     const products = await loadProducts(context);
     const ways = VERSION_POLICIES.flatMap((policy) => {
-      const outcome = computeSheet({ ...sheet.input, versions: policy }, sheet.participants);
+      const outcome = computeSheet({ ...sheet.input, versions: policy }, sheet.participants, undefined, WORKED_OUT);
       return 'problems' in outcome ? [] : [versionFigures(policy, outcome.sheet, products)];
     });
     return { now: sheet.input.versions ?? 'separate', ways, ...(ways.length > 0 ? proposeVersions(ways) : {}) };
@@ -375,7 +376,7 @@ export const viewWorking = service({
   run: async (context, { sessionId, of, variant, row, ingredient }): Promise<Working> => {
     const { sheet } = await loadSheet(context, sessionId);
     const content = of === 'locked' ? sheet.locked?.content : sheet.draft;
-    const computed = of === 'locked' ? content && recomputeSheet(content) : sheet.computed;
+    const computed = of === 'locked' ? content && recomputeSheet(content, WORKED_OUT) : sheet.computed;
     if (!content || !computed) throw notFound('number');
     if (ingredient !== undefined) {
       const total = computed.sheet.totals.find((candidate) => candidate.ingredient === ingredient);

@@ -6,6 +6,7 @@ import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
 import { type Context, nowOf } from '../gate/gate';
+import { WORKED_OUT } from '../memory';
 import { syncCallBacks } from '../sheet/call-backs';
 import { wakeBenches } from './live';
 import { loadLocked } from './locked';
@@ -128,17 +129,13 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<
   for (const { ticks, done } of good) done({ added: ticks.filter(({ id }) => left.delete(id)).length, revision });
 }
 
-const wantedOf = new WeakMap<LockedSheet, ReadonlyMap<string, ReadonlySet<string>>>();
-
 /** Components each kit of a locked sheet asks for; worked out once for a sheet, since it never changes. */
-function wantedBy(locked: LockedSheet, revision: number): ReadonlyMap<string, ReadonlySet<string>> {
-  let wanted = wantedOf.get(locked);
-  if (!wanted) {
-    wanted = new Map(benchSheet(locked, revision).kits.map((kit) => [kit.id, new Set(kit.components)]));
-    wantedOf.set(locked, wanted);
-  }
-  return wanted;
-}
+const wantedBy = (locked: LockedSheet, revision: number): ReadonlyMap<string, ReadonlySet<string>> =>
+  WORKED_OUT.of(
+    'wanted',
+    locked,
+    () => new Map(benchSheet(locked, revision).kits.map((kit) => [kit.id, new Set(kit.components)])),
+  );
 
 /**
  * Why ticks cannot be taken in. What the present sheet does not ask for may still come out of a kit, or be a tick that

@@ -5,9 +5,9 @@ import { divide, rational, toDecimal } from '@/core/quantity/rational';
 import { sayNumber } from '@/core/quantity/say';
 import { findUnit } from '@/core/quantity/units';
 import { cookedFactor } from '@/core/reference/cooked';
-import { foodIndex, nearFoods, wordKey } from '@/core/reference/food-finder';
+import { nearFoods, wordKey } from '@/core/reference/food-finder';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
-import { findIngredient, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
+import { findIngredient, foodNames, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
 import { AVOIDANCES, type Avoidance, EDITION } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { insert } from '@/store/query';
@@ -25,7 +25,7 @@ export const viewReference = service({
   run: async (context, { search }) => {
     const { reference } = (await loadProgramme(context)).programme;
     const wanted = search.trim() === '' ? [] : search.trim().split(/\s+/).map(wordKey);
-    const index = foodIndex(reference);
+    const index = foodNames(reference);
     const found = new Set(
       index.entries
         .filter(({ words }) => wanted.every((word) => words.some((own) => own.startsWith(word))))
@@ -141,7 +141,7 @@ export const addFood = service({
   run: async (context, { name, contains, diet, labelRead, measure, preparation, grams, ...facts }) => {
     const { programmeId } = context.actor;
     const { reference } = (await loadProgramme(context)).programme;
-    const taken = foodIndex(reference).byKey.get(name.split(' ').map(wordKey).join(' '));
+    const taken = foodNames(reference).byKey.get(name.split(' ').map(wordKey).join(' '));
     if (taken) {
       const message =
         taken === name ? `${name} is in the table already.` : `${name} is known as ${taken}. Choose that.`;

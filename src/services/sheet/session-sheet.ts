@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import {
   canonicalJson,
   type LockedSheet,
+  lockedFrom,
   type SheetDifference,
   sheetDifferences,
 } from '@/core/kits/record/locked-sheet';
@@ -16,7 +17,7 @@ import { TYPICAL } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import type { Problem } from '../errors';
-import { memoryOf } from '../memory';
+import { markOnce, memoryOf, WORKED_OUT } from '../memory';
 import type { Programme } from './load-programme';
 import { rollPerson } from './person';
 import { labelsIn, productsIn, sheetDish, suppliesOf } from './supply';
@@ -58,19 +59,6 @@ export function sessionSheet(bundle: SessionBundle, programme: Programme, meanin
   return computed.of(markOf(bundle, programme, meanings), () => computeSession(bundle, programme, meanings));
 }
 
-/** Sessions of one course share their roll, and all of a programme what its words mean: each is written down once. */
-const written = new WeakMap<object, string>();
-
-function writtenOnce<T extends object>(value: T, write: (value: T) => unknown): string {
-  const known = written.get(value);
-  if (known !== undefined) return known;
-  const text = createHash('sha256')
-    .update(JSON.stringify(write(value)))
-    .digest('base64');
-  written.set(value, text);
-  return text;
-}
-
 /**
  * Everything that a sheet can be computed from, as one short text: all of the bundle but what happened at the bench since, so
  * that nothing new can be forgotten here.
@@ -83,20 +71,20 @@ function markOf(
   const { events: _, marks: __, oneOffs: ___, sheet, enrolments, before, dishes, ...rest } = bundle;
   return JSON.stringify([
     measureSystem,
-    reference === TYPICAL ? '' : writtenOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
-    writtenOnce(meanings, (all) => [...all]),
-    writtenOnce(usual, (all) => [...all]),
+    reference === TYPICAL ? '' : markOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
+    markOnce(meanings, (all) => [...all]),
+    markOnce(usual, (all) => [...all]),
     sheet?.fingerprint,
     sheet?.revision,
     rest,
     // A recipe's version rises with each change of it.
     dishes.map(({ body: ___, ...dish }) => dish),
     before.length > 0
-      ? writtenOnce(before, (all) =>
+      ? markOnce(before, (all) =>
           all.map(({ dishes: own, ...more }) => [more, own.map(({ body: ____, ...dish }) => dish)]),
         )
       : '',
-    writtenOnce(enrolments, (rows) => rows.map(({ actionPlan: _, version: __, ...row }) => row)),
+    markOnce(enrolments, (rows) => rows.map(({ actionPlan: _, version: __, ...row }) => row)),
   ]);
 }
 
@@ -201,7 +189,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const letters = new Map(last?.content.variants.map((variant) => [variant.key, variant.letter]));
   const outcome = compute(input, participants, letters);
   const result = 'problems' in outcome ? undefined : outcome;
-  const draft = result && sheetContent(input, result);
+  const draft = result && sheetContent(input, result, WORKED_OUT);
   const basis = draft ? fingerprint({ draft, leftOut }) : '';
   return {
     input,
@@ -211,7 +199,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     problems: 'problems' in outcome ? outcome.problems : [],
     leftOut,
     locked,
-    differences: locked && draft ? sheetDifferences(locked, draft) : [],
+    differences: locked && draft ? sheetDifferences(locked, draft, WORKED_OUT) : [],
     basis,
     unlocked: unlocked?.reason,
     refused: bundle.sheetNotes.findLast(
@@ -226,7 +214,7 @@ function compute(
   letters: ReadonlyMap<string, string>,
 ): Computed | { problems: Problem[] } {
   try {
-    const outcome = computeSheet(input, participants, letters);
+    const outcome = computeSheet(input, participants, letters, WORKED_OUT);
     if (!('problems' in outcome)) return outcome;
     return { problems: outcome.problems.map(({ dish, path, message }) => ({ where: `${dish}, ${path}`, message })) };
   } catch (error) {
@@ -243,7 +231,7 @@ export const knownSnapshot = (mark: string): LockedSheet | undefined => read.kno
 
 /** The locked sheet in a stored record. */
 export function readSnapshot(record: { readonly fingerprint: string; readonly snapshot: string }): LockedSheet {
-  return read.of(record.fingerprint, () => JSON.parse(record.snapshot) as LockedSheet);
+  return read.of(record.fingerprint, () => lockedFrom(record.snapshot));
 }
 
 /** SHA-256 over the canonical form. */

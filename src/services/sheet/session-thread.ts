@@ -4,6 +4,7 @@ import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import type { SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
+import { WORKED_OUT } from '../memory';
 import type { Hours } from './load-programme';
 import { comingOf, type SessionSheet } from './session-sheet';
 
@@ -93,14 +94,12 @@ export function sessionFacts(
   };
 }
 
-/**
- * Threads drawn before, by the sheet they belong to: they change with what is saved and with the minute, and between two
- * looks at a countdown most change with neither.
- */
-const drawn = new WeakMap<
-  SessionSheet,
-  { readonly mark: string; readonly hours: Hours; readonly thread: SessionThread }
->();
+/** A thread that was drawn before, and what it was drawn from. */
+interface Drawn {
+  mark?: string;
+  hours?: Hours;
+  thread?: SessionThread;
+}
 
 /** The thread of one session, from its bundle and its calculation. */
 export function sessionThread(
@@ -122,8 +121,9 @@ export function sessionThread(
     oneOffs,
     dishes.length,
   ]);
-  const known = drawn.get(sheet);
-  if (known?.mark === mark && known.hours === hours) return known.thread;
+  // It changes with what is saved and with the minute: between two looks at a countdown most change with neither.
+  const last = WORKED_OUT.of<Drawn>('thread', sheet, () => ({}));
+  if (last.thread && last.mark === mark && last.hours === hours) return last.thread;
   const facts = sessionFacts(bundle, sheet, programme, hours);
   const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = session;
   const start = startOf(facts).toString();
@@ -140,6 +140,6 @@ export function sessionThread(
     start,
     ...threadOf(facts, now),
   };
-  drawn.set(sheet, { mark, hours, thread });
+  Object.assign(last, { mark, hours, thread });
   return thread;
 }

@@ -18,20 +18,17 @@ import type { Reference } from '@/core/reference/reference';
 import type { SeriesDish, SeriesSession } from '@/store/series';
 import type { EnrolmentAtHome, SessionBundle } from '@/store/session-bundles';
 import type { CourseRow } from '@/store/tables/plan';
-import { type Memory, memoryOf } from '../memory';
+import { markOnce, memoryOf, WORKED_OUT } from '../memory';
 import type { Meanings, Programme } from './load-programme';
 import { rollPerson } from './person';
 
-/** Recipes written out before, by what they were written from: the same version is the same object, and is measured once. */
-const writtenBefore = new WeakMap<Reference, Memory<WrittenRecipe>>();
-
+/** Recipes written out before are the same objects, by what they were written from: each is measured once. */
 function writtenFor(
-  { recipeId, recipeVersion, body, fillings, serves }: Omit<SeriesDish, 'id' | 'title' | 'ways'>,
+  { body, fillings, serves }: Pick<SeriesDish, 'body' | 'fillings' | 'serves'>,
   reference: Reference,
 ): WrittenRecipe {
-  const known = writtenBefore.get(reference) ?? memoryOf<WrittenRecipe>(200);
-  writtenBefore.set(reference, known);
-  return known.of(JSON.stringify([recipeId, recipeVersion, serves, fillings]), () => {
+  const known = WORKED_OUT.of('written recipes', reference, () => memoryOf<WrittenRecipe>(200));
+  return known.of(`${serves}|${JSON.stringify(fillings)}|${markOnce(body, (whole) => whole)}`, () => {
     const { servings, lines } = wholeRecipe(body);
     const filled = withFillings(lines, fillings);
     return { servings: serves ?? servings, lines: packedLines(filled, reference) };

@@ -1,3 +1,5 @@
+import { FORGETFUL, type Memory } from '../../memory';
+import { indexed } from '../../reference/reference';
 import type { SheetComponent, SheetContent, SheetKit, SheetVariant } from './sheet-content';
 
 /** The session a sheet was locked for, as it was then. */
@@ -33,7 +35,12 @@ export interface LockedSheet {
   readonly leftOut: readonly { readonly enrolmentId: string; readonly name: string; readonly reason: string }[];
 }
 
-/** One text for one value: keys sorted, no spaces. What fingerprints are taken of. */
+/**
+ * One text for one value: keys sorted, no spaces. What fingerprints are taken of.
+ *
+ * @example
+ * canonicalJson({ b: 1, a: [2, null] }) //=> '{"a":[2,null],"b":1}'
+ */
 export function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map((entry) => canonicalJson(entry ?? null)).join(',')}]`;
   if (value && typeof value === 'object') {
@@ -55,31 +62,35 @@ export interface SheetDifference {
   readonly what: readonly string[];
 }
 
+/** The locked sheet in its text, its table made ready to be looked up. */
+export function lockedFrom(text: string): LockedSheet {
+  const locked = JSON.parse(text) as LockedSheet;
+  const { content } = locked;
+  const input = { ...content.input, reference: indexed(content.input.reference) };
+  return { ...locked, content: { ...content, input } };
+}
+
 interface LockedIndex {
   readonly kitOf: ReadonlyMap<string, SheetKit>;
   readonly variantOf: ReadonlyMap<string, SheetVariant>;
 }
 
-/** A locked sheet never changes: its kits by enrolment and its variants by letter are looked up once. */
-const indexes = new WeakMap<LockedSheet, LockedIndex>();
-
-function indexOf(locked: LockedSheet): LockedIndex {
-  const known = indexes.get(locked);
-  if (known) return known;
-  const index: LockedIndex = {
-    kitOf: new Map(locked.kits.map((kit) => [kit.enrolmentId, kit])),
-    variantOf: new Map(locked.content.variants.map((variant) => [variant.letter, variant])),
-  };
-  indexes.set(locked, index);
-  return index;
-}
+const indexOf = (locked: LockedSheet): LockedIndex => ({
+  kitOf: new Map(locked.kits.map((kit) => [kit.enrolmentId, kit])),
+  variantOf: new Map(locked.content.variants.map((variant) => [variant.letter, variant])),
+});
 
 /**
  * What accepting the present calculation would change in a locked sheet, person by person; kits that change alike are
  * told together. Empty when nothing moved.
  */
-export function sheetDifferences(locked: LockedSheet, now: SheetContent): SheetDifference[] {
-  const { kitOf: before, variantOf: byLetter } = indexOf(locked);
+export function sheetDifferences(
+  locked: LockedSheet,
+  now: SheetContent,
+  memory: Memory = FORGETFUL,
+): SheetDifference[] {
+  // A locked sheet never changes: its kits by enrolment and its variants by letter are looked up once.
+  const { kitOf: before, variantOf: byLetter } = memory.of('index', locked, () => indexOf(locked));
   const differences: SheetDifference[] = [];
   const changed = new Map<string, { what: readonly string[]; names: string[] }>();
   let kept = 0;

@@ -102,7 +102,12 @@ export interface SheetVariant {
   readonly supply?: Supply;
 }
 
-/** Why kits of a variant cannot be made yet, each reason in words; none where they can. */
+/**
+ * Why kits of a variant cannot be made yet, each reason in words; none where they can.
+ *
+ * @example
+ * whyRefused({ refusals: [{ row: 0, ingredient: 'butter', blockedBy: ['milk'] }], unknownWishes: [] }) //=> ['butter: holds or may hold milk']
+ */
 export const whyRefused = ({ refusals, unknownWishes }: Pick<SheetVariant, 'refusals' | 'unknownWishes'>): string[] => [
   ...refusals.map(({ ingredient, blockedBy }) => `${ingredient}: holds or may hold ${blockedBy.join(', ')}`),
   ...unknownWishes.map((need) => `“${need}” has no meaning yet`),

@@ -1,3 +1,4 @@
+import { FORGETFUL, type Memory } from '../../memory';
 import { add, toDecimal, toText, ZERO } from '../../quantity/rational';
 import { sayGrams } from '../../quantity/say';
 import {
@@ -7,14 +8,14 @@ import {
   readRecipe,
   type WrittenRecipe,
 } from '../../recipes/recipe/recipe';
-import { excerpt, type Reference } from '../../reference/reference';
+import { excerpt, indexed, type Reference } from '../../reference/reference';
 import { AVOIDANCES, avoidanceLabel } from '../../safety/avoidances';
 import { type Component, componentKey } from '../component';
 import type { Portion } from '../portion';
 import { packOf, piecesToBuy, type Total } from '../purchase/totals';
 import type { Participant } from '../sheet/participant';
 import { itemName, sayPortion } from '../sheet/say-component';
-import { type DishMemory, emptyMemory, type KitSheet, kitSheet, type Variant } from '../sheet/sheet';
+import { type KitSheet, kitSheet, type Variant } from '../sheet/sheet';
 import { BESIDE_BOX, isBrought, isElsewhere, isEquipment, waysOf } from '../supply/supplied';
 import type { SheetComponent, SheetContent, SheetInput, SheetRow, SheetTotal, SheetVariant } from './sheet-content';
 
@@ -27,24 +28,26 @@ export interface Computed {
 /**
  * Computes the sheet behind its plain form; what the working is drawn from.
  *
+ * @param memory keeps what is read, chosen and measured: a sheet that changes in one need is not computed whole
  * @returns every problem of its recipes instead, when there is one
  */
 export function computeSheet(
   input: SheetInput,
   participants: readonly Participant[],
   letters: ReadonlyMap<string, string> = new Map(),
+  memory: Memory = FORGETFUL,
 ): Computed | { problems: readonly (RecipeProblem & { dish: string })[] } {
   const labels = new Map(Object.entries(input.labels));
   const mark = JSON.stringify(input.labels);
   const problems: (RecipeProblem & { dish: string })[] = [];
   const dishes: Recipe[] = [];
   for (const dish of input.dishes) {
-    const reading = readOnce(dish.recipe, input.reference, labels, mark);
+    const reading = readOnce(dish.recipe, input.reference, labels, mark, memory);
     if ('recipe' in reading) dishes.push(reading.recipe);
     else problems.push(...reading.problems.map((problem) => ({ ...problem, dish: dish.title })));
   }
   if (problems.length > 0) return { problems };
-  const { dishes: same, memory } = sameDishes(dishes);
+  const same = sameDishes(dishes, memory);
   const titles = input.dishes.map(({ title }) => title);
   const ways = waysOf(input.dishes.map((dish) => dish.ways));
   const { extras, versions: policy } = input;
@@ -54,42 +57,32 @@ export function computeSheet(
 
 type Reading = ReturnType<typeof readRecipe>;
 
-/** Recipes read before, with what they were read against: a sheet that changes in one need reads none anew. */
-const readings = new WeakMap<WrittenRecipe, { reference: Reference; mark: string; reading: Reading }>();
-
 function readOnce(
   written: WrittenRecipe,
   reference: Reference,
   labels: ReadonlyMap<string, readonly string[]>,
   mark: string,
+  memory: Memory,
 ): Reading {
-  const known = readings.get(written);
-  if (known && known.reference === reference && known.mark === mark) return known.reading;
+  const last = memory.of<{ reference?: Reference; mark?: string; reading?: Reading }>('reading', written, () => ({}));
+  if (last.reading && last.reference === reference && last.mark === mark) return last.reading;
   const reading = readRecipe(written, reference, labels);
-  readings.set(written, { reference, mark, reading });
+  Object.assign(last, { reference, mark, reading });
   return reading;
 }
 
-/** Dishes computed before, with what is remembered of them; found by the first. */
-const dishLists = new WeakMap<Recipe, { readonly dishes: readonly Recipe[]; readonly memory: DishMemory }[]>();
-
-/** One list for the same recipes in the same order, and what was measured for them. */
-function sameDishes(dishes: readonly Recipe[]): { dishes: readonly Recipe[]; memory: DishMemory } {
+/** One list for the same recipes in the same order. */
+function sameDishes(dishes: readonly Recipe[], memory: Memory): readonly Recipe[] {
   const [first] = dishes;
-  if (!first) return { dishes, memory: emptyMemory() };
-  const lists = dishLists.get(first) ?? [];
-  dishLists.set(first, lists);
-  const known = lists.find(
-    (list) => list.dishes.length === dishes.length && list.dishes.every((each, at) => each === dishes[at]),
-  );
-  if (known) return known;
-  const fresh = { dishes, memory: emptyMemory() };
-  lists.push(fresh);
-  return fresh;
+  if (!first) return dishes;
+  const lists = memory.of<(readonly Recipe[])[]>('lists', first, () => []);
+  const same = lists.find((list) => list.length === dishes.length && list.every((each, at) => each === dishes[at]));
+  if (!same) lists.push(dishes);
+  return same ?? dishes;
 }
 
 /** The plain form of a computed sheet. */
-export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): SheetContent {
+export function sheetContent(input: SheetInput, { dishes, sheet }: Computed, memory: Memory = FORGETFUL): SheetContent {
   const beside = besideRows(sheet, dishes.length);
   const rows: SheetRow[] = [
     ...dishes.flatMap((recipe, dish) =>
@@ -122,14 +115,13 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed): Sh
     ...places.keys(),
   ].join('|');
   const tellAll = (components: readonly Component[]): Filled => {
-    const known = filled.get(components);
-    if (known?.mark === mark) return known;
-    const fresh = { mark, components: components.map(tell), ...sumOf(components) };
-    filled.set(components, fresh);
-    return fresh;
+    const last = memory.of<{ filled?: Filled }>('filled', components, () => ({}));
+    if (last.filled?.mark === mark) return last.filled;
+    last.filled = { mark, components: components.map(tell), ...sumOf(components) };
+    return last.filled;
   };
   return {
-    input: { ...input, reference: excerptFor(dishes, input.reference) },
+    input: { ...input, reference: excerptFor(dishes, input.reference, memory) },
     rows,
     variants: sheet.variants.map((variant) => plainVariant(variant, tellAll, rowOf)),
     totals: sheet.totals.map(plainTotal),
@@ -194,9 +186,6 @@ type Filled = Pick<SheetVariant, 'sayGrams' | 'contains' | 'mayContain' | 'steps
   readonly components: readonly SheetComponent[];
 };
 
-/** Kits told before, by the very components they hold: a sheet that changes in one need tells one kit anew. */
-const filled = new WeakMap<readonly Component[], Filled>();
-
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
 /** What a kit weighs in the hand, its allergens and differing steps. */
@@ -212,14 +201,12 @@ function sumOf(components: readonly Component[]): Pick<Filled, 'sayGrams' | 'con
   };
 }
 
-const excerpts = new WeakMap<readonly Recipe[], { reference: Reference; part: Reference }>();
-
 /** The part of the table that these dishes need; taken once for the same dishes. */
-function excerptFor(dishes: readonly Recipe[], reference: Reference): Reference {
-  const known = excerpts.get(dishes);
-  if (known?.reference === reference) return known.part;
+function excerptFor(dishes: readonly Recipe[], reference: Reference, memory: Memory): Reference {
+  const last = memory.of<{ of?: Reference; part?: Reference }>('excerpt', dishes, () => ({}));
+  if (last.part && last.of === reference) return last.part;
   const part = excerpt(reference, foodsOf(dishes));
-  excerpts.set(dishes, { reference, part });
+  Object.assign(last, { of: reference, part });
   return part;
 }
 
@@ -309,7 +296,7 @@ function plainTotal(total: Total): SheetTotal {
 }
 
 /** Computes a sheet again from its plain form: what the working of a locked sheet is drawn from. */
-export function recomputeSheet(content: SheetContent): Computed | undefined {
+export function recomputeSheet(content: SheetContent, memory: Memory = FORGETFUL): Computed | undefined {
   const participants = content.variants.flatMap(({ participants: people, servings, avoids, extra, supply }) =>
     (extra ? [] : people).map((person) => ({
       ...person,
@@ -320,6 +307,11 @@ export function recomputeSheet(content: SheetContent): Computed | undefined {
   );
   const letters = new Map(content.variants.map((variant) => [variant.key, variant.letter]));
   // Whoever shares a version is in it already.
-  const outcome = computeSheet({ ...content.input, versions: 'separate' }, participants, letters);
+  const outcome = computeSheet(
+    { ...content.input, reference: indexed(content.input.reference), versions: 'separate' },
+    participants,
+    letters,
+    memory,
+  );
   return 'problems' in outcome ? undefined : outcome;
 }

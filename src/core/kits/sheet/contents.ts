@@ -6,7 +6,7 @@ import type { Component } from '../component';
 import { type Measurer, portionOf } from '../portion';
 import { fromOnePurchase } from '../purchase/one-purchase';
 import { type TopUp, withPouredLiquid } from '../purchase/poured-liquid';
-import { type Supply, supplied, type Ways, waysOf } from '../supply/supplied';
+import { noItemsYet, type Supply, supplied, type Ways, waysOf } from '../supply/supplied';
 
 /** A written line for which nothing safe can be packed. */
 export interface Refusal {
@@ -33,6 +33,7 @@ export interface KitCalculator {
 export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer, ways: Ways = waysOf([])): KitCalculator {
   // An item stands in one place of one dish: its component is made once for each size of kit.
   const known = new Map<Item, { readonly sizes: number[]; readonly made: Component[] }>();
+  const brought = noItemsYet();
   /** A choice is made for certain avoidances: with its size and supply it says everything. */
   const made = new Map<Choice, Map<string, Contents>>();
   const isSimple = dishes.map(({ lines }) => lines.every(isSimpleLine));
@@ -99,7 +100,7 @@ export function kitCalculator(dishes: readonly Recipe[], measurer: Measurer, way
     if (!supply) return { components };
     const part = ({ item, dish }: Component, share: Rational) =>
       portionOf(item, dishes[dish]?.servings ?? 1, servings, measurer, share);
-    return { components: supplied(components, supply, ways, dishes, part) };
+    return { components: supplied(components, supply, ways, dishes, part, brought) };
   }
 }
 

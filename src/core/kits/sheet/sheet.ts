@@ -1,3 +1,4 @@
+import { FORGETFUL, type Memory } from '../../memory';
 import { METRIC_TOOLS, US_TOOLS } from '../../quantity/measure';
 import type { MeasureSystem } from '../../quantity/say';
 import { type Choice, choose } from '../../recipes/recipe/choice';
@@ -44,7 +45,13 @@ export interface KitSheet {
 /** The tools a programme measures with. */
 export const toolsFor = (system: MeasureSystem) => (system === 'us' ? US_TOOLS : METRIC_TOOLS);
 
-/** A, B … Z, AA, AB …: the letter of the n-th variant, from 0. */
+/**
+ * A, B … Z, AA, AB …: the letter of the n-th variant, from 0.
+ *
+ * @example
+ * variantLetter(0) //=> 'A'
+ * variantLetter(27) //=> 'AB'
+ */
 export function variantLetter(index: number): string {
   const rest = Math.floor(index / 26);
   return (rest > 0 ? variantLetter(rest - 1) : '') + String.fromCharCode(65 + (index % 26));
@@ -93,8 +100,8 @@ export interface SheetOptions {
   readonly policy?: VersionPolicy;
   /** How the lines of the dishes travel. */
   readonly ways?: Ways;
-  /** What is known of the very same dishes. */
-  readonly memory?: DishMemory;
+  /** What was worked out of these dishes and people before: one need changed then measures one kit anew, not all. */
+  readonly memory?: Memory;
 }
 
 type Settled = Required<SheetOptions>;
@@ -121,13 +128,14 @@ export function kitSheet(
     titles: [],
     policy: 'separate',
     ways: NO_WAYS,
-    memory: emptyMemory(),
+    memory: FORGETFUL,
     ...options,
   };
-  const { letters, extras, ways } = settled;
-  const people = shareVersions(gather(dishes, participants, settled), dishes, settled);
+  const { letters, extras, ways, memory } = settled;
+  const known = memory.of('dishes', dishes, emptyDishes);
+  const people = shareVersions(gather(dishes, participants, settled, known), dishes, settled.policy, known);
   const groups = [...people.sort(byNeedThenSize), ...extras.made.map((extra) => extraGroup(extra, dishes, settled))];
-  const { measurer, calculatorFor } = benchFor(settled.memory, dishes, system, ways);
+  const { measurer, calculatorFor } = benchFor(known, dishes, system, ways, memory);
   const calculator = calculatorFor(withinRanges(dishes, groups, measurer, ways));
   const given = new Map(letters);
   const taken = new Set(letters.values());
@@ -161,23 +169,25 @@ interface Bench {
   readonly calculatorFor: (settled: readonly Recipe[]) => KitCalculator;
 }
 
-/**
- * What was chosen and measured for dishes before: one need changed then measures one kit anew, not all. Kept by whoever has
- * the same dishes again; good for those very dishes only.
- */
-export interface DishMemory {
+/** What was chosen and measured for these very dishes. */
+interface KnownDishes {
   readonly choices: Map<string, Choice>;
   readonly benches: Map<string, Bench>;
 }
 
-/** A memory of nothing yet. */
-export const emptyMemory = (): DishMemory => ({ choices: new Map(), benches: new Map() });
+const emptyDishes = (): KnownDishes => ({ choices: new Map(), benches: new Map() });
 
-function benchFor({ benches }: DishMemory, dishes: readonly Recipe[], system: MeasureSystem, ways: Ways): Bench {
+function benchFor(
+  { benches }: KnownDishes,
+  dishes: readonly Recipe[],
+  system: MeasureSystem,
+  ways: Ways,
+  memory: Memory,
+): Bench {
   const key = `${system}${ways.key}`;
   const before = benches.get(key);
   if (before) return before;
-  const measurer = measurerOf(toolsFor(system));
+  const measurer = measurerOf(toolsFor(system), memory);
   const usual = kitCalculator(dishes, measurer, ways);
   const bench: Bench = {
     measurer,
@@ -188,7 +198,7 @@ function benchFor({ benches }: DishMemory, dishes: readonly Recipe[], system: Me
 }
 
 /** The choice for a set of avoidances, sorted. */
-function choiceFor({ choices }: DishMemory, dishes: readonly Recipe[], avoids: readonly string[]): Choice {
+function choiceFor({ choices }: KnownDishes, dishes: readonly Recipe[], avoids: readonly string[]): Choice {
   const key = avoids.join('|');
   const choice = choices.get(key) ?? choose(dishes, avoids);
   choices.set(key, choice);
@@ -205,17 +215,16 @@ interface Alike {
   readonly places: number[];
 }
 
-/** Rolls gathered before: the same people come to every session of a course. */
-const gathered = new WeakMap<readonly Participant[], readonly Alike[]>();
+/** People who are alike: the same people come to every session of a course. */
+const alikeOn = (participants: readonly Participant[], memory: Memory): readonly Alike[] =>
+  memory.of('alike', participants, () => findAlike(participants, memory));
 
-function alikeOn(participants: readonly Participant[]): readonly Alike[] {
-  const known = gathered.get(participants);
-  if (known) return known;
+function findAlike(participants: readonly Participant[], memory: Memory): Alike[] {
   const byText = new Map<string, Map<Supply | undefined, Alike[]>>();
   const all: Alike[] = [];
   for (let place = 0; place < participants.length; place++) {
     const { needs, servings, supply } = participants[place] as Participant;
-    const text = profileText(needs);
+    const { text } = memory.of('needs', needs, () => profileOf(needs));
     let bySupply = byText.get(text);
     if (!bySupply) {
       bySupply = new Map();
@@ -237,7 +246,6 @@ function alikeOn(participants: readonly Participant[]): readonly Alike[] {
     }
     alike.places.push(place);
   }
-  gathered.set(participants, all);
   return all;
 }
 
@@ -245,16 +253,17 @@ function gather(
   dishes: readonly Recipe[],
   participants: readonly Participant[],
   { ways, memory }: Pick<Settled, 'ways' | 'memory'>,
+  known: KnownDishes,
 ): Group[] {
   type Profile = Pick<Group, 'avoids' | 'choice' | 'unknown'> & { readonly tail: string };
   const profiles = new Map<string, Profile>();
   const groups = new Map<string, { group: Group; places: readonly number[] }>();
-  for (const { needs, text, servings, supply: whole, places } of alikeOn(participants)) {
+  for (const { needs, text, servings, supply: whole, places } of alikeOn(participants, memory)) {
     let profile = profiles.get(text);
     if (!profile) {
       const avoids = [...new Set(needs.flatMap((need) => need.codes ?? []))].sort();
       const unknown = needs.flatMap((need) => (need.codes ? [] : [need.asWritten])).sort();
-      const choice = choiceFor(memory, dishes, avoids);
+      const choice = choiceFor(known, dishes, avoids);
       // The effective avoidances decide every choice, so they alone tell kits apart.
       profile = { avoids, unknown, choice, tail: [choice.effective.join(' '), ...unknown].join('|') };
       profiles.set(text, profile);
@@ -280,11 +289,7 @@ function gather(
  * Groups of one size, filled the same way, that share a version: the fewest that keep everybody safe, or one for all where that can be made.
  * Whose needs have no meaning yet share with nobody.
  */
-function shareVersions(
-  groups: Group[],
-  dishes: readonly Recipe[],
-  { policy, memory }: Pick<Settled, 'policy' | 'memory'>,
-): Group[] {
+function shareVersions(groups: Group[], dishes: readonly Recipe[], policy: VersionPolicy, known: KnownDishes): Group[] {
   if (policy === 'separate') return groups;
   const open = groups.filter(({ unknown }) => unknown.length > 0);
   const alike = new Map<string, Group[]>();
@@ -301,7 +306,7 @@ function shareVersions(
     ]);
     const { versionOf, avoids } = policy === 'one' ? oneVersion(dishes, sets) : fewestVersions(dishes, sets);
     return avoids.map((codes, version): Group => {
-      const choice = choiceFor(memory, dishes, codes);
+      const choice = choiceFor(known, dishes, codes);
       return {
         key: keyOf(`${servings}|${choice.effective.join(' ')}`, supply),
         servings,
@@ -323,20 +328,14 @@ function shareVersions(
   return [...byKey.values(), ...open];
 }
 
-/** The texts of needs read before: a roll that changes in one person spells out one. */
-const profileTexts = new WeakMap<readonly Need[], string>();
-
 /** One text for each set of needs: cheap to compare for thousands of participants. */
-function profileText(needs: readonly Need[]): string {
-  const known = profileTexts.get(needs);
-  if (known !== undefined) return known;
+function profileOf(needs: readonly Need[]): { readonly text: string } {
   let text = '';
   for (let at = 0; at < needs.length; at++) {
     const need = needs[at] as Need;
     text += at === 0 ? needText(need) : `;${needText(need)}`;
   }
-  profileTexts.set(needs, text);
-  return text;
+  return { text };
 }
 
 function needText({ codes, asWritten }: Need): string {

@@ -208,17 +208,23 @@ function outOfJar(item: Item, jar: JarState): Item {
 /** How what is cut at class comes. */
 export const WHOLE = 'whole, cut at class';
 
-const wholeItems = new WeakMap<Item, Item>();
+/** Items that a supply brings with it, made once for all kits of a calculation: the uncut ones, and those that are issued. */
+export interface BroughtItems {
+  readonly whole: Map<Item, Item>;
+  readonly issued: Map<string, Item>;
+}
+
+export const noItemsYet = (): BroughtItems => ({ whole: new Map(), issued: new Map() });
 
 /** The same food uncut, by the piece; undefined where the weight of a piece is not known. */
-function wholeOf(item: Item): Item | undefined {
+function wholeOf(item: Item, { whole: known }: BroughtItems): Item | undefined {
   if (!item.piece) return undefined;
-  const known = wholeItems.get(item);
-  if (known) return known;
+  const before = known.get(item);
+  if (before) return before;
   const { piece, ingredient } = item;
   const holdings = asPrepared(item.holdings, ingredient.name, WHOLE);
   const whole: Item = { ...item, unit: piece.unit, weight: piece.weight, preparation: WHOLE, holdings };
-  wholeItems.set(item, whole);
+  known.set(item, whole);
   return whole;
 }
 
@@ -246,12 +252,14 @@ const EQUIPMENT: Omit<Ingredient, 'name'> = {
   source: '',
 };
 
-const issuedItems = new Map<string, Item>();
-
 /** An item of so many whole units that goes with the kit, whatever its servings. */
-function issued(key: string, item: Partial<Item> & Pick<Item, 'ingredient' | 'amount' | 'weight'>): Item {
-  const known = issuedItems.get(key);
-  if (known) return known;
+function issued(
+  { issued: known }: BroughtItems,
+  key: string,
+  item: Partial<Item> & Pick<Item, 'ingredient' | 'amount' | 'weight'>,
+): Item {
+  const before = known.get(key);
+  if (before) return before;
   const made: Item = {
     preparation: '',
     unit: readUnit('each'),
@@ -275,8 +283,7 @@ function issued(key: string, item: Partial<Item> & Pick<Item, 'ingredient' | 'am
     minutes: 0,
     ...item,
   };
-  if (issuedItems.size > 5000) issuedItems.clear();
-  issuedItems.set(key, made);
+  known.set(key, made);
   return made;
 }
 
@@ -286,6 +293,7 @@ function issued(key: string, item: Partial<Item> & Pick<Item, 'ingredient' | 'am
  *
  * @param supply as far as it matters for these dishes
  * @param portion what a kit gets of a share, 0 to 1, of a component's item
+ * @param brought what was made for other kits of the same calculation
  */
 export function supplied(
   components: readonly Component[],
@@ -293,11 +301,12 @@ export function supplied(
   ways: Ways,
   dishes: readonly Recipe[],
   portion: (component: Component, share: Rational) => Portion,
+  brought: BroughtItems,
 ): readonly Component[] {
   const boxes = new Map((supply.box ?? []).map(({ ingredient, grams }) => [ingredient, parseAmount(grams)]));
   const drawn = new Set<JarState>();
   const cutOrWhole = (component: Component, way: Way): Component => {
-    const whole = way === 'whole' && supply.cuts ? wholeOf(component.item) : undefined;
+    const whole = way === 'whole' && supply.cuts ? wholeOf(component.item, brought) : undefined;
     return whole
       ? { ...component, item: whole, portion: wholePortion(whole, component.portion), insteadOfCut: component }
       : component;
@@ -332,7 +341,7 @@ export function supplied(
     }
     return [cutOrWhole(component, way)];
   });
-  return [...reached, ...withTheKit(components, supply, drawn, dishes.length)];
+  return [...reached, ...withTheKit(components, supply, drawn, dishes.length, brought)];
 }
 
 /** Where a component comes from that is not packed. */
@@ -345,7 +354,12 @@ const ELSEWHERE: ReadonlySet<string | undefined> = new Set([FROM_JAR, FROM_HOME,
 /** Whether a component comes from the family itself, or out of a jar that it has: nobody reaches for its product here. */
 export const isBrought = ({ from }: { readonly from?: string | undefined }): boolean => ELSEWHERE.has(from);
 
-/** Whether a component is eaten with a kit but not carried in it: from a jar, at home already, or at the station. */
+/**
+ * Whether a component is eaten with a kit but not carried in it: from a jar, at home already, or at the station.
+ *
+ * @example
+ * isElsewhere({ from: 'from the jar' }) //=> true
+ */
 export const isElsewhere = ({ from, isShared }: Pick<Component, 'from' | 'isShared'>): boolean =>
   Boolean(isShared) || isBrought({ from });
 
@@ -358,27 +372,32 @@ function withTheKit(
   supply: Supply,
   drawn: ReadonlySet<JarState>,
   dish: number,
+  brought: BroughtItems,
 ): Component[] {
   const place = { dish, option: 0, beside: 0, isOfCourse: true };
   const jars = [...drawn].flatMap((jar): Component[] => {
     const like = components.find(({ item }) => item.ingredient.name === jar.ingredient)?.item;
     if (!jar.fresh || !like) return [];
     const each = parseAmount(jar.grams);
-    const item = issued(`${jar.id} ${jar.grams} ${[...like.holdings.contains, '?', ...like.holdings.mayContain]}`, {
-      ingredient: like.ingredient,
-      amount: each,
-      unit: readUnit('g'),
-      weight: { grams: ONE },
-      sealedGrams: each,
-      holdings: like.holdings,
-      preparation: 'jar for the course',
-    });
+    const item = issued(
+      brought,
+      `${jar.id} ${jar.grams} ${[...like.holdings.contains, '?', ...like.holdings.mayContain]}`,
+      {
+        ingredient: like.ingredient,
+        amount: each,
+        unit: readUnit('g'),
+        weight: { grams: ONE },
+        sealedGrams: each,
+        holdings: like.holdings,
+        preparation: 'jar for the course',
+      },
+    );
     const grams = multiply(each, rational(jar.fresh));
     const portion = { exact: grams, scoops: undefined, sealedUnits: jar.fresh, packed: grams, grams };
     return [{ ...place, line: jar.at, item, portion, ...(jar.isCatchUp ? { isCatchUp: true } : {}) }];
   });
   const issues = (supply.issues ?? []).map(({ id, at, name, count, isCatchUp }): Component => {
-    const item = issued(`${id} ${name}`, {
+    const item = issued(brought, `${id} ${name}`, {
       ingredient: { ...EQUIPMENT, name },
       amount: ONE,
       weight: { grams: ZERO },

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { foodIndex, nearFoods } from '../../reference/food-finder';
-import { TYPICAL } from '../../reference/reference';
+import { nearFoods } from '../../reference/food-finder';
+import { foodNames, TYPICAL } from '../../reference/reference';
 import { draftLine, withDetails } from './draft';
 import { servingsIn, splitRecipeText } from './recipe-text';
 
@@ -172,7 +172,7 @@ describe('an ingredient line', () => {
 });
 
 describe('foods nearly written', () => {
-  const index = foodIndex(TYPICAL);
+  const index = foodNames(TYPICAL);
   it.each([
     ['tumeric', 'ground turmeric'],
     ['brocoli', 'broccoli'],

@@ -63,7 +63,12 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
   return { text: read.text, items };
 }
 
-/** A line as it is understood, with the sealed units it comes in. */
+/**
+ * A line as it is understood, with the sealed units it comes in.
+ *
+ * @example
+ * sayLine({ ingredient: 'butter', amount: '1/2', unit: 'cup', preparation: 'melted' }) //=> '½ cup butter, melted'
+ */
 export const sayLine = (line: WrittenLine): string =>
   `${sayItem(line)}${line.sealed_grams ? `, sealed units of ${saySealed(line.sealed_grams)}` : ''}`;
 

@@ -1,6 +1,6 @@
 import { AmountError } from '../../quantity/rational';
-import { type FoodIndex, type FoundFood, foodIndex, foodsAmong, nearFoods, wordKey } from '../../reference/food-finder';
-import type { Reference } from '../../reference/reference';
+import { type FoodIndex, type FoundFood, foodsAmong, nearFoods, wordKey } from '../../reference/food-finder';
+import { foodNames, type Reference } from '../../reference/reference';
 import {
   isPack,
   type Measured,
@@ -66,7 +66,7 @@ export const LONGEST_LINE = 500;
  * @returns at least one part; an ingredient that is not surely known is left undefined, with suggestions
  */
 export function readLine(text: string, reference: Reference): ReadLine {
-  const index = foodIndex(reference);
+  const index = foodNames(reference);
   const line = tidyLine(text.slice(0, 2 * LONGEST_LINE)).slice(0, LONGEST_LINE);
   return { text: line, parts: readParts(line, index) };
 }

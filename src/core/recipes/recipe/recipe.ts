@@ -12,12 +12,12 @@ import {
   toText,
   ZERO,
 } from '../../quantity/rational';
-import { findUnit, readUnit, type Unit } from '../../quantity/units';
+import { readUnit, type Unit } from '../../quantity/units';
 import { partOf, partPortion } from '../../reference/parts';
 import {
   findIngredient,
   type Ingredient,
-  measuresOf,
+  pieceOf,
   type Reference,
   readIngredient,
   type UnitWeight,
@@ -325,23 +325,6 @@ const pieceYield = (ingredient: string, preparation: string, portion: Rational, 
   ediblePortion: toDecimal(portion, 3),
   source,
 });
-
-/** Pieces of each table, found once: a food is asked for on every line of every dish. */
-const PIECES = new WeakMap<Reference, Map<string, Item['piece']>>();
-
-/** One whole piece of a food: its medium one, where the table tells sizes apart. */
-function pieceOf(reference: Reference, ingredient: string): Item['piece'] {
-  const known = PIECES.get(reference) ?? new Map<string, Item['piece']>();
-  PIECES.set(reference, known);
-  if (known.has(ingredient)) return known.get(ingredient);
-  const pieces = measuresOf(reference, ingredient).flatMap((row) => {
-    const unit = row.measure === 'each' ? findUnit(row.measure) : undefined;
-    return unit ? [{ unit, weight: { grams: parseAmount(row.grams), from: row } }] : [];
-  });
-  const found = pieces.find(({ weight }) => /^$|medium/.test(weight.from.preparation)) ?? pieces[0];
-  known.set(ingredient, found);
-  return found;
-}
 
 /** Both ends of a range, least first; undefined when they cannot be read, which is then said. */
 function readRange(

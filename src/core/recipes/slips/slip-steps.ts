@@ -1,5 +1,5 @@
-import { foodIndex, foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
-import type { Reference } from '../../reference/reference';
+import { foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
+import { foodNames, type Reference } from '../../reference/reference';
 import { degreesIn, temperatureDoubts } from '../steps/safe-temperatures';
 import type { CheckedRecipe, Slip, Weighed } from './slip';
 
@@ -33,7 +33,7 @@ const AT_HAND =
 
 function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[] {
   if (steps.length === 0) return [];
-  const index = foodIndex(reference);
+  const index = foodNames(reference);
   const words = steps
     .join(' . ')
     .split(/[^\p{L}\p{N}'’.-]+/u)

@@ -55,7 +55,12 @@ export function degreesIn(step: string): Degrees[] {
   );
 }
 
-/** The first time that a step states, in minutes; the longer end of a range. */
+/**
+ * The first time that a step states, in minutes; the longer end of a range.
+ *
+ * @example
+ * minutesIn('Simmer for 20 minutes.') //=> 20
+ */
 export function minutesIn(step: string): number | undefined {
   const found = /(\d+(?:[.,]\d+)?)(?: ?[-–] ?(\d+))? ?-?(seconds?|secs?|s|minutes?|mins?|hours?|hrs?|h|days?)\b/i.exec(
     step,

@@ -1,5 +1,5 @@
-import { foodIndex, foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
-import type { Reference } from '../../reference/reference';
+import { foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
+import { foodNames, type Reference } from '../../reference/reference';
 import { ADULT, type Heat, type PlannedStep, type SettledStep, type Tool } from './step-plan';
 
 /** Steps with the foods of a recipe, as its text has them. */
@@ -16,7 +16,7 @@ export interface StepsText {
  * up, read from the text; where a text names no minutes, what such a step usually needs. What a person settled stands.
  */
 export function planSteps({ steps, ingredients, settled = [] }: StepsText, reference: Reference): PlannedStep[] {
-  const index = foodIndex(reference);
+  const index = foodNames(reference);
   const uses = steps.map((text) => usedIn(text, ingredients, index));
   const order = ordered(steps, uses);
   return steps.map((text, at): PlannedStep => {
@@ -56,7 +56,7 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
 }
 
 /** Foods of the recipe that a step names, by their own name or another, or by the one word that tells them apart. */
-function usedIn(text: string, ingredients: readonly string[], index: ReturnType<typeof foodIndex>): string[] {
+function usedIn(text: string, ingredients: readonly string[], index: ReturnType<typeof foodNames>): string[] {
   const words = text.split(/[^\p{L}'’-]+/u).filter(Boolean);
   const keys = new Set(words.map(wordKey));
   if (EVERYTHING.test(text)) return [...ingredients];
