@@ -48,9 +48,10 @@ function useWritten(
   wrong: string,
   onPick: ((value: string) => void) | undefined,
 ) {
+  /** As it is kept; '' where the field is empty, undefined where it cannot be read. */
+  const valueOf = ({ value }: HTMLInputElement) => (value.trim() === '' ? '' : read(value));
   const settle = (input: HTMLInputElement) => {
-    const text = input.value.trim();
-    const value = text === '' ? '' : read(text);
+    const value = valueOf(input);
     if (value) input.value = write(value);
     input.setCustomValidity(value === undefined ? wrong : '');
     if (value !== undefined) onPick?.(value);
@@ -60,7 +61,7 @@ function useWritten(
     onBlur: (event: { currentTarget: HTMLInputElement }) => settle(event.currentTarget),
     onInput: ({ currentTarget: input }: { currentTarget: HTMLInputElement }) => {
       input.setCustomValidity('');
-      const value = read(input.value);
+      const value = valueOf(input);
       if (value !== undefined) onPick?.(value);
     },
     // Sent with Enter, the field was never left.
