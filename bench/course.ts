@@ -89,7 +89,7 @@ function compute({ recipes, roll }: CourseInput): unknown {
     ({ needs, ...person }): Participant => ({ ...person, needs: needs.map((need) => understandNeed(need, none)) }),
   );
   return recipes.map((written) => {
-    const reading = readRecipe(written, TYPICAL);
+    const reading = readRecipe(written, TYPICAL, undefined, memory);
     if ('problems' in reading) throw new Error(JSON.stringify(reading.problems));
     return kitSheet([reading.recipe], participants, 'us', { memory });
   });

@@ -2,20 +2,20 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
 import { draftLine } from '@/core/recipes/reading/draft';
 import { checkRecipe } from '@/core/recipes/slips/slips';
-import { type Reference, TYPICAL } from '@/core/reference/reference';
+import { indexed, TYPICAL } from '@/core/reference/reference';
 import { readRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import labelled from '../tests/lines/labelled.json';
 import sound from '../tests/slips/sound.json';
 
 /** The table that ships, grown to a thousand foods. */
-const THOUSAND: Reference = {
+const THOUSAND = indexed({
   ...TYPICAL,
   ingredients: Array.from({ length: 1000 }, (_, n) => {
     const [food] = TYPICAL.ingredients.slice(n % TYPICAL.ingredients.length);
     if (!food) throw new Error('The table is empty.');
     return n < TYPICAL.ingredients.length ? food : { ...food, name: `${food.name} number ${n}` };
   }),
-};
+});
 
 /** A thousand lines as they come from anywhere, one in ten of them with a slip of the keyboard. */
 const LINES = Array.from({ length: 1000 }, (_, n) => {

@@ -1,3 +1,4 @@
+import { FORGETFUL, type Memory } from '../memory';
 import words from '../reference/facts/avoidance-words.json';
 import facts from '../reference/facts/avoidances.json';
 import type { Ingredient } from '../reference/reference';
@@ -132,7 +133,20 @@ export interface Holdings {
  *   a diet only where the product was looked at for it. An avoidance that came after the record blocks until it is asked about.
  * @param preparation how it comes: what is cut small enough is no longer a choking risk
  */
-export function holdingsOf(ingredient: Ingredient, label?: readonly string[], preparation = ''): Holdings {
+export function holdingsOf(
+  ingredient: Ingredient,
+  label?: readonly string[],
+  preparation = '',
+  memory: Memory = FORGETFUL,
+): Holdings {
+  if (label) return readHoldings(ingredient, label, preparation);
+  const typical = memory.of('typical holdings', ingredient, () => new Map<string, Holdings>());
+  const holdings = typical.get(preparation) ?? readHoldings(ingredient, undefined, preparation);
+  typical.set(preparation, holdings);
+  return holdings;
+}
+
+function readHoldings(ingredient: Ingredient, label: readonly string[] | undefined, preparation: string): Holdings {
   const care = careOf(ingredient.name, preparation);
   const contains = withImplied([
     ...(label ? namedOn(label) : ingredient.contains),

@@ -49,9 +49,9 @@ function useWritten(
   onPick: ((value: string) => void) | undefined,
 ) {
   /** As it is kept; '' where the field is empty, undefined where it cannot be read. */
-  const valueOf = ({ value }: HTMLInputElement) => (value.trim() === '' ? '' : read(value));
+  const keptIn = ({ value }: HTMLInputElement) => (value.trim() === '' ? '' : read(value));
   const settle = (input: HTMLInputElement) => {
-    const value = valueOf(input);
+    const value = keptIn(input);
     if (value) input.value = write(value);
     input.setCustomValidity(value === undefined ? wrong : '');
     if (value !== undefined) onPick?.(value);
@@ -61,7 +61,7 @@ function useWritten(
     onBlur: (event: { currentTarget: HTMLInputElement }) => settle(event.currentTarget),
     onInput: ({ currentTarget: input }: { currentTarget: HTMLInputElement }) => {
       input.setCustomValidity('');
-      const value = valueOf(input);
+      const value = keptIn(input);
       if (value !== undefined) onPick?.(value);
     },
     // Sent with Enter, the field was never left.

@@ -66,7 +66,7 @@ function readOnce(
 ): Reading {
   const last = memory.of<{ reference?: Reference; mark?: string; reading?: Reading }>('reading', written, () => ({}));
   if (last.reading && last.reference === reference && last.mark === mark) return last.reading;
-  const reading = readRecipe(written, reference, labels);
+  const reading = readRecipe(written, reference, labels, memory);
   Object.assign(last, { reference, mark, reading });
   return reading;
 }
@@ -114,8 +114,9 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed, mem
     ...input.dishes.map(({ id }) => id),
     ...places.keys(),
   ].join('|');
+  const filled = memory.about<readonly Component[], { filled?: Filled }>('filled');
   const tellAll = (components: readonly Component[]): Filled => {
-    const last = memory.of<{ filled?: Filled }>('filled', components, () => ({}));
+    const last = filled.of(components, nothingYet);
     if (last.filled?.mark === mark) return last.filled;
     last.filled = { mark, components: components.map(tell), ...sumOf(components) };
     return last.filled;
@@ -128,6 +129,8 @@ export function sheetContent(input: SheetInput, { dishes, sheet }: Computed, mem
     refusedKits: sheet.refusedKits,
   };
 }
+
+const nothingYet = () => ({});
 
 /** Finds the row of a component, or of a line. */
 type RowOf = (place: Pick<Component, 'dish' | 'line'> & Partial<Pick<Component, 'option' | 'beside'>>) => number;

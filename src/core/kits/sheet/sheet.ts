@@ -220,11 +220,12 @@ const alikeOn = (participants: readonly Participant[], memory: Memory): readonly
   memory.of('alike', participants, () => findAlike(participants, memory));
 
 function findAlike(participants: readonly Participant[], memory: Memory): Alike[] {
+  const profiles = memory.about<readonly Need[], ReturnType<typeof profileOf>>('needs');
   const byText = new Map<string, Map<Supply | undefined, Alike[]>>();
   const all: Alike[] = [];
   for (let place = 0; place < participants.length; place++) {
     const { needs, servings, supply } = participants[place] as Participant;
-    const { text } = memory.of('needs', needs, () => profileOf(needs));
+    const { text } = profiles.of(needs, profileOf);
     let bySupply = byText.get(text);
     if (!bySupply) {
       bySupply = new Map();

@@ -1,3 +1,4 @@
+import { FORGETFUL, type Memory } from '../../memory';
 import { parseAmount, parsePositiveAmount } from '../../quantity/amount';
 import type { Precision } from '../../quantity/measure';
 import {
@@ -155,19 +156,22 @@ const LIQUID_DENSITY = ONE;
  * it cannot fail later.
  *
  * @param labels labels of the products in hand: they stand before what an item states
+ * @param memory keeps what foods hold
  * @returns the recipe, or every problem found with its place
  */
 export function readRecipe(
   written: WrittenRecipe,
   reference: Reference,
   labels: ReadonlyMap<string, readonly string[]> = new Map(),
+  memory: Memory = FORGETFUL,
 ): { recipe: Recipe } | { problems: RecipeProblem[] } {
   const problems: RecipeProblem[] = [];
+  const against = { reference, labels, memory };
   const lines = written.lines.map((line, index): Line | undefined => {
     const path = `lines[${index}]`;
-    const item = readItem(line, path, reference, labels, problems);
+    const item = readItem(line, path, against, problems);
     const alternatives = (line.alternatives ?? []).map((alternative, k) =>
-      'omit' in alternative ? null : readSwap(alternative, `${path}.alternatives[${k}]`, reference, labels, problems),
+      'omit' in alternative ? null : readSwap(alternative, `${path}.alternatives[${k}]`, against, problems),
     );
     return item && { written: item, alternatives: [...alternatives.map((a) => a ?? null), ...cutSmall(item)] };
   });
@@ -197,19 +201,18 @@ function cutSmall(item: Item): Item[] {
   ];
 }
 
+/** What items are read against. */
+interface Against {
+  readonly reference: Reference;
+  readonly labels: ReadonlyMap<string, readonly string[]>;
+  readonly memory: Memory;
+}
+
 /** An item that stands in, with everything it brings along. */
-function readSwap(
-  written: WrittenSwap,
-  path: string,
-  reference: Reference,
-  labels: ReadonlyMap<string, readonly string[]>,
-  problems: RecipeProblem[],
-): Item | undefined {
-  const item = readItem(written, path, reference, labels, problems);
+function readSwap(written: WrittenSwap, path: string, against: Against, problems: RecipeProblem[]): Item | undefined {
+  const item = readItem(written, path, against, problems);
   if (!written.also && !written.step && !written.minutes) return item;
-  const also = (written.also ?? []).flatMap(
-    (each, k) => readItem(each, `${path}.also[${k}]`, reference, labels, problems) ?? [],
-  );
+  const also = (written.also ?? []).flatMap((each, k) => readItem(each, `${path}.also[${k}]`, against, problems) ?? []);
   return item && { ...item, also, step: written.step ?? '', minutes: written.minutes ?? 0 };
 }
 
@@ -238,13 +241,8 @@ const optional = <T>(
   reading: (text: string) => T,
 ): T | undefined => (text === undefined ? undefined : read(at, field, () => reading(text)));
 
-function readItem(
-  written: WrittenItem,
-  path: string,
-  reference: Reference,
-  labels: ReadonlyMap<string, readonly string[]>,
-  problems: RecipeProblem[],
-): Item | undefined {
+function readItem(written: WrittenItem, path: string, against: Against, problems: RecipeProblem[]): Item | undefined {
+  const { reference, labels, memory } = against;
   const before = problems.length;
   const at: Place = { path, problems };
   const preparation = (written.preparation ?? '').trim();
@@ -306,7 +304,7 @@ function readItem(
     spare,
     packGrams,
     // The pack in hand says more than any pack that somebody once had.
-    holdings: holdingsOf(ingredient, labels.get(ingredient.name) ?? written.label, preparation),
+    holdings: holdingsOf(ingredient, labels.get(ingredient.name) ?? written.label, preparation, memory),
     part,
     partShare,
     piece: unit.dimension === 'count' ? { unit, weight } : pieceOf(reference, ingredient.name),
