@@ -181,13 +181,25 @@ export async function removeOlder(db: Db, programmeId: string, now: Date): Promi
   return removed;
 }
 
-/** A household keeps its id, and nothing else. */
-export const blankHousehold = (db: Db, values: { name: string; now: Date; householdId: string }) =>
-  change(
+/** Takes what families said of themselves out of rows of a table: what its definition calls so is blank. */
+function blank(db: Db, key: 'household' | 'enrolment', more: string, values: Record<string, unknown>): Promise<number> {
+  const each = ownedTables(db.models).find((table) => table.key === key) as OwnedTable;
+  const said = Object.values(each.columns).filter((column) => 'blank' in column);
+  const blanks = said.map(({ blank: left }, at) => [
+    `blank${at}`,
+    typeof left === 'object' && left !== null ? JSON.stringify(left) : left,
+  ]);
+  const sets = said.map(({ field }, at) => `${field} = :blank${at}`);
+  return change(
     db,
-    `UPDATE household SET name = :name, contact = '', address = '', home = '{}', erased_at = :now, version = version + 1 WHERE id = :householdId`,
-    values,
+    `UPDATE ${each.table.getTableName()} SET ${[...sets, more].join(', ')}, version = version + 1 WHERE id IN (:ids)`,
+    { ...values, ...Object.fromEntries(blanks) },
   );
+}
+
+/** A household keeps its id, and nothing else. */
+export const blankHousehold = (db: Db, { householdId, ...values }: { name: string; now: Date; householdId: string }) =>
+  blank(db, 'household', 'name = :name, erased_at = :now', { ...values, ids: [householdId] });
 
 /** Messages to a household keep when they were sent, and nothing else. */
 export const blankMessages = (db: Db, values: { name: string; householdId: string }) =>
@@ -206,12 +218,7 @@ export const namesOfOthers = (db: Db, values: { programmeId: string; id: string 
 
 /** People keep their ids, and nothing else. */
 export const blankPeople = (db: Db, values: { name: string; ids: readonly string[] }) =>
-  change(
-    db,
-    `UPDATE enrolment SET name = :name, age = NULL, needs = '[]', action_plan = '', status = 'erased', version = version + 1
-      WHERE id IN (:ids)`,
-    values,
-  );
+  blank(db, 'enrolment', "name = :name, status = 'erased'", values);
 
 /** Why they got no kit goes. */
 export const blankExclusions = (db: Db, values: { name: string; ids: readonly string[] }) =>

@@ -12,7 +12,7 @@ import {
   type SittingColumns,
   WITH_SITTINGS,
 } from './sittings';
-import { select } from './sql';
+import { columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { StageMarkRow } from './tables/countdown';
 import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';
@@ -156,9 +156,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
   const asSeries = loadSeries(db, [...withSupplies]);
   const asEnrolments = select<EnrolmentAtHome>(
     db,
-    `SELECT e.id, e.course_id AS courseId, e.household_id AS householdId, e.name, e.age, e.servings, e.needs,
-            e.action_plan AS actionPlan, e.mode, e.group_id AS groupId, e.status, e.since, e.shared_kit AS sharedKit, e.version,
-            NULLIF(h.home, '{}') AS home
+    `SELECT ${columnsOf(db.models.enrolment, 'e')}, NULLIF(h.home, '{}') AS home
        FROM enrolment e JOIN household h ON h.id = e.household_id WHERE e.course_id IN (:courseIds) ORDER BY e.id`,
     { courseIds },
   );

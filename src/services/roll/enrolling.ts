@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import type { Mode } from '@/core/plan/mode';
 import type { OnRoll } from '@/core/roll/check-roll';
-import { ROLL_COLUMNS, type RollEntry } from '@/core/roll/roll-row';
+import { ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
 import { lockCourseRow } from '@/store/plan';
 import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow, CourseRow } from '@/store/tables/plan';
-import type { EnrolmentRow } from '@/store/tables/roll';
+import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
 import { notFound } from '../errors';
 import type { Context } from '../gate/gate';
 import { loadCourse } from '../plan/courses';
@@ -47,6 +47,35 @@ export const namesOf = (groups: readonly CourseGroupRow[]) => groups.map(({ name
 export const groupIdOf = (groups: readonly CourseGroupRow[], { group }: RollEntry): string | null =>
   groups.find(({ name, position }) => name === group && position > 0)?.id ?? null;
 
+/** What an entry of a roll says of somebody, as it is kept. */
+export const valuesOf = (entry: RollEntry, groups: readonly CourseGroupRow[]) => ({
+  name: entry.name,
+  age: entry.age,
+  servings: entry.servings,
+  needs: entry.needs,
+  actionPlan: entry.plan,
+  mode: entry.mode,
+  groupId: groupIdOf(groups, entry),
+});
+
+/** Somebody as a file or a form has them: the way back from an entry. @param group what their group is called; '' for the first */
+export const rollCells = (
+  row: EnrolmentRow,
+  household: Pick<HouseholdRow, 'name' | 'contact' | 'address'> | undefined,
+  group: string,
+): Required<RollCells> => ({
+  name: row.name,
+  age: row.age === null ? '' : String(row.age),
+  servings: String(row.servings),
+  avoids: row.needs.join('; '),
+  mode: row.mode ?? '',
+  group,
+  household: !household || household.name === row.name ? '' : household.name,
+  contact: household?.contact ?? '',
+  address: household?.address ?? '',
+  plan: row.actionPlan,
+});
+
 export const enrolment = (
   context: Context,
   courseId: string,
@@ -58,13 +87,7 @@ export const enrolment = (
   id: context.ids(),
   courseId,
   householdId,
-  name: entry.name,
-  age: entry.age,
-  servings: entry.servings,
-  needs: entry.needs,
-  actionPlan: entry.plan,
-  mode: entry.mode,
-  groupId: groupIdOf(groups, entry),
+  ...valuesOf(entry, groups),
   status: 'enrolled',
   since: today,
   sharedKit: 0,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
-import { type ColumnWords, ROLL_COLUMNS, type RollCells, type RollEntry } from '@/core/roll/roll-row';
+import { type ColumnWords, ROLL_COLUMNS, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll/roll-csv';
 import { ColumnsUnclear, headingKey, isNameless } from '@/formats/roll/roll-headings';
 import { find, findOne, insert, update, updateVersion } from '@/store/query';
@@ -18,14 +18,15 @@ import { pooled } from '../work/in-pool';
 import {
   cells,
   enrolment,
-  groupIdOf,
   loadEnrolment,
   lockCourse,
   namesOf,
   onRoll,
+  rollCells,
   rollNow,
   seated,
   todayOf,
+  valuesOf,
 } from './enrolling';
 import { completeHousehold, householdsFor, withBothHomes } from './households';
 
@@ -60,21 +61,7 @@ async function rollToTakeOut(context: Context, courseId: string, page: string) {
   const byId = new Map(households.map((household) => [household.id, household]));
   const groups = new Map((await groupsOf(db, courseId)).map(({ id, name }) => [id, name]));
   await logLook(context, page, courseId, rows.length);
-  const people = rows.map((row): Required<RollCells> => {
-    const { name, contact = '', address = '' } = byId.get(row.householdId) ?? { name: '' };
-    return {
-      name: row.name,
-      age: row.age === null ? '' : String(row.age),
-      servings: String(row.servings),
-      avoids: row.needs.join('; '),
-      mode: row.mode ?? '',
-      group: groups.get(row.groupId ?? '') ?? '',
-      household: name === row.name ? '' : name,
-      contact,
-      address,
-      plan: row.actionPlan,
-    };
-  });
+  const people = rows.map((row) => rollCells(row, byId.get(row.householdId), groups.get(row.groupId ?? '') ?? ''));
   return { people, name: `roll-${course.title}` };
 }
 
@@ -115,20 +102,17 @@ async function replacePerson(
   groups: readonly CourseGroupRow[],
 ): Promise<void> {
   const before = await loadEnrolment(context, enrolmentId, db);
-  const { name, age, servings, mode, needs, plan } = entry;
-  const values = {
-    name,
+  const { age, actionPlan, groupId, ...values } = valuesOf(entry, groups);
+  const now = {
+    ...values,
     age: age ?? before.age,
-    servings,
-    mode,
-    ...(entry.group === '' ? {} : { groupId: groupIdOf(groups, entry) }),
-    needs,
-    actionPlan: plan || before.actionPlan,
+    actionPlan: actionPlan || before.actionPlan,
+    ...(entry.group === '' ? {} : { groupId }),
   };
   const household = await findOne(db, db.models.household, { id: before.householdId });
   if (household) await completeHousehold(context, db, household, withBothHomes(household, entry));
-  if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, values))) throw stale(before.name);
-  await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
+  if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, now))) throw stale(before.name);
+  await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: now });
 }
 
 /** Said in the place of a column where a person has to choose one. */

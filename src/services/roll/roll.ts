@@ -19,14 +19,15 @@ import { rollPerson } from '../sheet/person';
 import {
   cells,
   enrolment,
-  groupIdOf,
   loadEnrolment,
   lockCourse,
   namesOf,
   onRoll,
+  rollCells,
   rollNow,
   seated,
   todayOf,
+  valuesOf,
 } from './enrolling';
 import { completeHousehold, editReach, householdsFor } from './households';
 
@@ -53,12 +54,14 @@ export const viewRoll = service({
       groups.filter(({ position }) => position > 0).map(({ id }) => id),
       course.modePlaces,
     );
-    const edited = people.find(({ id }) => id === editing);
-    const family = edited && (await findOne(db, db.models.household, { id: edited.householdId }));
+    const row = rows.find(({ id }) => id === editing);
+    const family = row && (await findOne(db, db.models.household, { id: row.householdId }));
+    const group = groups.find(({ id }) => id === row?.groupId) ?? groups[0];
     return {
       course,
       people,
-      reach: { contact: family?.contact ?? '', address: family?.address ?? '' },
+      /** Whoever is being changed, as the form has them. */
+      cells: row && rollCells(row, family, group?.name ?? ''),
       groups,
       places,
       modes: modePlaces(people, course.modePlaces),
@@ -115,12 +118,10 @@ export const editPerson = service({
       const groups = await groupsOf(db, before.courseId);
       const reading = readRollRow(written, namesOf(groups));
       if ('problems' in reading) throw refusedCells(reading.problems);
-      const { name, age, servings, mode, needs, plan } = reading.entry;
       const household = await findOne(db, db.models.household, { id: before.householdId });
       if (household && shown) await editReach(context, db, household, shown, reading.entry);
       else if (household) await completeHousehold(context, db, household, reading.entry);
-      const groupId = groupIdOf(groups, reading.entry);
-      const values = { name, age, servings, mode, groupId, needs, actionPlan: plan };
+      const values = valuesOf(reading.entry, groups);
       if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(before.name);
       await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before, after: values });
       await syncCallBacks(context, db, { courseId: before.courseId });

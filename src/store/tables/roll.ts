@@ -1,7 +1,7 @@
 import type { HomeFacts } from '@/contracts/kits';
 import type { AttendanceState } from '@/core/roll/attendance';
 import type { RollStatus } from '@/core/roll/waitlist';
-import { day, json, key, keyOf, long, maybe, moment, plain, type RowOf, ref, table, whole } from './table';
+import { day, json, key, keyOf, long, maybe, moment, plain, type RowOf, ref, said, table, whole } from './table';
 
 export const household = table(
   'household',
@@ -10,10 +10,10 @@ export const household = table(
     id: key(),
     programmeId: ref(),
     name: plain(),
-    contact: plain(),
-    address: plain(),
+    contact: said(plain(), ''),
+    address: said(plain(), ''),
     /** What they have and agreed to. */
-    home: json<HomeFacts>(),
+    home: said(json<HomeFacts>(), {}),
     createdAt: moment(),
     erasedAt: maybe(moment()),
     version: whole(),
@@ -29,12 +29,12 @@ export const enrolment = table(
     courseId: ref(),
     householdId: ref(),
     name: plain(),
-    age: maybe(whole()),
+    age: said(maybe(whole()), null),
     servings: whole(),
     /** Avoidances as the family wrote them. */
-    needs: json<readonly string[]>(),
+    needs: said(json<readonly string[]>(), []),
     /** What the family says to do when something goes wrong; '' when nothing is written. */
-    actionPlan: long(plain()),
+    actionPlan: said(long(plain()), ''),
     mode: maybe(plain()),
     /** The group they come with; null for the first. */
     groupId: maybe(ref()),

@@ -15,6 +15,8 @@ export interface Column<Value> {
   readonly type: DataType;
   readonly isKey?: true;
   readonly words?: Words;
+  /** What is left of it when the family is erased; a column without it stays as it is. */
+  readonly blank?: unknown;
   /** Only for the type. */
   readonly value?: Value;
 }
@@ -45,6 +47,9 @@ export const log = text('log');
 
 /** A text of any length. */
 export const long = <Value>(column: Column<Value>): Column<Value> => ({ ...column, type: DataTypes.TEXT('long') });
+
+/** What a family said of itself: erased, nothing of it stays but `blank`. */
+export const said = <Value>(column: Column<Value>, blank: Value): Column<Value> => ({ ...column, blank });
 
 /** A value kept as JSON, checked by the database and read by its driver: a row holds the value itself. */
 export const json = <Value>(words: Words = 'plain'): Column<Value> => ({ type: DataTypes.JSON, words });

@@ -1,88 +1,83 @@
 import { MODES } from '@/core/plan/mode';
-import { Choice, Field } from '../form/field';
-
-interface Person {
-  readonly name: string;
-  readonly age: number | null;
-  readonly servings: number;
-  readonly written: readonly string[];
-  readonly mode: string | null;
-  readonly actionPlan: string;
-  readonly groupId: string | null;
-}
+import type { RollCells, RollColumn } from '@/core/roll/roll-row';
+import { Choice, Field, TextArea } from '../form/field';
 
 interface Group {
   readonly id: string;
   readonly name: string;
 }
 
-/** How a family is reached. */
-export interface Reach {
-  readonly contact: string;
-  readonly address: string;
-}
-
-const UNKNOWN: Reach = { contact: '', address: '' };
-
 interface Props {
-  readonly person?: Person;
+  /** Whoever is being changed, as they stand; left out for somebody new. */
+  readonly cells?: Required<RollCells>;
   /** Those of the course, where there are several. */
   readonly groups: readonly Group[];
-  readonly reach?: Reach;
 }
 
+const column = (name: RollColumn) => name;
+
 /** The fields of one person of a roll. */
-export function PersonFields({ person, groups, reach = UNKNOWN }: Props) {
+export function PersonFields({ cells, groups }: Props) {
   return (
     <>
-      <Field label="Name" name="name" required maxLength={100} defaultValue={person?.name} />
+      <Field label="Name" name={column('name')} required maxLength={100} defaultValue={cells?.name} />
       <div className="grid grid-cols-2 gap-3">
-        <Field label="Age" name="age" inputMode="numeric" defaultValue={person?.age ?? ''} />
-        <Field label="Servings" name="servings" inputMode="numeric" required defaultValue={person?.servings ?? 1} />
+        <Field label="Age" name={column('age')} inputMode="numeric" defaultValue={cells?.age} />
+        <Field
+          label="Servings"
+          name={column('servings')}
+          inputMode="numeric"
+          required
+          defaultValue={cells?.servings ?? '1'}
+        />
       </div>
       <Field
         label="Avoids"
-        name="avoids"
+        name={column('avoids')}
         maxLength={400}
-        defaultValue={person?.written.join('; ')}
+        defaultValue={cells?.avoids}
         hint="As the family wrote it, separated by semicolons"
       />
-      <Choice label="Mode" name="mode" defaultValue={person?.mode ?? ''}>
+      <Choice label="Mode" name={column('mode')} defaultValue={cells?.mode}>
         <option value="">as the session</option>
         {MODES.map((mode) => (
           <option key={mode}>{mode}</option>
         ))}
       </Choice>
       {groups.length > 0 && (
-        <Choice
-          label="Group"
-          name="group"
-          defaultValue={(groups.find(({ id }) => id === person?.groupId) ?? groups[0])?.name}
-        >
+        <Choice label="Group" name={column('group')} defaultValue={cells?.group ?? groups[0]?.name}>
           {groups.map(({ id, name }) => (
             <option key={id}>{name}</option>
           ))}
         </Choice>
       )}
-      <label className="flex flex-col gap-1">
-        <span className="text-sm font-semibold">Family’s action plan</span>
-        <textarea name="plan" rows={3} maxLength={2000} className="textarea w-full" defaultValue={person?.actionPlan} />
-        <span className="text-xs text-base-content/75">What to do when something goes wrong. Shown in the room.</span>
-      </label>
-      {!person && (
-        <Field label="Household" name="household" maxLength={100} hint="Empty: the person stands for their own" />
+      <TextArea
+        label="Family’s action plan"
+        name={column('plan')}
+        rows={3}
+        maxLength={2000}
+        defaultValue={cells?.plan}
+        hint="What to do when something goes wrong. Shown in the room."
+      />
+      {!cells && (
+        <Field
+          label="Household"
+          name={column('household')}
+          maxLength={100}
+          hint="Empty: the person stands for their own"
+        />
       )}
       <Field
         label="Contact"
-        name="contact"
+        name={column('contact')}
         maxLength={190}
-        defaultValue={reach.contact}
-        hint={`E-mail or phone; only coordinators see it${person ? '. Of the whole household' : ''}`}
+        defaultValue={cells?.contact}
+        hint={`E-mail or phone; only coordinators see it${cells ? '. Of the whole household' : ''}`}
       />
-      <Field label="Address" name="address" maxLength={255} defaultValue={reach.address} />
+      <Field label="Address" name={column('address')} maxLength={255} defaultValue={cells?.address} />
       {/* What was shown: what is left as it is changes nothing that somebody else wrote meanwhile. */}
-      <input type="hidden" name="shownContact" value={reach.contact} />
-      <input type="hidden" name="shownAddress" value={reach.address} />
+      <input type="hidden" name="shownContact" value={cells?.contact ?? ''} />
+      <input type="hidden" name="shownAddress" value={cells?.address ?? ''} />
     </>
   );
 }

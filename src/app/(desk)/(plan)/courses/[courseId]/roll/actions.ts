@@ -2,7 +2,7 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
-import type { RollCells } from '@/core/roll/roll-row';
+import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import { giveMeaning } from '@/services/programme/programme';
 import { shareKit } from '@/services/roll/away';
 import { addPerson, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
@@ -10,9 +10,8 @@ import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/form/form-state';
 
 const cellsOf = (data: FormData): Required<RollCells> => {
-  const { name = '', age = '', servings = '', avoids = '', mode = '', ...family } = fields(data);
-  const { household = '', contact = '', address = '', plan = '', group = '' } = family;
-  return { name, age, servings, avoids, mode, group, household, contact, address, plan };
+  const sent = fields(data);
+  return Object.fromEntries(ROLL_COLUMNS.map((column) => [column, sent[column] ?? ''])) as Required<RollCells>;
 };
 
 export async function add(courseId: string, _state: FormState | null, data: FormData): Promise<FormState> {

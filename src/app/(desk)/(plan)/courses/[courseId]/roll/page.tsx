@@ -28,7 +28,7 @@ export default async function Roll({
 }) {
   const { courseId } = await params;
   const query = await readQuery(searchParams);
-  const { course, people, groups, places, modes, reach, reference } = await orNotFound(
+  const { course, people, groups, places, modes, cells, reference } = await orNotFound(
     call(viewRoll, { courseId, editing: query.edit ?? '' }),
   );
   const { actor } = await requireMember();
@@ -82,12 +82,12 @@ export default async function Roll({
           <RollTable people={people.map((person) => lineOf(person, people, groups))} hasGroups={groups.length > 0} />
         )}
         <section className="sheet no-print h-fit p-4" aria-labelledby="person-form">
-          {editing ? (
+          {editing && cells ? (
             <EditPerson
               courseId={courseId}
               person={editing}
               groups={groups}
-              reach={reach}
+              cells={cells}
               siblings={siblingsOf(people, editing)}
               close={`?${new URLSearchParams(without)}`}
             />

@@ -3,7 +3,7 @@ import type { RollCells } from '@/core/roll/roll-row';
 import type { RollPerson } from '@/services/sheet/person';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice } from '@/ui/form/field';
-import { PersonFields, type Reach } from '@/ui/roll/person-fields';
+import { PersonFields } from '@/ui/roll/person-fields';
 import { add, edit, oneKit } from './actions';
 
 type Groups = readonly { readonly id: string; readonly name: string }[];
@@ -34,7 +34,8 @@ interface Props {
   readonly courseId: string;
   readonly person: RollPerson;
   readonly groups: Groups;
-  readonly reach: Reach;
+  /** The person as the form has them: what the way back puts in again. */
+  readonly cells: Required<RollCells>;
   /** Others of the household who are enrolled. */
   readonly siblings: string;
   /** Where the panel is closed. */
@@ -42,7 +43,7 @@ interface Props {
 }
 
 /** Changes a person of the roll. */
-export function EditPerson({ courseId, person, groups, reach, siblings, close }: Props) {
+export function EditPerson({ courseId, person, groups, cells, siblings, close }: Props) {
   const { id, version, name, householdId, sharedKit } = person;
   return (
     <>
@@ -52,11 +53,11 @@ export function EditPerson({ courseId, person, groups, reach, siblings, close }:
       <ActionForm
         key={id}
         version={version}
-        action={edit.bind(null, id, version, cellsOf(person, groups, reach))}
+        action={edit.bind(null, id, version, cells)}
         label={`Edit ${name}`}
         className="flex flex-col gap-3"
       >
-        <PersonFields person={person} groups={groups} reach={reach} />
+        <PersonFields cells={cells} groups={groups} />
         <div className="flex gap-2">
           <button type="submit" className="btn btn-primary">
             Save
@@ -88,17 +89,3 @@ export function EditPerson({ courseId, person, groups, reach, siblings, close }:
     </>
   );
 }
-
-/** A person as the form shows them: what the way back puts in again. */
-const cellsOf = (person: RollPerson, groups: Groups, { contact, address }: Reach): Required<RollCells> => ({
-  name: person.name,
-  age: person.age === null ? '' : String(person.age),
-  servings: String(person.servings),
-  avoids: person.written.join('; '),
-  mode: person.mode ?? '',
-  group: (groups.find(({ id }) => id === person.groupId) ?? groups[0])?.name ?? '',
-  household: '',
-  contact,
-  address,
-  plan: person.actionPlan,
-});
