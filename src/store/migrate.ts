@@ -1,48 +1,32 @@
+import { readdirSync } from 'node:fs';
+import path from 'node:path';
 import { SequelizeStorage, Umzug } from 'umzug';
-import { firstTables } from './migrations/0001-first-tables';
-import { accessAndWork } from './migrations/0002-access-and-work';
-import { plan } from './migrations/0003-plan';
-import { groups } from './migrations/0004-groups';
-import { reference } from './migrations/0005-reference';
-import { recipeVersions } from './migrations/0006-recipe-versions';
-import { products } from './migrations/0007-products';
-import { dishes } from './migrations/0008-dishes';
-import { extras } from './migrations/0009-extras';
-import { roll } from './migrations/0010-roll';
-import { supplies } from './migrations/0011-supplies';
-import { doors } from './migrations/0012-doors';
-import { whatWasSaid } from './migrations/0013-what-was-said';
-import { json } from './migrations/0014-json';
-import { manner } from './migrations/0015-manner';
 import type { Migration } from './migrations/migration';
 import type { Store } from './store';
 
-const MIGRATIONS: readonly Migration[] = [
-  firstTables,
-  accessAndWork,
-  plan,
-  groups,
-  reference,
-  recipeVersions,
-  products,
-  dishes,
-  extras,
-  roll,
-  supplies,
-  doors,
-  whatWasSaid,
-  json,
-  manner,
-];
+const FOLDER = path.join(import.meta.dirname, 'migrations');
 
-/** The migrations of a database: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */
+/** The migration that a file holds. */
+async function migrationIn(file: string): Promise<Migration> {
+  const held: Record<string, Migration> = await import(path.join(FOLDER, file));
+  const [migration] = Object.values(held);
+  if (!migration || migration.name !== path.parse(file).name)
+    throw new Error(`${file} holds no migration of its name.`);
+  return migration;
+}
+
+/** The migrations of a database, by their numbers: `up()` brings it up to date, `down({ to: 0 })` takes everything back. */
 export function migrationsOf(store: Store) {
+  const files = readdirSync(FOLDER).filter((file) => /^\d{4}-.*\.ts$/.test(file));
   return new Umzug({
-    migrations: MIGRATIONS.map(({ name, up, down }) => ({
-      name,
-      up: () => up((sql) => store.sequelize.query(sql)),
-      down: () => down((sql) => store.sequelize.query(sql)),
-    })),
+    migrations: async () => {
+      const all = await Promise.all(files.sort().map(migrationIn));
+      return all.map(({ name, up, down }) => ({
+        name,
+        up: () => up((sql) => store.sequelize.query(sql)),
+        down: () => down((sql) => store.sequelize.query(sql)),
+      }));
+    },
     storage: new SequelizeStorage({ sequelize: store.sequelize, tableName: 'migration' }),
     logger: undefined,
   });

@@ -1,33 +1,6 @@
 import type { Model, ModelStatic, Sequelize } from 'sequelize';
-import * as access from './tables/access';
-import * as countdown from './tables/countdown';
-import * as equipment from './tables/equipment';
-import * as handout from './tables/handout';
-import * as kits from './tables/kits';
-import * as messages from './tables/messages';
-import * as packing from './tables/packing';
-import * as plan from './tables/plan';
-import * as programme from './tables/programme';
-import * as recipes from './tables/recipes';
-import * as roll from './tables/roll';
+import * as TABLES from './tables/all';
 import type { Column, Columns, Ownership, RowOf, TableOf } from './tables/table';
-import * as work from './tables/work';
-
-/** Every table of the database: those of each room. */
-const TABLES = {
-  ...access,
-  ...programme,
-  ...plan,
-  ...countdown,
-  ...recipes,
-  ...roll,
-  ...kits,
-  ...packing,
-  ...handout,
-  ...messages,
-  ...work,
-  ...equipment,
-};
 
 export type TableKey = keyof typeof TABLES;
 
@@ -91,6 +64,6 @@ export const ownedTables = (models: Models): OwnedTable[] =>
 
 /** Days that the rows of a table are kept; 0 where they stay until a person removes them. */
 export const daysKept = (key: TableKey): number => {
-  const { kept }: Ownership = TABLES[key].ownership;
+  const { kept }: Ownership = new Map(DEFINED).get(key)?.ownership ?? { belongs: 'id' };
   return kept?.days ?? 0;
 };

@@ -7,6 +7,7 @@ import { find, findOne, insert, update, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
 import type { Db } from '@/store/store';
 import type { CourseGroupRow } from '@/store/tables/plan';
+import type { EnrolmentRow } from '@/store/tables/roll';
 import { ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
@@ -102,13 +103,11 @@ async function replacePerson(
   groups: readonly CourseGroupRow[],
 ): Promise<void> {
   const before = await loadEnrolment(context, enrolmentId, db);
-  const { age, actionPlan, groupId, ...values } = valuesOf(entry, groups);
-  const now = {
-    ...values,
-    age: age ?? before.age,
-    actionPlan: actionPlan || before.actionPlan,
-    ...(entry.group === '' ? {} : { groupId }),
-  };
+  const { age, groupId, ...values } = valuesOf(entry, groups);
+  const now = { ...values, age: age ?? before.age, ...(entry.group === '' ? {} : { groupId }) };
+  // What the file leaves empty takes nothing away.
+  for (const [name, value] of Object.entries(now))
+    if (value === '') Object.assign(now, { [name]: before[name as keyof EnrolmentRow] });
   const household = await findOne(db, db.models.household, { id: before.householdId });
   if (household) await completeHousehold(context, db, household, withBothHomes(household, entry));
   if (!(await updateVersion(db, db.models.enrolment, enrolmentId, before.version, now))) throw stale(before.name);
