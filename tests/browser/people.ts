@@ -11,11 +11,7 @@ const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>
 /** Signs in as one of the demo's people; a second time with the cookie of the first. */
 export async function signIn(page: Page, role: 'coordinator' | 'instructor' | 'crew' = 'coordinator'): Promise<void> {
   const known = signedIn.get(role);
-  if (known) {
-    await page.context().addCookies(known);
-    await page.goto('/');
-    return expect(page).not.toHaveURL(/sign-in/);
-  }
+  if (known) return page.context().addCookies(known);
   const person = demo.members.find((member) => member.role === role);
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(person?.email ?? '');
@@ -25,12 +21,19 @@ export async function signIn(page: Page, role: 'coordinator' | 'instructor' | 'c
   signedIn.set(role, await page.context().cookies());
 }
 
-/** Opens a stage of a demo session from the countdown. */
+/** Where the sessions of the demo are. */
+const sessions = new Map<string, string>();
+
+/** Opens a stage of a demo session, found on the countdown. */
 export async function openSession(page: Page, title: string, stage = ''): Promise<string> {
-  await page.goto('/?all');
-  const href = await page.getByRole('link', { name: title }).first().getAttribute('href');
+  let href = sessions.get(title);
+  if (!href) {
+    await page.goto('/?all');
+    href = (await page.getByRole('link', { name: title }).first().getAttribute('href')) ?? '';
+    sessions.set(title, href);
+  }
   await page.goto(`${href}${stage}`);
-  return `${href}`;
+  return href;
 }
 
 /** Opens a page of a session that is over: only its course still names it. */
