@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { requireMember, signedIn, visit } from '@/app/access';
 import { mannerOf } from '@/core/plan/manner';
 import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
@@ -9,7 +10,6 @@ import { MannerOf } from '@/ui/form/dates';
 import { NavLink } from '@/ui/nav-link';
 import { Notices } from '@/ui/notices';
 import { Wordmark } from '@/ui/wordmark';
-import { requireMember, signedIn, visit } from '../access';
 
 const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] = [
   { href: '/', title: 'Countdown', roles: ['coordinator'] },

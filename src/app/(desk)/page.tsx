@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { Temporal } from 'temporal-polyfill';
+import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
 import { sayLeft } from '@/core/countdown/thread';
 import { stageHref, stageOf } from '@/core/stages/stages';
@@ -9,7 +10,6 @@ import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
 import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { Empty, PageTitle } from '@/ui/page';
-import { call, requireMember } from '../access';
 
 export const metadata = { title: 'Countdown' };
 

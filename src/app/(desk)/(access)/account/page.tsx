@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { call, requireMember, signedIn } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
 import { renewRecoveryCodes, turnOffSecondStep, viewSecondStep } from '@/services/access/second-step';
@@ -9,7 +10,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember, signedIn } from '../../../access';
 
 export const metadata = { title: 'Your account' };
 

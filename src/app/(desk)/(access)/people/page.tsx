@@ -1,3 +1,4 @@
+import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { listSecurityEvents } from '@/services/access/doors';
 import {
@@ -16,7 +17,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../access';
 
 export const metadata = { title: 'People' };
 

@@ -1,8 +1,8 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { listDuties } from '@/services/classday/room';
 import { sayLongDate } from '@/ui/dates';
 import { Empty, PageTitle } from '@/ui/page';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Bench and class' };
 

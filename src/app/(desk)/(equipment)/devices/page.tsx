@@ -1,3 +1,4 @@
+import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { listPrintOuts, playInstrument, readInstruments } from '@/services/equipment/equipment';
 import { listMessages } from '@/services/messages/messages';
@@ -6,7 +7,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../access';
 
 export const metadata = { title: 'Devices' };
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { listCourses, listTeachers } from '@/services/plan/courses';
 import { listFeeds, makeFeed, revokeFeed } from '@/services/plan/feeds';
@@ -7,7 +8,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Choice } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Share the calendar' };
 

@@ -1,5 +1,6 @@
 'use server';
 
+import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { ServiceError } from '@/services/errors';
 import type { InputOf } from '@/services/gate/gate';
@@ -7,7 +8,6 @@ import { cancelSession, previewCancel } from '@/services/plan/cancel';
 import { undoChange } from '@/services/plan/changes';
 import { checkSession, moveSession, previewChange } from '@/services/plan/sessions';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../access';
 
 export type MovePreview = Awaited<ReturnType<typeof previewChange>>;
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { readQuery } from '@/app/query';
 import { civilDate } from '@/contracts/plan';
 import { addDays } from '@/core/plan/civil';
@@ -7,7 +8,6 @@ import { listChanges } from '@/services/plan/changes';
 import { sayLongDate } from '@/ui/dates';
 import { PageTitle } from '@/ui/page';
 import { UndoBar } from '@/ui/undo-bar';
-import { call } from '../../../access';
 import { undo } from './actions';
 import { Board } from './board';
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { addClosure, bringPublicHolidays, listClosures, removeCalendar, removeClosure } from '@/services/plan/closures';
 import { listPlaces } from '@/services/plan/places';
@@ -8,7 +9,6 @@ import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Closures' };
 

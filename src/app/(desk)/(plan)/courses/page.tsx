@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { addCourse, listCourses } from '@/services/plan/courses';
 import { sayShortDate } from '@/ui/dates';
@@ -6,7 +7,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Courses' };
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt, formOf, given, ticked } from '@/app/form';
 import { EQUIPMENT_KINDS, sayEquipment, sayHours } from '@/core/plan/place';
 import { addPlace, editPlace, type KnownPlace, listPlaces, removePlace, setTravel } from '@/services/plan/places';
@@ -7,7 +8,6 @@ import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
 import { hoursSent } from '@/ui/plan/hours-fields';
-import { call } from '../../../access';
 import { IS_OUTDOOR, PlaceFields } from './place-fields';
 import { Ways } from './ways';
 

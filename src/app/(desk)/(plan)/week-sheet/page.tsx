@@ -1,10 +1,10 @@
+import { call } from '@/app/access';
 import { sayMinutes } from '@/core/countdown/network';
 import { viewCountdown } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
 import { sayMoment } from '@/ui/dates';
 import { Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Week sheet' };
 

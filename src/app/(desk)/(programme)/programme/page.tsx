@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
 import { mannerOf } from '@/core/plan/manner';
@@ -13,7 +14,6 @@ import { namesOf } from '@/ui/form/names';
 import { PageTitle } from '@/ui/page';
 import { HoursFields, hoursSent } from '@/ui/plan/hours-fields';
 import { amountLines } from '@/ui/recipes/amount-lines';
-import { call, requireMember } from '../../../access';
 import { Meanings } from './meanings';
 
 export const metadata = { title: 'Programme' };

@@ -1,7 +1,7 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { listRecipes } from '@/services/recipes/recipes';
 import { Empty, PageTitle } from '@/ui/page';
-import { call } from '../../../access';
 
 export const metadata = { title: 'Recipes' };
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
 import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
@@ -9,7 +10,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import { Caution, PageTitle } from '@/ui/page';
 import { FoodFields } from '@/ui/recipes/food-fields';
-import { call, requireMember } from '../../../access';
 import { addOwnFood, weigh } from './actions';
 import { Products } from './products';
 

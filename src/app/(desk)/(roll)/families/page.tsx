@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { attempt } from '@/app/form';
 import { readQuery } from '@/app/query';
 import { nameKey } from '@/core/roll/name-key';
@@ -8,7 +9,6 @@ import { sayMoment, sayShortDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../access';
 
 export const metadata = { title: 'Families’ data' };
 

@@ -1,10 +1,10 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewPrepList } from '@/services/kits/planning';
 import { sayLongDate } from '@/ui/dates';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
-import { call } from '../../../../access';
 
 export const metadata = { title: 'Prep list' };
 

@@ -1,7 +1,7 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { listPlaces } from '@/services/plan/places';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../../access';
 import { CalendarImport } from './calendar-import';
 
 export const metadata = { title: 'Bring in a calendar' };

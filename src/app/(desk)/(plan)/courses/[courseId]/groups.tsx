@@ -1,3 +1,4 @@
+import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
 import { MOST_DAYS_AFTER } from '@/core/plan/sitting';
 import type { viewCoursePlan } from '@/services/plan/courses';
@@ -6,7 +7,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../access';
 
 type Plan = Awaited<ReturnType<typeof viewCoursePlan>>;
 type Group = Plan['groups'][number];

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { call } from '@/app/access';
 import { attempt, formOf, given } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayCadence } from '@/core/plan/cadence-rule';
@@ -19,7 +20,6 @@ import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { UndoBar } from '@/ui/undo-bar';
-import { call } from '../../../../access';
 import { undo } from '../../calendar/actions';
 import { PlanCheck } from '../../calendar/plan-check';
 import { Groups } from './groups';

@@ -1,3 +1,4 @@
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { type LineWay, WAYS, type Way } from '@/core/kits/supply/supplied';
 import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
@@ -5,7 +6,6 @@ import { setLineWays } from '@/services/kits/rules';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../access';
 
 const WAY_WORDS: Readonly<Record<Way, string>> = {
   measured: 'measured into the kit',

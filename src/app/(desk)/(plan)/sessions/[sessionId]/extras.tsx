@@ -1,10 +1,10 @@
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { setExtras } from '@/services/plan/sessions';
 import type { viewSuits } from '@/services/recipes/suits';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../access';
 
 type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { call } from '@/app/access';
 import { attempt, fields, formOf, texts } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
@@ -18,7 +19,6 @@ import type { FormState } from '@/ui/form/form-state';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { FitFindings } from '@/ui/recipes/fit-findings';
-import { call } from '../../../../access';
 import { PlanCheck } from '../../calendar/plan-check';
 import { DishTravels } from './dish-travels';
 import { Extras } from './extras';

@@ -1,3 +1,4 @@
+import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
 import { sayMoney } from '@/core/quantity/say';
 import { type reserveOf, setReserveCosts } from '@/services/roll/reserve';
@@ -5,7 +6,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { ReserveChart } from '@/ui/roll/reserve-chart';
-import { call } from '../../../../access';
 
 async function save(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';

@@ -1,3 +1,4 @@
+import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
 import { MODES } from '@/core/plan/mode';
 import type { viewSuits } from '@/services/recipes/suits';
@@ -5,7 +6,6 @@ import { setAway } from '@/services/roll/away';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../access';
 
 type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 

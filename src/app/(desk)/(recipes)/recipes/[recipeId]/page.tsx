@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayMoney } from '@/core/quantity/say';
@@ -14,7 +15,6 @@ import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipes/recipe-lines';
 import { SlipList } from '@/ui/recipes/slip-list';
-import { call, requireMember } from '../../../../access';
 
 export const metadata = { title: 'Recipe' };
 

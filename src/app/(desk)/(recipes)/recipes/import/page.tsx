@@ -1,8 +1,8 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
 import { listRecipes } from '@/services/recipes/recipes';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../../access';
 import { saveIncoming } from '../actions';
 import { RecipeImport } from './recipe-import';
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
@@ -9,7 +10,6 @@ import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Caution, PageTitle } from '@/ui/page';
 import { amountLines } from '@/ui/recipes/amount-lines';
-import { call } from '../../../../access';
 
 export const metadata = { title: 'Household' };
 

@@ -1,9 +1,9 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { viewCoursePlan } from '@/services/plan/courses';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../../../access';
 import { SeasonForm } from './season-form';
 import type { Start } from './wanted';
 

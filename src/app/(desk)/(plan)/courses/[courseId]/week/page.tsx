@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { addDays, WEEKDAY_NAMES, WEEKDAYS, type Weekday, weekdayName } from '@/core/plan/civil';
@@ -9,7 +10,6 @@ import { viewRoll } from '@/services/roll/roll';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import { Empty, PageTitle } from '@/ui/page';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Find a place in the week' };
 

@@ -1,10 +1,10 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { viewCard } from '@/services/recipes/recipes';
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Family card' };
 

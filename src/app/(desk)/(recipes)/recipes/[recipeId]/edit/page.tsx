@@ -1,9 +1,9 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { editRecipe } from '@/services/recipes/drafts';
 import { listRecipes } from '@/services/recipes/recipes';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../../../access';
 import { saveNext } from '../../actions';
 import { RecipeEditor } from '../../recipe-editor';
 

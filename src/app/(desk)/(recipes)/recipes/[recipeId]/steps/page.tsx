@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { attempt, fields, texts } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
@@ -6,7 +7,6 @@ import { ADULT, type PlannedStep } from '@/core/recipes/steps/step-plan';
 import { settleStep, viewSteps } from '@/services/recipes/steps';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../../../access';
 import { Order } from './order';
 import { StepForm } from './step-form';
 

@@ -1,8 +1,8 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewRoll } from '@/services/roll/roll';
 import { PageTitle } from '@/ui/page';
-import { call } from '../../../../../../access';
 import { RollImport } from './roll-import';
 
 export const metadata = { title: 'Bring in a roll' };

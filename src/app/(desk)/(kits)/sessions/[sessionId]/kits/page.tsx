@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
@@ -10,7 +11,6 @@ import { TotalsTable } from '@/ui/kits/totals-table';
 import { WorkingPanel } from '@/ui/kits/working-panel';
 import { Caution, Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
-import { call, requireMember } from '../../../../../access';
 import { lock } from './actions';
 import { BulkNote } from './bulk-note';
 import { KitFigures } from './figures';

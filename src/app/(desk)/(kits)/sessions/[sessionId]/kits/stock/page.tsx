@@ -1,11 +1,11 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
 import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
 import { viewStockOutcome } from '@/services/kits/planning';
 import { Empty } from '@/ui/page';
-import { call } from '../../../../../../access';
 
 export const metadata = { title: 'What I have' };
 

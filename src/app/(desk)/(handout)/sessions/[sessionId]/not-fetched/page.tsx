@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { v7 } from 'uuid';
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
@@ -8,7 +9,6 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Choice } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Caution, Empty } from '@/ui/page';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Kits not fetched' };
 

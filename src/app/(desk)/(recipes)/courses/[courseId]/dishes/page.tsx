@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
@@ -10,7 +11,6 @@ import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
 import { CoverageChart } from '@/ui/recipes/coverage-chart';
 import { Verdict } from '@/ui/recipes/fit-findings';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Choose dishes' };
 

@@ -1,4 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
+import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
@@ -11,7 +12,6 @@ import { sayMoment } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Jobs' };
 

@@ -1,11 +1,11 @@
 'use server';
 
 import { randomUUID } from 'node:crypto';
+import { call } from '@/app/access';
 import { attempt, fields, given } from '@/app/form';
 import type { InputOf } from '@/services/gate/gate';
 import { setKitRules, viewKitRules } from '@/services/kits/rules';
 import type { FormState } from '@/ui/form/form-state';
-import { call } from '../../../../../access';
 
 type Rules = Awaited<ReturnType<typeof viewKitRules>>['rules'];
 

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
@@ -10,7 +11,6 @@ import { labelsToPrint, sendToPrinter } from '@/services/packing/labels';
 import { Caution, Empty } from '@/ui/page';
 import { PrintJob } from '@/ui/print-job';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
-import { call } from '../../../../../access';
 
 async function send(sessionId: string) {
   'use server';

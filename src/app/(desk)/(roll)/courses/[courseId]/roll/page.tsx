@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { NOT_ASKED } from '@/core/roll/roll-row';
@@ -6,7 +7,6 @@ import { avoidanceLabel } from '@/core/safety/avoidances';
 import { viewRoll } from '@/services/roll/roll';
 import type { RollPerson } from '@/services/sheet/person';
 import { Empty, PageTitle } from '@/ui/page';
-import { call, requireMember } from '../../../../../access';
 import { AddPerson, EditPerson } from './person-panel';
 import { type RollLine, RollTable } from './roll-table';
 import { NotAsked, UnknownWords } from './unknown-words';

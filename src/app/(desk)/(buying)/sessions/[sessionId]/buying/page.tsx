@@ -1,3 +1,4 @@
+import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
@@ -6,7 +7,6 @@ import { markJob } from '@/services/countdown/countdown';
 import { Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
-import { call } from '../../../../../access';
 
 export const metadata = { title: 'Shopping list' };
 

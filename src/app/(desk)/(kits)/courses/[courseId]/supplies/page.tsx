@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { CONSUMED_PER } from '@/core/kits/figures/consumables';
 import { type CourseSupply, USUAL_CUTS_FROM } from '@/core/kits/supply/series';
@@ -7,7 +8,6 @@ import { viewKitRules } from '@/services/kits/rules';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import { Caution, PageTitle } from '@/ui/page';
-import { call } from '../../../../../access';
 import { addConsumable, addSupply, saveClass, takeAway } from './actions';
 
 export const metadata = { title: 'Supplies' };
