@@ -9,6 +9,11 @@ export default defineConfig({
   timeout: 240_000,
   expect: { timeout: 40_000 },
   reporter: [['list'], ['json']],
+  // Screens are walked on the demo as it ships: what the stories leave behind makes pages long, and looking through them slow.
+  projects: [
+    { name: 'screens', testMatch: 'screens.spec.ts' },
+    { name: 'stories', testIgnore: 'screens.spec.ts' },
+  ],
   use: {
     baseURL: process.env.BASE_URL,
     viewport: { width: 1280, height: 800 },

@@ -154,6 +154,7 @@ test('nobody sees anything without signing in, and another site’s page can do 
 
 test('crew meets the bench, and none of the desk', async ({ page, browser }) => {
   await signIn(page, 'crew');
+  await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Bench and class' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Courses' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Pack Breads from the pan' }).click();
