@@ -26,11 +26,13 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'alone',
-          include: ['scripts/**/*.test.ts', 'src/!(core|formats)/**/*.test.ts', ...CHANGES_FACTS],
+          include: ['scripts/**/*.test.ts', 'src/!(core|formats)/**/*.test.ts'],
           globalSetup: ['tests/database.ts'],
-          // Files share the database: each makes a programme of its own.
+          // Files share the database, and the modules: each makes a programme of its own.
+          isolate: false,
         },
       },
+      { extends: true, test: { name: 'other facts', include: CHANGES_FACTS } },
     ],
   },
 });

@@ -1,5 +1,5 @@
 import type { Model, ModelStatic, Sequelize } from 'sequelize';
-import * as TABLES from './tables/all';
+import { TABLES } from './tables/all';
 import type { Column, Columns, Ownership, RowOf, TableOf } from './tables/table';
 
 export type TableKey = keyof typeof TABLES;
@@ -64,6 +64,6 @@ export const ownedTables = (models: Models): OwnedTable[] =>
 
 /** Days that the rows of a table are kept; 0 where they stay until a person removes them. */
 export const daysKept = (key: TableKey): number => {
-  const { kept }: Ownership = new Map(DEFINED).get(key)?.ownership ?? { belongs: 'id' };
+  const { kept }: Ownership = TABLES[key].ownership;
   return kept?.days ?? 0;
 };

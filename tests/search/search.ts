@@ -310,7 +310,7 @@ class World {
           await refuseDifferences(context, { sessionId: id, basis: sheet.basis, reason: 'as it is' });
         },
       ],
-      [5, 'ticks', () => this.tick()],
+      [12, 'ticks', () => this.tick()],
       [
         1,
         'away',

@@ -1,13 +1,28 @@
-// Every table of the database: those of each room.
-export * from './access';
-export * from './countdown';
-export * from './equipment';
-export * from './handout';
-export * from './kits';
-export * from './messages';
-export * from './packing';
-export * from './plan';
-export * from './programme';
-export * from './recipes';
-export * from './roll';
-export * from './work';
+import * as access from './access';
+import * as countdown from './countdown';
+import * as equipment from './equipment';
+import * as handout from './handout';
+import * as kits from './kits';
+import * as messages from './messages';
+import * as packing from './packing';
+import * as plan from './plan';
+import * as programme from './programme';
+import * as recipes from './recipes';
+import * as roll from './roll';
+import * as work from './work';
+
+/** Every table of the database, room by room: what a row refers to comes before it. */
+export const TABLES = {
+  ...access,
+  ...programme,
+  ...plan,
+  ...countdown,
+  ...recipes,
+  ...roll,
+  ...kits,
+  ...packing,
+  ...handout,
+  ...messages,
+  ...work,
+  ...equipment,
+};
