@@ -1,3 +1,5 @@
+import type { BuyingCase } from '@/core/buying/case';
+import { cheapestBuying } from '@/core/buying/cheapest';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
@@ -15,6 +17,7 @@ import { readRecipeFile } from '@/formats/recipes/recipe-json-ld';
 import { readRollCsv } from '@/formats/roll/roll-csv';
 import type { HeadingsKnown } from '@/formats/roll/roll-headings';
 import { isWorkbook, readRollXlsx, writeRollXlsx } from '@/formats/roll/roll-xlsx';
+import { milpSolver } from './highs';
 
 /** Everything that is done in a process of the pool: reading what people send, and what takes long to make. */
 export const TASKS = {
@@ -48,6 +51,9 @@ export const TASKS = {
   }) => readCalendar(bytes, window, timeZone),
 
   readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
+
+  planBuying: async (task: BuyingCase) =>
+    cheapestBuying(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
 
   chooseDishes: (task: CourseDishes) => dishesForCourse({ ...task, reference: indexed(task.reference) }),
 

@@ -9,6 +9,7 @@ import * as secondStep from '../access/second-step';
 import * as buying from '../buying/shopping';
 import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
+import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as countdown from '../countdown/countdown';
 import * as devices from '../equipment/equipment';
@@ -68,6 +69,7 @@ const MODULES = [
   reserve,
   buying,
   compute,
+  computeBuying,
   countdown,
   kits,
   bench,
@@ -113,6 +115,7 @@ const FOR_ALL = [
   'End one of one’s own sign-ins',
   'Get new recovery codes',
   'Note who came, fetched their kit, or cooked it',
+  'Plan the cheapest buying for a whole plan, without saving',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
@@ -441,6 +444,7 @@ describe('another programme', () => {
         'Keep a food for fewer days than the table says',
         'Look into a calendar file before bringing it in',
         'Make an API token',
+        'Plan the cheapest buying for a whole plan, without saving',
         'Put a measure of a food on the scale',
         'Put something on a simulated instrument',
         'Read a recipe file before saving it',

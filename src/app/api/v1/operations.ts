@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import * as api from '@/contracts/api';
 import { sentTicks } from '@/contracts/bench';
+import { buyingAnswer, buyingCase } from '@/contracts/buying';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
 import { whyRefused } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
 import { viewShoppingList } from '@/services/buying/shopping';
+import { computeBuying } from '@/services/compute/buying';
 import { computeKits } from '@/services/compute/kits';
 import { ServiceError } from '@/services/errors';
 import type { Context } from '@/services/gate/gate';
@@ -74,6 +76,14 @@ export const OPERATIONS: readonly Operation[] = [
         query.working === '1' ? together(json(), { working: true } as never) : (json() as never),
       ),
     }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/compute/buying',
+    summary: 'Plan the cheapest buying for a whole plan, without saving',
+    body: json(buyingCase, 2 * MB),
+    answer: ok(buyingAnswer),
+    run: async (context, { json }) => ({ json: await computeBuying(context, json()) }),
   }),
   operation({
     method: 'GET',
