@@ -35,8 +35,8 @@ export const useRecoveryCode = (db: Db, values: { now: Date; id: string; hash: s
   );
 
 /** A member’s second step, sealed. */
-export const setTotp = (db: Db, values: { kept: string; step: number; id: string }) =>
-  change(db, 'UPDATE member SET totp = :kept, totp_step = :step, version = version + 1 WHERE id = :id', values);
+export const setTotp = (db: Db, values: { totp: string; step: number; id: string }) =>
+  change(db, 'UPDATE member SET totp = :totp, totp_step = :step, version = version + 1 WHERE id = :id', values);
 
 /** A member goes without a second step. */
 export const dropTotp = (db: Db, values: { memberId: string }) =>

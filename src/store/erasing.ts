@@ -166,14 +166,18 @@ export const blankChanges = async (db: Db, ids: readonly string[]): Promise<numb
 export async function removeOlder(db: Db, programmeId: string, now: Date): Promise<number> {
   let removed = 0;
   for (const { key, table, ownership } of ownedTables(db.models)) {
-    const { kept, belongs } = ownership;
-    if (!kept) continue;
-    const before = new Date(now.getTime() - kept.days * 86_400_000);
+    const { retention, belongs } = ownership;
+    if (!retention) continue;
+    const before = new Date(now.getTime() - retention.days * 86_400_000);
     const older = (whose: string) =>
-      change(db, `DELETE FROM ${table.getTableName()} WHERE ${whose} AND ${columnOf(table, kept.from)} < :before`, {
-        programmeId,
-        before,
-      });
+      change(
+        db,
+        `DELETE FROM ${table.getTableName()} WHERE ${whose} AND ${columnOf(table, retention.from)} < :before`,
+        {
+          programmeId,
+          before,
+        },
+      );
     removed += await older(OF_PROGRAMME[belongs]);
     // What belongs to no programme, such as a wrong address at the door, is everybody's to clear, and nobody's to count.
     if (key === 'securityEvent') await older('programme_id IS NULL');

@@ -62,8 +62,8 @@ export const ownedTables = (models: Models): OwnedTable[] =>
     };
   });
 
-/** Days that the rows of a table are kept; 0 where they stay until a person removes them. */
+/** Days that the rows of a table are retention; 0 where they stay until a person removes them. */
 export const daysKept = (key: TableKey): number => {
-  const { kept }: Ownership = TABLES[key].ownership;
-  return kept?.days ?? 0;
+  const { retention }: Ownership = TABLES[key].ownership;
+  return retention?.days ?? 0;
 };

@@ -75,8 +75,8 @@ export function readRecipeCsv(text: string): IncomingRecipe[] {
     }
     const servings = Number(/^\d{1,3}/.exec(cell('servings'))?.[0]);
     if (servings >= 1 && servings <= 500) recipe.servings ??= servings;
-    const told = [cell('amount'), cell('unit'), cell('food')].filter(Boolean).join(' ');
-    const line = cell('line') || (cell('food') && (cell('preparation') ? `${told}, ${cell('preparation')}` : told));
+    const words = [cell('amount'), cell('unit'), cell('food')].filter(Boolean).join(' ');
+    const line = cell('line') || (cell('food') && (cell('preparation') ? `${words}, ${cell('preparation')}` : words));
     if (line) {
       const details = Object.fromEntries(DETAILS.flatMap((name) => (cell(name) ? [[name, cell(name)]] : [])));
       const alternatives = cell('instead')

@@ -45,11 +45,11 @@ let nobody: Promise<string> | undefined;
  */
 export async function passwordFits(from: Keyed, passwordHash: string | undefined, password: string): Promise<boolean> {
   nobody ??= hashPassword(from, randomUUID());
-  const kept = passwordHash ?? (await nobody);
+  const hash = passwordHash ?? (await nobody);
   // A hash that is none, such as that of a removed member, fits nothing.
-  const fits = kept.startsWith(KEYED)
-    ? verify(kept.slice(KEYED.length), password, { secret: passwordKey(from) })
-    : verify(kept, password);
+  const fits = hash.startsWith(KEYED)
+    ? verify(hash.slice(KEYED.length), password, { secret: passwordKey(from) })
+    : verify(hash, password);
   return (await fits.catch(() => false)) && passwordHash !== undefined;
 }
 

@@ -93,13 +93,9 @@ export const turnOnSecondStep = service({
         'This code does not fit. Wait for the next one in the app, and write that. Is the telephone’s clock right?';
       throw new ServiceError('invalid', message, [{ where: 'code', message }]);
     }
-    const kept = await seal(context, secret);
+    const totp = await seal(context, secret);
     return context.store.transaction(async (db) => {
-      await setTotp(db, {
-        kept,
-        step,
-        id: context.actor.id,
-      });
+      await setTotp(db, { totp, step, id: context.actor.id });
       const codes = await freshCodes(context, db);
       await logChange(context, db, 'turned on the second step', 'member', context.actor.id);
       await tellMember(context, db, context.actor.id, 'signing in now asks for a code beside the password');

@@ -86,8 +86,8 @@ export const setLineWays = service({
       );
       const strange = ways.find(({ ingredient }) => !written.has(ingredient));
       if (strange) throw new ServiceError('invalid', `${strange.ingredient} is not among what ${dish.title} needs.`);
-      const kept = ways.filter(({ way }) => way !== 'measured');
-      await update(db, db.models.dish, { id: dishId }, { ways: kept, serves });
+      const notMeasured = ways.filter(({ way }) => way !== 'measured');
+      await update(db, db.models.dish, { id: dishId }, { ways: notMeasured, serves });
       await logChange(context, db, 'changed how a dish travels', 'session', sessionId, {
         dish: dish.title,
         ways,

@@ -111,11 +111,11 @@ async function passOn(store: Store, sessionId: string, revision: number, behind:
   const events = (await eventsSince(store.db, sessionId, from)).map(
     ({ id, kitId, component, action, seq }): PackEvent => ({ id, kitId, component, action, seq }),
   );
-  const told = new Map<number, { news: BenchNews; text: string }>();
+  const bySeq = new Map<number, { news: BenchNews; text: string }>();
   for (const watch of behind) {
     const news = { events: events.filter((event) => event.seq > watch.seq), revision };
-    const same = told.get(watch.seq) ?? { news, text: JSON.stringify(news) };
-    told.set(watch.seq, same);
+    const same = bySeq.get(watch.seq) ?? { news, text: JSON.stringify(news) };
+    bySeq.set(watch.seq, same);
     watch.seq = events.at(-1)?.seq ?? watch.seq;
     watch.revision = revision;
     watch.tell(same.news, same.text);

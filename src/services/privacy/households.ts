@@ -149,13 +149,13 @@ async function wordsOf(
   enrolments: readonly EnrolmentRow[],
   changes: readonly { readonly detail: unknown }[],
 ): Promise<WordsToErase> {
-  const told = changes.flatMap(({ detail }) => {
+  const details = changes.flatMap(({ detail }) => {
     const { before, after, ...entry } = detail as Record<string, unknown>;
-    return [before, after, entry].filter((part) => typeof part === 'object' && part !== null) as Told[];
+    return [before, after, entry].filter((part) => typeof part === 'object' && part !== null) as Detail[];
   });
-  type Told = Readonly<Record<string, unknown>>;
+  type Detail = Readonly<Record<string, unknown>>;
   const were = (...keys: string[]) =>
-    told.flatMap((part) => keys.flatMap((key) => (typeof part[key] === 'string' ? [part[key]] : [])));
+    details.flatMap((part) => keys.flatMap((key) => (typeof part[key] === 'string' ? [part[key]] : [])));
   const others = await namesOfOthers(db, { programmeId: household.programmeId, id: household.id });
   const messages = await find(db, db.models.message, { householdId: household.id });
   return wordsToErase(

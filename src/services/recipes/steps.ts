@@ -46,8 +46,8 @@ export const viewSteps = service({
       ...scheduleSteps(timed, { cooks }),
     }));
     const own = new Set(body.steps);
-    const told = steps.map((step) => ({ ...step, isOwn: own.has(step.text) }));
-    return { id, title, version, steps: told, hands, servings, schedules };
+    const shown = steps.map((step) => ({ ...step, isOwn: own.has(step.text) }));
+    return { id, title, version, steps: shown, hands, servings, schedules };
   },
 });
 

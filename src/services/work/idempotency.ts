@@ -16,9 +16,9 @@ export function onceOnly(context: Context, key: string, request: string): Contex
 
   /** What this request came to before, if it was done. */
   async function earlier<T>(db: Db): Promise<{ result: T } | undefined> {
-    const kept = await findOne(db, db.models.idempotentReply, { actorId, idempotencyKey: key });
-    if (!kept) return undefined;
-    if (kept.request === request) return kept.body as { result: T };
+    const reply = await findOne(db, db.models.idempotentReply, { actorId, idempotencyKey: key });
+    if (!reply) return undefined;
+    if (reply.request === request) return reply.body as { result: T };
     const message = 'This key was used for another request. Make a new key for each new request.';
     throw new ServiceError('invalid', message, [{ where: 'Idempotency-Key', message }]);
   }

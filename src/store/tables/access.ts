@@ -54,7 +54,7 @@ export type RecoveryCodeRow = RowOf<typeof recoveryCode>;
 /** A browser that a member has signed in from: others' guesses do not lock it out. */
 export const knownDevice = table(
   'known_device',
-  { belongs: 'memberId', kept: { days: 180, from: 'seenAt' } },
+  { belongs: 'memberId', retention: { days: 180, from: 'seenAt' } },
   {
     id: key(),
     memberId: ref(),
@@ -68,7 +68,7 @@ export type KnownDeviceRow = RowOf<typeof knownDevice>;
 /** Something that whoever guards the doors wants to know of. */
 export const securityEvent = table(
   'security_event',
-  { belongs: 'programmeId', kept: { days: 365, from: 'at' } },
+  { belongs: 'programmeId', retention: { days: 365, from: 'at' } },
   {
     id: key(),
     /** null where it belongs to no programme: an address nobody has. */
@@ -85,7 +85,7 @@ export type SecurityEventRow = RowOf<typeof securityEvent>;
 /** One browser signed in; it ends by time, by signing out, or from afar. */
 export const signIn = table(
   'sign_in',
-  { belongs: 'memberId', kept: { days: 90, from: 'expiresAt' } },
+  { belongs: 'memberId', retention: { days: 90, from: 'expiresAt' } },
   {
     id: key(),
     memberId: ref(),
@@ -106,7 +106,7 @@ export type SignInRow = RowOf<typeof signIn>;
 /** A link that works once, until it ends: an invitation, or a new password. */
 export const accessLink = table(
   'access_link',
-  { belongs: 'programmeId', kept: { days: 90, from: 'expiresAt' } },
+  { belongs: 'programmeId', retention: { days: 90, from: 'expiresAt' } },
   {
     id: key(),
     programmeId: ref(),
@@ -127,7 +127,7 @@ export type AccessLinkRow = RowOf<typeof accessLink>;
 /** Somebody looked at what people must avoid. */
 export const needLook = table(
   'need_look',
-  { belongs: 'programmeId', kept: { days: 730, from: 'at' } },
+  { belongs: 'programmeId', retention: { days: 730, from: 'at' } },
   {
     id: key(),
     programmeId: ref(),

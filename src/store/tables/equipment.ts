@@ -3,7 +3,7 @@ import { bytes, key, keyOf, log, maybe, moment, notes, plain, type RowOf, ref, t
 /** Pages that lie in the label printer's tray. */
 export const printOut = table(
   'print_out',
-  { belongs: 'programmeId', kept: { days: 14, from: 'at' } },
+  { belongs: 'programmeId', retention: { days: 14, from: 'at' } },
   {
     id: key(),
     programmeId: ref(),

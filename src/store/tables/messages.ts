@@ -2,7 +2,7 @@ import { key, log, long, maybe, moment, type RowOf, ref, table } from './table';
 
 export const message = table(
   'message',
-  { belongs: 'programmeId', of: 'household', kept: { days: 90, from: 'createdAt' } },
+  { belongs: 'programmeId', of: 'household', retention: { days: 90, from: 'createdAt' } },
   {
     id: key(),
     programmeId: ref(),

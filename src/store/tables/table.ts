@@ -80,7 +80,7 @@ export type Ownership = Belongs & {
   /** The column that names the person or household; `enrolmentId` and `householdId` where it is not said. */
   readonly by?: string;
   /** Days that rows are kept from a moment of theirs; others stay until a person removes them. */
-  readonly kept?: { readonly days: number; readonly from: string };
+  readonly retention?: { readonly days: number; readonly from: string };
 };
 
 export type Columns = Readonly<Record<string, Column<unknown>>>;

@@ -2,7 +2,7 @@ import { json, key, keyOf, maybe, moment, plain, type RowOf, ref, table, whole }
 
 export const job = table(
   'job',
-  { belongs: 'programmeId', kept: { days: 30, from: 'finishedAt' } },
+  { belongs: 'programmeId', retention: { days: 30, from: 'finishedAt' } },
   {
     id: key(),
     programmeId: ref(),
@@ -27,7 +27,7 @@ export type JobRow = RowOf<typeof job>;
 
 export const idempotentReply = table(
   'idempotent_reply',
-  { belongs: 'programmeId', kept: { days: 1, from: 'createdAt' } },
+  { belongs: 'programmeId', retention: { days: 1, from: 'createdAt' } },
   {
     actorId: keyOf(ref()),
     idempotencyKey: keyOf(plain()),

@@ -28,7 +28,7 @@ function useSaid({ name, id: own }: { readonly name?: string; readonly id?: stri
   const wrong = useContext(Problems).get(name ?? '') ?? [];
   return {
     id,
-    told: {
+    attributes: {
       id,
       'aria-invalid': wrong.length > 0 ? true : undefined,
       'aria-describedby':
@@ -54,13 +54,13 @@ function useSaid({ name, id: own }: { readonly name?: string; readonly id?: stri
 
 /** A labelled input. */
 export function Field({ label, isHeaded, hint, width = '', ...input }: Base & InputHTMLAttributes<HTMLInputElement>) {
-  const { id, told, tone, below } = useSaid(input, hint);
+  const { id, attributes, tone, below } = useSaid(input, hint);
   return (
     <div className={`flex flex-col gap-1 ${width}`}>
       <label htmlFor={id} className={isHeaded ? 'sr-only' : 'text-sm font-semibold'}>
         {label}
       </label>
-      <input className={`input w-full ${tone && 'input-error'}`} {...told} {...input} />
+      <input className={`input w-full ${tone && 'input-error'}`} {...attributes} {...input} />
       {below}
     </div>
   );
@@ -74,13 +74,13 @@ export function Choice({
   children,
   ...select
 }: Base & SelectHTMLAttributes<HTMLSelectElement> & { children: ReactNode }) {
-  const { id, told, tone, below } = useSaid(select, hint);
+  const { id, attributes, tone, below } = useSaid(select, hint);
   return (
     <div className={`flex flex-col gap-1 ${width}`}>
       <label htmlFor={id} className="text-sm font-semibold">
         {label}
       </label>
-      <select className={`select w-full ${tone && 'select-error'}`} {...told} {...select}>
+      <select className={`select w-full ${tone && 'select-error'}`} {...attributes} {...select}>
         {children}
       </select>
       {below}
@@ -90,13 +90,13 @@ export function Choice({
 
 /** A labelled text of several lines. */
 export function TextArea({ label, hint, width = '', ...area }: Base & TextareaHTMLAttributes<HTMLTextAreaElement>) {
-  const { id, told, tone, below } = useSaid(area, hint);
+  const { id, attributes, tone, below } = useSaid(area, hint);
   return (
     <div className={`flex flex-col gap-1 ${width}`}>
       <label htmlFor={id} className="text-sm font-semibold">
         {label}
       </label>
-      <textarea className={`textarea w-full ${tone && 'textarea-error'}`} {...told} {...area} />
+      <textarea className={`textarea w-full ${tone && 'textarea-error'}`} {...attributes} {...area} />
       {below}
     </div>
   );
@@ -104,10 +104,10 @@ export function TextArea({ label, hint, width = '', ...area }: Base & TextareaHT
 
 /** A box to be ticked. */
 export function Tick({ label, ...input }: { readonly label: string } & InputHTMLAttributes<HTMLInputElement>) {
-  const { id, told, below } = useSaid(input, undefined);
+  const { id, attributes, below } = useSaid(input, undefined);
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
-      <input type="checkbox" className="checkbox checkbox-sm" {...told} {...input} />
+      <input type="checkbox" className="checkbox checkbox-sm" {...attributes} {...input} />
       <label htmlFor={id}>{label}</label>
       {below}
     </div>

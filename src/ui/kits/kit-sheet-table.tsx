@@ -56,11 +56,11 @@ export function KitSheetTable({ find, ...sheet }: SheetProps & { find: string })
 
 /** On a long sheet, somebody's variant is looked for. */
 function Finder({ find, base, found, all }: { find: string; base: string; found: number; all: number }) {
-  const kept = [...new URLSearchParams(base.slice(1))].filter(([name]) => name !== 'find');
+  const others = [...new URLSearchParams(base.slice(1))].filter(([name]) => name !== 'find');
   return (
     <search>
       <form className="no-print flex flex-wrap items-end gap-2">
-        {kept.map(([name, value]) => (
+        {others.map(([name, value]) => (
           <input key={name} type="hidden" name={name} value={value} />
         ))}
         <label className="flex flex-col gap-1">
@@ -77,7 +77,7 @@ function Finder({ find, base, found, all }: { find: string; base: string; found:
           Find
         </button>
         {find !== '' && (
-          <Link href={`?${new URLSearchParams(kept)}`} scroll={false} className="btn">
+          <Link href={`?${new URLSearchParams(others)}`} scroll={false} className="btn">
             Show all
           </Link>
         )}

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { type Answer, type Kept, offlineQueue, type Queued } from './queue';
+import { type Answer, type DeviceStorage, offlineQueue, type Queued } from './queue';
 
 /** A device that keeps events, as a browser does between two visits. */
 function device() {
   const events = new Map<string, Queued>();
-  const kept: Kept<Queued> = {
+  const storage: DeviceStorage<Queued> = {
     load: async () => [...events.values()],
     put: async (added) => {
       for (const event of added) events.set(event.id, event);
@@ -13,7 +13,7 @@ function device() {
       for (const id of ids) events.delete(id);
     },
   };
-  return { events, kept };
+  return { events, storage };
 }
 
 /** A server that saves each event once, as long as it is reached. */
@@ -49,10 +49,10 @@ const idsOf = (events: readonly Queued[]) => events.map(({ id }) => id);
 
 describe('what is done without a network', () => {
   it('waits on the device, and is sent in the order it was made once the server answers', async () => {
-    const { events, kept } = device();
+    const { events, storage } = device();
     const there = server();
     there.reach(false);
-    const queue = offlineQueue(kept, there.take);
+    const queue = offlineQueue(storage, there.take);
     queue.add(named('a', 'b'));
     queue.add(named('c'));
     await queue.send();
@@ -69,14 +69,14 @@ describe('what is done without a network', () => {
   });
 
   it('is there again after the tab was closed, before what is done next', async () => {
-    const { kept } = device();
+    const { storage } = device();
     const there = server();
     there.reach(false);
-    const before = offlineQueue(kept, there.take);
+    const before = offlineQueue(storage, there.take);
     before.add(named('a'));
     await before.send();
     there.reach(true);
-    const after = offlineQueue(kept, there.take);
+    const after = offlineQueue(storage, there.take);
     after.add(named('b'));
     await after.send();
     await after.send();
@@ -84,10 +84,10 @@ describe('what is done without a network', () => {
   });
 
   it('is saved once, though its answer was lost and it was sent again', async () => {
-    const { kept } = device();
+    const { storage } = device();
     const there = server();
     there.loseAnswer();
-    const queue = offlineQueue(kept, there.take);
+    const queue = offlineQueue(storage, there.take);
     queue.add(named('a', 'b'));
     await queue.send();
     await queue.send();
@@ -95,10 +95,10 @@ describe('what is done without a network', () => {
   });
 
   it('that is refused takes nothing good with it, and is said', async () => {
-    const { events, kept } = device();
+    const { events, storage } = device();
     const there = server();
     there.refuse('b');
-    const queue = offlineQueue(kept, there.take);
+    const queue = offlineQueue(storage, there.take);
     queue.add(named('a', 'b', 'c'));
     await queue.send();
     await queue.send();
@@ -108,8 +108,8 @@ describe('what is done without a network', () => {
   });
 
   it('goes on being drawn until the server tells of it', async () => {
-    const { kept } = device();
-    const queue = offlineQueue(kept, server().take);
+    const { storage } = device();
+    const queue = offlineQueue(storage, server().take);
     queue.add(named('a', 'b'));
     await queue.send();
     expect(idsOf(queue.state().saved)).toEqual(['a', 'b']);
@@ -118,7 +118,7 @@ describe('what is done without a network', () => {
   });
 
   it('works on a device that keeps nothing', async () => {
-    const broken: Kept<Queued> = {
+    const broken: DeviceStorage<Queued> = {
       load: () => Promise.reject(new Error('private window')),
       put: () => Promise.reject(new Error('full')),
       remove: () => Promise.reject(new Error('full')),

@@ -11,7 +11,7 @@ export type Answer =
   | { readonly kind: 'unanswered'; readonly message: string; readonly isCut: boolean };
 
 /** Where events are kept on the device until the server has them. */
-export interface Kept<Event extends Queued> {
+export interface DeviceStorage<Event extends Queued> {
   load(): Promise<readonly Event[]>;
   put(events: readonly Event[]): Promise<void>;
   remove(ids: readonly string[]): Promise<void>;
@@ -56,7 +56,7 @@ const MOST = 500;
  * @param send sends events, and says what the server said
  */
 export function offlineQueue<Event extends Queued>(
-  kept: Kept<Event>,
+  storage: DeviceStorage<Event>,
   send: (events: readonly Event[]) => Promise<Answer>,
 ): OfflineQueue<Event> {
   let state: QueueState<Event> = { waiting: [], saved: [], trouble: undefined, isCut: false };
@@ -67,10 +67,10 @@ export function offlineQueue<Event extends Queued>(
     state = { ...state, ...part };
     for (const listener of listeners) listener();
   };
-  const drop = (ids: readonly string[]) => void kept.remove(ids).catch(() => undefined);
+  const drop = (ids: readonly string[]) => void storage.remove(ids).catch(() => undefined);
 
   // What an earlier visit left comes before what is made now.
-  const loaded = kept.load().then(
+  const loaded = storage.load().then(
     (before) => {
       const own = new Set(state.waiting.map(({ id }) => id));
       const left = before.filter(({ id }) => !own.has(id));
@@ -118,7 +118,7 @@ export function offlineQueue<Event extends Queued>(
     },
     add(events) {
       change({ waiting: [...state.waiting, ...events] });
-      void kept.put(events).catch(() => undefined);
+      void storage.put(events).catch(() => undefined);
       void queue.send();
     },
     send() {

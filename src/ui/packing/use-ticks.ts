@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore
 import { v7 } from 'uuid';
 import type { SentTick } from '@/contracts/bench';
 import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progress';
-import { keptOnDevice } from '../offline/kept-on-device';
+import { deviceStorage } from '../offline/device-storage';
 import { type Answer, offlineQueue } from '../offline/queue';
 
 /** How soon a screen sends again what was not answered, and opens its stream again, in milliseconds. */
@@ -44,7 +44,7 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   const [done, setDone] = useState<readonly (readonly SentTick[])[]>([]);
   const [movedOn, setMovedOn] = useState<Trouble>();
   const [connection, setConnection] = useState<Connection>('connecting');
-  const [queue] = useState(() => offlineQueue(keptOnDevice<SentTick>(`ticks ${sessionId}`), sendTicks(sessionId)));
+  const [queue] = useState(() => offlineQueue(deviceStorage<SentTick>(`ticks ${sessionId}`), sendTicks(sessionId)));
   const { waiting, saved, trouble, isCut } = useSyncExternalStore(queue.subscribe, queue.state, queue.state);
   /** What is true now, whatever has been drawn yet. */
   const latest = useRef(initial);

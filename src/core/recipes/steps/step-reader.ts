@@ -179,14 +179,13 @@ function sentenceMinutes(text: string, foods: number): Minutes {
     handsOff += OVERNIGHT;
     isTimed = true;
   }
-  const beside = USUAL.reduce((total, [test, each, perFood]) => {
+  const usual = USUAL.reduce((total, [test, each, perFood]) => {
     return test.test(text) ? total + each + perFood * Math.max(1, foods) : total;
   }, 0);
   // What is done by hand for a stated time has its time; what goes on alone is put on by somebody first.
-  if (isTimed)
-    return { handsOn: handsOn > 0 ? handsOn : Math.max(2, Math.min(beside, 10)), handsOff, estimated: false };
+  if (isTimed) return { handsOn: handsOn > 0 ? handsOn : Math.max(2, Math.min(usual, 10)), handsOff, estimated: false };
   const long = UNTIMED_ALONE.find(([test]) => test.test(text))?.[1] ?? 0;
-  return { handsOn: beside, handsOff: long, estimated: beside + long > 0 };
+  return { handsOn: usual, handsOff: long, estimated: usual + long > 0 };
 }
 
 /** Twelve hours, as "overnight" is understood. */

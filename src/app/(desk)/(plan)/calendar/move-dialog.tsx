@@ -134,7 +134,7 @@ function Consequences({
   preview: MovePreview;
   onTake: (change: { date?: string; startsAt?: string; place?: string }) => void;
 }) {
-  const told = [
+  const effects = [
     preview.people > 0 ? `${preview.people} on the roll have to be told` : '',
     preview.locked ? 'the locked kit sheet stays, its labels carry the new date when they are printed again' : '',
     preview.bought ? 'what is bought already has to keep until then' : '',
@@ -183,7 +183,7 @@ function Consequences({
           {preview.along.map(({ groupName, date }) => `${groupName} goes along to ${sayShortDate(date)}`).join('; ')}.
         </p>
       )}
-      {told.length > 0 && <p>{`${told.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase())}</p>}
+      {effects.length > 0 && <p>{`${effects.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase())}</p>}
       {preview.jobs.length > 0 && (
         <details open>
           <summary className="cursor-pointer font-semibold">

@@ -50,8 +50,8 @@ export function reworded(
   text: string,
   chosen: readonly (string | null)[] = [],
 ): EditedLine {
-  const kept = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
-  return { ...kept, ...rest, text, chosen };
+  const details = settled ? { details: detailsOf(settled), alternatives: alternativesAsWritten(settled) } : {};
+  return { ...details, ...rest, text, chosen };
 }
 
 export const isOpen = ({ items, reading }: Pick<EditedLine, 'items' | 'reading'>) =>

@@ -21,15 +21,15 @@ export function Waitlist({
   coordinator: string;
 }) {
   const full = modes.filter(({ enrolled, room }) => enrolled >= room);
-  const told = places.filter(({ over, waiting }) => over > 0 || waiting.length > 0);
-  if (told.length === 0) return null;
+  const crowded = places.filter(({ over, waiting }) => over > 0 || waiting.length > 0);
+  if (crowded.length === 0) return null;
   return (
     <section className="sheet mb-5 p-5" aria-labelledby="waitlist">
       <h2 id="waitlist" className="mb-2 text-xl font-bold">
         Places and the waitlist
       </h2>
       <ul className="flex flex-col divide-y divide-base-300">
-        {told.map(({ groupId, free, over, waiting, next: nextId }) => {
+        {crowded.map(({ groupId, free, over, waiting, next: nextId }) => {
           const group = groups.length > 0 ? (groups.find(({ id }) => id === groupId) ?? groups[0])?.name : undefined;
           const queue = waiting.flatMap((id) => people.find((person) => person.id === id) ?? []);
           const next = queue.find(({ id }) => id === nextId);

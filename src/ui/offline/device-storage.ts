@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import type { Kept, Queued } from './queue';
+import type { DeviceStorage, Queued } from './queue';
 
 interface Device extends DBSchema {
   events: { key: number; value: { queue: string; id: string; event: unknown }; indexes: { queue: string; id: string } };
@@ -19,7 +19,7 @@ const opened = () => {
 };
 
 /** The events of one queue in the browser's own database, in the order in which they were made. */
-export const keptOnDevice = <Event extends Queued>(queue: string): Kept<Event> => ({
+export const deviceStorage = <Event extends Queued>(queue: string): DeviceStorage<Event> => ({
   async load() {
     const rows = await (await opened()).getAllFromIndex('events', 'queue', queue);
     return rows.map(({ event }) => event as Event);
