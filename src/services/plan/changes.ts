@@ -189,6 +189,14 @@ export const undoChange = service({
         context.actor.programmeId,
         steps.map(({ before }) => before.id),
       );
+      const places = new Set(
+        (await find(db, db.models.place, { programmeId: context.actor.programmeId })).map(({ id }) => id),
+      );
+      /** Where it was: under its name alone when the place was taken away since. */
+      const placed = async <Row extends { place: string; placeId: string | null }>(row: Row): Promise<Row> =>
+        row.placeId === null || places.has(row.placeId)
+          ? row
+          : { ...row, placeId: await placeIdOf(context, db, row.place) };
       for (const { before, sittings = [], version, split } of steps) {
         const now = await findOne(db, db.models.session, { id: before.id });
         if (!now || now.version !== version)
@@ -197,10 +205,10 @@ export const undoChange = service({
             `${before.title} was changed again since. Take that back first, or move it by hand.`,
           );
         // A calendar hears of the way back too: its sequence only ever goes up.
-        const { id, version: _version, sequence: _sequence, ...values } = before;
+        const { id, version: _version, sequence: _sequence, ...values } = await placed(before);
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
         if (split) await join(context, db, id, split);
-        await replaceSittings(db, id, sittings);
+        await replaceSittings(db, id, await Promise.all(sittings.map(placed)));
         await syncCallBacks(context, db, { sessionId: id });
         await logChange(context, db, 'took back', 'session', id, { said: row.said });
       }

@@ -306,6 +306,11 @@ describe('a place', () => {
     await cancelSession(context, { sessionId: session?.id ?? '', version: 1, cancelled: true });
     await removePlace(context, { placeId });
     expect((await listPlaces(context, {})).places).toEqual([]);
+    // Taken back after the place is gone, the session is where it was by name.
+    await undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
+    expect((await viewCourse(context, { courseId })).sessions).toMatchObject([
+      { place: 'New kitchen', placeId: null, status: 'planned' },
+    ]);
   });
 
   it('has one name, a way between two, and a roof to fall back on', async () => {
