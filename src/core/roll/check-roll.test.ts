@@ -17,6 +17,13 @@ const row = (line: number, change: Partial<RollCells> = {}, more: Partial<Number
 });
 
 describe('a roll checked as a whole', () => {
+  it('refuses a row until what stands beyond its last column is written where it belongs, whatever else is mended', () => {
+    const said = (change: Partial<RollCells>) => checkRoll([row(2, change, { beyond: ['milk'] })], [])[0];
+    expect(said({ avoids: 'no gluten' })?.problems[0]?.message).toContain('stands “milk”');
+    expect(said({ avoids: 'no gluten', age: '8', name: 'Milka Finch' })?.entry).toBeUndefined();
+    expect(said({ avoids: 'no gluten; Milk' })?.entry).toBeDefined();
+  });
+
   it('finds the same child twice, in the file and on the roll, however it is spelled', () => {
     const checked = checkRoll(
       [row(2), row(3, { name: 'ada  FINCH' }), row(4, { name: 'Zoë Marlow', age: '' }), row(5, { name: 'Bram Oduya' })],

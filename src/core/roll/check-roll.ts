@@ -10,10 +10,22 @@ export interface NumberedCells {
   readonly cells: RollCells;
   /** Expressly left out by the coordinator. */
   readonly leaveOut?: boolean;
-  /** A problem of the row as a whole, such as a wrong number of cells. */
-  readonly shape?: string;
+  /** What stands beyond the last column, where a separator is loose in the row: often half of what is avoided. */
+  readonly beyond?: readonly string[];
   /** Decided by the coordinator: it is somebody on the roll, whose data it replaces; or it is somebody else. */
   readonly as?: 'update' | 'new';
+}
+
+const piecesOf = (text: string): string[] =>
+  text
+    .split(/[;,|\t\n]/)
+    .map((piece) => piece.trim().toLowerCase())
+    .filter((piece) => piece !== '');
+
+/** What stands beyond the last column and was not written into any cell: it would be lost unseen. */
+function lostOf({ beyond = [], cells }: NumberedCells): string[] {
+  const written = new Set(Object.values(cells).flatMap((cell) => piecesOf(cell ?? '')));
+  return beyond.filter((text) => piecesOf(text).some((piece) => !written.has(piece)));
 }
 
 /** Somebody on the roll, as rows are held against them; what is not known of them is not compared. */
@@ -70,7 +82,12 @@ export function checkRoll(
     let near: SeenRow | undefined;
     const reading = readRollRow(isUpdate ? kept(cells, onRoll) : cells, groups);
     const problems: CellProblem[] = 'problems' in reading ? [...reading.problems] : [];
-    if (row.shape) problems.unshift({ column: 'name', message: row.shape });
+    const lost = lostOf(row);
+    if (lost.length > 0)
+      problems.unshift({
+        column: 'name',
+        message: `Beyond the last column stands “${lost.join('”, “')}”: write it where it belongs, or leave this row out.`,
+      });
     const entry = 'entry' in reading ? reading.entry : undefined;
     if (isUpdate) {
       if (updated.has(onRoll))

@@ -24,6 +24,8 @@ export const MOST_ROWS = 2000;
 
 /** More columns than any sheet of people; a stray cell far to the right makes thousands. */
 export const MOST_COLUMNS = 300;
+/** Characters shown of a cell beyond the last column. */
+const LONGEST_BEYOND = 500;
 
 /** What begins a file, for guessing how it is parted. */
 const LONGEST_FIRST_LINE = 20_000;
@@ -74,11 +76,8 @@ export function rowsOfTable(
   const { headings, notes, read } = readHeadings(header.cells, remembered, under, known);
   const width = header.cells.length;
   const rows = body.map(({ line, cells }): NumberedCells => {
-    const extra = cells.slice(width).some((cell) => cell.trim() !== '');
-    const shape = extra
-      ? `This row has ${cells.length} cells, the header ${width}: put quotes around a cell that holds the separator.`
-      : undefined;
-    return { line, cells: { ...BLANK, ...read(cells) }, ...(shape ? { shape } : {}) };
+    const beyond = cells.slice(width).flatMap((cell) => cell.trim().slice(0, LONGEST_BEYOND) || []);
+    return { line, cells: { ...BLANK, ...read(cells) }, ...(beyond.length > 0 ? { beyond } : {}) };
   });
   const passed = records.slice(0, above).map(({ cells }) => `“${cells.find((cell) => cell.trim() !== '')?.trim()}”`);
   return {

@@ -72,7 +72,7 @@ const numberedRows = z
       line: z.number().int().min(0),
       cells,
       leaveOut: z.boolean().optional(),
-      shape: z.string().max(500).optional(),
+      beyond: z.array(z.string().max(500)).max(300).optional(),
       as: z.enum(['update', 'new']).optional(),
     }),
   )

@@ -133,7 +133,7 @@ export function DateField({
       />
       <button
         type="button"
-        className="btn btn-ghost btn-sm absolute top-7 right-1 z-10"
+        className="btn btn-ghost btn-sm text-base-content absolute top-7 right-1 z-10"
         aria-label="Choose from a calendar"
         onClick={() => {
           setOpen({ at: read(typed().value) });

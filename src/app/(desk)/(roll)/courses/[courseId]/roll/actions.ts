@@ -140,7 +140,13 @@ export async function wereAsked(courseId: string, _state: FormState | null, data
 
 export async function saveImport(
   courseId: string,
-  rows: readonly { line: number; cells: RollCells; leaveOut?: boolean; shape?: string; as?: 'update' | 'new' }[],
+  rows: readonly {
+    line: number;
+    cells: RollCells;
+    leaveOut?: boolean;
+    beyond?: readonly string[];
+    as?: 'update' | 'new';
+  }[],
   columns: Readonly<Record<string, string | null>>,
 ): Promise<FormState> {
   return attempt(saveRoll, async () => {

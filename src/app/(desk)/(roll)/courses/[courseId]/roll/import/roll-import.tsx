@@ -83,7 +83,7 @@ export function RollImport({ courseId }: { courseId: string }) {
   const change = (line: number, next: (row: NumberedCells) => NumberedCells) =>
     setRows((all) => all.map((row) => (row.line === line ? next(row) : row)));
   const type = (line: number, column: RollColumn, text: string) =>
-    change(line, ({ shape: _mended, ...row }) => ({ ...row, cells: { ...row.cells, [column]: text } }));
+    change(line, (row) => ({ ...row, cells: { ...row.cells, [column]: text } }));
 
   if (answer?.ok) {
     return (
