@@ -2,7 +2,7 @@ import { z } from 'zod';
 
 const id = z.string().min(1).max(80);
 const day = z
-  .number('Count days from 0.')
+  .number('Write a number of days, counted from 0.')
   .int('Whole days.')
   .min(0, 'Days count from 0.')
   .max(1000, 'At most 1,000 days.');

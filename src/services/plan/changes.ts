@@ -34,10 +34,7 @@ export interface WantedChange {
 }
 
 /** A session that was made of another one's dishes. */
-interface Split {
-  readonly madeId: string;
-  readonly dishIds: readonly string[];
-}
+type Split = NonNullable<ChangedSession['split']>;
 
 /** What a calendar must hear of. */
 const TOLD: readonly (keyof SessionRow & keyof SessionChange)[] = [
@@ -120,11 +117,10 @@ export async function changeSessions(
 /** Labels that were read for a part come back with its dishes: where both name a product, what either holds is in it. */
 async function moveLabels(context: Context, db: Db, sessionId: string, madeId: string): Promise<void> {
   const there = await find(db, db.models.productLabel, { sessionId });
-  const codesOf = ({ allergens }: { readonly allergens: readonly string[] }) => allergens;
   for (const label of await find(db, db.models.productLabel, { sessionId: madeId })) {
     const own = there.find(({ ingredient }) => ingredient === label.ingredient);
     if (own?.allergens.join() === label.allergens.join() && own.product === label.product) continue;
-    const both = own ? eitherHolds(codesOf(own), codesOf(label)) : codesOf(label);
+    const both = own ? eitherHolds(own.allergens, label.allergens) : label.allergens;
     const product = !own || own.product === label.product ? label.product : `${own.product} / ${label.product}`;
     await remove(db, db.models.productLabel, { sessionId, ingredient: label.ingredient });
     await insert(db, db.models.productLabel, [
@@ -189,14 +185,12 @@ export const undoChange = service({
         context.actor.programmeId,
         steps.map(({ before }) => before.id),
       );
-      const places = new Set(
-        (await find(db, db.models.place, { programmeId: context.actor.programmeId })).map(({ id }) => id),
-      );
-      /** Where it was: under its name alone when the place was taken away since. */
-      const placed = async <Row extends { place: string; placeId: string | null }>(row: Row): Promise<Row> =>
-        row.placeId === null || places.has(row.placeId)
-          ? row
-          : { ...row, placeId: await placeIdOf(context, db, row.place) };
+      const places = await find(db, db.models.place, { programmeId: context.actor.programmeId });
+      /** Where it was: under the name the place has now, or under its name alone when it was taken away since. */
+      const placed = <Row extends { place: string; placeId: string | null }>(row: Row): Row => {
+        const place = places.find(({ id }) => id === row.placeId) ?? places.find(({ name }) => name === row.place);
+        return { ...row, placeId: place?.id ?? null, place: place?.name ?? row.place };
+      };
       for (const { before, sittings = [], version, split } of steps) {
         const now = await findOne(db, db.models.session, { id: before.id });
         if (!now || now.version !== version)
@@ -205,10 +199,10 @@ export const undoChange = service({
             `${before.title} was changed again since. Take that back first, or move it by hand.`,
           );
         // A calendar hears of the way back too: its sequence only ever goes up.
-        const { id, version: _version, sequence: _sequence, ...values } = await placed(before);
+        const { id, version: _version, sequence: _sequence, ...values } = placed(before);
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
         if (split) await join(context, db, id, split);
-        await replaceSittings(db, id, await Promise.all(sittings.map(placed)));
+        await replaceSittings(db, id, sittings.map(placed));
         await syncCallBacks(context, db, { sessionId: id });
         await logChange(context, db, 'took back', 'session', id, { said: row.said });
       }

@@ -313,6 +313,18 @@ describe('a place', () => {
     ]);
   });
 
+  it('that got another name keeps it when a change made before is taken back', async () => {
+    const courseId = await addCourse(context, { title: 'Pickles', audience: '' });
+    const placeId = await addPlace(context, { ...KITCHEN, name: 'Loft' });
+    const sessionId = await addSession(context, { courseId, ...SESSION, place: 'Loft' });
+    await cancelSession(context, { sessionId, version: 1, cancelled: true });
+    await editPlace(context, { placeId, version: 1, ...KITCHEN, name: 'Sail loft' });
+    await undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
+    expect((await viewCourse(context, { courseId })).sessions).toMatchObject([
+      { place: 'Sail loft', placeId, status: 'planned' },
+    ]);
+  });
+
   it('has one name, a way between two, and a roof to fall back on', async () => {
     const kitchen = await addPlace(context, KITCHEN);
     await expect(addPlace(context, { ...KITCHEN, name: 'BOATSHED KITCHEN' })).rejects.toThrow('already');
