@@ -1,5 +1,6 @@
 // Statements in SQL: only the store says them, so that the tables can change without anybody else knowing.
 import { QueryTypes } from 'sequelize';
+import { again } from './again';
 import type { Table } from './models';
 import type { Db } from './store';
 
@@ -41,10 +42,13 @@ export async function execute(db: Db, sql: string, replacements: Record<string, 
 
 /** A statement in SQL that changes rows. @returns how many it found, whether or not they were so already */
 export async function change(db: Db, sql: string, replacements: Record<string, unknown>): Promise<number> {
-  const [, changed] = await db.sequelize.query(sql, {
-    type: QueryTypes.UPDATE,
-    replacements: exactly(replacements),
-    transaction: db.transaction,
-  });
+  const run = () =>
+    db.sequelize.query(sql, {
+      type: QueryTypes.UPDATE,
+      replacements: exactly(replacements),
+      transaction: db.transaction,
+    });
+  // By itself it is a unit of its own; within a transaction the whole of that is done again.
+  const [, changed] = await (db.transaction ? run() : again(run));
   return changed;
 }

@@ -1,5 +1,6 @@
 import mysql2 from 'mysql2';
 import { Sequelize, Transaction } from 'sequelize';
+import { again, codeOf } from './again';
 import { defineModels, type Models } from './models';
 
 /** What a query needs: the models, and the transaction it belongs to, if any. */
@@ -25,9 +26,6 @@ export interface Store {
   close(): Promise<void>;
   readonly sequelize: Sequelize;
 }
-
-/** Lock wait timeout, deadlock: safe to run again from the start. */
-const RETRY = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
 
 /**
  * Opens the database.
@@ -60,17 +58,8 @@ export function openStore(url: string): Store {
   const isolationLevel = Transaction.ISOLATION_LEVELS.READ_COMMITTED;
   return {
     db: { models, sequelize, transaction: undefined },
-    async transaction(work) {
-      for (let attempt = 1; ; attempt++) {
-        try {
-          return await sequelize.transaction({ isolationLevel }, (transaction) =>
-            work({ models, sequelize, transaction }),
-          );
-        } catch (error) {
-          if (attempt >= 5 || !RETRY.has(codeOf(error))) throw error;
-        }
-      }
-    },
+    transaction: (work) =>
+      again(() => sequelize.transaction({ isolationLevel }, (transaction) => work({ models, sequelize, transaction }))),
     queries: () => sent,
     ping: () =>
       sequelize.query('SELECT 1').then(
@@ -80,12 +69,6 @@ export function openStore(url: string): Store {
     close: () => sequelize.close(),
     sequelize,
   };
-}
-
-/** The database's own code of an error, or ''. */
-export function codeOf(error: unknown): string {
-  const parent = (error as { parent?: { code?: unknown } } | null)?.parent;
-  return typeof parent?.code === 'string' ? parent.code : '';
 }
 
 /** True when an insert was refused because the same key is already there. */

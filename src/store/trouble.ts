@@ -1,4 +1,4 @@
-import { codeOf } from './store';
+import { codeOf } from './again';
 
 const AWAY = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ER_SERVER_SHUTDOWN']);
 
