@@ -1,5 +1,6 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
 import { readRollXlsx } from '@/formats/roll/roll-xlsx';
+import { buyingFigures } from './buying';
 import { course } from './course';
 import { measureRuns, say } from './measure';
 import { conflicts, countdowns, placesInTheWeek } from './plan';
@@ -101,3 +102,4 @@ await versions();
 await workbook();
 await plan();
 await recipes();
+await buyingFigures();

@@ -49,6 +49,7 @@ import { setAway, shareKit } from '@/services/roll/away';
 import { setHome } from '@/services/roll/home';
 import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
 import { readSnapshot } from '@/services/sheet/session-sheet';
+import { codeOf } from '@/store/again';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import type { SessionRow } from '@/store/tables/plan';
@@ -152,7 +153,8 @@ export async function searchServices(
         } else if (end.reason instanceof ServiceError) total.refused++;
         else
           total.found.push(
-            `step ${total.steps}, ${name}: ${end.reason instanceof Error ? end.reason.stack : end.reason}`,
+            // The stack of an error of the database says nothing of what the database said.
+            `step ${total.steps}, ${name}: ${end.reason} ${codeOf(end.reason)} ${end.reason instanceof Error ? end.reason.stack : ''}`,
           );
         log.push(`${name}${end.status === 'fulfilled' ? '' : ' (refused)'}`);
       }
@@ -603,13 +605,17 @@ class World {
     });
   }
 
+  /** To anybody, mostly after it was noted that nobody fetched it. */
   private async giveAway(): Promise<void> {
-    const { id } = await this.session();
-    const { sheet } = await viewBench(this.crew, { sessionId: id });
+    const { id: sessionId } = await this.session();
+    const { sheet } = await viewKitSheet(this.context, { sessionId });
+    const { id: kitId, enrolmentId } = this.oneOf(sheet.locked?.kits ?? []);
+    if (this.chance() < 0.7)
+      await recordAttendance(this.context, { sessionId, id: v7(), enrolmentId, state: 'not collected' });
     await decideKit(this.context, {
-      sessionId: id,
+      sessionId,
       id: v7(),
-      kitId: this.oneOf(sheet.kits).id,
+      kitId,
       fate: this.oneOf(['given away', 'given away', 'held', 'taken apart']),
       toId: (await this.person()).id,
     });

@@ -44,6 +44,8 @@ export interface Need {
   readonly id: string;
   readonly food: string;
   readonly day: number;
+  /** What is opened or handed over on that day must still be good on this one, when it is eaten; left out: the same day. */
+  readonly until?: number;
   readonly grams?: number;
   readonly units?: number;
   /** Least and most grams of such a pack. */

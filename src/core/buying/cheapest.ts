@@ -22,9 +22,10 @@ type Trips = number;
 /**
  * The cheapest way to buy for a whole plan, proven: fewest coins first, then least food lost.
  *
- * Once it is said which trips are made, foods do not touch each other. So sets of trips are looked through, and each food's best
- * on a set is found by a small model of its own and remembered: with fewer trips a food costs the same as long as none of the
- * trips that it used is missing. A set is not looked into when even with all trips still open it costs more than what was found.
+ * Once it is said which trips are made, foods do not touch each other: each food's best on a set of trips is found by a small model
+ * of its own and remembered. With fewer trips it is never cheaper, and the same as long as none of the trips that it used is missing:
+ * what is known of one set bounds many. Trips are first left out one by one as long as that saves something; then all other sets
+ * are looked through, the most hopeful first, and left as soon as they must cost more than what was found.
  *
  * @returns the plan, or the fewest needs without which there is one
  */
@@ -36,54 +37,101 @@ export function cheapestBuying(
   const left = () => Math.max(0.05, end - clock());
   const isOver = () => isStopped() || clock() >= end;
   const trips = [...(given.trips ?? [])].sort((a, b) => a.day - b.day);
-  const foods = foodsOf(given).map((food) => foodBook(food, trips, solve, left));
+  const books = foodsOf(given).map((food) => foodBook(food, trips, solve, left));
   const all: Trips = 2 ** trips.length - 1;
-  const unmet = foods.flatMap(({ food, best }) =>
+  const unmet = books.flatMap(({ food, best }) =>
     best(all) === undefined ? unmetOf(food, daysIn(trips, all), solve, left) : [],
   );
   if (unmet.length > 0) return { unmet };
 
   const costOf = (set: Trips) => trips.reduce((sum, { cost }, at) => sum + (has(set, at) ? cost : 0), 0);
-  let best: { readonly cost: number; readonly sets: Set<Trips> } | undefined;
+  let found: { readonly cost: number; readonly sets: Set<Trips> } | undefined;
   let isWhole = true;
-  const keep = (set: Trips, cost: number) => {
-    if (!best || cost < best.cost) best = { cost, sets: new Set([set]) };
-    else if (cost === best.cost) best.sets.add(set);
-  };
-  /** Looks through all sets that hold `made` and nothing outside `made` and `open`. @returns below what none of them costs */
-  const look = (made: Trips, open: Trips): number => {
-    const reach = made | open;
+  /** Foods that lately ruled a set out come first. */
+  const order = [...books];
+  /** What buying on a set costs, with these trips paid whatever is bought on them; Infinity as soon as it is more than was found. */
+  const weigh = (reach: Trips, made: Trips): { floor: number; used: Trips; plans: FoodPlan[] } => {
+    const floors = new Map(order.map((book) => [book, book.floor(reach)]));
+    let floor = costOf(made) + [...floors.values()].reduce((sum, each) => sum + each, 0);
     const plans: FoodPlan[] = [];
-    let floor = costOf(made);
-    for (const food of foods) {
-      const plan = food.best(reach);
-      if (plan === undefined) return Number.POSITIVE_INFINITY;
+    for (const [at, book] of order.entries()) {
+      const plan = floor > (found?.cost ?? Number.POSITIVE_INFINITY) ? undefined : book.best(reach);
+      if (plan === undefined) {
+        order.splice(0, 0, ...order.splice(Math.max(0, at - 1), 1));
+        return { floor: Number.POSITIVE_INFINITY, used: 0, plans };
+      }
       if (plan === 'time') {
         isWhole = false;
-        return floor;
+        return { floor, used: 0, plans: [] };
       }
+      floor += plan.bound - (floors.get(book) ?? 0);
       plans.push(plan);
-      floor += plan.bound;
-      if (best && floor > best.cost) return floor;
     }
     const used = plans.reduce((set, { bought }) => set | setOf(trips, bought), 0);
-    keep(made | used, costOf(made | used) + plans.reduce((sum, { cost }) => sum + cost, 0));
-    const undecided = used & ~made;
-    if (undecided === 0) return floor;
-    if (isOver()) {
-      isWhole = false;
-      return floor;
-    }
-    tell?.(best?.cost, floor);
-    // The trip that most foods used says most, made or not.
-    const next = mostUsed(undecided, plans, trips);
-    return Math.min(look(made, open & ~next), look(made | next, open & ~next));
+    const cost = costOf(made | used) + plans.reduce((sum, each) => sum + each.cost, 0);
+    if (!found || cost < found.cost) found = { cost, sets: new Set([made | used]) };
+    else if (cost === found.cost) found.sets.add(made | used);
+    return { floor, used, plans };
   };
+
   // A trip that costs nothing is made: without it nothing is cheaper, and perhaps more is lost.
   const free = trips.reduce((set, { cost }, at) => (cost === 0 ? set | (2 ** at) : set), 0);
-  const bound = look(free, all & ~free);
-  if (!best) return { unmet: [] };
-  return settled(best, foods, trips, costOf, { isWhole, bound, isOver });
+  const floorOf = (made: Trips, open: Trips) =>
+    books.reduce((sum, book) => sum + book.floor(made | open), costOf(made));
+  for (let set = all, isBetter = true; isBetter && !isOver(); ) {
+    isBetter = false;
+    const before: number = found?.cost ?? Number.POSITIVE_INFINITY;
+    weigh(set, free);
+    for (const [at] of trips.entries()) {
+      if (!has(set & ~free, at) || isOver()) continue;
+      weigh(set & ~(2 ** at), free);
+    }
+    const better: Trips | undefined = found && found.cost < before ? [...found.sets][0] : undefined;
+    if (better !== undefined && better !== set) {
+      set = better;
+      isBetter = true;
+    }
+  }
+  let open: readonly Look[] = [{ made: free, open: all & ~free, floor: floorOf(free, all & ~free) }];
+  let bound = Number.POSITIVE_INFINITY;
+  while (open.length > 0) {
+    const next = open.reduce((least, each) => (each.floor < least.floor ? each : least));
+    if (found && next.floor > found.cost) break;
+    if (isOver()) {
+      isWhole = false;
+      bound = next.floor;
+      break;
+    }
+    open = open.filter((each) => each !== next);
+    const { floor, used, plans } = weigh(next.made | next.open, next.made);
+    tell?.(found?.cost, floor);
+    const undecided = used & ~next.made;
+    if (floor > (found?.cost ?? 0) && floor === Number.POSITIVE_INFINITY) continue;
+    if (undecided === 0) {
+      bound = Math.min(bound, floor);
+      continue;
+    }
+    // The trip that most foods used says most, made or not.
+    const trip = mostUsed(undecided, plans, trips);
+    const rest = next.open & ~trip;
+    open = [
+      ...open,
+      ...[next.made, next.made | trip].map((made) => ({
+        made,
+        open: rest,
+        floor: Math.max(floor, floorOf(made, rest)),
+      })),
+    ];
+  }
+  if (!found) return { unmet: [] };
+  return settled(found, books, trips, costOf, { isWhole, bound: Math.min(bound, found.cost), isOver });
+}
+
+/** Sets of trips that hold `made` and nothing outside `made` and `open`; none of them costs less than `floor`. */
+interface Look {
+  readonly made: Trips;
+  readonly open: Trips;
+  readonly floor: number;
 }
 
 const has = (set: Trips, at: number): boolean => (set & (2 ** at)) !== 0;
@@ -104,6 +152,8 @@ function mostUsed(among: Trips, plans: readonly FoodPlan[], trips: readonly Trip
 /** A food with what is known of it on sets of trips. */
 interface FoodBook {
   readonly food: FoodCase;
+  /** Below what it cannot be had on a set of trips, by what is known of larger ones; Infinity where it cannot be had at all. */
+  floor(set: Trips): number;
   /** The cheapest way on a set of trips; undefined when there is none. */
   best(set: Trips): FoodPlan | undefined | 'time';
   /** The same, losing least. */
@@ -141,6 +191,13 @@ function foodBook(food: FoodCase, trips: readonly Trip[], solve: SolveMilp, left
   };
   return {
     food,
+    floor(set) {
+      const own = set & matters;
+      let floor = 0;
+      for (const [other, plan] of known)
+        if ((other & own) === own) floor = Math.max(floor, plan?.bound ?? Number.POSITIVE_INFINITY);
+      return floor;
+    },
     best,
     least(set) {
       const own = set & matters;

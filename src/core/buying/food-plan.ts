@@ -1,6 +1,8 @@
 import type { Milp, MilpAnswer, MilpRow, SolveMilp } from '../solver/milp';
 import { assign } from './assign';
 import type { Need, Unmet, Use } from './case';
+import { dayByDay } from './day-by-day';
+import { floorsOf } from './floors';
 import { type FoodCase, type Loose, looseOf, type Opening, openingsOf, type Whole, wholesOf } from './sources';
 
 /** The cheapest way to get one food on some trips. */
@@ -30,7 +32,8 @@ interface Model {
   readonly rows: readonly MilpRow[];
 }
 
-function modelOf(food: FoodCase, days: readonly number[]): Model {
+/** @param isMet whether all needs are met: rows that only hold then spare the solver much */
+function modelOf(food: FoodCase, days: readonly number[], isMet = true): Model {
   const openings = openingsOf(food, days);
   const wholes = wholesOf(food, days);
   const loose = looseOf(food);
@@ -71,6 +74,7 @@ function modelOf(food: FoodCase, days: readonly number[]): Model {
       }),
     ),
     ...limits(food, openings, wholes, whole),
+    ...(isMet ? floorsOf(food, openings, loose) : []),
   ];
   return { food, openings, wholes, loose, uses, looseUses, columns, rows };
 }
@@ -149,11 +153,24 @@ export function cheapestFood(
   left: SecondsLeft,
 ): FoodPlan | undefined | 'time' {
   const model = modelOf(food, days);
+  const quickly = withoutSolver(model);
+  if (quickly === 'impossible') return undefined;
+  if (quickly) return planFrom(model, quickly, { cost: true, waste: true });
   const price = priceOf(model);
   const answer = solve(asMilp(model, price), left());
   if (answer.status === 'impossible') return undefined;
   if (!('values' in answer)) return 'time';
   return planFrom(model, answer, { cost: answer.status === 'optimal', waste: false });
+}
+
+/** Found without the solver, where any pack of the food may serve any need of it. */
+function withoutSolver(model: Model): Found | 'impossible' | undefined {
+  const { food, openings, columns } = model;
+  const packs = dayByDay(food, openings);
+  if (!packs || packs === 'impossible') return packs;
+  const cost = packs.reduce((sum, count, column) => sum + count * (openings[column]?.price ?? 0), 0);
+  const values = Array.from({ length: columns.all }, (_, column) => packs[column] ?? 0);
+  return { status: 'optimal', cost, bound: cost, values };
 }
 
 /** The same, and of all such ways the one that loses least. */
@@ -164,6 +181,7 @@ export function leastWaste(
   solve: SolveMilp,
   left: SecondsLeft,
 ): FoodPlan {
+  if (cheapest.proven.waste) return cheapest;
   const model = modelOf(food, days);
   const { costs } = wasteOf(model);
   const price = priceOf(model);
@@ -234,7 +252,7 @@ function planFrom(model: Model, { values, bound }: Found, proven: FoodPlan['prov
  * The fewest needs of a food without which all others can be met on these trips, and the least that is short of them.
  */
 export function unmetOf(food: FoodCase, days: readonly number[], solve: SolveMilp, left: SecondsLeft): Unmet[] {
-  const model = modelOf(food, days);
+  const model = modelOf(food, days, false);
   const { all } = model.columns;
   const count = food.needs.length;
   const amount = (need: Need) => need.grams ?? need.units ?? 0;

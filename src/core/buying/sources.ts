@@ -55,11 +55,14 @@ export function foodsOf({ days, products = [], stock = [], needs = [] }: BuyingC
 
 const gramNeeds = ({ needs }: FoodCase) => needs.flatMap((need, at) => (need.grams === undefined ? [] : [at]));
 
+/** The day on which it is eaten. */
+const lastOf = ({ day, until = day }: Need): number => Math.max(day, until);
+
 /** Needs that a pack serves which is opened on a day and used until another. */
 const reached = (food: FoodCase, holds: readonly string[] | undefined, from: number, to: number): number[] =>
   gramNeeds(food).filter((at) => {
     const need = food.needs[at] as Need;
-    return need.day >= from && need.day <= to && suits(holds, need);
+    return need.day >= from && lastOf(need) <= to && suits(holds, need);
   });
 
 /**
@@ -120,7 +123,8 @@ export function wholesOf(food: FoodCase, days: readonly number[]): Whole[] {
     const bought = food.products.flatMap((product): Whole[] => {
       if (!fits(product.pack, product.holds)) return [];
       const on = days.filter(
-        (day) => day <= need.day && need.day <= day + product.keeps && (!product.days || product.days.includes(day)),
+        (day) =>
+          day <= need.day && lastOf(need) <= day + product.keeps && (!product.days || product.days.includes(day)),
       );
       return (product.most === undefined ? on.slice(-1) : on).map((day) => ({
         product,
@@ -131,7 +135,7 @@ export function wholesOf(food: FoodCase, days: readonly number[]): Whole[] {
       }));
     });
     const there = food.stock.flatMap((lot): Whole[] =>
-      fits(lot.pack, lot.holds) && need.day <= lot.last ? [{ lot, pack: lot.pack, price: 0, need: at }] : [],
+      fits(lot.pack, lot.holds) && lastOf(need) <= lot.last ? [{ lot, pack: lot.pack, price: 0, need: at }] : [],
     );
     return [...bought, ...there];
   });

@@ -1,4 +1,5 @@
 import * as access from './access';
+import * as buying from './buying';
 import * as countdown from './countdown';
 import * as equipment from './equipment';
 import * as handout from './handout';
@@ -20,6 +21,7 @@ export const TABLES = {
   ...recipes,
   ...roll,
   ...kits,
+  ...buying,
   ...packing,
   ...handout,
   ...messages,

@@ -1,0 +1,223 @@
+import { addDays, dayOf } from '../plan/civil';
+import type { Ingredient } from '../reference/reference';
+import { AVOIDANCES, blockersOf, holdingsOf } from '../safety/avoidances';
+import type { BuyingCase, BuyingProduct, StockLot } from './case';
+import type { FoodNeed } from './needs';
+
+/** A day on which a shop could be visited, and what going there costs in minor units. */
+export interface Visit {
+  readonly shopId: string;
+  readonly day: string;
+  readonly cost: number;
+}
+
+/** What a product costs in a shop. By weight: for a kilogram. */
+export interface ShelfPrice {
+  readonly shopId: string;
+  readonly productId: string;
+  readonly soldBy: SoldBy;
+  readonly price: number;
+  /** An offer holds on these days; a usual price always. */
+  readonly from?: string;
+  readonly to?: string;
+  /** An offer may ask for so many packs at once. */
+  readonly least?: number;
+}
+
+export const SOLD_BY = ['pack', 'bunch', 'piece', 'weight'] as const;
+export type SoldBy = (typeof SOLD_BY)[number];
+
+/** A product as buying sees it. */
+export interface Buyable {
+  readonly id: string;
+  readonly ingredient: string;
+  readonly name: string;
+  readonly packGrams: number;
+  /** Codes of its label; null while nobody has read it. */
+  readonly label: readonly string[] | null;
+}
+
+/** What stands on a shelf. */
+export interface OnShelf {
+  readonly lotId: string;
+  readonly ingredient: string;
+  readonly product: string;
+  readonly label: readonly string[] | null;
+  readonly packs: number;
+  readonly packGrams: number | null;
+  readonly loose: number;
+  readonly last: string;
+  readonly lastOpen: string;
+}
+
+/** What the coordinator wants of the plan. */
+export interface BuyingWishes {
+  /** By food: the one product that is bought of it. */
+  readonly pins?: Readonly<Record<string, string>>;
+  /** Shops that are not visited, and single visits that are not made: "shop day". */
+  readonly noShops?: readonly string[];
+  readonly noVisits?: readonly string[];
+  /** Minor units. */
+  readonly budget?: number;
+}
+
+export interface BuyingWorld {
+  readonly today: string;
+  readonly needs: readonly FoodNeed[];
+  readonly visits: readonly Visit[];
+  readonly prices: readonly ShelfPrice[];
+  readonly products: readonly Buyable[];
+  readonly stock: readonly OnShelf[];
+  readonly foodOf: (name: string) => Ingredient | undefined;
+  readonly wishes?: BuyingWishes;
+}
+
+/** What is sold by weight is taken in steps of so many grams; coins are counted in tenths, so that a step's price is whole. */
+const STEP_GRAMS = 100;
+const TENTHS = 10;
+
+const visitKey = ({ shopId, day }: Pick<Visit, 'shopId' | 'day'>) => `${shopId} ${day}`;
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+/** A product that was named for a need is had by no other: all others hold this. */
+const otherThan = (name: string) => `other than ${name}`;
+
+/** Allergens for which a product must not go into a kit: of its label, or of all its food may hold while that is unread. */
+function blocked(food: Ingredient | undefined, label: readonly string[] | null): string[] {
+  return food ? blockersOf(holdingsOf(food, label ?? undefined), ALLERGENS) : [];
+}
+
+/** The visits that may be made, in the order of their days and shops. */
+export function visitsOf({ visits, wishes = {} }: Pick<BuyingWorld, 'visits' | 'wishes'>): Visit[] {
+  const { noShops = [], noVisits = [] } = wishes;
+  return visits
+    .filter((visit) => !noShops.includes(visit.shopId) && !noVisits.includes(visitKey(visit)))
+    .sort((a, b) => a.day.localeCompare(b.day) || a.shopId.localeCompare(b.shopId));
+}
+
+/** A case of whole numbers, with what its ids stand for. */
+export interface AsCase {
+  readonly given: BuyingCase;
+  /** Foods that nothing could be bought or taken of: no product has a price anywhere, and nothing stands on a shelf. */
+  readonly holes: readonly string[];
+  readonly offers: ReadonlyMap<string, { readonly product: Buyable; readonly price: ShelfPrice }>;
+  /** A visit by the time of the case, and back. */
+  visitAt(time: number): Visit | undefined;
+  /** The civil day of a time. */
+  dayAt(time: number): string;
+}
+
+/** The price that counts on a day: the least of those that hold, of one pack. */
+function priceOn(prices: readonly ShelfPrice[], day: string): ShelfPrice | undefined {
+  return prices
+    .filter(({ from = '', to = '9999', least = 1 }) => from <= day && day <= to && least <= 1)
+    .reduce<ShelfPrice | undefined>((best, each) => (best && best.price <= each.price ? best : each), undefined);
+}
+
+/**
+ * What has to be bought, as a case for the solver. Each shop has its own time on a day, so that two shops may be visited on one
+ * day; food that is bought on a day may be used on that day, and until the end of its last.
+ */
+export function asCase(world: BuyingWorld): AsCase {
+  const { today, needs, products, prices, stock, foodOf, wishes = {} } = world;
+  const { pins = {} } = wishes;
+  const visits = visitsOf(world);
+  const shops = [...new Set(visits.map(({ shopId }) => shopId))].sort();
+  const perDay = Math.max(1, shops.length);
+  const dayNumber = (day: string) => dayOf(day) - dayOf(today);
+  const endOf = (day: string) => dayNumber(day) * perDay + perDay - 1;
+  const timeOf = ({ shopId, day }: Visit) => dayNumber(day) * perDay + shops.indexOf(shopId);
+  const named = new Map(
+    needs.flatMap(({ ingredient, product }) => (product ? [[`${ingredient} ${product}`, product] as const] : [])),
+  );
+  const holdsOf = (ingredient: string, name: string, label: readonly string[] | null, id?: string): string[] => [
+    ...blocked(foodOf(ingredient), label),
+    ...[...named].flatMap(([key, product]) =>
+      key === `${ingredient} ${product}` && product !== name ? [otherThan(product)] : [],
+    ),
+    ...(pins[ingredient] !== undefined && pins[ingredient] !== id ? [otherThan(pins[ingredient])] : []),
+  ];
+
+  const offers = new Map<string, { product: Buyable; price: ShelfPrice }>();
+  const buyable = products.flatMap((product) => {
+    const food = foodOf(product.ingredient);
+    if (!needs.some(({ ingredient }) => ingredient === product.ingredient) || !food) return [];
+    const byPrice = new Map<string, { price: ShelfPrice; visits: Visit[] }>();
+    for (const visit of visits) {
+      const price = priceOn(
+        prices.filter(({ shopId, productId }) => shopId === visit.shopId && productId === product.id),
+        visit.day,
+      );
+      if (!price) continue;
+      const key = `${product.id} ${visit.shopId} ${price.price}`;
+      const same = byPrice.get(key) ?? { price, visits: [] };
+      byPrice.set(key, { price, visits: [...same.visits, visit] });
+    }
+    return [...byPrice].map(([id, { price, visits: days }]): BuyingProduct => {
+      offers.set(id, { product, price });
+      const isWeighed = price.soldBy === 'weight';
+      return {
+        id,
+        food: product.ingredient,
+        pack: isWeighed ? STEP_GRAMS : Math.max(1, Math.round(product.packGrams)),
+        // By weight: a kilogram's price in coins is that of 100 g in tenths of one.
+        price: isWeighed ? price.price : price.price * TENTHS,
+        keeps: food.daysWhole * perDay + (perDay - 1 - shops.indexOf(price.shopId)),
+        opened: food.daysOpened * perDay,
+        holds: holdsOf(product.ingredient, product.name, product.label, product.id),
+        days: days.map(timeOf),
+      };
+    });
+  });
+  // Past its day nothing is proposed; it stays on the shelf until somebody writes it off.
+  const there = stock
+    .filter(({ last }) => last >= today)
+    .flatMap((lot): StockLot[] => {
+      const { lotId, ingredient: food, packs, packGrams, loose, last, lastOpen } = lot;
+      const holds = holdsOf(food, lot.product, lot.label);
+      const opened = (foodOf(food)?.daysOpened ?? 1) * perDay;
+      return [
+        ...(packs > 0 && packGrams
+          ? [{ id: lotId, food, last: endOf(last), holds, pack: Math.round(packGrams), count: packs, opened }]
+          : []),
+        ...(loose > 0 && lastOpen >= today
+          ? [{ id: `${lotId} open`, food, last: endOf(lastOpen), holds, grams: loose }]
+          : []),
+      ];
+    });
+  const sources = new Set([...buyable, ...there].map(({ food }) => food));
+  const holes = [...new Set(needs.map(({ ingredient }) => ingredient))].filter((food) => !sources.has(food)).sort();
+  const met = needs.filter(({ ingredient }) => sources.has(ingredient));
+  const last = met.reduce((latest, { until }) => (until > latest ? until : latest), today);
+  return {
+    holes,
+    offers,
+    dayAt: (time) => addDays(today, Math.floor(time / perDay)),
+    visitAt: (time) => visits.find((visit) => timeOf(visit) === time),
+    given: {
+      days: (dayNumber(last) + 1) * perDay,
+      trips: visits.map((visit) => ({ day: timeOf(visit), cost: visit.cost * TENTHS })),
+      products: buyable,
+      stock: there,
+      needs: met.map((need) => ({
+        id: need.id,
+        food: need.ingredient,
+        day: endOf(need.day),
+        until: endOf(need.until),
+        ...(need.units === undefined
+          ? { grams: need.grams ?? 0 }
+          : { units: need.units, pack: around(need.sealedGrams ?? 1) }),
+        without: [
+          ...need.without.filter((code) => ALLERGENS.includes(code)),
+          ...(need.product ? [otherThan(need.product)] : []),
+          ...(pins[need.ingredient] === undefined ? [] : [otherThan(pins[need.ingredient] as string)]),
+        ],
+      })),
+    },
+  };
+}
+
+/** Packs that pass for a sealed unit of a size: within 5 %. */
+const around = (grams: number): [number, number] => [Math.floor(grams * 0.95), Math.ceil(grams * 1.05)];
+
+/** Coins, from the tenths that a case counts in. */
+export const coins = (tenths: number): number => Math.ceil(tenths / TENTHS);
