@@ -71,7 +71,7 @@ const open = (most: number, say: string) =>
   );
 
 /** A price as it is written, "2.49" or "2,49"; minor units of money, null when left open. */
-const price = z.preprocess(
+export const price = z.preprocess(
   (value) => (typeof value === 'string' ? value.trim().replace(',', '.') : (value ?? '')),
   z
     .string()

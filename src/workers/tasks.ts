@@ -1,9 +1,12 @@
 import type { BuyingCase } from '@/core/buying/case';
 import { cheapestBuying } from '@/core/buying/cheapest';
+import type { BuyingSession } from '@/core/buying/needs';
+import { planBuying } from '@/core/buying/plan';
+import type { BuyingWorld } from '@/core/buying/plan-case';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
-import { indexed, type Reference } from '@/core/reference/reference';
+import { findIngredient, indexed, type Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
@@ -54,6 +57,22 @@ export const TASKS = {
 
   planBuying: async (task: BuyingCase) =>
     cheapestBuying(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
+
+  planCourseBuying: async ({
+    world,
+    sessions,
+    reference,
+    seconds,
+  }: {
+    world: Omit<BuyingWorld, 'foodOf'>;
+    sessions: readonly BuyingSession[];
+    reference: Reference;
+    seconds: number;
+  }) => {
+    const table = indexed(reference);
+    const help = { solve: await milpSolver(), clock: () => performance.now() / 1000 };
+    return planBuying({ ...world, foodOf: (name) => findIngredient(table, name) }, sessions, help, seconds);
+  },
 
   chooseDishes: (task: CourseDishes) => dishesForCourse({ ...task, reference: indexed(task.reference) }),
 

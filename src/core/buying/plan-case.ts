@@ -68,6 +68,8 @@ export interface BuyingWorld {
   readonly prices: readonly ShelfPrice[];
   readonly products: readonly Buyable[];
   readonly stock: readonly OnShelf[];
+  /** What is on trips that somebody makes already: it comes on that day, and costs nothing more. */
+  readonly coming?: readonly (Omit<OnShelf, 'last' | 'lastOpen'> & Visit)[];
   readonly foodOf: (name: string) => Ingredient | undefined;
   readonly wishes?: BuyingWishes;
 }
@@ -76,7 +78,8 @@ export interface BuyingWorld {
 const STEP_GRAMS = 100;
 const TENTHS = 10;
 
-const visitKey = ({ shopId, day }: Pick<Visit, 'shopId' | 'day'>) => `${shopId} ${day}`;
+/** Tells visits apart: a shop and a day. */
+export const visitKey = ({ shopId, day }: Pick<Visit, 'shopId' | 'day'>) => `${shopId} ${day}`;
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
 /** A product that was named for a need is had by no other: all others hold this. */
 const otherThan = (name: string) => `other than ${name}`;
@@ -168,6 +171,24 @@ export function asCase(world: BuyingWorld): AsCase {
       };
     });
   });
+  const onTheWay = (world.coming ?? []).flatMap((line): BuyingProduct[] => {
+    const visit = visits.find((each) => visitKey(each) === visitKey(line));
+    const food = foodOf(line.ingredient);
+    if (!visit || !food || !line.packGrams) return [];
+    return [
+      {
+        id: line.lotId,
+        food: line.ingredient,
+        pack: Math.round(line.packGrams),
+        price: 0,
+        keeps: food.daysWhole * perDay + (perDay - 1 - shops.indexOf(line.shopId)),
+        opened: food.daysOpened * perDay,
+        holds: holdsOf(line.ingredient, line.product, line.label),
+        days: [timeOf(visit)],
+        most: line.packs,
+      },
+    ];
+  });
   // Past its day nothing is proposed; it stays on the shelf until somebody writes it off.
   const there = stock
     .filter(({ last }) => last >= today)
@@ -184,10 +205,10 @@ export function asCase(world: BuyingWorld): AsCase {
           : []),
       ];
     });
-  const sources = new Set([...buyable, ...there].map(({ food }) => food));
+  const sources = new Set([...buyable, ...onTheWay, ...there].map(({ food }) => food));
   const holes = [...new Set(needs.map(({ ingredient }) => ingredient))].filter((food) => !sources.has(food)).sort();
   const met = needs.filter(({ ingredient }) => sources.has(ingredient));
-  const last = met.reduce((latest, { until }) => (until > latest ? until : latest), today);
+  const last = [today, ...met.map(({ until }) => until)].sort().at(-1) ?? today;
   return {
     holes,
     offers,
@@ -196,7 +217,7 @@ export function asCase(world: BuyingWorld): AsCase {
     given: {
       days: (dayNumber(last) + 1) * perDay,
       trips: visits.map((visit) => ({ day: timeOf(visit), cost: visit.cost * TENTHS })),
-      products: buyable,
+      products: [...buyable, ...onTheWay],
       stock: there,
       needs: met.map((need) => ({
         id: need.id,

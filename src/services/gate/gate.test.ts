@@ -1,12 +1,17 @@
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import * as account from '../access/account';
 import * as doors from '../access/doors';
 import * as members from '../access/members';
 import * as secondStep from '../access/second-step';
+import * as buyingPlan from '../buying/plan';
 import * as buying from '../buying/shopping';
+import * as shops from '../buying/shops';
+import * as stock from '../buying/stock';
+import * as trips from '../buying/trips';
 import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
 import * as computeBuying from '../compute/buying';
@@ -68,6 +73,10 @@ const MODULES = [
   rules,
   reserve,
   buying,
+  buyingPlan,
+  shops,
+  stock,
+  trips,
   compute,
   computeBuying,
   countdown,
@@ -145,6 +154,21 @@ const FOR_INSTRUCTORS = [
   'Take out a recipe as CSV',
 ];
 
+/** What those at the shelf and at the door do besides: no roll, no family. */
+const FOR_CREW = [
+  'Check in what a trip brought: accept it, or refuse it with the reason',
+  'Note what was counted on a shelf',
+  'Note what was taken, opened, moved, frozen, thawed or thrown away',
+  'Put something on a shelf',
+  'Say at the shelf what was taken, was not there, or was taken instead',
+  'Say what a trip cost and who paid',
+  'See a trip to a shop',
+  'See the trips to come and those of the last days',
+  'See what happened on a trip since',
+  'See what stands on the shelves',
+  'Take a gift of food, or refuse it with the reason',
+];
+
 const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
 
 describe('the one gate', () => {
@@ -163,7 +187,7 @@ describe('the one gate', () => {
         .sort();
     expect(allowed('coordinator')).toEqual(SERVICES.map(({ title }) => title).sort());
     expect(allowed('instructor')).toEqual([...FOR_ALL, ...FOR_INSTRUCTORS].sort());
-    expect(allowed('crew')).toEqual(FOR_ALL);
+    expect(allowed('crew')).toEqual([...FOR_ALL, ...FOR_CREW].sort());
   });
 
   it('refuses a role it does not name before it looks at anything: it keeps that it was tried, and no more', async () => {
@@ -230,6 +254,29 @@ describe('another programme', () => {
       placeId,
     });
     const { calendars } = await closures.listClosures(own.coordinator, {});
+    const shop = { name: 'Quay market', weekdays: [6], aisles: [], tripCost: '1.00' };
+    const shopId = await shops.addShop(own.coordinator, shop);
+    const lot = {
+      id: v7(),
+      ingredient: 'egg',
+      packs: 1,
+      packGrams: 350,
+      storage: 'fridge',
+      lastDay: '2026-12-10',
+      lastKind: 'best before',
+      origin: 'bought',
+    };
+    await stock.addLot(own.coordinator, lot);
+    const tripId = v7();
+    const trip = {
+      id: tripId,
+      programmeId: own.coordinator.actor.programmeId,
+      shopId,
+      day: '2026-11-21',
+      state: 'to do' as const,
+    };
+    const blank = { paid: null, paidBy: '', seq: 0, at: new Date(), actorId: own.coordinator.actor.id };
+    await insert(store.db, store.db.models.trip, [{ ...trip, ...blank }]);
     const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' });
     await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false });
     const [change] = await changes.listChanges(own.coordinator, {});
@@ -250,6 +297,40 @@ describe('another programme', () => {
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
     const inputs: Record<string, object> = {
+      'Change a shop, its days and its aisles': { ...shop, shopId, version: 1 },
+      'Write down what a product costs in a shop': { shopId, productId: v7(), price: '1.00' },
+      'Add a product of a food with what it costs': {
+        ingredient: 'egg',
+        shopId,
+        name: 'X',
+        packGrams: 10,
+        price: '1.00',
+      },
+      'Note what was taken, opened, moved, frozen, thawed or thrown away': {
+        id: v7(),
+        lotId: lot.id,
+        kind: 'opened',
+        packs: 1,
+      },
+      'Note what was counted on a shelf': { moves: [{ id: v7(), lotId: lot.id, packs: 1, grams: 0 }] },
+      'Make a trip of a planned visit': { shopId, day: '2026-11-21' },
+      'See a trip to a shop': { tripId },
+      'See what happened on a trip since': { tripId, after: 0 },
+      'Say at the shelf what was taken, was not there, or was taken instead': {
+        tripId,
+        answers: [{ id: v7(), lineId: v7(), answer: { kind: 'not there' } }],
+      },
+      'Say what a trip cost and who paid': { tripId, paid: '1.00', paidBy: 'X' },
+      'Check in what a trip brought: accept it, or refuse it with the reason': {
+        tripId,
+        lines: [
+          { id: v7(), lineId: v7(), packs: 1, refused: 0, lastDay: '2026-12-10', lastKind: 'use by', storage: 'shelf' },
+        ],
+      },
+      'Pin a product, leave out a visit or a shop, or set a budget, and plan again': {
+        version: 1,
+        change: { kind: 'shop', shopId, on: false },
+      },
       'See a session’s shopping list': { sessionId },
       'See the jobs of a session': { sessionId },
       'Mark a job done, or not done': { sessionId, job: 'buying', done: true },
@@ -428,6 +509,7 @@ describe('another programme', () => {
         'Add a course',
         'Add a food to the reference table',
         'Add a place',
+        'Add a shop',
         'Add a product with its pack, price and label',
         'Begin to set up a code beside the password',
         'Bring in the public holidays of a country or region',
@@ -444,7 +526,14 @@ describe('another programme', () => {
         'Keep a food for fewer days than the table says',
         'Look into a calendar file before bringing it in',
         'Make an API token',
+        'Plan the buying for all sessions of a span',
         'Plan the cheapest buying for a whole plan, without saving',
+        'Put something on a shelf',
+        'Take a gift of food, or refuse it with the reason',
+        'See the price book',
+        'See the trips to come and those of the last days',
+        'See what stands on the shelves',
+        'See what to buy, when and where',
         'Put a measure of a food on the scale',
         'Put something on a simulated instrument',
         'Read a recipe file before saving it',
@@ -504,6 +593,9 @@ describe('another programme', () => {
     expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
     expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
     expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
+    expect((await stock.viewStock(foreign.crew, {})).lots).toEqual([]);
+    expect(await trips.listTrips(foreign.crew, {})).toEqual([]);
+    expect((await shops.viewPriceBook(foreign.coordinator, {})).shops).toEqual([]);
     expect(await changes.listChanges(foreign.coordinator, {})).toEqual([]);
     await table.addFood(own.coordinator, {
       name: 'samphire',

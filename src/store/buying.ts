@@ -1,0 +1,47 @@
+import { columnsOf, execute, select } from './sql';
+import type { Db } from './store';
+import type { ShelfPriceRow, StockMoveRow, TripRow } from './tables/buying';
+
+/** The newest price of each product in each shop, usual ones and each offer; those that are no longer had are left out. */
+export const pricesNow = (db: Db, programmeId: string): Promise<ShelfPriceRow[]> =>
+  select<ShelfPriceRow>(
+    db,
+    `SELECT ${columnsOf(db.models.shelfPrice, 'p')} FROM (
+       SELECT *, ROW_NUMBER() OVER (PARTITION BY shop_id, product_id, from_day, to_day ORDER BY at DESC, id DESC) AS place
+         FROM shelf_price WHERE programme_id = :programmeId
+     ) p WHERE p.place = 1 AND p.price IS NOT NULL ORDER BY p.product_id, p.shop_id`,
+    { programmeId },
+  );
+
+/** All that happened to the lots of a programme, lot by lot in order; of some lots only, where they are named. */
+export const movesOf = (db: Db, programmeId: string, lotIds?: readonly string[]): Promise<StockMoveRow[]> =>
+  lotIds?.length === 0
+    ? Promise.resolve([])
+    : select<StockMoveRow>(
+        db,
+        `SELECT ${columnsOf(db.models.stockMove, 'm')} FROM stock_move m
+          WHERE m.programme_id = :programmeId ${lotIds ? 'AND m.lot_id IN (:lotIds)' : ''} ORDER BY m.lot_id, m.seq`,
+        { programmeId, ...(lotIds ? { lotIds } : {}) },
+      );
+
+/** Holds lots for the rest of the transaction, in order of id. @returns ids that are there */
+export const holdLots = (db: Db, values: { programmeId: string; ids: readonly string[] }): Promise<{ id: string }[]> =>
+  select(
+    db,
+    'SELECT id FROM stock_lot WHERE programme_id = :programmeId AND id IN (:ids) ORDER BY id FOR UPDATE',
+    values,
+  );
+
+/** Holds a trip for the rest of the transaction. */
+export const holdTrip = async (db: Db, values: { programmeId: string; tripId: string }): Promise<TripRow | undefined> =>
+  (
+    await select<TripRow>(
+      db,
+      `SELECT ${columnsOf(db.models.trip, 't')} FROM trip t WHERE t.programme_id = :programmeId AND t.id = :tripId FOR UPDATE`,
+      values,
+    )
+  )[0];
+
+/** Gives a trip its next place in the order. */
+export const raiseTrip = (db: Db, values: { tripId: string; seq: number }): Promise<void> =>
+  execute(db, 'UPDATE trip SET seq = :seq WHERE id = :tripId', values);
