@@ -36,6 +36,7 @@ import { contextFor, surroundings } from '@/services/runtime';
 import { freshMember, freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
+import { type DemoBuying, loadBuying } from './demo-buying';
 
 const FOLDER = path.join(import.meta.dirname, '..', 'demo');
 const read = (file: string) => readFileSync(path.join(FOLDER, file));
@@ -136,6 +137,7 @@ interface DemoProgramme {
   /** Recipes that are made of others. */
   readonly madeOf: readonly { readonly recipe: string; readonly of: string; readonly servings: number }[];
   readonly courses: readonly DemoCourse[];
+  readonly buying: DemoBuying;
 }
 
 /** The demo as its file has it. */
@@ -178,6 +180,7 @@ export async function loadDemo(store: Store): Promise<void> {
   await loadPlaces(context, demo, today);
   const teachers = new Map(members.map(({ email, id }) => [email, id]));
   for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
+  await loadBuying(context, demo.buying, today, FOLDER);
 }
 
 /** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */

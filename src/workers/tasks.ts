@@ -9,6 +9,7 @@ import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/cour
 import { findIngredient, indexed, type Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
+import { readPriceCsv } from '@/formats/buying/price-csv';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/kits/sheet-xlsx';
 import type { PaperName } from '@/formats/packing/label-layout';
@@ -52,6 +53,8 @@ export const TASKS = {
     window: { readonly from: string; readonly to: string };
     timeZone: string;
   }) => readCalendar(bytes, window, timeZone),
+
+  readPrices: ({ bytes }: { bytes: Uint8Array }) => readPriceCsv(bytes),
 
   readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
 

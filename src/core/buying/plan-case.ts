@@ -1,6 +1,7 @@
-import { addDays, dayOf } from '../plan/civil';
+import { addDays, dayOf, sayDay } from '../plan/civil';
+import { sayCount } from '../quantity/say';
 import type { Ingredient } from '../reference/reference';
-import { AVOIDANCES, blockersOf, holdingsOf } from '../safety/avoidances';
+import { AVOIDANCES, avoidanceLabel, blockersOf, holdingsOf } from '../safety/avoidances';
 import type { BuyingCase, BuyingProduct, StockLot } from './case';
 import type { FoodNeed } from './needs';
 
@@ -96,6 +97,76 @@ export function visitsOf({ visits, wishes = {} }: Pick<BuyingWorld, 'visits' | '
     .filter((visit) => !noShops.includes(visit.shopId) && !noVisits.includes(visitKey(visit)))
     .sort((a, b) => a.day.localeCompare(b.day) || a.shopId.localeCompare(b.shopId));
 }
+
+/**
+ * Needs with only those allergens that some product or shelf of the food holds or may hold, taken together where they then ask for
+ * the same: apples are apples for everybody.
+ */
+export function mergedNeeds({
+  needs,
+  products,
+  stock,
+  foodOf,
+}: Pick<BuyingWorld, 'needs' | 'products' | 'stock' | 'foodOf'>): FoodNeed[] {
+  const told = new Map<string, Set<string>>();
+  for (const { ingredient, label } of [...products, ...stock]) {
+    const codes = told.get(ingredient) ?? new Set(blocked(foodOf(ingredient), null));
+    told.set(ingredient, codes);
+    for (const code of blocked(foodOf(ingredient), label)) codes.add(code);
+  }
+  const merged = new Map<string, FoodNeed>();
+  for (const need of needs) {
+    const codes = told.get(need.ingredient) ?? new Set(blocked(foodOf(need.ingredient), null));
+    const without = need.without.filter((code) => codes.has(code));
+    const { sessionId, ingredient, grams, units, sealedGrams = 0, product = '' } = need;
+    const id = [sessionId, ingredient, units === undefined ? 'g' : `u${sealedGrams}`, product, ...without]
+      .join(' ')
+      .trim();
+    const same = merged.get(id);
+    merged.set(id, {
+      ...need,
+      id,
+      without,
+      letters: [...new Set([...(same?.letters ?? []), ...need.letters])],
+      ...(grams === undefined ? {} : { grams: grams + (same?.grams ?? 0) }),
+      ...(units === undefined ? {} : { units: units + (same?.units ?? 0) }),
+    });
+  }
+  return [...merged.values()];
+}
+
+/** Why a need cannot be met, in words, with what would help. */
+export function whyShort(need: FoodNeed, world: BuyingWorld): string {
+  const { products, prices, foodOf } = world;
+  const priced = products.filter(
+    ({ id, ingredient }) => ingredient === need.ingredient && prices.some(({ productId }) => productId === id),
+  );
+  if (need.product && !priced.some(({ name }) => name === need.product))
+    return `Kits are made with “${need.product}”, and it has no price in any shop: write one down, or read the label of another.`;
+  const suits = priced.filter(
+    ({ label }) => blockersOf(holdingsOf(food(foodOf, need), label ?? undefined), need.without).length === 0,
+  );
+  if (need.without.length > 0 && suits.length === 0) {
+    const unread = priced.find(({ label }) => label === null);
+    const said = need.without.map(avoidanceLabel).join(', ');
+    return unread
+      ? `It must be without ${said}, and nobody has read the label of ${unread.name} yet: read it in the reference table.`
+      : `It must be without ${said}, and no product with a price is.`;
+  }
+  if (need.units !== undefined && !suits.some(({ packGrams }) => isAround(packGrams, need.sealedGrams ?? 1)))
+    return `Each kit gets a sealed one of ${need.sealedGrams} g, and none of that size has a price.`;
+  const { daysWhole: keeps = 0, daysOpened = 0 } = foodOf(need.ingredient) ?? {};
+  const stands = dayOf(need.until) - dayOf(need.day);
+  if (stands > daysOpened)
+    return `Once opened it keeps ${sayDays(daysOpened)}, and from taking it up to eating it there are ${stands}: pack it nearer to the day, or give a sealed one.`;
+  return `No visit comes soon enough: it keeps ${sayDays(keeps)}, and is eaten by ${sayDay(need.until)}. Add a day to a shop.`;
+}
+
+const sayDays = (days: number) => sayCount(days, 'day');
+
+const food = (foodOf: BuyingWorld['foodOf'], { ingredient }: FoodNeed): Ingredient =>
+  foodOf(ingredient) ??
+  ({ name: ingredient, contains: [], mayContain: [], diet: [], dietCheck: [] } as unknown as Ingredient);
 
 /** A case of whole numbers, with what its ids stand for. */
 export interface AsCase {
@@ -239,6 +310,7 @@ export function asCase(world: BuyingWorld): AsCase {
 
 /** Packs that pass for a sealed unit of a size: within 5 %. */
 const around = (grams: number): [number, number] => [Math.floor(grams * 0.95), Math.ceil(grams * 1.05)];
+const isAround = (pack: number, grams: number): boolean => pack >= around(grams)[0] && pack <= around(grams)[1];
 
 /** Coins, from the tenths that a case counts in. */
 export const coins = (tenths: number): number => Math.ceil(tenths / TENTHS);

@@ -10,10 +10,12 @@ import {
   type Buyable,
   type BuyingWorld,
   coins,
+  mergedNeeds,
   type ShelfPrice,
   type SoldBy,
   type Visit,
   visitsOf,
+  whyShort,
 } from './plan-case';
 
 /** What something that is bought or stands there is for. */
@@ -68,10 +70,15 @@ export interface Planned {
   readonly proven: { readonly cost: boolean; readonly waste: boolean };
   /** No plan costs less; only where that is not proven. */
   readonly bound?: number;
-  /** The same, each session bought by itself on the last visit before it: whole packs, and nothing goes on to the next. */
-  readonly apart: { readonly cost: number; readonly waste: number; readonly sessions: number };
-  /** Needs that no visit, product and shelf can meet, and how much is missing. */
-  readonly short: readonly { readonly needId: string; readonly missing: number }[];
+  /**
+   * The same, each session bought by itself on the last visit before it: whole packs, and nothing goes on to the next. `spares` is
+   * how many grams of what is bought would then be opened for nothing beside this plan.
+   */
+  readonly apart: { readonly cost: number; readonly spares: number; readonly sessions: number };
+  /** What sessions need, each with only those allergens that tell its products apart. */
+  readonly needs: readonly FoodNeed[];
+  /** Needs that no visit, product and shelf can meet, how much is missing, and why. */
+  readonly short: readonly { readonly needId: string; readonly missing: number; readonly why: string }[];
   /** Foods without any price or stock. */
   readonly holes: readonly string[];
 }
@@ -80,11 +87,12 @@ export interface Planned {
  * The cheapest right way to buy for all these sessions, with the reason of each line in words that were worked out.
  */
 export function planBuying(
-  world: BuyingWorld,
+  given: BuyingWorld,
   sessions: readonly BuyingSession[],
   help: BuyingHelp,
   seconds: number,
 ): Planned {
+  const world = { ...given, needs: mergedNeeds(given) };
   const made = asCase(world);
   const first = cheapestBuying({ ...made.given, seconds }, help);
   const missing = 'unmet' in first ? first.unmet : [];
@@ -104,8 +112,12 @@ export function planBuying(
     waste: plan.waste,
     proven: plan.proven,
     ...(plan.bound?.cost === undefined ? {} : { bound: coins(plan.bound.cost) }),
-    apart: boughtApart(world, sessions, plan, without, help),
-    short: missing.map(({ need, because }) => ({ needId: need, missing: because.missing })),
+    apart: boughtApart(world, sessions, plan, trips, help),
+    needs: world.needs,
+    short: missing.map(({ need, because }) => {
+      const own = needOf.get(need);
+      return { needId: need, missing: because.missing, why: own ? whyShort(own, world) : '' };
+    }),
     holes: made.holes,
   };
 }
@@ -259,9 +271,11 @@ function boughtApart(
   world: BuyingWorld,
   sessions: readonly BuyingSession[],
   plan: BuyingPlan,
-  without: ReadonlySet<string>,
+  trips: readonly PlannedTrip[],
   help: BuyingHelp,
 ): Planned['apart'] {
+  const met = new Set(plan.use.map(({ need }) => need));
+  const left = trips.reduce((sum, trip) => sum + trip.lines.reduce((all, line) => all + line.left, 0), 0);
   const there = new Map<string, { grams: number; units: number }>();
   for (const { need, bought, grams = 0, units = 0 } of plan.use) {
     if (bought !== undefined) continue;
@@ -272,7 +286,7 @@ function boughtApart(
   const sum = { cost: 0, waste: 0, sessions: 0 };
   for (const session of sessions) {
     const needs = world.needs.flatMap((need): FoodNeed[] => {
-      if (need.sessionId !== session.id || without.has(need.id)) return [];
+      if (need.sessionId !== session.id || !met.has(need.id)) return [];
       const { grams, units } = there.get(need.id) ?? { grams: 0, units: 0 };
       if (need.units !== undefined) return need.units > units ? [{ ...need, units: need.units - units }] : [];
       return (need.grams ?? 0) > grams ? [{ ...need, grams: (need.grams ?? 0) - grams }] : [];
@@ -286,5 +300,5 @@ function boughtApart(
     sum.waste += answer.waste;
     sum.sessions++;
   }
-  return sum;
+  return { cost: sum.cost, sessions: sum.sessions, spares: Math.max(0, sum.waste - left) };
 }

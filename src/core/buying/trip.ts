@@ -10,6 +10,10 @@ export interface TripLineBody extends PlannedLine {
   readonly mayContain: readonly string[];
   /** The one product that kits are said to be made with. */
   readonly only?: string;
+  /** What else of this food the shop has. */
+  readonly others: readonly InHand[];
+  /** Where else it can be had before it is needed, and what stands on a shelf, in words. */
+  readonly elsewhere: readonly string[];
   /** Sessions by id, as they are said. */
   readonly sessions: Readonly<Record<string, string>>;
 }

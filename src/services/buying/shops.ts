@@ -73,6 +73,14 @@ export const viewPriceBook = service({
         packGrams,
         isRead: allergens !== null,
       })),
+      /** Products of foods to which brands add allergens, that nobody has read the label of. */
+      unread: products.flatMap(({ id, ingredient, name, allergens }) => {
+        const food = findIngredient(programme.reference, ingredient);
+        const isAsked = food !== undefined && food.contains.length + food.mayContain.length > 0;
+        return allergens === null && isAsked && prices.some(({ productId }) => productId === id)
+          ? [{ id, ingredient, name, usual: food.contains }]
+          : [];
+      }),
       /** Foods that the last plan had no price for. */
       holes: plan?.planned.holes ?? [],
     };

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { labelCodes, price } from '@/contracts/reference';
-import { DATE_KINDS, STORAGES } from '@/core/buying/stock';
+import { DATE_KINDS, STORAGES, type Storage } from '@/core/buying/stock';
 import { judgeSwap, lineCost, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
 import { findIngredient } from '@/core/reference/reference';
 import { holdTrip, raiseTrip } from '@/store/buying';
@@ -70,6 +70,12 @@ const answersOf = (events: readonly TripEventRow[], lineId: string): TripAnswer[
 const standing = (lines: readonly TripLineRow[], events: readonly TripEventRow[]) =>
   lines.map(({ id, body }) => ({ id, body, now: lineNow(body, answersOf(events, id)) }));
 
+/** Where a food is kept, as the reference table says. */
+const STORED: Readonly<Record<string, Storage>> = { ambient: 'shelf', cold: 'fridge', frozen: 'freezer' };
+
+/** Cold food is taken in at most so warm, in degrees Celsius: 41 °F of the FDA Food Code; the legal limit of the FSA. */
+const COLD_LIMITS = { us: 5, uk: 8 } as const;
+
 export const viewTrip = service({
   title: 'See a trip to a shop',
   roles: ['coordinator', 'crew'],
@@ -95,9 +101,16 @@ export const viewTrip = service({
       shop: shop?.name ?? '',
       today: todayOf(context, programme.timeZone),
       lines: now.map(({ id, body }) => ({ id, body })),
+      /** How each is kept, and for how many days as bought, as the table says. */
+      keeping: Object.fromEntries(
+        now.map(({ id, body }) => {
+          const food = findIngredient(programme.reference, body.ingredient);
+          return [id, { storage: STORED[food?.storage ?? ''] ?? 'shelf', days: food?.daysWhole ?? 7 }] as const;
+        }),
+      ),
       events: events.map(({ id, lineId, answer, seq }) => ({ id, lineId, answer, seq })),
       /** Colder than this on receipt, in degrees Celsius. */
-      coldLimit: programme.safetyProfile === 'us' ? 5 : 8,
+      coldLimit: COLD_LIMITS[programme.safetyProfile],
     };
   },
 });
@@ -303,21 +316,26 @@ export const receiveTrip = service({
       const today = todayOf(context, programme.timeZone);
       const { lines, events } = await loadTrip(context, db, tripId);
       const now = standing(lines, events);
-      const problems = sent.flatMap(({ lineId, packs: whole, refused, lastDay, lastKind, reasons }, at) => {
-        const own = now.find(({ id }) => id === lineId);
-        const where = (field: string, message: string) => [{ where: `lines[${at}].${field}`, message }];
-        if (!own) return where('lineId', 'This line is not of this trip.');
-        if (whole + refused !== own.now.packs)
-          return where(
-            'packs',
-            `${own.now.name}: ${own.now.packs} were bought; accepted and refused make ${whole + refused}.`,
-          );
-        if (whole > 0 && lastDay === '') return where('lastDay', `${own.now.name}: write the day on its pack.`);
-        if (whole > 0 && lastKind === 'use by' && lastDay < today)
-          return where('lastDay', `${own.now.name}: its use-by is over. Refuse it.`);
-        if (refused > 0 && reasons.length === 0) return where('reasons', `${own.now.name}: say why it is refused.`);
-        return [];
-      });
+      const problems = sent.flatMap(
+        ({ lineId, packs: whole, refused, lastDay, lastKind, reasons, celsius, storage }, at) => {
+          const own = now.find(({ id }) => id === lineId);
+          const where = (field: string, message: string) => [{ where: `lines[${at}].${field}`, message }];
+          if (!own) return where('lineId', 'This line is not of this trip.');
+          if (whole + refused !== own.now.packs)
+            return where(
+              'packs',
+              `${own.now.name}: ${own.now.packs} were bought; accepted and refused make ${whole + refused}.`,
+            );
+          if (whole > 0 && lastDay === '') return where('lastDay', `${own.now.name}: write the day on its pack.`);
+          if (whole > 0 && lastKind === 'use by' && lastDay < today)
+            return where('lastDay', `${own.now.name}: its use-by is over. Refuse it.`);
+          const limit = COLD_LIMITS[programme.safetyProfile];
+          if (whole > 0 && celsius !== null && storage !== 'shelf' && celsius > limit)
+            return where('celsius', `${own.now.name}: ${celsius} °C is too warm, at most ${limit} °C. Refuse it.`);
+          if (refused > 0 && reasons.length === 0) return where('reasons', `${own.now.name}: say why it is refused.`);
+          return [];
+        },
+      );
       const bought = now.filter(({ now: { packs: whole } }) => whole > 0);
       const unheard = bought.filter(({ id }) => !sent.some(({ lineId }) => lineId === id));
       if (unheard[0])

@@ -7,7 +7,9 @@ import * as account from '../access/account';
 import * as doors from '../access/doors';
 import * as members from '../access/members';
 import * as secondStep from '../access/second-step';
+import * as lost from '../buying/lost';
 import * as buyingPlan from '../buying/plan';
+import * as priceFile from '../buying/price-file';
 import * as buying from '../buying/shopping';
 import * as shops from '../buying/shops';
 import * as stock from '../buying/stock';
@@ -74,6 +76,8 @@ const MODULES = [
   reserve,
   buying,
   buyingPlan,
+  lost,
+  priceFile,
   shops,
   stock,
   trips,
@@ -457,6 +461,7 @@ describe('another programme', () => {
       'Take a dish off a session': { sessionId, dishId: v7() },
       'See a session, and whether its dishes suit the class': { sessionId },
       'Find dishes for the sessions of a course': { courseId },
+      'Write down what the label of a product says': { productId: v7(), allergens: [] },
       'Take a product away': { productId: v7() },
       'Say that kits take the label of a product': { productId: v7(), use: true },
       'Say what is made beside the kits: swap-ins, tasters, crew, reserve': { sessionId, crew: 2 },
@@ -526,6 +531,9 @@ describe('another programme', () => {
         'Keep a food for fewer days than the table says',
         'Look into a calendar file before bringing it in',
         'Make an API token',
+        'Bring prices in from a file',
+        'Take the price book out as CSV',
+        'See what must be used up, by what, and what was lost',
         'Plan the buying for all sessions of a span',
         'Plan the cheapest buying for a whole plan, without saving',
         'Put something on a shelf',

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { keepingLimit, newProduct } from '@/contracts/reference';
+import { keepingLimit, labelCodes, newProduct } from '@/contracts/reference';
 import { servingFigures } from '@/core/recipes/recipe/cost';
 import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient, TYPICAL } from '@/core/reference/reference';
-import { find, findOne, insert, remove } from '@/store/query';
+import { find, findOne, insert, remove, update } from '@/store/query';
 import { useLabel, useNoLabel } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
 import type { RecipeRow } from '@/store/tables/recipes';
@@ -64,6 +64,29 @@ export const addProduct = service({
       throw error;
     }
   },
+});
+
+export const readLabel = service({
+  title: 'Write down what the label of a product says',
+  roles: ['coordinator'],
+  input: z.object({ productId: z.uuid(), allergens: labelCodes }),
+  run: (context, { productId, allergens: ticked }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId, id: readBy } = context.actor;
+      const { programme } = await loadProgramme(context, db);
+      const product = await findOne(db, db.models.product, { id: productId, programmeId });
+      const food = product && findIngredient(programme.reference, product.ingredient);
+      if (!food) throw notFound('product');
+      const allergens = labelOf(food, ticked);
+      await update(
+        db,
+        db.models.product,
+        { id: productId, programmeId },
+        { allergens, readAt: nowOf(context), readBy },
+      );
+      await logChange(context, db, 'read the label', 'product', productId, { allergens });
+      await syncCallBacks(context, db, 'all');
+    }),
 });
 
 export const setKitLabel = service({

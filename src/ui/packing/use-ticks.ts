@@ -5,7 +5,8 @@ import { v7 } from 'uuid';
 import type { SentTick } from '@/contracts/bench';
 import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progress';
 import { deviceStorage } from '../offline/device-storage';
-import { type Answer, offlineQueue } from '../offline/queue';
+import { offlineQueue } from '../offline/queue';
+import { sendingTo } from '../offline/send';
 
 /** How soon a screen sends again what was not answered, and opens its stream again, in milliseconds. */
 const AGAIN = 1500;
@@ -167,23 +168,9 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
 }
 
 /** Sends ticks to the bench of a session. */
-const sendTicks =
-  (sessionId: string) =>
-  async (ticks: readonly SentTick[]): Promise<Answer> => {
-    const response = await fetch(`/api/bench/${sessionId}/ticks`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ ticks }),
-      // A connection that hangs must not hold up the others.
-      signal: AbortSignal.timeout(8000),
-    }).catch(() => null);
-    if (!response) return { kind: 'unanswered', message: NO_ANSWER, isCut: true };
-    if (response.status === 401) return { kind: 'unanswered', message: SIGNED_OUT, isCut: false };
-    if (response.status >= 500) return { kind: 'unanswered', message: NO_ANSWER, isCut: false };
-    if (response.ok) return { kind: 'saved' };
-    const body = await response.json().catch(() => null);
-    return { kind: 'refused', message: body?.title ?? 'These ticks were refused.' };
-  };
-
-const SIGNED_OUT = 'You are signed out. Sign in again on this device: the ticks are kept here.';
-const NO_ANSWER = 'The server does not answer. Go on packing: the ticks are kept here and sent again.';
+const sendTicks = (sessionId: string) =>
+  sendingTo<SentTick>(`/api/bench/${sessionId}/ticks`, (ticks) => ({ ticks }), {
+    noAnswer: 'The server does not answer. Go on packing: the ticks are kept here and sent again.',
+    signedOut: 'You are signed out. Sign in again on this device: the ticks are kept here.',
+    refused: 'These ticks were refused.',
+  });

@@ -1,0 +1,63 @@
+import type { Planned } from '@/core/buying/plan';
+import { rational } from '@/core/quantity/rational';
+import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+
+const grams = (amount: number) => sayGrams(rational(amount));
+
+interface Props {
+  readonly planned: Planned;
+  readonly budget: number | undefined;
+  /** Sessions whose kit sheet is not locked: their amounts may still move. */
+  readonly drafts: readonly string[];
+}
+
+/** What the plan costs and loses, beside what each session bought by itself would. */
+export function BuyingFigures({ planned, budget, drafts }: Props) {
+  const { cost, waste, proven, bound, apart, holes, short } = planned;
+  const isWhole = holes.length === 0 && short.length === 0;
+  return (
+    <section className="sheet mb-5 grid gap-4 p-5 sm:grid-cols-3" aria-label="What it comes to">
+      <div>
+        <p className="text-sm">{isWhole ? 'In all, ways with it' : 'What is known, ways with it'}</p>
+        <p className="text-3xl font-bold tabular-nums">{sayMoney(cost)}</p>
+        <p className="text-sm">
+          {proven.cost
+            ? 'Proven: nothing cheaper meets every need.'
+            : `At most ${sayMoney(cost - (bound ?? 0))} could still be gained: time ran out.`}
+        </p>
+        {budget !== undefined && (
+          <p className="text-sm font-semibold">
+            {cost > budget
+              ? `${sayMoney(cost - budget)} over the budget of ${sayMoney(budget)}.`
+              : isWhole
+                ? `Within the budget of ${sayMoney(budget)}.`
+                : `Of the budget of ${sayMoney(budget)}; what has no price comes on top.`}
+          </p>
+        )}
+      </div>
+      <div>
+        <p className="text-sm">Bought session by session</p>
+        <p className="text-3xl font-bold tabular-nums">{sayMoney(apart.cost)}</p>
+        <p className="text-sm">
+          {apart.cost > cost
+            ? `Together saves ${sayMoney(apart.cost - cost)} and ${grams(apart.spares)} of food.`
+            : 'Together saves nothing here.'}{' '}
+          {sayCount(apart.sessions, 'session')}, each with its own trip.
+        </p>
+      </div>
+      <div>
+        <p className="text-sm">Opened and not used by the plan</p>
+        <p className="text-3xl font-bold tabular-nums">{grams(waste)}</p>
+        <p className="text-sm">
+          {proven.waste ? 'Proven: no plan as cheap loses less.' : 'A plan as cheap may lose less.'} What keeps stays on
+          the shelf.
+        </p>
+      </div>
+      {drafts.length > 0 && (
+        <p className="text-sm sm:col-span-3">
+          <b>Still drafts, amounts may move:</b> {drafts.join('; ')}.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,299 @@
+import Link from 'next/link';
+import { call } from '@/app/access';
+import { attempt, formOf, texts } from '@/app/form';
+import { SOLD_BY } from '@/core/buying/plan-case';
+import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
+import { sayMoney } from '@/core/quantity/say';
+import { AISLES } from '@/core/reference/food-words';
+import { AVOIDANCES } from '@/core/safety/avoidances';
+import { addShop, editShop, fillHole, setPrice, viewPriceBook } from '@/services/buying/shops';
+import { readLabel } from '@/services/recipes/products';
+import { ActionForm } from '@/ui/form/action-form';
+import { DateField } from '@/ui/form/dates';
+import { Choice, Field, Tick } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
+import { Empty, PageTitle } from '@/ui/page';
+import { PriceFile } from './price-file';
+import { Prices } from './prices';
+
+export const metadata = { title: 'Price book' };
+
+async function saveShop(
+  was: { id: string; version: number } | null,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(addShop, async () => {
+    const { name, tripCost } = formOf(addShop, data);
+    const shop = {
+      name,
+      tripCost: tripCost ?? '',
+      weekdays: texts(data, 'weekdays').map(Number),
+      aisles: String(data.get('aisles') ?? '')
+        .split(/[\n,;]/)
+        .map((aisle) => aisle.trim().toLowerCase())
+        .filter((aisle) => (AISLES as readonly string[]).includes(aisle)) as (typeof AISLES)[number][],
+    };
+    if (was) await call(editShop, { ...shop, shopId: was.id, version: was.version });
+    else await call(addShop, shop);
+    return `${name} is saved.`;
+  });
+}
+
+async function fill(ingredient: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(fillHole, async () => {
+    await call(fillHole, { ...formOf(fillHole, data), ingredient });
+    return `${ingredient} has a price now. Plan again to see what it changes.`;
+  });
+}
+
+async function price(_state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(setPrice, async () => {
+    await call(setPrice, formOf(setPrice, data));
+    return 'The price is written down.';
+  });
+}
+
+async function read(productId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(readLabel, async () => {
+    await call(readLabel, { productId, allergens: texts(data, 'allergens') });
+    return 'The label is kept. Plan again to see what it changes.';
+  });
+}
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
+
+function ShopFields({
+  of,
+}: {
+  of?: { name: string; weekdays: readonly number[]; aisles: readonly string[]; tripCost: number };
+}) {
+  return (
+    <>
+      <Field label="Name" name="name" required maxLength={120} defaultValue={of?.name} />
+      <fieldset>
+        <legend className="text-sm font-semibold">Days on which you go there</legend>
+        <div className="flex flex-wrap gap-x-4 gap-y-1">
+          {WEEKDAYS.map((day) => (
+            <Tick
+              key={day}
+              label={WEEKDAY_NAMES[day - 1]?.slice(0, 3) ?? ''}
+              name="weekdays"
+              value={day}
+              defaultChecked={of?.weekdays.includes(day)}
+            />
+          ))}
+        </div>
+      </fieldset>
+      <Field
+        label="What a trip costs"
+        name="tripCost"
+        inputMode="decimal"
+        hint="The way there and your time, such as 3.50"
+        defaultValue={of ? sayMoney(of.tripCost) : ''}
+      />
+      <Field
+        label="Aisles in the order you walk"
+        name="aisles"
+        defaultValue={of ? of.aisles.join(', ') : AISLES.join(', ')}
+        hint={`Of: ${AISLES.join(', ')}`}
+      />
+    </>
+  );
+}
+
+export default async function PriceBook() {
+  const { shops, prices, products, holes, unread, today } = await call(viewPriceBook, {});
+  return (
+    <>
+      <PageTitle title="Price book" over="Shops, what their packs cost, and what a kilogram comes to">
+        <Link href="/buying" className="btn">
+          Buying
+        </Link>
+      </PageTitle>
+      {holes.length > 0 && shops.length > 0 && (
+        <section id="holes" className="sheet mb-5 p-5" aria-labelledby="holes-title">
+          <h2 id="holes-title" className="mb-1 text-xl font-bold">
+            Needed, and without a price
+          </h2>
+          <p className="mb-3 text-sm">The plan cannot count what it does not know: one line each.</p>
+          <ul className="flex flex-col gap-3">
+            {holes.map((ingredient) => (
+              <li key={ingredient}>
+                <ActionForm
+                  action={fill.bind(null, ingredient)}
+                  label={`Price of ${ingredient}`}
+                  className="flex flex-wrap items-end gap-2"
+                >
+                  <b className="w-40 self-center">{ingredient}</b>
+                  <Field label="As its pack calls it" name="name" required maxLength={120} width="w-48" />
+                  <Choice label="Sold by" name="soldBy" defaultValue="pack" width="w-28">
+                    {SOLD_BY.map((way) => (
+                      <option key={way}>{way}</option>
+                    ))}
+                  </Choice>
+                  <Field label="Grams" name="packGrams" type="number" min={1} required width="w-24" />
+                  <Field label="Price" name="price" inputMode="decimal" required width="w-24" />
+                  <Choice label="In" name="shopId" width="w-44">
+                    {shops.map(({ id, name }) => (
+                      <option key={id} value={id}>
+                        {name}
+                      </option>
+                    ))}
+                  </Choice>
+                  <button type="submit" className="btn" aria-label={`Save the price of ${ingredient}`}>
+                    Save
+                  </button>
+                </ActionForm>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div className="flex min-w-0 flex-col gap-5">
+          {prices.length === 0 ? (
+            <Empty title="No price yet">
+              <p>
+                Add a shop beside this, then write down a price, or bring in a file: food, product, grams, shop, price.
+              </p>
+            </Empty>
+          ) : (
+            <Prices
+              today={today}
+              prices={prices.map(
+                ({ id, ingredient, product, packGrams, shop, soldBy, price: cents, fromDay, toDay, least, at }) => ({
+                  id,
+                  ingredient,
+                  product,
+                  packGrams,
+                  shop,
+                  soldBy,
+                  price: cents ?? 0,
+                  fromDay,
+                  toDay,
+                  least,
+                  at: at.toISOString().slice(0, 10),
+                }),
+              )}
+            />
+          )}
+          <PriceFile />
+          {unread.length > 0 && (
+            <section id="labels" className="sheet p-5" aria-labelledby="labels-title">
+              <h2 id="labels-title" className="mb-1 text-lg font-bold">
+                Labels that nobody has read
+              </h2>
+              <p className="mb-3 text-sm">
+                Brands add allergens to these: until a label is read they are planned for nobody who avoids one.
+              </p>
+              {unread.map(({ id, ingredient, name }) => (
+                <details key={id} className="border-base-300 border-t py-2">
+                  <summary className="cursor-pointer">
+                    <b>{name}</b> ({ingredient})
+                  </summary>
+                  <ActionForm action={read.bind(null, id)} label={`Label of ${name}`} className="mt-2">
+                    <div className="grid grid-cols-2 gap-1 sm:grid-cols-3">
+                      {ALLERGENS.map(({ code, label }) => (
+                        <Tick key={code} label={label} name="allergens" value={code} />
+                      ))}
+                    </div>
+                    <button type="submit" className="btn mt-2" aria-label={`I read the label of ${name}`}>
+                      I read it: it names only these
+                    </button>
+                  </ActionForm>
+                </details>
+              ))}
+            </section>
+          )}
+        </div>
+        <div className="flex flex-col gap-5">
+          {products.length > 0 && shops.length > 0 && (
+            <section className="sheet h-fit p-5" aria-labelledby="new-price">
+              <h2 id="new-price" className="mb-3 text-xl font-bold">
+                Write down a price
+              </h2>
+              <ActionForm action={price} label="Write down a price" clear className="flex flex-col gap-3">
+                <Choice label="Product" name="productId">
+                  {products.map(({ id, ingredient, name }) => (
+                    <option key={id} value={id}>
+                      {ingredient}: {name}
+                    </option>
+                  ))}
+                </Choice>
+                <Choice label="Shop" name="shopId">
+                  {shops.map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+                </Choice>
+                <div className="grid grid-cols-2 gap-2">
+                  <Choice label="Sold by" name="soldBy">
+                    {SOLD_BY.map((way) => (
+                      <option key={way}>{way}</option>
+                    ))}
+                  </Choice>
+                  <Field
+                    label="Price"
+                    name="price"
+                    inputMode="decimal"
+                    hint="By weight: a kilogram. Empty: no longer had"
+                  />
+                </div>
+                <details>
+                  <summary className="cursor-pointer text-sm font-semibold">It is an offer</summary>
+                  <div className="mt-2 flex flex-col gap-2">
+                    <DateField label="From" name="fromDay" />
+                    <DateField label="To" name="toDay" />
+                    <Field label="From how many packs" name="least" type="number" min={1} max={100} defaultValue={1} />
+                  </div>
+                </details>
+                <button type="submit" className="btn btn-primary w-fit">
+                  Save price
+                </button>
+              </ActionForm>
+            </section>
+          )}
+          {shops.map((shop) => (
+            <section key={shop.id} className="sheet h-fit p-5" aria-label={shop.name}>
+              <h2 className="text-lg font-bold">{shop.name}</h2>
+              <p className="text-sm">
+                {shop.weekdays.map((day) => WEEKDAY_NAMES[day - 1]).join(', ')}; a trip costs {sayMoney(shop.tripCost)}
+              </p>
+              <details className="mt-2">
+                <summary className="cursor-pointer text-sm font-semibold">Change</summary>
+                <ActionForm
+                  version={shop.version}
+                  action={saveShop.bind(null, { id: shop.id, version: shop.version })}
+                  label={`Change ${shop.name}`}
+                  className="mt-2 flex flex-col gap-3"
+                >
+                  <ShopFields of={shop} />
+                  <button type="submit" className="btn w-fit">
+                    Save
+                  </button>
+                </ActionForm>
+              </details>
+            </section>
+          ))}
+          <section className="sheet h-fit p-5" aria-labelledby="new-shop">
+            <h2 id="new-shop" className="mb-3 text-xl font-bold">
+              Add a shop
+            </h2>
+            <ActionForm action={saveShop.bind(null, null)} label="Add a shop" clear className="flex flex-col gap-3">
+              <ShopFields />
+              <button type="submit" className="btn btn-primary w-fit">
+                Add shop
+              </button>
+            </ActionForm>
+          </section>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+
+import { useState } from 'react';
+import { type InHand, judgeSwap, type TripLineBody } from '@/core/buying/trip';
+import { rational } from '@/core/quantity/rational';
+import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
+
+/** The product in hand: what taking it would mean is worked out here, as it is ticked, without asking anybody. */
+export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, packs: number) => void }) {
+  const [name, setName] = useState('');
+  const [grams, setGrams] = useState('');
+  const [price, setPrice] = useState('');
+  const [isRead, setIsRead] = useState(false);
+  const [label, setLabel] = useState<readonly string[]>([]);
+  const hand: InHand = {
+    name: name.trim(),
+    packGrams: Number(grams),
+    price: Math.round(Number(price.replace(',', '.')) * 100),
+    label: isRead ? label : null,
+  };
+  const isWhole = hand.name !== '' && hand.packGrams >= 1 && hand.price >= 1;
+  const judged = isWhole ? judgeSwap(line, hand) : undefined;
+  const asked = line.uses.some(({ without }) => without.length > 0);
+  const mayTake = judged?.isSafe && judged.gaps.length === 0;
+  return (
+    <fieldset className="flex flex-col gap-2">
+      <legend className="mb-1 font-bold">Another pack in its place</legend>
+      <label className="flex flex-col gap-1">
+        <span className="text-sm font-semibold">As its pack calls it</span>
+        <input className="input w-full" value={name} maxLength={120} onChange={({ target }) => setName(target.value)} />
+      </label>
+      <div className="flex gap-2">
+        <label className="flex flex-col gap-1">
+          <span className="text-sm font-semibold">Grams</span>
+          <input
+            className="input w-28"
+            inputMode="numeric"
+            value={grams}
+            onChange={({ target }) => setGrams(target.value)}
+          />
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="text-sm font-semibold">Price</span>
+          <input
+            className="input w-28"
+            inputMode="decimal"
+            value={price}
+            onChange={({ target }) => setPrice(target.value)}
+          />
+        </label>
+      </div>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-lg"
+          checked={isRead}
+          onChange={({ target }) => setIsRead(target.checked)}
+        />
+        <span>I read its label; it names</span>
+      </label>
+      {isRead && (
+        <div className="grid grid-cols-2 gap-2">
+          {ALLERGENS.map(({ code, label: said }) => (
+            <label key={code} className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                className="checkbox"
+                checked={label.includes(code)}
+                onChange={({ target }) =>
+                  setLabel(target.checked ? [...label, code] : label.filter((each) => each !== code))
+                }
+              />
+              {said}
+            </label>
+          ))}
+        </div>
+      )}
+      {judged && (
+        <div
+          role="status"
+          className={`rounded-box border-l-4 p-3 ${mayTake ? 'border-l-success bg-success/10' : 'border-l-error bg-error/10'}`}
+        >
+          <p className="font-semibold">
+            {judged.packs} × {hand.name}: {sayMoney(judged.cost)},{' '}
+            {judged.dearer === 0
+              ? 'the same money'
+              : `${sayMoney(Math.abs(judged.dearer))} ${judged.dearer > 0 ? 'more' : 'less'}`}
+            ; {judged.left === 0 ? 'nothing' : sayGrams(rational(judged.left))} left over.
+          </p>
+          {judged.gaps.length > 0 && (
+            <p>
+              {line.ingredient} usually contains {judged.gaps.map(avoidanceLabel).join(', ')}: look again, and tick what
+              its label names.
+            </p>
+          )}
+          {judged.kits.map(({ sessionId, title, unsafe, safe }) => (
+            <p key={sessionId}>
+              {title}:{' '}
+              {unsafe.length === 0
+                ? `right for all kits (${safe.join(', ')})`
+                : unsafe
+                    .map(
+                      ({ letters, codes }) =>
+                        `not for kits ${letters.join(', ')}: ${isRead ? 'holds' : 'holds or may hold'} ${codes.map(avoidanceLabel).join(', ')}`,
+                    )
+                    .join('; ')}
+            </p>
+          ))}
+          {judged.sizeOff !== undefined && (
+            <p className="font-semibold">
+              Each kit gets a whole one: {Math.abs(judged.sizeOff)} % {judged.sizeOff > 0 ? 'more' : 'less'} than
+              planned.
+            </p>
+          )}
+          {judged.relabel && <p>Labels that name “{line.only}” must be printed again.</p>}
+          {asked && !isRead && <p>Read its label and tick it: only then can it be right for everybody.</p>}
+        </div>
+      )}
+      <button
+        type="button"
+        className="btn btn-lg"
+        disabled={!judged || !mayTake}
+        onClick={() => judged && take(hand, judged.packs)}
+      >
+        Take this instead
+      </button>
+    </fieldset>
+  );
+}
