@@ -42,8 +42,16 @@ export interface FoodNeed {
   readonly without: readonly string[];
   /** Letters of the variants that it is for. */
   readonly letters: readonly string[];
+  /** The same letters with all that each must be without, whatever the products that are known hold. */
+  readonly eaters: readonly Eaters[];
   /** The one product whose label was read for this session. */
   readonly product?: string;
+}
+
+/** Variants that must be without the same. */
+export interface Eaters {
+  readonly letters: readonly string[];
+  readonly without: readonly string[];
 }
 
 interface Share {
@@ -111,6 +119,7 @@ export function needsOf(session: BuyingSession, content: SheetContent): FoodNeed
           id: id('g'),
           without,
           letters,
+          eaters: [{ letters, without }],
           grams: toInteger(ceil(divide(multiply(purchase, share.edible), edible))),
         });
       if (share.units > 0 && sealed > 0) {
@@ -122,6 +131,7 @@ export function needsOf(session: BuyingSession, content: SheetContent): FoodNeed
           id: id('u'),
           without,
           letters,
+          eaters: [{ letters, without }],
           units: own,
           sealedGrams: Math.round(toNumber(parseAmount(total.sealedGrams ?? '1'))),
         });

@@ -128,6 +128,7 @@ export function mergedNeeds({
       id,
       without,
       letters: [...new Set([...(same?.letters ?? []), ...need.letters])],
+      eaters: [...(same?.eaters ?? []), ...need.eaters],
       ...(grams === undefined ? {} : { grams: grams + (same?.grams ?? 0) }),
       ...(units === undefined ? {} : { units: units + (same?.units ?? 0) }),
     });

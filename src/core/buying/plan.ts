@@ -3,7 +3,7 @@ import { rational } from '../quantity/rational';
 import { sayGrams, sayMoney } from '../quantity/say';
 import type { BuyingPlan, Use } from './case';
 import { type BuyingHelp, cheapestBuying } from './cheapest';
-import type { BuyingSession, FoodNeed } from './needs';
+import type { BuyingSession, Eaters, FoodNeed } from './needs';
 import {
   type AsCase,
   asCase,
@@ -26,8 +26,10 @@ export interface LineUse {
   readonly grams?: number;
   readonly units?: number;
   readonly letters: readonly string[];
-  /** What its label must not name. */
+  /** What its label must not name, of what the products that are known hold. */
   readonly without: readonly string[];
+  /** Who eats of it, with all they must be without: another product may hold anything. */
+  readonly eaters: readonly Eaters[];
 }
 
 /** One product of a trip. */
@@ -127,7 +129,7 @@ type Needs = ReadonlyMap<string, FoodNeed>;
 const useOf = ({ need, grams, units }: Use, needs: Needs): LineUse[] => {
   const own = needs.get(need);
   if (!own) return [];
-  const { sessionId, day, letters, without } = own;
+  const { sessionId, day, letters, without, eaters } = own;
   return [
     {
       needId: need,
@@ -135,6 +137,7 @@ const useOf = ({ need, grams, units }: Use, needs: Needs): LineUse[] => {
       day,
       letters,
       without,
+      eaters,
       ...(grams === undefined ? {} : { grams }),
       ...(units === undefined ? {} : { units }),
     },

@@ -140,15 +140,15 @@ export function judgeSwap(line: TripLineBody, hand: InHand): SwapJudgement {
     string,
     { title: string; safe: string[]; unsafe: { letters: readonly string[]; codes: string[] }[] }
   >();
-  for (const { sessionId, letters, without } of line.uses) {
+  for (const { sessionId, eaters } of line.uses) {
     const own = kits.get(sessionId) ?? { title: line.sessions[sessionId] ?? '', safe: [], unsafe: [] };
     kits.set(sessionId, own);
-    const codes = blockersOf(
-      holdings,
-      without.filter((code) => ALLERGENS.includes(code)),
-    );
-    if (codes.length === 0) own.safe.push(...letters);
-    else own.unsafe.push({ letters, codes });
+    for (const { letters, without } of eaters) {
+      const avoided = without.filter((code) => ALLERGENS.includes(code));
+      const codes = blockersOf(holdings, avoided);
+      if (codes.length === 0) own.safe.push(...letters);
+      else own.unsafe.push({ letters, codes });
+    }
   }
   const cost = packs * hand.price;
   const sizeOff = Math.round(((hand.packGrams - line.packGrams) / line.packGrams) * 100);

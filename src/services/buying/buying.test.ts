@@ -138,6 +138,9 @@ describe('buying for a course', () => {
     expect(judgeSwap(tofu.body, hand)).toMatchObject({ isSafe: false, packs: 1, dearer: 10 });
     const swapped = { id: v7(), lineId: tofu.id, answer: { kind: 'instead' as const, packs: 1, hand } };
     expect((await answerTrip(crew, { tripId, answers: [swapped] })).unsafe).toMatchObject([{ lineId: tofu.id }]);
+    // No cumin that is known holds milk; one in hand may.
+    const spiced = { name: 'Cumin butter', packGrams: 50, price: 100, label: ['MILK'] };
+    expect(judgeSwap(line('ground cumin').body, spiced).isSafe).toBe(false);
     const safe = { ...hand, name: 'Plain tofu', label: ['SOY'] };
     expect(judgeSwap(tofu.body, safe).isSafe).toBe(true);
     await answerTrip(crew, {

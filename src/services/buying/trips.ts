@@ -281,7 +281,11 @@ async function travelOn(
   label: readonly string[],
 ): Promise<void> {
   const sessionIds = [
-    ...new Set(body.uses.flatMap(({ without, sessionId }) => (without.length > 0 ? [sessionId] : []))),
+    ...new Set(
+      body.uses.flatMap(({ eaters, sessionId }) =>
+        eaters.some(({ without }) => without.length > 0) ? [sessionId] : [],
+      ),
+    ),
   ];
   for (const sessionId of sessionIds) {
     const before = await findOne(db, db.models.productLabel, { sessionId, ingredient: body.ingredient });

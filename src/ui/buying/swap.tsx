@@ -23,7 +23,7 @@ export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, 
   };
   const isWhole = hand.name !== '' && hand.packGrams >= 1 && hand.price >= 1;
   const judged = isWhole ? judgeSwap(line, hand) : undefined;
-  const asked = line.uses.some(({ without }) => without.length > 0);
+  const asked = line.uses.some(({ eaters }) => eaters.some(({ without }) => without.length > 0));
   const mayTake = judged?.isSafe && judged.gaps.length === 0;
   return (
     <fieldset className="flex flex-col gap-2">
@@ -116,7 +116,7 @@ export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, 
             </p>
           )}
           {judged.relabel && <p>Labels that name “{line.only}” must be printed again.</p>}
-          {asked && !isRead && <p>Read its label and tick it: only then can it be right for everybody.</p>}
+          {asked && !isRead && <p>Its label was not read: this goes by what the food usually holds.</p>}
         </div>
       )}
       <button

@@ -71,7 +71,7 @@ export function TripList({ tripId, lines, said, isOver }: Props) {
 
 /** Allergens that brands of this food may hold, and that somebody who eats of it avoids. */
 const toLookFor = ({ uses, contains, mayContain }: TripLineBody): string[] =>
-  [...new Set(uses.flatMap(({ without }) => without))].filter(
+  [...new Set(uses.flatMap(({ eaters }) => eaters.flatMap(({ without }) => without)))].filter(
     (code) => contains.includes(code) || mayContain.includes(code),
   );
 
