@@ -74,6 +74,33 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await expect(page.getByRole('heading', { name: 'At home' })).toBeVisible();
   },
   'shopping list': (page) => openSession(page, 'Lighthouse pasta', '/buying'),
+  buying: (page) => page.goto('/buying'),
+  'price book': (page) => page.goto('/buying/prices'),
+  'nothing lost': (page) => page.goto('/buying/lost'),
+  shelves: async (page) => {
+    await page.goto('/shelves');
+    await page.getByText('What happened to it').first().click();
+  },
+  'counting a shelf': (page) => page.goto('/shelves/count'),
+  'taking a gift': (page) => page.goto('/shelves/gift'),
+  trips: (page) => page.goto('/trips'),
+  'a trip': async (page) => {
+    await page.goto('/trips');
+    await page
+      .getByRole('link', { name: /^Open the list/ })
+      .first()
+      .click();
+    await page.waitForURL(/\/trips\/.+/);
+    await page.getByRole('button', { name: 'Something else' }).first().click();
+  },
+  'checking in': async (page) => {
+    await page.goto('/trips');
+    await page
+      .getByRole('link', { name: /^Check in/ })
+      .first()
+      .click();
+    await page.waitForURL(/\/receive/);
+  },
   packing: (page) => openSession(page, 'Breads from the pan', '/packing'),
   recipes: (page) => page.goto('/recipes'),
   recipe: async (page) => {
