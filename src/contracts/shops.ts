@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { SOLD_BY } from '@/core/buying/plan-case';
 import { DATE_KINDS, LOSS_REASONS, MOVES, ORIGINS, STORAGES } from '@/core/buying/stock';
 import { AISLES } from '@/core/reference/food-words';
+import { civilDate } from './plan';
 import { labelCodes, price } from './reference';
 
 /** A number of a form; nothing where it is left empty. */
 const empty = (value: unknown) => (value === '' || value === undefined ? null : value);
-const maybeDay = z.preprocess(empty, z.iso.date('Write the day as 2026-12-24.').nullable());
+const maybeDay = z.preprocess(empty, civilDate.nullable());
 const maybeId = z.preprocess(empty, z.uuid().nullable());
 const count = (say: string, least = 0, most = 100_000) =>
   z.coerce.number(say).int('Whole numbers only.').min(least, `At least ${least}.`).max(most, `At most ${most}.`);
@@ -71,7 +72,7 @@ export const newLot = z
     grams: grams.default(0),
     placeId: maybeId.default(null),
     storage: z.enum(STORAGES, 'Say where it stands.'),
-    lastDay: z.iso.date('Write the last day as 2026-12-24.'),
+    lastDay: civilDate,
     lastKind: z.enum(DATE_KINDS, 'Use by, or best before?'),
     origin: z.enum(ORIGINS),
     labelRead: z.boolean().default(false),

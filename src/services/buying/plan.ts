@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { z } from 'zod';
+import { civilDate } from '@/contracts/plan';
 import type { BuyingSession, FoodNeed } from '@/core/buying/needs';
 import { needsOf } from '@/core/buying/needs';
 import type { Planned } from '@/core/buying/plan';
@@ -253,7 +254,7 @@ export const makeBuyingPlan = service({
   title: 'Plan the buying for all sessions of a span',
   roles: ['coordinator'],
   costly: true,
-  input: z.object({ toDay: z.iso.date('Write the day as 2026-12-24.') }),
+  input: z.object({ toDay: civilDate }),
   run: async (context, { toDay }) => {
     const { db } = context.store;
     const before = await findOne(db, db.models.buyingPlan, { programmeId: context.actor.programmeId });
@@ -264,7 +265,7 @@ export const makeBuyingPlan = service({
 
 const wish = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('pin'), ingredient: z.string().min(1).max(80), productId: z.uuid().or(z.literal('')) }),
-  z.object({ kind: z.literal('visit'), shopId: z.uuid(), day: z.iso.date(), on: z.stringbool().or(z.boolean()) }),
+  z.object({ kind: z.literal('visit'), shopId: z.uuid(), day: civilDate, on: z.stringbool().or(z.boolean()) }),
   z.object({ kind: z.literal('shop'), shopId: z.uuid(), on: z.stringbool().or(z.boolean()) }),
   z.object({ kind: z.literal('budget'), budget: z.number().int().min(0).max(100_000_000).nullable() }),
 ]);

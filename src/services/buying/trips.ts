@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { civilDate } from '@/contracts/plan';
 import { labelCodes, price } from '@/contracts/reference';
 import { DATE_KINDS, STORAGES, type Storage } from '@/core/buying/stock';
 import { judgeSwap, lineCost, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
@@ -19,7 +20,7 @@ import { putAway } from './stock';
 export const makeTrip = service({
   title: 'Make a trip of a planned visit',
   roles: ['coordinator'],
-  input: z.object({ shopId: z.uuid(), day: z.iso.date() }),
+  input: z.object({ shopId: z.uuid(), day: civilDate }),
   run: async (context, { shopId, day }) => {
     const { programmeId, id: actorId } = context.actor;
     try {
@@ -266,7 +267,7 @@ const received = z.object({
   packs: z.coerce.number().int().min(0).max(10_000),
   refused: z.coerce.number().int().min(0).max(10_000),
   reasons: z.array(z.string().max(80)).max(8).default([]),
-  lastDay: z.iso.date('Write the day on the pack.').or(z.literal('')),
+  lastDay: civilDate.or(z.literal('')),
   lastKind: z.enum(DATE_KINDS),
   storage: z.enum(STORAGES),
   celsius: z.coerce.number().min(-40).max(60).nullable().default(null),
