@@ -73,8 +73,7 @@ test('a trip: two phones, one of them without a network for a while, then the ti
   await line.getByLabel(/^Accepted/).fill('0');
   await page.getByRole('button', { name: 'Put it on the shelves' }).click();
   await expect(page.getByText(/say why it is refused/).first()).toBeVisible();
-  await line.getByText('Why refused').click();
-  await line.getByLabel('opened or damaged').check();
+  await line.getByLabel('Why refused').selectOption('opened or damaged');
   for (const day of await page.getByLabel('Last day on it').all())
     if ((await day.inputValue()) === '') await day.fill('2030-01-05');
   await page.getByRole('button', { name: 'Put it on the shelves' }).click();

@@ -14,7 +14,7 @@ import { receiveTrip, viewTrip } from '@/services/buying/trips';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
-import { Choice, Field, Tick } from '@/ui/form/field';
+import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 
@@ -38,7 +38,7 @@ interface SentLine {
   readonly lastKind: (typeof DATE_KINDS)[number];
   readonly storage: (typeof STORAGES)[number];
   readonly celsius?: string;
-  readonly reasons?: string | readonly string[];
+  readonly reasons?: string;
 }
 
 async function receive(tripId: string, _state: FormState | null, data: FormData): Promise<FormState> {
@@ -51,11 +51,11 @@ async function receive(tripId: string, _state: FormState | null, data: FormData)
     const { short } = await call(receiveTrip, {
       tripId,
       placeId: placeId || null,
-      lines: lines.map(({ reasons = [], celsius, lastDay = '', ...line }) => ({
+      lines: lines.map(({ reasons, celsius, lastDay = '', ...line }) => ({
         ...line,
         lastDay,
         celsius: celsius ? Number(celsius) : null,
-        reasons: typeof reasons === 'string' ? [reasons] : reasons,
+        reasons: reasons ? [reasons] : [],
       })),
     });
     return short.length === 0
@@ -162,15 +162,13 @@ export default async function Receive({ params }: { params: Promise<{ tripId: st
                     ))}
                   </Choice>
                   {isCold && <Field label="Probe, °C" name={name('celsius')} inputMode="decimal" width="w-32" />}
-                </div>
-                <details className="mt-2">
-                  <summary className="cursor-pointer text-sm font-semibold">Why refused</summary>
-                  <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+                  <Choice label="Why refused" name={name('reasons')} defaultValue="" width="w-48">
+                    <option value="">nothing is</option>
                     {REASONS.map((reason) => (
-                      <Tick key={reason} label={reason} name={name('reasons')} value={reason} />
+                      <option key={reason}>{reason}</option>
                     ))}
-                  </div>
-                </details>
+                  </Choice>
+                </div>
               </fieldset>
             );
           })}
