@@ -311,7 +311,8 @@ export function asCase(world: BuyingWorld): AsCase {
 
 /** Packs that pass for a sealed unit of a size: within 5 %. */
 const around = (grams: number): [number, number] => [Math.floor(grams * 0.95), Math.ceil(grams * 1.05)];
-const isAround = (pack: number, grams: number): boolean => pack >= around(grams)[0] && pack <= around(grams)[1];
+/** Whether a pack passes for a sealed unit of a size. */
+export const isAround = (pack: number, grams: number): boolean => pack >= around(grams)[0] && pack <= around(grams)[1];
 
 /** Coins, from the tenths that a case counts in. */
 export const coins = (tenths: number): number => Math.ceil(tenths / TENTHS);

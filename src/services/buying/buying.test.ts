@@ -4,10 +4,11 @@ import { judgeSwap } from '@/core/buying/trip';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../gate/gate';
-import { loadSheet } from '../kits/kit-sheet';
+import { loadSheet, lockKitSheet } from '../kits/kit-sheet';
 import { changeBuyingPlan, makeBuyingPlan, viewBuyingPlan } from './plan';
 import { addShop, fillHole, setPrice, viewPriceBook } from './shops';
 import { addLot, countShelf, moveLot, takeGift, viewStock } from './stock';
+import { takeForSession, viewFromShelf, viewLot } from './take-out';
 import { answerTrip, makeTrip, payTrip, receiveTrip, tripSince, viewTrip } from './trips';
 
 let store: Store;
@@ -189,6 +190,35 @@ describe('buying for a course', () => {
     expect(sheet.draft?.input.products).toMatchObject({ 'firm tofu': 'Plain tofu' });
     await makeBuyingPlan(context, { toDay: '2026-12-10' });
     expect((await plan()).lines.map(({ ingredient }) => ingredient)).toEqual(['plain yogurt']);
+  });
+});
+
+describe('taking out for a session', () => {
+  it('notes which lot went into which kits, once, and only what its label allows: a lot that is called back names them', async () => {
+    const { sessionId, basis } = await newSession(context, [{ name: 'Dot' }, { name: 'Eli', avoids: 'milk' }]);
+    await expect(takeForSession(crew, { sessionId })).rejects.toThrow('Lock the kit sheet first');
+    const milky = lot({
+      name: 'Creamy tofu',
+      ingredient: 'firm tofu',
+      labelRead: true,
+      allergens: ['SOY', 'MILK'],
+      lastDay: '2026-11-27',
+    });
+    const plain = lot({ name: 'Tofu of the mill', ingredient: 'firm tofu', labelRead: true, allergens: ['SOY'] });
+    const yogurt = lot({ name: 'Yogurt there', ingredient: 'plain yogurt', packGrams: 500 });
+    for (const each of [milky, plain, yogurt]) await addLot(context, each);
+    await lockKitSheet(context, { sessionId, basis: await basis() });
+    const seen = await viewFromShelf(crew, { sessionId });
+    const takes = seen.takes.map(({ name, letters }) => `${name}: ${letters.join('')}`);
+    expect(takes).not.toContainEqual(expect.stringContaining('Creamy tofu'));
+    expect(await takeForSession(crew, { sessionId })).toMatchObject({ taken: seen.takes.length });
+    expect(await takeForSession(crew, { sessionId })).toMatchObject({ taken: 0 });
+    const tofu = seen.takes.find(({ ingredient }) => ingredient === 'firm tofu');
+    const { sessions } = await viewLot(context, { lotId: tofu?.lotId ?? '' });
+    expect(sessions.find(({ id }) => id === sessionId)?.kits.map(({ name }) => name)).toEqual(['Eli']);
+    const bowl = await viewLot(context, { lotId: yogurt.id });
+    expect(bowl.sessions.flatMap(({ kits }) => kits.map(({ name }) => name))).toEqual(['Dot']);
+    expect(bowl.moves.at(-1)).toMatchObject({ kind: 'used', sessionId });
   });
 });
 

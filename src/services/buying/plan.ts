@@ -24,7 +24,7 @@ import { loadProgramme } from '../sheet/load-programme';
 import { sessionSheet } from '../sheet/session-sheet';
 import { markedDone, sessionThread } from '../sheet/session-thread';
 import { shelfPriceFrom, todayOf } from './shops';
-import { lotsNow } from './stock';
+import { lotsNow, onShelf } from './stock';
 
 /** How far a plan looks where nobody says, and at most. */
 const USUAL_DAYS = 28;
@@ -202,17 +202,7 @@ async function workedOut(
       packGrams: Number(packGrams),
       label: allergens,
     })),
-    stock: lots.map(({ id, ingredient, name, allergens, packGrams, now }) => ({
-      lotId: id,
-      ingredient,
-      product: name,
-      label: allergens,
-      packs: now.packs,
-      packGrams,
-      loose: now.loose,
-      last: now.last,
-      lastOpen: now.lastOpen,
-    })),
+    stock: lots.map(onShelf),
     coming: ordered,
     wishes,
   };

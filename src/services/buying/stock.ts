@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { countedShelf, GIFT_CHECKS, gift, newLot, newMove, TIN_CHECKS } from '@/contracts/shops';
+import type { OnShelf } from '@/core/buying/plan-case';
 import { type Balance, balanceOf, FROZEN_DAYS, type Keeping, THAWED_DAYS, whyNot } from '@/core/buying/stock';
 import { findIngredient, type Reference } from '@/core/reference/reference';
 import { holdLots, movesOf } from '@/store/buying';
@@ -43,6 +44,19 @@ export interface LotNow extends StockLotRow {
   readonly now: Balance;
 }
 
+/** A lot as buying and taking out see it. */
+export const onShelf = ({ id, ingredient, name, allergens, packGrams, now }: LotNow): OnShelf => ({
+  lotId: id,
+  ingredient,
+  product: name,
+  label: allergens,
+  packs: now.packs,
+  packGrams,
+  loose: now.loose,
+  last: now.last,
+  lastOpen: now.lastOpen,
+});
+
 /** Lots of which something is left, soonest to go off first. */
 export async function lotsNow(context: Context, db: Db, reference: Reference): Promise<LotNow[]> {
   const { programmeId } = context.actor;
@@ -70,6 +84,7 @@ export const viewStock = service({
     const refused = await find(db, db.models.refusedGift, { programmeId }, [['at', 'DESC']]);
     return {
       today: todayOf(context, programme.timeZone),
+      isCoordinator: context.actor.role === 'coordinator',
       foods: programme.reference.ingredients.map(({ name }) => name),
       lots: lots.map(({ programmeId: _, actorId: __, ...lot }) => ({
         ...lot,

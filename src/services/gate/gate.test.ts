@@ -13,6 +13,7 @@ import * as priceFile from '../buying/price-file';
 import * as buying from '../buying/shopping';
 import * as shops from '../buying/shops';
 import * as stock from '../buying/stock';
+import * as takeOut from '../buying/take-out';
 import * as trips from '../buying/trips';
 import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
@@ -80,6 +81,7 @@ const MODULES = [
   priceFile,
   shops,
   stock,
+  takeOut,
   trips,
   compute,
   computeBuying,
@@ -170,7 +172,9 @@ const FOR_CREW = [
   'See the trips to come and those of the last days',
   'See what happened on a trip since',
   'See what stands on the shelves',
+  'See what the shelves have for a session',
   'Take a gift of food, or refuse it with the reason',
+  'Take off the shelves what a session’s kits are made of',
 ];
 
 const PLACE = { name: 'Loft', seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
@@ -317,6 +321,9 @@ describe('another programme', () => {
         packs: 1,
       },
       'Note what was counted on a shelf': { moves: [{ id: v7(), lotId: lot.id, packs: 1, grams: 0 }] },
+      'See what the shelves have for a session': { sessionId },
+      'Take off the shelves what a session’s kits are made of': { sessionId },
+      'See where a lot went: its kits, families and dates': { lotId: lot.id },
       'Make a trip of a planned visit': { shopId, day: '2026-11-21' },
       'See a trip to a shop': { tripId },
       'See what happened on a trip since': { tripId, after: 0 },

@@ -70,7 +70,7 @@ export function LotFields({ id, foods, places, isGift = false }: Props) {
         <summary className="cursor-pointer text-sm font-semibold">Its label</summary>
         <div className="mt-2 flex flex-col gap-1">
           <Tick label="I read the label; it names only what is ticked here" name={lot('labelRead')} />
-          <div className="grid grid-cols-2 gap-x-3">
+          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
             {ALLERGENS.map(({ code, label }) => (
               <Tick key={code} label={label} name={lot('allergens')} value={code} />
             ))}

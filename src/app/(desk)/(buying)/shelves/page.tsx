@@ -57,7 +57,7 @@ const DOES: readonly { readonly kind: MoveKind; readonly say: string }[] = [
 const daysTo = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
 export default async function Shelves() {
-  const { lots, places, foods, refused, today } = await call(viewStock, {});
+  const { lots, places, foods, refused, today, isCoordinator } = await call(viewStock, {});
   const soon = (last: string) => daysTo(today, last) <= 3;
   return (
     <>
@@ -112,6 +112,14 @@ export default async function Shelves() {
                             .filter(Boolean)
                             .join(' · ')}
                           {allergens === null && ' · label not read'}
+                          {isCoordinator && (
+                            <>
+                              {' · '}
+                              <Link href={`/shelves/${id}`} className="link" aria-label={`Where ${name} went`}>
+                                where it went
+                              </Link>
+                            </>
+                          )}
                         </p>
                         <details className="mt-1">
                           <summary className="cursor-pointer text-sm font-semibold">What happened to it</summary>

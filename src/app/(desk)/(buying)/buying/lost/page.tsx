@@ -109,13 +109,13 @@ export default async function Lost() {
         </ul>
       )}
       <div className="grid gap-6 md:grid-cols-2">
-        <section className="sheet p-5" aria-labelledby="was-lost">
+        <section className="sheet min-w-0 p-5" aria-labelledby="was-lost">
           <h2 id="was-lost" className="mb-2 text-xl font-bold">
             What was thrown away
           </h2>
           {losses.length === 0 ? <p className="text-sm">Nothing was written off.</p> : <LossChart losses={losses} />}
         </section>
-        <section className="sheet p-5" aria-labelledby="was-given">
+        <section className="sheet min-w-0 p-5" aria-labelledby="was-given">
           <h2 id="was-given" className="mb-2 text-xl font-bold">
             What was given
           </h2>

@@ -197,7 +197,7 @@ export default async function PriceBook() {
                     <b>{name}</b> ({ingredient})
                   </summary>
                   <ActionForm action={read.bind(null, id)} label={`Label of ${name}`} className="mt-2">
-                    <div className="grid grid-cols-2 gap-1 sm:grid-cols-3">
+                    <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
                       {ALLERGENS.map(({ code, label }) => (
                         <Tick key={code} label={label} name="allergens" value={code} />
                       ))}

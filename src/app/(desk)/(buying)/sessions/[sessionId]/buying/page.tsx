@@ -8,6 +8,8 @@ import { Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
 
+import { FromShelf } from './from-shelf';
+
 export const metadata = { title: 'Shopping list' };
 
 async function mark(sessionId: string, done: boolean): Promise<void> {
@@ -119,6 +121,7 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
           )}
         </div>
       )}
+      {sheet.locked && <FromShelf sessionId={sessionId} />}
       <UsualCautions at="shopping" />
     </SessionFrame>
   );

@@ -1,0 +1,102 @@
+import type { Ingredient } from '../reference/reference';
+import { AVOIDANCES, blockersOf, holdingsOf } from '../safety/avoidances';
+import type { FoodNeed } from './needs';
+import { isAround, type OnShelf } from './plan-case';
+
+/** What is taken off a shelf for some kits of a session. */
+export interface Take {
+  readonly lotId: string;
+  readonly ingredient: string;
+  readonly letters: readonly string[];
+  readonly packs: number;
+  readonly grams: number;
+}
+
+/** What the shelves do not have for some kits, or not with a label that suits them. */
+export interface Lacking {
+  readonly ingredient: string;
+  readonly letters: readonly string[];
+  readonly grams: number;
+  readonly units: number;
+}
+
+const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
+
+/** What is still there of a lot while it is shared out. */
+interface Rest {
+  readonly lot: OnShelf;
+  packs: number;
+  loose: number;
+}
+
+const gramsIn = ({ lot, packs, loose }: Rest) => packs * (lot.packGrams ?? 0) + loose;
+
+/**
+ * Which lots a session's kits are made of: what is open and ends first before the rest, for those who avoid most first, each only
+ * from what its label allows, and where a product was named only from that.
+ *
+ * @param needs of the session, as they come from its sheet
+ * @param taken what was taken out for it before
+ */
+export function takeOut(
+  needs: readonly FoodNeed[],
+  stock: readonly OnShelf[],
+  foodOf: (name: string) => Ingredient | undefined,
+  today: string,
+  taken: readonly Take[] = [],
+): { takes: Take[]; lacking: Lacking[] } {
+  const rests: Rest[] = [...stock]
+    .filter(({ last, lastOpen }) => last >= today && lastOpen >= today)
+    .sort((a, b) => Number(b.loose > 0) - Number(a.loose > 0) || a.lastOpen.localeCompare(b.lastOpen))
+    .map((lot) => ({ lot, packs: lot.packs, loose: lot.loose }));
+  const before = taken.map((take) => ({ ...take }));
+  const said = (each: Pick<Take, 'letters'>) => each.letters.join();
+  // Letters of a revision that is no longer: what was taken for them counts for whoever needs the food now.
+  const isOfNow = (take: Take) =>
+    needs.some((need) => need.ingredient === take.ingredient && said(need) === said(take));
+  const takes: Take[] = [];
+  const lacking: Lacking[] = [];
+  for (const need of [...needs].sort((a, b) => b.without.length - a.without.length)) {
+    const { ingredient, letters, product } = need;
+    const avoided = need.without.filter((code) => ALLERGENS.includes(code));
+    const food = foodOf(ingredient);
+    const suits = ({ lot }: Rest) =>
+      lot.ingredient === ingredient &&
+      (product === undefined || lot.product === product) &&
+      food !== undefined &&
+      blockersOf(holdingsOf(food, lot.label ?? undefined), avoided).length === 0;
+    let grams = need.grams ?? 0;
+    let units = need.units ?? 0;
+    for (const take of before) {
+      if (take.ingredient !== ingredient || (said(take) !== said(need) && isOfNow(take))) continue;
+      if (need.units === undefined) {
+        const weight = Math.min(grams, take.grams);
+        grams -= weight;
+        take.grams -= weight;
+      } else {
+        const whole = Math.min(units, take.packs);
+        units -= whole;
+        take.packs -= whole;
+      }
+    }
+    for (const rest of rests.filter(suits)) {
+      if (units > 0 && rest.lot.packGrams !== null && isAround(rest.lot.packGrams, need.sealedGrams ?? 1)) {
+        const packs = Math.min(units, rest.packs);
+        rest.packs -= packs;
+        units -= packs;
+        if (packs > 0) takes.push({ lotId: rest.lot.lotId, ingredient, letters, packs, grams: 0 });
+      }
+      const weight = Math.min(grams, gramsIn(rest));
+      if (weight <= 0) continue;
+      while (rest.loose < weight && rest.packs > 0) {
+        rest.packs--;
+        rest.loose += rest.lot.packGrams ?? 0;
+      }
+      rest.loose -= weight;
+      grams -= weight;
+      takes.push({ lotId: rest.lot.lotId, ingredient, letters, packs: 0, grams: weight });
+    }
+    if (grams > 0 || units > 0) lacking.push({ ingredient, letters, grams, units });
+  }
+  return { takes, lacking };
+}

@@ -1,0 +1,152 @@
+import { z } from 'zod';
+import { needsOf } from '@/core/buying/needs';
+import { type Take, takeOut } from '@/core/buying/take-out';
+import { findIngredient } from '@/core/reference/reference';
+import { find, findOne } from '@/store/query';
+import { loadSessionBundles } from '@/store/session-bundles';
+import type { Db } from '@/store/store';
+import { notFound, ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
+import { loadProgramme } from '../sheet/load-programme';
+import { readSnapshot, sessionSheet } from '../sheet/session-sheet';
+import { todayOf } from './shops';
+import { appendMoves, lotsNow, onShelf } from './stock';
+
+/** Which revision of the sheet gave the letters, and the letters: "3|A C". */
+const writeFor = (revision: number, letters: readonly string[]): string => `${revision}|${letters.join(' ')}`;
+const readFor = (reason: string): { revision: number; letters: string[] } => {
+  const [revision = '0', letters = ''] = reason.split('|');
+  return { revision: Number(revision), letters: letters.split(' ').filter(Boolean) };
+};
+
+/** What was taken off the shelves for a session before. */
+async function takenFor(context: Context, db: Db, sessionId: string): Promise<Take[]> {
+  const { programmeId } = context.actor;
+  const moves = await find(db, db.models.stockMove, { programmeId, sessionId, kind: 'used' }, [['seq', 'ASC']]);
+  const lots = await find(db, db.models.stockLot, { programmeId, id: [...new Set(moves.map(({ lotId }) => lotId))] });
+  return moves.map(({ lotId, packs, grams, reason }) => ({
+    lotId,
+    ingredient: lots.find(({ id }) => id === lotId)?.ingredient ?? '',
+    letters: readFor(reason).letters,
+    packs,
+    grams,
+  }));
+}
+
+/** What the shelves have for a session, what was taken, and what they lack. */
+async function fromShelf(context: Context, db: Db, sessionId: string) {
+  const { programme, meanings } = await loadProgramme(context, db);
+  const [bundle] = await loadSessionBundles(db, context.actor.programmeId, { ids: [sessionId] });
+  if (!bundle) throw notFound('session');
+  const { locked } = sessionSheet(bundle, programme, meanings);
+  const today = todayOf(context, programme.timeZone);
+  const lots = await lotsNow(context, db, programme.reference);
+  const taken = await takenFor(context, db, sessionId);
+  if (!locked) return { lots, taken, takes: [], lacking: [], revision: 0, isLocked: false };
+  const { date, title } = bundle.session;
+  const needs = needsOf({ id: sessionId, title, day: date, until: date, isLocked: true }, locked.content);
+  const shared = takeOut(needs, lots.map(onShelf), (name) => findIngredient(programme.reference, name), today, taken);
+  return { lots, taken, ...shared, revision: bundle.sheet?.revision ?? 0, isLocked: true };
+}
+
+export const viewFromShelf = service({
+  title: 'See what the shelves have for a session',
+  roles: ['coordinator', 'crew'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { db } = context.store;
+    const { lots, taken, takes, lacking, isLocked } = await fromShelf(context, db, sessionId);
+    const { programmeId } = context.actor;
+    const ids = [...new Set([...taken, ...takes].map(({ lotId }) => lotId))];
+    const all = await find(db, db.models.stockLot, { programmeId, id: ids });
+    const named = (take: Take) => ({
+      ...take,
+      name: all.find(({ id }) => id === take.lotId)?.name ?? take.ingredient,
+      last: lots.find(({ id }) => id === take.lotId)?.now.lastOpen ?? '',
+    });
+    return { taken: taken.map(named), takes: takes.map(named), lacking, isLocked };
+  },
+});
+
+export const takeForSession = service({
+  title: 'Take off the shelves what a session’s kits are made of',
+  roles: ['coordinator', 'crew'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: (context, { sessionId }) =>
+    context.store.transaction(async (db) => {
+      const { takes, lacking, revision, isLocked } = await fromShelf(context, db, sessionId);
+      if (!isLocked) throw new ServiceError('invalid', 'Lock the kit sheet first: until then amounts may move.');
+      if (takes.length > 0)
+        await appendMoves(
+          context,
+          db,
+          takes.map(({ lotId, packs, grams, letters }) => ({
+            id: context.ids(),
+            lotId,
+            kind: 'used',
+            packs,
+            grams,
+            storage: null,
+            placeId: null,
+            reason: writeFor(revision, letters),
+            sessionId,
+          })),
+        );
+      await logChange(context, db, 'took off the shelves', 'session', sessionId, { lots: takes.length });
+      return { taken: takes.length, lacking: lacking.length };
+    }),
+});
+
+export const viewLot = service({
+  title: 'See where a lot went: its kits, families and dates',
+  roles: ['coordinator'],
+  input: z.object({ lotId: z.uuid() }),
+  run: async (context, { lotId }) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const lot = await findOne(db, db.models.stockLot, { id: lotId, programmeId });
+    if (!lot) throw notFound('lot');
+    const moves = await find(db, db.models.stockMove, { programmeId, lotId }, [['seq', 'ASC']]);
+    const ids = [...new Set(moves.flatMap(({ sessionId }) => sessionId ?? []))];
+    const bundles = await loadSessionBundles(db, programmeId, { ids });
+    const sheets = await find(db, db.models.kitSheet, { sessionId: ids });
+    const sessions = bundles.map(({ session }) => {
+      const kits = moves
+        .filter(({ sessionId, kind }) => sessionId === session.id && kind === 'used')
+        .flatMap(({ reason }) => {
+          const { revision, letters } = readFor(reason);
+          const sheet = sheets.find((row) => row.sessionId === session.id && row.revision === revision);
+          return (sheet ? readSnapshot(sheet).kits : []).filter(({ variant }) => letters.includes(variant));
+        });
+      return {
+        id: session.id,
+        title: `${session.courseTitle}: ${session.title}`,
+        date: session.date,
+        kits: [...new Map(kits.map(({ id, number, name, variant }) => [id, { number, name, variant }])).values()],
+      };
+    });
+    await logLook(
+      context,
+      'kits of a lot',
+      lotId,
+      sessions.reduce((sum, { kits }) => sum + kits.length, 0),
+    );
+    return {
+      name: lot.name,
+      ingredient: lot.ingredient,
+      lastDay: lot.lastDay,
+      moves: moves.map(({ id, kind, packs, grams, day, reason, sessionId }) => ({
+        id,
+        kind,
+        packs,
+        grams,
+        day,
+        reason,
+        sessionId,
+      })),
+      sessions,
+    };
+  },
+});
