@@ -118,7 +118,7 @@ async function loadTrips(context: Context, day: (inDays: number) => string): Pro
   await payTrip(context, {
     tripId: first,
     paid: (lines.reduce((sum, { body }) => sum + body.cost, 0) / 100).toFixed(2),
-    paidBy: 'Marit',
+    payer: 'Marit',
   });
   // Of what is kept cold, the first is too warm when it comes.
   const warm = lines.find(({ body }) => body.aisle === 'dairy' || body.aisle === 'meat') ?? lines[0];

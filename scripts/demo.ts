@@ -25,6 +25,7 @@ import { addPlace, setTravel } from '@/services/plan/places';
 import { laySeason } from '@/services/plan/season';
 import { addDish, addSession, loadBundle, setExtras } from '@/services/plan/sessions';
 import { listHouseholds } from '@/services/privacy/households';
+import { setRhythm } from '@/services/programme/programme';
 import { editRecipe, saveEdited } from '@/services/recipes/drafts';
 import { addProduct } from '@/services/recipes/products';
 import { previewRecipeFile, saveRecipe } from '@/services/recipes/recipes';
@@ -138,6 +139,8 @@ interface DemoProgramme {
   readonly madeOf: readonly { readonly recipe: string; readonly of: string; readonly servings: number }[];
   readonly courses: readonly DemoCourse[];
   readonly buying: DemoBuying;
+  /** When jobs are usually begun: "w6" on Saturdays, "d1" the day before. */
+  readonly rhythm: readonly { readonly job: string; readonly on: string; readonly time: string }[];
 }
 
 /** The demo as its file has it. */
@@ -175,6 +178,7 @@ export async function loadDemo(store: Store): Promise<void> {
     await saveEdited(context, { recipeId, ...draft, lines: written, subRecipes });
   }
   await setContainers(context, { version: 1, containers: [...demo.containers] });
+  await setRhythm(context, { version: 2, habits: [...demo.rhythm] });
   for (const product of demo.products) await addProduct(context, product);
   const today = Temporal.Now.plainDateISO(timeZone);
   await loadPlaces(context, demo, today);

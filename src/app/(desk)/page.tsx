@@ -70,8 +70,11 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                   <p className="text-sm">
                     {knot.why}{' '}
                     <span className={knot.state === 'late' ? 'font-bold text-error' : 'font-semibold'}>
-                      {knot.state === 'late' ? '' : 'Start '}
-                      {sayLeft(knot.startBy, instant)}.
+                      {knot.state === 'late'
+                        ? `${sayLeft(knot.startBy, instant)}.`
+                        : knot.planned
+                          ? `Planned for ${sayMoment(knot.planned, timeZone)}; can be put off until ${sayMoment(knot.startBy, timeZone)}.`
+                          : `Start ${sayLeft(knot.startBy, instant)}.`}
                     </span>
                   </p>
                   <Link href={stageHref(knot.stage, session)} className="btn btn-sm w-fit">

@@ -6,6 +6,7 @@ import { plural, type Stage, type Standing } from '../stages/stage';
 import { JOBS, STAGES, type StageKey, stageOf } from '../stages/stages';
 import { groupJobKey, jobsOf, type SessionJob, templateKey } from './jobs';
 import { calculate, type Network, sayMinutes, type Timing, whyTooLate } from './network';
+import { plannedStart } from './rhythm';
 
 /** A knot's state: told apart by shape and word. */
 export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'not needed';
@@ -18,6 +19,8 @@ export interface Knot {
   readonly latest: string;
   /** By when what is left of it must be started, an ISO instant. */
   readonly startBy: string;
+  /** When what is left of it begins by the programme's habit; left out where it has none. */
+  readonly planned?: string;
   readonly state: KnotState;
   /** One sentence: where the stage stands and why. */
   readonly why: string;
@@ -34,6 +37,8 @@ export interface JobView {
   readonly minutes: number;
   readonly earliest: string;
   readonly startBy: string;
+  /** When it begins by the programme's habit; left out where it has none. */
+  readonly planned?: string;
   readonly latest: string;
   /** Minutes that it can be put off. */
   readonly slack: number;
@@ -93,6 +98,8 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
     new Map(network.jobs.map(({ key, title }) => [key, `${title[0]?.toLowerCase()}${title.slice(1)}`]));
   const jobs = network.jobs.map((job): JobView => {
     const timing = network.timings.get(job.key) as Timing;
+    const habit = job.done ? undefined : facts.rhythm?.[templateKey(job.key)];
+    const planned = habit && clamp(plannedStart(habit, facts.date, timing), civil);
     return {
       key: job.key,
       title: job.title,
@@ -101,6 +108,7 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
       minutes: job.minutes,
       earliest: iso(clamp(timing.earliestStart, civil)),
       startBy: iso(clamp(timing.latestStart, civil)),
+      ...(planned === undefined ? {} : { planned: iso(planned) }),
       latest: iso(clamp(timing.latestFinish, civil)),
       slack: timing.slack,
       ready: isReady(job, network, civil),
@@ -175,7 +183,12 @@ function knotOf(
     };
   }
   const startBy = open.map((job) => job.startBy).sort()[0] ?? main.startBy;
-  const times = { latest: stage.countsTo === 'start' ? main.startBy : main.latest, startBy };
+  const planned = open.flatMap((job) => job.planned ?? []).sort()[0];
+  const times = {
+    ...(planned === undefined ? {} : { planned }),
+    latest: stage.countsTo === 'start' ? main.startBy : main.latest,
+    startBy,
+  };
   const first = open[0];
   if (!first) return { stage: key, title, ...times, state: 'done', why: standing.why || 'Done.', ready: false };
   const late = open.find((job) => job.state === 'late');
@@ -280,7 +293,10 @@ export interface DoNext<Session> {
   readonly knot: Knot;
 }
 
-/** Stages worth doing now: what must be started first comes first; only knots that nothing holds up, within `days`. */
+/** When something is begun: by habit, else at the latest. */
+export const beginsAt = ({ planned, startBy }: Pick<Knot, 'planned' | 'startBy'>): string => planned ?? startBy;
+
+/** Stages worth doing now: what is begun first comes first; only knots that nothing holds up, within `days`. */
 export function doNext<Session>(
   threads: readonly { readonly session: Session; readonly knots: readonly Knot[] }[],
   now: Temporal.Instant,
@@ -291,10 +307,10 @@ export function doNext<Session>(
   const open = threads.flatMap(({ session, knots }) =>
     knots
       .filter(({ state, ready }) => ready && (state === 'late' || state === 'can start' || state === 'doing'))
-      .filter((knot) => knot.startBy <= horizon)
+      .filter((knot) => beginsAt(knot) <= horizon)
       .map((knot) => ({ session, knot })),
   );
-  open.sort((a, b) => (a.knot.startBy < b.knot.startBy ? -1 : a.knot.startBy > b.knot.startBy ? 1 : 0));
+  open.sort((a, b) => beginsAt(a.knot).localeCompare(beginsAt(b.knot)));
   return open.slice(0, most);
 }
 

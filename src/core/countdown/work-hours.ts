@@ -1,6 +1,6 @@
 import { dayOf } from '../plan/civil';
 import type { OpenHours } from '../plan/place';
-import type { WorkHours } from '../stages/facts';
+import type { Rhythm, WorkHours } from '../stages/facts';
 import { workHours } from './network';
 
 /** When the shops are open and when the crew works, where a programme has not said so. */
@@ -20,9 +20,9 @@ export interface RestDays {
 
 /** The hours of a programme, made ready: shops go by their own days, the crew rests on closures. */
 export function programmeHours(
-  hours: { readonly shop?: readonly OpenHours[]; readonly crew?: readonly OpenHours[] },
+  hours: { readonly shop?: readonly OpenHours[]; readonly crew?: readonly OpenHours[]; readonly rhythm?: Rhythm },
   rest: readonly RestDays[],
-): { shop: WorkHours; crew: WorkHours } {
+): { shop: WorkHours; crew: WorkHours; rhythm?: Rhythm } {
   const closed = new Set<number>();
   for (const { from, to } of rest) {
     const last = Math.min(dayOf(to), dayOf(from) + 2 * 366);
@@ -31,5 +31,6 @@ export function programmeHours(
   return {
     shop: workHours('the shop', hours.shop ?? USUAL_HOURS.shop),
     crew: workHours('the crew', hours.crew ?? USUAL_HOURS.crew, closed),
+    ...(hours.rhythm ? { rhythm: hours.rhythm } : {}),
   };
 }

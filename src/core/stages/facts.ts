@@ -1,5 +1,5 @@
 // What is known of a session when its jobs are counted and its thread is drawn.
-import type { CivilMinutes } from '../plan/civil';
+import type { CivilMinutes, Weekday } from '../plan/civil';
 import type { Mode } from '../plan/mode';
 
 /** A limit with its reason, said as "cold food keeps 24 hours". */
@@ -7,6 +7,14 @@ export interface Limit {
   readonly at: CivilMinutes;
   readonly why: string;
 }
+
+/** When a programme usually does a job: on a weekday, or so many days before the session; at a time of the day. */
+export type RhythmRule =
+  | { readonly weekday: Weekday; readonly time: string }
+  | { readonly daysBefore: number; readonly time: string };
+
+/** A programme's habits, by the key of a job: "we shop on Saturday morning". */
+export type Rhythm = Readonly<Record<string, RhythmRule>>;
 
 /** Working hours by weekday (Monday first), and days on which nobody works. */
 export interface WorkHours {
@@ -90,6 +98,8 @@ export interface SessionFacts extends JobSession {
   readonly timeZone: string;
   readonly shop: WorkHours;
   readonly crew: WorkHours;
+  /** What the programme usually does when, by job. */
+  readonly rhythm?: Rhythm;
   /** Keys of jobs that somebody marked done. */
   readonly marked: ReadonlySet<string>;
   readonly unknownNeeds: number;

@@ -161,7 +161,7 @@ describe('buying for a course', () => {
     await makeBuyingPlan(context, { toDay: '2026-12-10' });
     expect((await plan()).lines).toEqual([]);
 
-    await payTrip(crew, { tripId, paid: '7.50', paidBy: 'Marit' });
+    await payTrip(crew, { tripId, paid: '7.50', payer: 'Marit' });
     const { prices } = await viewPriceBook(context, {});
     expect(prices.find(({ product }) => product === 'Yogurt 500')?.price).toBe(190);
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { filledHole, newPrice, shopFields } from '@/contracts/shops';
 import type { ShelfPrice } from '@/core/buying/plan-case';
 import { findIngredient } from '@/core/reference/reference';
+import { nameKey } from '@/core/roll/name-key';
 import { pricesNow } from '@/store/buying';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
@@ -92,6 +93,12 @@ const taken = (name: string) =>
     { where: 'name', message: 'Taken already.' },
   ]);
 
+/** Names that differ in the case of their letters alone are one name for people. @throws ServiceError when it is taken */
+async function refuseTaken(context: Context, db: Db, name: string, own?: string): Promise<void> {
+  const shops = await find(db, db.models.shop, { programmeId: context.actor.programmeId });
+  if (shops.some((shop) => shop.id !== own && nameKey(shop.name) === nameKey(name))) throw taken(name);
+}
+
 export const addShop = service({
   title: 'Add a shop',
   roles: ['coordinator'],
@@ -100,6 +107,7 @@ export const addShop = service({
     const { programmeId } = context.actor;
     try {
       return await context.store.transaction(async (db) => {
+        await refuseTaken(context, db, shop.name);
         const id = context.ids();
         await insert(db, db.models.shop, [{ id, programmeId, ...shop, version: 1 }]);
         await logChange(context, db, 'added', 'shop', id, { name: shop.name });
@@ -121,6 +129,7 @@ export const editShop = service({
     try {
       await context.store.transaction(async (db) => {
         if (!(await findOne(db, db.models.shop, { id: shopId, programmeId }))) throw notFound('shop');
+        await refuseTaken(context, db, shop.name, shopId);
         if (!(await updateVersion(db, db.models.shop, shopId, version, shop))) throw stale('shop');
         await logChange(context, db, 'changed', 'shop', shopId, { name: shop.name });
       });

@@ -29,7 +29,7 @@ export const makeTrip = service({
         if (!plan) throw notFound('plan');
         const lines = await linesOfVisit(context, db, plan, { shopId, day });
         const id = context.ids();
-        const blank = { state: 'to do' as const, paid: null, paidBy: '', seq: 0 };
+        const blank = { state: 'to do' as const, paid: null, payer: '', seq: 0 };
         await insert(db, db.models.trip, [{ id, programmeId, shopId, day, ...blank, at: nowOf(context), actorId }]);
         await insert(
           db,
@@ -97,7 +97,7 @@ export const viewTrip = service({
       day: trip.day,
       state: trip.state,
       paid: trip.paid,
-      paidBy: trip.paidBy,
+      payer: trip.payer,
       seq: trip.seq,
       shop: shop?.name ?? '',
       today: todayOf(context, programme.timeZone),
@@ -239,9 +239,9 @@ export const payTrip = service({
   input: z.object({
     tripId: z.uuid(),
     paid: price.refine((cents) => cents !== null, 'Write the total of the receipt, such as 84.20.'),
-    paidBy: z.string().trim().min(1, 'Who paid?').max(120),
+    payer: z.string().trim().min(1, 'Who paid?').max(120),
   }),
-  run: (context, { tripId, paid, paidBy }) =>
+  run: (context, { tripId, paid, payer }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       const held = await holdTrip(db, { programmeId, tripId });
@@ -255,7 +255,7 @@ export const payTrip = service({
         db,
         db.models.trip,
         { id: tripId },
-        { paid, paidBy, ...(held.state === 'to do' ? { state: 'paid' } : {}) },
+        { paid, payer, ...(held.state === 'to do' ? { state: 'paid' } : {}) },
       );
       await logChange(context, db, 'paid', 'trip', tripId, { paid });
     }),
@@ -429,13 +429,13 @@ export const listTrips = service({
     const { programmeId } = context.actor;
     const shops = await find(db, db.models.shop, { programmeId });
     const trips = await find(db, db.models.trip, { programmeId }, [['day', 'DESC']]);
-    return trips.slice(0, 60).map(({ id, shopId, day, state, paid, paidBy }) => ({
+    return trips.slice(0, 60).map(({ id, shopId, day, state, paid, payer }) => ({
       id,
       shop: shops.find((shop) => shop.id === shopId)?.name ?? '',
       day,
       state,
       paid,
-      paidBy,
+      payer,
     }));
   },
 });

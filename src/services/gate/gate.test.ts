@@ -283,7 +283,7 @@ describe('another programme', () => {
       day: '2026-11-21',
       state: 'to do' as const,
     };
-    const blank = { paid: null, paidBy: '', seq: 0, at: new Date(), actorId: own.coordinator.actor.id };
+    const blank = { paid: null, payer: '', seq: 0, at: new Date(), actorId: own.coordinator.actor.id };
     await insert(store.db, store.db.models.trip, [{ ...trip, ...blank }]);
     const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' });
     await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false });
@@ -331,7 +331,7 @@ describe('another programme', () => {
         tripId,
         answers: [{ id: v7(), lineId: v7(), answer: { kind: 'not there' } }],
       },
-      'Say what a trip cost and who paid': { tripId, paid: '1.00', paidBy: 'X' },
+      'Say what a trip cost and who paid': { tripId, paid: '1.00', payer: 'X' },
       'Check in what a trip brought: accept it, or refuse it with the reason': {
         tripId,
         lines: [
@@ -562,6 +562,7 @@ describe('another programme', () => {
         'See everything that is prepared on a day, by food and cut',
         'Say what a family’s words mean',
         'Say what a wasted kit and a child turned away cost',
+        'Say when the programme usually does a job',
         'Say when the shops are open and the crew works',
         'See all closures',
         'See all courses',

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { z } from 'zod';
+import { beginsAt } from '@/core/countdown/thread';
 import { addDays } from '@/core/plan/civil';
 import { lastDayOf } from '@/core/plan/sitting';
 import { type CalendarEvent, type CalendarTask, writeCalendar } from '@/formats/plan/icalendar-out';
@@ -164,7 +165,7 @@ async function calendarOf(context: Context, { scope, scopeId, withJobs }: Scope)
         sequence: sequenceOf(bundle),
         title: `${job.title}: ${bundle.session.title}`,
         description: job.why,
-        start: job.startBy,
+        start: beginsAt(job),
         due: job.latest,
         done: job.state === 'done',
       })),

@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { weekHours } from '@/contracts/plan';
+import { civilTime, weekHours } from '@/contracts/plan';
+import { RHYTHM_JOBS } from '@/core/countdown/rhythm';
+import type { Weekday } from '@/core/plan/civil';
 import { findIngredient } from '@/core/reference/reference';
 import { NOT_ASKED } from '@/core/roll/roll-row';
 import { AVOIDANCES, foodCode, normaliseNeed } from '@/core/safety/avoidances';
+import type { Rhythm } from '@/core/stages/facts';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -59,9 +62,45 @@ export const setWorkHours = service({
   run: (context, { version, ...hours }) =>
     context.store.transaction(async (db) => {
       const id = context.actor.programmeId;
-      if (!(await updateVersion(db, db.models.programme, id, version, { workHours: hours })))
-        throw stale('The programme');
+      const before = await findOne(db, db.models.programme, { id });
+      const { rhythm } = before?.workHours ?? {};
+      const workHours = { ...hours, ...(rhythm ? { rhythm } : {}) };
+      if (!(await updateVersion(db, db.models.programme, id, version, { workHours }))) throw stale('The programme');
       await logChange(context, db, 'said when', 'work hours', id, hours);
+    }),
+});
+
+const habit = z.object({
+  job: z.enum(RHYTHM_JOBS),
+  /** "w6": on Saturdays; "d2": two days before the session; empty: no habit. */
+  on: z.string().regex(/^(?:|w[1-7]|d[0-9]|d1[0-4])$/, 'Choose a day.'),
+  time: civilTime.or(z.literal('')),
+});
+
+export const setRhythm = service({
+  title: 'Say when the programme usually does a job',
+  roles: ['coordinator'],
+  input: z.object({ version: z.coerce.number().int(), habits: z.array(habit).max(RHYTHM_JOBS.length) }),
+  run: (context, { version, habits }) =>
+    context.store.transaction(async (db) => {
+      const id = context.actor.programmeId;
+      const untimed = habits.findIndex(({ on, time }) => on !== '' && time === '');
+      if (untimed >= 0)
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          { where: `habits[${untimed}].time`, message: 'At what time?' },
+        ]);
+      const before = await findOne(db, db.models.programme, { id });
+      const rhythm: Rhythm = Object.fromEntries(
+        habits.flatMap(({ job, on, time }) => {
+          const number = Number(on.slice(1));
+          if (on === '') return [];
+          return [[job, on[0] === 'w' ? { weekday: number as Weekday, time } : { daysBefore: number, time }]];
+        }),
+      );
+      const { rhythm: _, ...hours } = before?.workHours ?? {};
+      const workHours = { ...hours, ...(Object.keys(rhythm).length > 0 ? { rhythm } : {}) };
+      if (!(await updateVersion(db, db.models.programme, id, version, { workHours }))) throw stale('The programme');
+      await logChange(context, db, 'said when', 'rhythm', id, rhythm);
     }),
 });
 

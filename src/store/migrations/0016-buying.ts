@@ -5,14 +5,14 @@ const JSON_TEXT = (column: string) => `${column} LONGTEXT NOT NULL CHECK (JSON_V
 const MADE = `at DATETIME(3) NOT NULL, actor_id ${ID}`;
 const OF_PROGRAMME = `id ${ID} PRIMARY KEY, programme_id ${ID}`;
 const IN_PROGRAMME = to('programme_id', 'programme');
-const LOGS = ['shelf_price', 'stock_move', 'refused_gift', 'trip_event'];
+const LOGS = ['shelf_price', 'stock_move', 'trip_event'];
 
 /** Shops and their prices, what stands on the shelves and what happened to it, plans of what to buy, and trips. */
 export const buying: Migration = {
   name: '0016-buying',
   async up(run) {
     await run(
-      `CREATE TABLE shop (${OF_PROGRAMME}, name VARCHAR(120) NOT NULL, ${JSON_TEXT('aisles')}, ${JSON_TEXT('weekdays')},
+      `CREATE TABLE shop (${OF_PROGRAMME}, name VARCHAR(120) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin NOT NULL, ${JSON_TEXT('aisles')}, ${JSON_TEXT('weekdays')},
        trip_cost INT NOT NULL, version INT NOT NULL, UNIQUE KEY one_name (programme_id, name), ${IN_PROGRAMME}) ${TABLE_END}`,
     );
     await run(
@@ -22,7 +22,7 @@ export const buying: Migration = {
     );
     await run(
       `CREATE TABLE trip (${OF_PROGRAMME}, shop_id ${ID}, day DATE NOT NULL, state VARCHAR(20) NOT NULL, paid INT NULL,
-       paid_by VARCHAR(120) NOT NULL, seq INT NOT NULL, ${MADE}, UNIQUE KEY one_visit (programme_id, shop_id, day),
+       payer VARCHAR(120) NOT NULL, seq INT NOT NULL, ${MADE}, UNIQUE KEY one_visit (programme_id, shop_id, day),
        ${IN_PROGRAMME}, ${to('shop_id', 'shop')}) ${TABLE_END}`,
     );
     await run(

@@ -89,7 +89,8 @@ export const stockMove = table(
     day: day(),
     storage: maybe(plain<Storage>()),
     placeId: maybe(ref()),
-    reason: notes(),
+    /** Why it was thrown away; for which kits it was taken. */
+    reason: plain(),
     sessionId: maybe(ref()),
     at: moment(),
     actorId: ref(),
@@ -97,7 +98,7 @@ export const stockMove = table(
 );
 export type StockMoveRow = RowOf<typeof stockMove>;
 
-/** Something that was offered and not taken; append-only. */
+/** Something that was offered and not taken. */
 export const refusedGift = table(
   'refused_gift',
   { belongs: 'programmeId' },
@@ -143,7 +144,7 @@ export const trip = table(
     state: plain<'to do' | 'paid' | 'received'>(),
     /** Minor units. */
     paid: maybe(whole()),
-    paidBy: notes(),
+    payer: notes(),
     /** The number of the last thing that happened on it. */
     seq: whole(),
     at: moment(),
@@ -176,7 +177,7 @@ export const tripEvent = table(
     tripId: ref(),
     lineId: ref(),
     seq: whole(),
-    answer: json<TripAnswer>('notes'),
+    answer: json<TripAnswer>(),
     at: moment(),
     actorId: ref(),
   },

@@ -3,6 +3,7 @@ import type { Manner } from '@/core/plan/manner';
 import type { OpenHours } from '@/core/plan/place';
 import type { ReserveCosts } from '@/core/roll/forecast';
 import type { ColumnWords } from '@/core/roll/roll-row';
+import type { Rhythm } from '@/core/stages/facts';
 import { json, key, maybe, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const programme = table(
@@ -17,7 +18,7 @@ export const programme = table(
     /** Months after a household's last session when its data is due to be erased. */
     retentionMonths: whole(),
     /** Opening hours of the shops and working hours of the crew; what is left out is as usual. */
-    workHours: json<Partial<Readonly<Record<'shop' | 'crew', readonly OpenHours[]>>>>(),
+    workHours: json<Partial<Readonly<Record<'shop' | 'crew', readonly OpenHours[]>>> & { readonly rhythm?: Rhythm }>(),
     /** What a kit too many and a kit too few cost. */
     reserveCosts: json<Partial<ReserveCosts>>(),
     /** What headings of roll files mean here. */

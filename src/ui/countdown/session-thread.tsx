@@ -35,7 +35,13 @@ export function SessionThreadNav({
                   {knot.title}
                 </span>
                 <span className="text-xs">{knot.state}</span>
-                <span className="text-xs text-base-content/75">{sayMoment(knot.latest, timeZone)}</span>
+                {knot.planned && (
+                  <span className="text-xs font-semibold">planned {sayMoment(knot.planned, timeZone)}</span>
+                )}
+                <span className="text-xs text-base-content/75">
+                  {knot.planned && 'latest '}
+                  {sayMoment(knot.latest, timeZone)}
+                </span>
               </>
             );
             const look = 'flex flex-1 flex-col items-center gap-0.5 rounded-field px-1 py-1 text-center';

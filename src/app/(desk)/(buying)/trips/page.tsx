@@ -18,14 +18,14 @@ export default async function Trips() {
         </Empty>
       ) : (
         <ul className="grid gap-4 sm:grid-cols-2">
-          {trips.map(({ id, shop, day, state, paid, paidBy }) => (
+          {trips.map(({ id, shop, day, state, paid, payer }) => (
             <li key={id} className="sheet flex flex-col gap-3 p-5">
               <div>
                 <h2 className="text-xl font-bold">{shop}</h2>
                 <p>
                   {sayLongDate(day)} ·{' '}
                   {{ 'to do': 'to do', paid: 'paid, to be checked in', received: 'on the shelf' }[state]}
-                  {paid !== null && ` · ${sayMoney(paid)} paid by ${paidBy}`}
+                  {paid !== null && ` · ${sayMoney(paid)} paid by ${payer}`}
                 </p>
               </div>
               <div className="flex flex-wrap gap-2">

@@ -1,5 +1,6 @@
 import { call } from '@/app/access';
 import { sayMinutes } from '@/core/countdown/network';
+import { beginsAt } from '@/core/countdown/thread';
 import { viewCountdown } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
 import { sayMoment } from '@/ui/dates';
@@ -14,16 +15,19 @@ export default async function WeekSheet() {
   const last = new Date(Date.parse(now) + 7 * 86_400_000).toISOString();
   const jobs = threads
     .flatMap((thread) => thread.jobs.map((job) => ({ thread, job })))
-    .filter(({ job }) => job.state !== 'done' && job.startBy <= last)
-    .sort((a, b) => (a.job.startBy < b.job.startBy ? -1 : 1));
+    .filter(({ job }) => job.state !== 'done' && beginsAt(job) <= last)
+    .sort((a, b) => beginsAt(a.job).localeCompare(beginsAt(b.job)));
   const days = new Map<string, typeof jobs>();
   for (const each of jobs) {
-    const day = each.job.startBy < now ? 'Overdue' : sayDay(each.job.startBy, timeZone);
+    const day = beginsAt(each.job) < now ? 'Overdue' : sayDay(beginsAt(each.job), timeZone);
     days.set(day, [...(days.get(day) ?? []), each]);
   }
   return (
     <>
-      <PageTitle title="Week sheet" over={`From ${sayMoment(now, timeZone)}, by the time each job must be started`}>
+      <PageTitle
+        title="Week sheet"
+        over={`From ${sayMoment(now, timeZone)}, by the time each job is begun by your rhythm, else must be`}
+      >
         <PrintButton />
       </PageTitle>
       {days.size === 0 && <Empty title="Nothing is due in the coming seven days" />}
@@ -38,13 +42,14 @@ export default async function WeekSheet() {
                   className="grid grid-cols-[1.5rem_minmax(0,1fr)] gap-x-3 py-2 sm:grid-cols-[1.5rem_8rem_minmax(0,1fr)_minmax(0,1fr)]"
                 >
                   <span aria-hidden="true" className="mt-0.5 size-5 rounded border-2 border-base-content/60" />
-                  <span className="text-sm tabular-nums">{sayMoment(job.startBy, timeZone)}</span>
+                  <span className="text-sm tabular-nums">{sayMoment(beginsAt(job), timeZone)}</span>
                   <span className="col-start-2 sm:col-start-auto">
                     <span className="flex items-center gap-1.5 font-bold">
                       <KnotShape state={job.state} size={16} /> {job.title}
                     </span>
                     <span className="text-sm">
                       {job.state}, takes {sayMinutes(job.minutes)}
+                      {job.planned && `; at the latest ${sayMoment(job.startBy, timeZone)}`}
                     </span>
                   </span>
                   <span className="col-start-2 text-sm sm:col-start-auto">

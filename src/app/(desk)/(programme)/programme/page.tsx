@@ -1,13 +1,24 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
+import { RHYTHM_JOBS } from '@/core/countdown/rhythm';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
+import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
 import { avoidanceLabel } from '@/core/safety/avoidances';
+import { JOBS } from '@/core/stages/stages';
 import type { InputOf } from '@/services/gate/gate';
 import { setContainers } from '@/services/kits/rules';
-import { editProgramme, forgetMeaning, giveMeaning, listMeanings, setWorkHours } from '@/services/programme/programme';
+import {
+  editProgramme,
+  forgetMeaning,
+  giveMeaning,
+  listMeanings,
+  setRhythm,
+  setWorkHours,
+} from '@/services/programme/programme';
 import { ActionForm } from '@/ui/form/action-form';
+import { TimeField } from '@/ui/form/dates';
 import { Choice, Field, TextArea } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { namesOf } from '@/ui/form/names';
@@ -20,6 +31,8 @@ export const metadata = { title: 'Programme' };
 
 const settings = namesOf<InputOf<typeof editProgramme>>();
 const hoursName = namesOf<InputOf<typeof setWorkHours>>();
+const habitName = namesOf<InputOf<typeof setRhythm>>();
+const jobTitle = (key: string) => JOBS.find((job) => job.key === key)?.title ?? key;
 
 async function giveAgain(word: string, codes: readonly string[]): Promise<FormState> {
   'use server';
@@ -64,6 +77,15 @@ async function putHoursBack(was: WorkHours): Promise<FormState> {
   return attempt(setWorkHours, async () => {
     await call(setWorkHours, { ...was, version: Number(was.version) + 1 });
     return 'The hours are as before.';
+  });
+}
+
+async function rhythm(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(setRhythm, async () => {
+    const { habits = [] } = formOf(setRhythm, data);
+    await call(setRhythm, { version, habits });
+    return 'Saved. Do next and the week sheet go by it.';
   });
 }
 
@@ -243,6 +265,55 @@ export default async function ProgrammePage() {
             </div>
             <button type="submit" className="btn btn-primary w-fit">
               Save hours
+            </button>
+          </ActionForm>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="rhythm">
+          <h2 id="rhythm" className="mb-1 text-xl font-bold">
+            Our rhythm
+          </h2>
+          <p className="mb-3 text-sm">
+            When each job is usually begun. Do next and the week sheet go by it; the jobs of a session show beside it
+            how much can still be put off.
+          </p>
+          <ActionForm
+            version={programme.version}
+            action={rhythm.bind(null, version)}
+            label="Our rhythm"
+            className="flex flex-col gap-3"
+          >
+            {RHYTHM_JOBS.map((job, at) => {
+              const rule = programme.workHours.rhythm?.[job];
+              const on = !rule ? '' : 'weekday' in rule ? `w${rule.weekday}` : `d${rule.daysBefore}`;
+              return (
+                <fieldset key={job} className="flex flex-wrap items-end gap-3">
+                  <legend className="sr-only">{jobTitle(job)}</legend>
+                  <b className="w-40 self-center">{jobTitle(job)}</b>
+                  <input type="hidden" name={habitName(`habits[${at}].job`)} value={job} />
+                  <Choice label="On" name={habitName(`habits[${at}].on`)} defaultValue={on} width="w-48">
+                    <option value="">no habit</option>
+                    {WEEKDAYS.map((day) => (
+                      <option key={day} value={`w${day}`}>
+                        {WEEKDAY_NAMES[day - 1]} before it
+                      </option>
+                    ))}
+                    {[0, 1, 2, 3, 4, 5, 6, 7].map((days) => (
+                      <option key={days} value={`d${days}`}>
+                        {days === 0 ? 'the same day' : days === 1 ? 'the day before' : `${days} days before`}
+                      </option>
+                    ))}
+                  </Choice>
+                  <TimeField
+                    label="At"
+                    name={habitName(`habits[${at}].time`)}
+                    defaultValue={rule?.time ?? ''}
+                    width="w-32"
+                  />
+                </fieldset>
+              );
+            })}
+            <button type="submit" className="btn btn-primary w-fit">
+              Save the rhythm
             </button>
           </ActionForm>
         </section>

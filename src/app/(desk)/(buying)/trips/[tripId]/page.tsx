@@ -24,7 +24,7 @@ async function pay(tripId: string, _state: FormState | null, data: FormData): Pr
 
 export default async function Trip({ params }: { params: Promise<{ tripId: string }> }) {
   const { tripId } = await params;
-  const { shop, day, state, lines, events, paid, paidBy } = await orNotFound(call(viewTrip, { tripId }));
+  const { shop, day, state, lines, events, paid, payer } = await orNotFound(call(viewTrip, { tripId }));
   return (
     <>
       <PageTitle title={shop} over={sayLongDate(day)}>
@@ -44,7 +44,7 @@ export default async function Trip({ params }: { params: Promise<{ tripId: strin
         </h2>
         {paid !== null && (
           <p className="mb-2">
-            {sayMoney(paid)} paid by {paidBy}.
+            {sayMoney(paid)} paid by {payer}.
           </p>
         )}
         {state !== 'received' && (
@@ -57,7 +57,7 @@ export default async function Trip({ params }: { params: Promise<{ tripId: strin
               width="w-40"
               defaultValue={paid === null ? '' : sayMoney(paid)}
             />
-            <Field label="Who paid" name="paidBy" required maxLength={120} width="w-48" defaultValue={paidBy} />
+            <Field label="Who paid" name="payer" required maxLength={120} width="w-48" defaultValue={payer} />
             <button type="submit" className="btn btn-primary">
               Paid
             </button>

@@ -119,7 +119,12 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                     </span>
                   </td>
                   <td className="whitespace-nowrap">{job.state === 'done' ? '' : sayMoment(job.earliest, timeZone)}</td>
-                  <td className="whitespace-nowrap">{sayMoment(job.startBy, timeZone)}</td>
+                  <td className="whitespace-nowrap">
+                    {job.planned && (
+                      <span className="block font-semibold">planned {sayMoment(job.planned, timeZone)}</span>
+                    )}
+                    {sayMoment(job.startBy, timeZone)}
+                  </td>
                   <td className="whitespace-nowrap text-right">{job.state === 'done' ? '' : spare(job)}</td>
                   <td>
                     <Buttons sessionId={sessionId} job={job} />
