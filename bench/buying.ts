@@ -1,5 +1,12 @@
 import type { BuyingAnswer, BuyingCase, BuyingProduct, Need } from '@/core/buying/case';
 import { cheapestBuying } from '@/core/buying/cheapest';
+import type { FoodNeed } from '@/core/buying/needs';
+import { planBuying } from '@/core/buying/plan';
+import type { BuyingWorld } from '@/core/buying/plan-case';
+import { judgeSwap } from '@/core/buying/trip';
+import { addDays } from '@/core/plan/civil';
+import { findIngredient, TYPICAL } from '@/core/reference/reference';
+import type { SolveMilp } from '@/core/solver/milp';
 import { milpSolver } from '@/workers/highs';
 
 /** How long kinds of food keep, unopened and opened, and what a gram costs in hundredths of the smallest coin. */
@@ -60,6 +67,86 @@ export function buyingTerm(
   return { days: wanted.days, trips, products: safe, needs };
 }
 
+/** A plan as the desk asks for it: twelve sessions with sixty foods of the table, and one of its lines judged against a pack in hand. */
+function planFigures(solve: SolveMilp): void {
+  const any = numbers(3);
+  const foods = TYPICAL.ingredients.filter(({ daysWhole }) => daysWhole >= 7).slice(0, 60);
+  const day = (at: number) => addDays('2026-12-01', at);
+  const sessions = Array.from({ length: 12 }, (_, at) => ({
+    id: `s${at}`,
+    title: `Session ${at}`,
+    day: day(2 + at * 6),
+    until: day(2 + at * 6),
+    isLocked: true,
+  }));
+  const needs = sessions.flatMap((session) =>
+    foods
+      .filter(() => any(10) < 6)
+      .map(
+        ({ name, aisle }): FoodNeed => ({
+          id: `${session.id} ${name}`,
+          sessionId: session.id,
+          ingredient: name,
+          aisle,
+          day: session.day,
+          until: session.day,
+          grams: 50 + any(900),
+          without: [],
+          letters: ['A', 'B'],
+          eaters: [
+            { letters: ['A'], without: [] },
+            { letters: ['B'], without: ['MILK', 'EGG'] },
+          ],
+        }),
+      ),
+  );
+  const products = foods.flatMap(({ name }) =>
+    [250, 500, 1000].map((packGrams) => ({
+      id: `${name} ${packGrams}`,
+      ingredient: name,
+      name: `${name} ${packGrams}`,
+      packGrams,
+      label: [],
+    })),
+  );
+  const world: BuyingWorld = {
+    today: '2026-12-01',
+    needs,
+    visits: Array.from({ length: 10 }, (_, at) => ({ shopId: 'quay', day: day(at * 7), cost: 350 })),
+    prices: products.map(({ id, packGrams }) => ({
+      shopId: 'quay',
+      productId: id,
+      soldBy: 'pack',
+      price: Math.round(packGrams * 0.3) + 20 + any(30),
+    })),
+    products,
+    stock: [],
+    foodOf: (name) => findIngredient(TYPICAL, name),
+  };
+  const clock = () => performance.now() / 1000;
+  for (const [title, own] of [
+    ['A plan for 12 sessions × 60 foods, with what each session by itself would cost', world],
+    [
+      'The same planned again, with a product pinned',
+      { ...world, wishes: { pins: { [foods[0]?.name ?? '']: products[1]?.id ?? '' } } },
+    ],
+  ] as const) {
+    const start = clock();
+    const { cost, apart, proven, trips } = planBuying(own, sessions, { solve, clock }, 10);
+    console.log(
+      `${title}\n  ${(clock() - start).toFixed(2)} s; ${cost}${proven.cost ? ', proven' : ''}; session by session ${apart.cost}, saved ${apart.cost - cost} and ${apart.spares} g\n  goal: planned again in at most 2 s\n`,
+    );
+    const [line] = trips[0]?.lines ?? [];
+    if (!line || own !== world) continue;
+    const body = { ...line, contains: [], mayContain: ['MILK'], others: [], elsewhere: [], sessions: {} };
+    const begun = performance.now();
+    for (let at = 0; at < 1000; at++) judgeSwap(body, { name: 'x', packGrams: 300 + at, price: 200, label: ['MILK'] });
+    console.log(
+      `A pack in hand judged\n  ${((performance.now() - begun) / 1000).toFixed(3)} ms\n  goal: at most 50 ms on a phone\n`,
+    );
+  }
+}
+
 /** Two cases of the size that courses have: how long until they are proven, and what is known before. */
 export async function buyingFigures(): Promise<void> {
   const solve = await milpSolver();
@@ -94,4 +181,5 @@ export async function buyingFigures(): Promise<void> {
     'goal: within 0.1 % of the bound',
   );
   run('The same, until it is proven', { ...large, seconds: 60 }, 'goal: proven in at most 60 s');
+  planFigures(solve);
 }

@@ -17,10 +17,10 @@ const VIEWS = [
   ['course', { course: 'Supper Bags', stage: '' }],
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
-  ['kit-sheet-supplies', { session: 'Stew and salad', stage: '/kits' }],
   ['prep-list', { session: 'Stew and salad', prep: true }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
-  ['shopping-list', { session: 'Lighthouse pasta', stage: '/buying' }],
+  ['buying', '/buying'],
+  ['trip-phone', { trip: true, phone: true }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['room', { session: 'Breads from the pan', room: true }],
@@ -84,11 +84,6 @@ try {
       await page.getByRole('heading', { name: /^What was understood/ }).scrollIntoViewIfNeeded();
       await page.mouse.wheel(0, 330);
     }
-    if (name === 'kit-sheet-supplies')
-      await page
-        .getByRole('table', { name: /Kit sheet/ })
-        .first()
-        .evaluate((table) => table.scrollIntoView());
     await page.waitForTimeout(1500);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
@@ -113,6 +108,7 @@ async function addressOf(page, view) {
     await page.goto(from);
     return page.getByRole('link', { name }).first().getAttribute('href');
   };
+  if (view.trip) return find('/trips', /^Open the list/);
   if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
   const session = await find('/?all', view.session);

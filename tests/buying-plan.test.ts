@@ -98,6 +98,7 @@ describe('what to buy for a course', () => {
     const made = plan({ needs: [rice('2026-12-02', 450)], stock });
     expect(bought(made)).toEqual([]);
     expect(made.shelf).toMatchObject([{ lotId: 'there', grams: 450 }]);
+    expect(made.ready).toEqual(['on 2026-12-02']);
   });
 
   it('weighs an offer against the usual price, on its days only, and what is sold by weight to the coin', () => {
@@ -107,6 +108,14 @@ describe('what to buy for a course', () => {
     expect(later.cost).toBe(260);
     const sooner = plan({ needs: [rice('2026-12-02', 450)], prices: [...WORLD.prices, offer] });
     expect(sooner.cost).toBe(320);
+    // An offer for several packs is taken where they are needed, or where more of them cost less.
+    const several = price('rice 500', 70, { from: '2026-12-01', to: '2026-12-09', least: 2 });
+    const two = plan({
+      needs: [rice('2026-12-02', 450)],
+      prices: [price('rice 500', 150), several],
+      products: [WORLD.products[0] as Buyable],
+    });
+    expect(two.trips[0]?.lines).toMatchObject([{ packs: 2, price: 70, cost: 140, left: 550 }]);
     const loose = { ...price('loose', 99, { soldBy: 'weight' as const }), shopId: 'market' };
     const weighed = plan({
       needs: [need('onion', '2026-12-09', 1234)],

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { BuyingAnswer, BuyingCase, BuyingPlan } from '@/core/buying/case';
 import { cheapestBuying } from '@/core/buying/cheapest';
-import type { SolveMilp } from '@/core/solver/milp';
+import type { Milp, SolveMilp } from '@/core/solver/milp';
 import { milpSolver } from '@/workers/highs';
 
 let solve: SolveMilp;
@@ -114,6 +114,41 @@ describe('buying for a whole plan', () => {
         { need: 'c', because: { food: 'egg', day: 5, missing: 100 } },
       ],
     });
+  });
+
+  it('says how far from the best a plan may be when time runs out, of the first figure that is not proven', () => {
+    const given: BuyingCase = {
+      days: 10,
+      trips: [{ day: 0, cost: 0 }],
+      products: [
+        { id: 'p', food: 'f', pack: 300, price: 100, keeps: 9, opened: 1 },
+        { id: 'q', food: 'f', pack: 700, price: 210, keeps: 9, opened: 1 },
+      ],
+      stock: [{ id: 's', food: 'f', last: 3, grams: 120 }],
+      needs: [2, 4, 5].map((day) => ({ id: `n${day}`, food: 'f', day, grams: 410 })),
+    };
+    const best = plan(given) as BuyingPlan;
+    /** A solver that never gets to the end of some models: it knows only that nothing is better than this much less. */
+    const hurried = (isLate: (model: Milp) => boolean, less: number) =>
+      cheapestBuying(given, {
+        solve: (model, seconds) => {
+          const answer = solve(model, seconds);
+          return 'values' in answer && isLate(model)
+            ? { ...answer, status: 'time', bound: answer.bound - less }
+            : answer;
+        },
+        clock: () => performance.now() / 1000,
+      }) as BuyingPlan;
+    const isOfWaste = ({ rows }: Milp) => rows.at(-1)?.least === undefined;
+    const dear = hurried((model) => !isOfWaste(model), 30);
+    expect(dear).toMatchObject({ proven: { cost: false, waste: false }, bound: { cost: best.cost - 30 } });
+    const lost = hurried(isOfWaste, 20);
+    expect(lost).toMatchObject({
+      cost: best.cost,
+      proven: { cost: true, waste: false },
+      bound: { waste: best.waste - 20 },
+    });
+    expect(best.bound).toBeUndefined();
   });
 
   it('gives the sealed size that a kit asks for, and opens none of it', () => {

@@ -27,7 +27,7 @@ export const buyingCase = z
     days: day.min(1, 'A plan is at least a day long.'),
     trips: z
       .array(z.object({ day, cost: money }))
-      .max(24, 'At most 24 trips.')
+      .max(30, 'At most 30 trips.')
       .refine((trips) => new Set(trips.map((trip) => trip.day)).size === trips.length, 'Two trips are on one day.')
       .optional(),
     products: named(

@@ -222,6 +222,7 @@ function settled(
 ): BuyingPlan {
   let found: { plan: BuyingPlan; isProven: boolean } | undefined;
   let tried = 0;
+  let leastWaste = Number.POSITIVE_INFINITY;
   for (const set of best.sets) {
     if (found && how.isOver()) break;
     tried++;
@@ -231,6 +232,10 @@ function settled(
     const bought = own.reduce((made, plan) => made | setOf(trips, plan.bought), 0);
     const cost = costOf(bought) + own.reduce((sum, plan) => sum + plan.cost, 0);
     const waste = own.reduce((sum, plan) => sum + plan.waste, 0);
+    leastWaste = Math.min(
+      leastWaste,
+      own.reduce((sum, plan) => sum + plan.leastWaste, 0),
+    );
     if (found && (cost > found.plan.cost || (cost === found.plan.cost && waste >= found.plan.waste))) continue;
     const proven = how.isWhole && own.every((plan) => plan.proven.cost);
     found = {
@@ -246,10 +251,10 @@ function settled(
   }
   if (!found) throw new Error('No plan was made of what was found.');
   const { plan, isProven } = found;
-  const waste = plan.proven.cost && isProven && tried === best.sets.size;
-  return {
-    ...plan,
-    proven: { cost: plan.proven.cost, waste },
-    ...(plan.proven.cost ? {} : { bound: { cost: Math.min(how.bound, plan.cost) } }),
-  };
+  const isAll = tried === best.sets.size;
+  const waste = plan.proven.cost && isProven && isAll;
+  const bound = plan.proven.cost
+    ? { waste: isAll ? Math.min(leastWaste, plan.waste) : 0 }
+    : { cost: Math.min(how.bound, plan.cost) };
+  return { ...plan, proven: { cost: plan.proven.cost, waste }, ...(plan.proven.cost && waste ? {} : { bound }) };
 }

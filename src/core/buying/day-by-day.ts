@@ -40,7 +40,8 @@ export function dayByDay(food: FoodCase, openings: readonly Opening[]): number[]
   const { needs, stock, products } = food;
   if (stock.length > 0 || products.some(({ most }) => most !== undefined)) return undefined;
   if (needs.some(({ grams }) => grams === undefined) || needs.length === 0) return undefined;
-  if (needs.some((_, at) => !openings.some(({ reaches }) => reaches.includes(at)))) return 'impossible';
+  const isReached = (at: number) => openings.some(({ reaches }) => reaches.includes(at));
+  if (needs.some(({ grams = 0 }, at) => grams > 0 && !isReached(at))) return 'impossible';
   const days = [...new Set(needs.map(({ day }) => day))].sort((a, b) => a - b);
   const demand = days.map((day) => needs.reduce((sum, need) => sum + (need.day === day ? (need.grams ?? 0) : 0), 0));
   const spans = openings.map(({ reaches }) => spanOf(food, days, reaches));

@@ -11,8 +11,9 @@ export interface FoodPlan {
   /** Grams; the least among the cheapest where it is said to be `settled`. */
   readonly waste: number;
   readonly proven: { readonly cost: boolean; readonly waste: boolean };
-  /** No way costs less. */
+  /** No way costs less; and none as cheap loses less. */
   readonly bound: number;
+  readonly leastWaste: number;
   /** Days on which something of it is bought. */
   readonly bought: readonly number[];
   readonly buy: readonly { readonly product: string; readonly day: number; readonly packs: number }[];
@@ -192,8 +193,10 @@ export function leastWaste(
     left(),
   );
   if (!('values' in answer)) return cheapest;
-  const plan = planFrom(model, answer, { cost: cheapest.proven.cost, waste: answer.status === 'optimal' });
-  return plan.waste <= cheapest.waste ? plan : cheapest;
+  const found = planFrom(model, answer, { cost: cheapest.proven.cost, waste: answer.status === 'optimal' });
+  const least = Math.ceil(answer.bound - 1e-6) + wasteOf(model).always;
+  const plan = { ...found, bound: cheapest.bound, leastWaste: found.proven.waste ? found.waste : Math.max(0, least) };
+  return plan.waste <= cheapest.waste ? plan : { ...cheapest, leastWaste: plan.leastWaste };
 }
 
 type Found = Extract<MilpAnswer, { values: readonly number[] }>;
@@ -230,6 +233,7 @@ function planFrom(model: Model, { values, bound }: Found, proven: FoodPlan['prov
     waste,
     proven,
     bound: Math.ceil(bound - 1e-6),
+    leastWaste: proven.waste ? waste : 0,
     bought: [...new Set(buy.map(({ day }) => day))],
     buy,
     use: [

@@ -83,6 +83,8 @@ export interface Planned {
   readonly short: readonly { readonly needId: string; readonly missing: number; readonly why: string }[];
   /** Foods without any price or stock. */
   readonly holes: readonly string[];
+  /** Sessions of which everything stands on a shelf already. */
+  readonly ready: readonly string[];
 }
 
 /**
@@ -121,7 +123,19 @@ export function planBuying(
       return { needId: need, missing: because.missing, why: own ? whyShort(own, world) : '' };
     }),
     holes: made.holes,
+    ready: readyOf(world, made, plan, without),
   };
+}
+
+/** Sessions that wait for nothing: no line of a trip, planned or on its way, no hole, and nothing that cannot be met. */
+function readyOf(world: BuyingWorld, made: AsCase, plan: BuyingPlan, without: ReadonlySet<string>): string[] {
+  const bought = new Set(plan.use.flatMap(({ need, bought: day }) => (day === undefined ? [] : [need])));
+  const waits = new Set(
+    world.needs.flatMap(({ id, sessionId, ingredient }) =>
+      bought.has(id) || without.has(id) || made.holes.includes(ingredient) ? [sessionId] : [],
+    ),
+  );
+  return [...new Set(world.needs.map(({ sessionId }) => sessionId))].filter((id) => !waits.has(id));
 }
 
 type Needs = ReadonlyMap<string, FoodNeed>;
@@ -186,15 +200,34 @@ const gramsOf = ({ packGrams }: Buyable, { soldBy }: ShelfPrice): number => (sol
 const costOf = ({ soldBy, price }: ShelfPrice, packs: number): number =>
   soldBy === 'weight' ? Math.round((packs * price) / 10) : packs * price;
 
+/** An offer for several packs that makes these cheaper, if need be by taking more of them. The solver plans with single packs. */
+function offerFor(
+  { prices }: BuyingWorld,
+  { product, price }: { product: Buyable; price: ShelfPrice },
+  { shopId, day }: Visit,
+  packs: number,
+): ShelfPrice | undefined {
+  const cost = ({ least = 1, price: each }: ShelfPrice) => Math.max(packs, least) * each;
+  const [best] = prices
+    .filter(
+      ({ productId, shopId: own, from = '', to = '9999', least = 1, soldBy }) =>
+        productId === product.id && own === shopId && from <= day && day <= to && least > 1 && soldBy === price.soldBy,
+    )
+    .sort((a, b) => cost(a) - cost(b));
+  return best && cost(best) < packs * price.price ? best : undefined;
+}
+
 function lineFrom(
   world: BuyingWorld,
   { product, price }: { product: Buyable; price: ShelfPrice },
   visit: Visit,
-  packs: number,
+  needed: number,
   uses: readonly LineUse[],
 ): PlannedLine {
   const grams = gramsOf(product, price);
   const used = uses.reduce((sum, use) => sum + (use.grams ?? 0) + (use.units ?? 0) * grams, 0);
+  const offer = offerFor(world, { product, price }, visit, needed);
+  const packs = Math.max(needed, offer?.least ?? 0);
   const line = {
     productId: product.id,
     product: product.name,
@@ -203,12 +236,13 @@ function lineFrom(
     packs,
     packGrams: grams,
     soldBy: price.soldBy,
-    price: price.price,
-    cost: costOf(price, packs),
+    price: (offer ?? price).price,
+    cost: costOf(offer ?? price, packs),
     uses,
     left: Math.max(0, Math.round(packs * grams - used)),
   };
-  return { ...line, why: whyOf(world, line, visit, used) };
+  const offered = offer ? `From ${offer.least} packs each costs ${sayMoney(offer.price)}. ` : '';
+  return { ...line, why: `${offered}${whyOf(world, line, visit, used)}` };
 }
 
 /** "2 × Rice 1 kg at 1.89", "600 g of onions at 1.20 a kilogram" */

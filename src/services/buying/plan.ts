@@ -20,6 +20,7 @@ import { inPool } from '@/workers/pool';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
+import { usedUpBy } from '../kits/figures';
 import { loadProgramme } from '../sheet/load-programme';
 import { sessionSheet } from '../sheet/session-sheet';
 import { markedDone, sessionThread } from '../sheet/session-thread';
@@ -49,6 +50,7 @@ async function needsUntil(context: Context, db: Db, to: string) {
   const bundles = await loadSessionBundles(db, context.actor.programmeId, { from: today, to });
   const sessions: BuyingSession[] = [];
   const needs: FoodNeed[] = [];
+  const usedUp = new Map<string, { name: string; count: number; by: string }>();
   for (const bundle of bundles) {
     if (markedDone(bundle.marks).has('buying')) continue;
     const sheet = sessionSheet(bundle, programme, meanings);
@@ -68,8 +70,13 @@ async function needsUntil(context: Context, db: Db, to: string) {
     };
     sessions.push(session);
     needs.push(...needsOf(session, content));
+    for (const { name, count } of usedUpBy(bundle, sheet, programme)) {
+      const same = usedUp.get(name);
+      const by = same && same.by < session.day ? same.by : session.day;
+      usedUp.set(name, { name, count: count + (same?.count ?? 0), by });
+    }
   }
-  return { programme, today, sessions, needs };
+  return { programme, today, sessions, needs, usedUp: [...usedUp.values()] };
 }
 
 /** Days on which the shops are visited by the programme's rhythm. */
@@ -131,7 +138,7 @@ export const viewBuyingPlan = service({
     const { db } = context.store;
     const { programmeId } = context.actor;
     const plan = await findOne(db, db.models.buyingPlan, { programmeId });
-    const { programme, today, sessions, needs } = await needsUntil(
+    const { programme, today, sessions, needs, usedUp } = await needsUntil(
       context,
       db,
       plan?.toDay ?? addDays(todayOf(context, 'UTC'), USUAL_DAYS),
@@ -144,6 +151,7 @@ export const viewBuyingPlan = service({
     return {
       today,
       plan,
+      usedUp,
       /** Something that the plan hangs on is no longer as it was. */
       isOld: plan !== undefined && markOf(plan.needs) !== markOf(needs),
       sessions: plan?.sessions ?? sessions,

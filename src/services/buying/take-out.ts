@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { needsOf } from '@/core/buying/needs';
+import { worth } from '@/core/buying/nothing-lost';
 import { type Take, takeOut } from '@/core/buying/take-out';
 import { findIngredient } from '@/core/reference/reference';
 import { find, findOne } from '@/store/query';
@@ -66,7 +67,19 @@ export const viewFromShelf = service({
       name: all.find(({ id }) => id === take.lotId)?.name ?? take.ingredient,
       last: lots.find(({ id }) => id === take.lotId)?.now.lastOpen ?? '',
     });
-    return { taken: taken.map(named), takes: takes.map(named), lacking, isLocked };
+    /** What was taken is worth, as far as anybody wrote a price. */
+    const known = taken.flatMap(({ lotId, packs, grams }) => {
+      const lot = all.find(({ id }) => id === lotId);
+      return lot && lot.price !== null ? [worth(packs * (lot.packGrams ?? 0) + grams, lot)] : [];
+    });
+    return {
+      taken: taken.map(named),
+      takes: takes.map(named),
+      lacking,
+      isLocked,
+      worth: known.reduce((sum, each) => sum + each, 0),
+      unpriced: taken.length - known.length,
+    };
   },
 });
 

@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { labelCodes, price } from '@/contracts/reference';
 import { DATE_KINDS, STORAGES, type Storage } from '@/core/buying/stock';
-import { judgeSwap, lineCost, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
+import { judgeSwap, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
+import { sayMoney } from '@/core/quantity/say';
 import { findIngredient } from '@/core/reference/reference';
+import { writeCsv } from '@/formats/csv';
 import { holdTrip, raiseTrip } from '@/store/buying';
 import { find, findOne, insert, remove, update } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
@@ -440,6 +442,24 @@ export const listTrips = service({
   },
 });
 
-/** What a trip comes to so far, in minor units. */
-export const spentOn = (lines: ReturnType<typeof standing>): number =>
-  lines.reduce((sum, { body, now }) => sum + lineCost(body, now.packs, now.price, now.hand), 0);
+export const exportTrips = service({
+  title: 'Take the trips out as CSV, for the book-keeper',
+  roles: ['coordinator'],
+  input: z.object({}),
+  run: async (context) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const shops = await find(db, db.models.shop, { programmeId });
+    const trips = await find(db, db.models.trip, { programmeId }, [['day', 'ASC']]);
+    const paid = trips.filter((trip) => trip.paid !== null);
+    return writeCsv([
+      ['day', 'shop', 'total', 'paid by'],
+      ...paid.map(({ day, shopId, paid: total, payer }) => [
+        day,
+        shops.find(({ id }) => id === shopId)?.name ?? '',
+        sayMoney(total ?? 0),
+        payer,
+      ]),
+    ]);
+  },
+});

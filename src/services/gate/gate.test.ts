@@ -540,6 +540,7 @@ describe('another programme', () => {
         'Make an API token',
         'Bring prices in from a file',
         'Take the price book out as CSV',
+        'Take the trips out as CSV, for the book-keeper',
         'See what must be used up, by what, and what was lost',
         'Plan the buying for all sessions of a span',
         'Plan the cheapest buying for a whole plan, without saving',

@@ -7,6 +7,7 @@ import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
 import { changeBuyingPlan, makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
 import { makeTrip } from '@/services/buying/trips';
+import { markJob } from '@/services/countdown/countdown';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
@@ -76,9 +77,18 @@ async function go(shopId: string, day: string, _state: FormState | null): Promis
   return attempt(makeTrip, async () => redirect(`/trips/${await call(makeTrip, { shopId, day })}`));
 }
 
+async function done(sessionId: string, _state: FormState | null): Promise<FormState> {
+  'use server';
+  return attempt(markJob, async () => {
+    await call(markJob, { sessionId, job: 'buying', done: true });
+    return 'Marked: its countdown goes on from there.';
+  });
+}
+
 export default async function Buying() {
   const {
     plan: made,
+    usedUp,
     isOld,
     needs,
     sessions,
@@ -92,6 +102,7 @@ export default async function Buying() {
   const shopName = (id: string) => shops.find((shop) => shop.id === id)?.name ?? '';
   const planned = made?.planned;
   const wishes = made?.wishes ?? {};
+  const there = sessions.filter(({ id, isLocked }) => isLocked && planned?.ready.includes(id));
   const drafts = sessions.filter(({ isLocked }) => !isLocked);
   const isMade = (shopId: string, day: string) => trips.find((trip) => trip.shopId === shopId && trip.day === day);
   return (
@@ -191,6 +202,27 @@ export default async function Buying() {
               </ul>
             </section>
           )}
+          {there.length > 0 && (
+            <section className="sheet mb-5 p-4" aria-labelledby="there">
+              <h2 id="there" className="mb-1 font-bold">
+                Everything is on the shelves for
+              </h2>
+              <ul className="flex flex-col gap-2">
+                {there.map(({ id, title }) => (
+                  <li key={id} className="flex flex-wrap items-center gap-3">
+                    <Link href={`/sessions/${id}/buying`} className="link">
+                      {title}
+                    </Link>
+                    <ActionForm action={done.bind(null, id)} label={`Shopping of ${title}`} className="no-print">
+                      <button type="submit" className="btn btn-sm" aria-label={`Mark shopping done: ${title}`}>
+                        Mark shopping done
+                      </button>
+                    </ActionForm>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           {planned.trips.map((trip) => {
             const own = isMade(trip.shopId, trip.day);
             return (
@@ -269,6 +301,20 @@ export default async function Buying() {
               </ul>
             </section>
           )}
+          {usedUp.length > 0 && (
+            <section className="sheet mb-5 p-5" aria-labelledby="used-up">
+              <h2 id="used-up" className="mb-2 text-xl font-bold">
+                Used up: see that it is there
+              </h2>
+              <ul className="columns-2 text-sm md:columns-3">
+                {usedUp.map(({ name, count, by }) => (
+                  <li key={name}>
+                    <b className="tabular-nums">{count}</b> {name}, the first by {sayLongDate(by)}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <section
             className="no-print sheet mb-5 flex flex-wrap items-end gap-x-8 gap-y-3 p-5"
             aria-labelledby="wishes"
@@ -320,6 +366,11 @@ export default async function Buying() {
           </section>
         </>
       )}
+      <p className="no-print mb-4 text-sm">
+        <a href="/trips.csv" className="link">
+          What was paid on trips, for the book-keeper (CSV)
+        </a>
+      </p>
       <UsualCautions at="shopping" />
     </>
   );

@@ -3,7 +3,7 @@ import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import type { Lacking, Take } from '@/core/buying/take-out';
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams } from '@/core/quantity/say';
+import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
 import { takeForSession, viewFromShelf } from '@/services/buying/take-out';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
@@ -27,8 +27,16 @@ const lacks = ({ grams, units }: Lacking) =>
   [units > 0 && sayCount(units, 'sealed unit'), grams > 0 && sayGrams(rational(grams))].filter(Boolean).join(' and ');
 
 /** What the shelves have for a session: which lot for which kits, taken out with one tap, and what they lack. */
-export async function FromShelf({ sessionId }: { sessionId: string }) {
-  const { takes, taken, lacking } = await call(viewFromShelf, { sessionId });
+export async function FromShelf({
+  sessionId,
+  kits,
+  budget,
+}: {
+  sessionId: string;
+  kits: number;
+  budget: number | null;
+}) {
+  const { takes, taken, lacking, worth, unpriced } = await call(viewFromShelf, { sessionId });
   if (takes.length + taken.length === 0) return null;
   return (
     <section className="sheet mb-5 p-5" aria-labelledby="take-out">
@@ -70,6 +78,15 @@ export async function FromShelf({ sessionId }: { sessionId: string }) {
             ))}
           </ul>
         </details>
+      )}
+      {taken.length > unpriced && kits > 0 && (
+        <p className="mt-2 text-sm">
+          <b>
+            {sayMoney(worth)} so far, {sayMoney(Math.round(worth / kits))} a kit
+          </b>
+          {budget !== null && ` of a budget of ${sayMoney(budget)}`}
+          {unpriced > 0 && `; ${sayCount(unpriced, 'line')} without a price come on top`}.
+        </p>
       )}
       {lacking.length > 0 && (
         <p className="mt-2 text-sm">

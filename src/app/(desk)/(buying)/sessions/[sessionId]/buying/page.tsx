@@ -121,7 +121,9 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
           )}
         </div>
       )}
-      {sheet.locked && <FromShelf sessionId={sessionId} />}
+      {sheet.locked && (
+        <FromShelf sessionId={sessionId} kits={sheet.locked.kits.length} budget={bundle.session.budgetCents} />
+      )}
       <UsualCautions at="shopping" />
     </SessionFrame>
   );
