@@ -184,7 +184,7 @@ test('a product’s price tells what a serving costs; keeping days are made stri
   await expect(page.getByText(/2\.80 \(2\.80 a kg\) · label not read/)).toBeVisible();
   await page.goto('/recipes');
   await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
-  await expect(page.getByText(/A serving: costs 0\.\d\d, from 4 of 8 foods/)).toBeVisible();
+  await expect(page.getByText(/A serving: costs \d+\.\d\d/)).toBeVisible();
 
   await page.goto('/reference?q=brown+lentils&food=brown+lentils');
   await page.getByText('Keep it for fewer days here').click();
@@ -196,7 +196,7 @@ test('a product’s price tells what a serving costs; keeping days are made stri
   await keeping.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('row', { name: /^brown lentils/ })).toContainText('opened 90 d');
   await page.getByRole('button', { name: 'Take 1 kg bag, wholesaler away' }).click();
-  await expect(page.getByText('None yet.')).toBeVisible();
+  await expect(page.getByText('1 kg bag, wholesaler')).toHaveCount(0);
 });
 
 test('of a range the coordinator says which end kits use; a cooked amount is bought dry and says so', async ({

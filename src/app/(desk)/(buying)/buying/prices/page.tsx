@@ -57,10 +57,10 @@ async function price(_state: FormState | null, data: FormData): Promise<FormStat
   });
 }
 
-async function read(productId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+async function read(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(readLabel, async () => {
-    await call(readLabel, { productId, allergens: texts(data, 'allergens') });
+    await call(readLabel, { ...formOf(readLabel, data), allergens: texts(data, 'allergens') });
     return 'The label is kept. Plan again to see what it changes.';
   });
 }
@@ -191,23 +191,23 @@ export default async function PriceBook() {
               <p className="mb-3 text-sm">
                 Brands add allergens to these: until a label is read they are planned for nobody who avoids one.
               </p>
-              {unread.map(({ id, ingredient, name }) => (
-                <details key={id} className="border-base-300 border-t py-2">
-                  <summary className="cursor-pointer">
-                    <b>{name}</b> ({ingredient})
-                  </summary>
-                  <ActionForm action={read.bind(null, id)} label={`Label of ${name}`} className="mt-2">
-                    <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
-                      {ALLERGENS.map(({ code, label }) => (
-                        <Tick key={code} label={label} name="allergens" value={code} />
-                      ))}
-                    </div>
-                    <button type="submit" className="btn mt-2" aria-label={`I read the label of ${name}`}>
-                      I read it: it names only these
-                    </button>
-                  </ActionForm>
-                </details>
-              ))}
+              <ActionForm action={read} label="Read a label" clear className="flex flex-col gap-3">
+                <Choice label="Product" name="productId" width="max-w-md">
+                  {unread.map(({ id, ingredient, name }) => (
+                    <option key={id} value={id}>
+                      {ingredient}: {name}
+                    </option>
+                  ))}
+                </Choice>
+                <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
+                  {ALLERGENS.map(({ code, label }) => (
+                    <Tick key={code} label={label} name="allergens" value={code} />
+                  ))}
+                </div>
+                <button type="submit" className="btn w-fit">
+                  I read it: it names only these
+                </button>
+              </ActionForm>
             </section>
           )}
         </div>
