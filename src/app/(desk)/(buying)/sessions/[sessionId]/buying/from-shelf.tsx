@@ -39,7 +39,7 @@ export async function FromShelf({
   const { takes, taken, lacking, worth, unpriced } = await call(viewFromShelf, { sessionId });
   if (takes.length + taken.length === 0) return null;
   return (
-    <section className="sheet mb-5 p-5" aria-labelledby="take-out">
+    <section className="sheet my-5 p-5" aria-labelledby="take-out">
       <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
         <h2 id="take-out" className="text-xl font-bold">
           From the shelves into these kits
