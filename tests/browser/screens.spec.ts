@@ -79,7 +79,11 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'nothing lost': (page) => page.goto('/buying/lost'),
   shelves: async (page) => {
     await page.goto('/shelves');
-    await page.getByText('What happened to it').first().click();
+    await page
+      .getByRole('link', { name: /^What happened to/ })
+      .first()
+      .click();
+    await page.getByRole('form', { name: /^What happened to/ }).waitFor();
   },
   'counting a shelf': (page) => page.goto('/shelves/count'),
   'taking a gift': (page) => page.goto('/shelves/gift'),

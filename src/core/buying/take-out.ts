@@ -32,28 +32,52 @@ interface Rest {
 const gramsIn = ({ lot, packs, loose }: Rest) => packs * (lot.packGrams ?? 0) + loose;
 
 /**
+ * What is still needed where some was taken out before: first what was taken for the same kits; what was taken for letters of a
+ * revision that is no longer counts for whoever needs the food now.
+ *
+ * @param needs of one session
+ */
+export function lessTaken(needs: readonly FoodNeed[], taken: readonly Take[]): FoodNeed[] {
+  if (taken.length === 0) return [...needs];
+  const said = (each: Pick<Take, 'letters'>) => each.letters.join();
+  const isOfNow = (take: Take) =>
+    needs.some((need) => need.ingredient === take.ingredient && said(need) === said(take));
+  const before = taken.map((take) => ({ ...take }));
+  return needs.flatMap((need): FoodNeed[] => {
+    let grams = need.grams ?? 0;
+    let units = need.units ?? 0;
+    for (const take of before) {
+      if (take.ingredient !== need.ingredient || (said(take) !== said(need) && isOfNow(take))) continue;
+      const weight = Math.min(grams, take.grams);
+      const whole = Math.min(units, take.packs);
+      grams -= weight;
+      take.grams -= weight;
+      units -= whole;
+      take.packs -= whole;
+    }
+    if (grams + units === 0) return [];
+    return [
+      { ...need, ...(need.grams === undefined ? {} : { grams }), ...(need.units === undefined ? {} : { units }) },
+    ];
+  });
+}
+
+/**
  * Which lots a session's kits are made of: what is open and ends first before the rest, for those who avoid most first, each only
  * from what its label allows, and where a product was named only from that.
  *
- * @param needs of the session, as they come from its sheet
- * @param taken what was taken out for it before
+ * @param needs of the session, as they come from its sheet, less what was taken before
  */
 export function takeOut(
   needs: readonly FoodNeed[],
   stock: readonly OnShelf[],
   foodOf: (name: string) => Ingredient | undefined,
   today: string,
-  taken: readonly Take[] = [],
 ): { takes: Take[]; lacking: Lacking[] } {
   const rests: Rest[] = [...stock]
     .filter(({ last, lastOpen }) => last >= today && lastOpen >= today)
-    .sort((a, b) => Number(b.loose > 0) - Number(a.loose > 0) || a.lastOpen.localeCompare(b.lastOpen))
+    .sort((x, y) => Number(y.loose > 0) - Number(x.loose > 0) || x.lastOpen.localeCompare(y.lastOpen))
     .map((lot) => ({ lot, packs: lot.packs, loose: lot.loose }));
-  const before = taken.map((take) => ({ ...take }));
-  const said = (each: Pick<Take, 'letters'>) => each.letters.join();
-  // Letters of a revision that is no longer: what was taken for them counts for whoever needs the food now.
-  const isOfNow = (take: Take) =>
-    needs.some((need) => need.ingredient === take.ingredient && said(need) === said(take));
   const takes: Take[] = [];
   const lacking: Lacking[] = [];
   for (const need of [...needs].sort((a, b) => b.without.length - a.without.length)) {
@@ -67,18 +91,6 @@ export function takeOut(
       blockersOf(holdingsOf(food, lot.label ?? undefined), avoided).length === 0;
     let grams = need.grams ?? 0;
     let units = need.units ?? 0;
-    for (const take of before) {
-      if (take.ingredient !== ingredient || (said(take) !== said(need) && isOfNow(take))) continue;
-      if (need.units === undefined) {
-        const weight = Math.min(grams, take.grams);
-        grams -= weight;
-        take.grams -= weight;
-      } else {
-        const whole = Math.min(units, take.packs);
-        units -= whole;
-        take.packs -= whole;
-      }
-    }
     for (const rest of rests.filter(suits)) {
       if (units > 0 && rest.lot.packGrams !== null && isAround(rest.lot.packGrams, need.sealedGrams ?? 1)) {
         const packs = Math.min(units, rest.packs);

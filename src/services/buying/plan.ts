@@ -6,6 +6,7 @@ import { needsOf } from '@/core/buying/needs';
 import type { Planned } from '@/core/buying/plan';
 import type { BuyingWishes, BuyingWorld, OnShelf, Visit } from '@/core/buying/plan-case';
 import { visitKey } from '@/core/buying/plan-case';
+import { lessTaken } from '@/core/buying/take-out';
 import { lineNow } from '@/core/buying/trip';
 import { addDays, dayOf, sayDay, weekdayOf } from '@/core/plan/civil';
 import { lastDayOf } from '@/core/plan/sitting';
@@ -26,6 +27,7 @@ import { sessionSheet } from '../sheet/session-sheet';
 import { markedDone, sessionThread } from '../sheet/session-thread';
 import { shelfPriceFrom, todayOf } from './shops';
 import { lotsNow, onShelf } from './stock';
+import { takenFor } from './take-out';
 
 /** How far a plan looks where nobody says, and at most. */
 const USUAL_DAYS = 28;
@@ -48,6 +50,11 @@ async function needsUntil(context: Context, db: Db, to: string) {
   const { programme, meanings, hours } = await loadProgramme(context, db);
   const today = todayOf(context, programme.timeZone);
   const bundles = await loadSessionBundles(db, context.actor.programmeId, { from: today, to });
+  const taken = await takenFor(
+    context,
+    db,
+    bundles.map(({ session }) => session.id),
+  );
   const sessions: BuyingSession[] = [];
   const needs: FoodNeed[] = [];
   const usedUp = new Map<string, { name: string; count: number; by: string }>();
@@ -69,7 +76,12 @@ async function needsUntil(context: Context, db: Db, to: string) {
       isLocked: sheet.locked !== undefined,
     };
     sessions.push(session);
-    needs.push(...needsOf(session, content));
+    needs.push(
+      ...lessTaken(
+        needsOf(session, content),
+        taken.filter(({ sessionId }) => sessionId === id),
+      ),
+    );
     for (const { name, count } of usedUpBy(bundle, sheet, programme)) {
       const same = usedUp.get(name);
       const by = same && same.by < session.day ? same.by : session.day;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { needsOf } from '@/core/buying/needs';
 import { worth } from '@/core/buying/nothing-lost';
-import { type Take, takeOut } from '@/core/buying/take-out';
+import { lessTaken, type Take, takeOut } from '@/core/buying/take-out';
 import { findIngredient } from '@/core/reference/reference';
 import { find, findOne } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
@@ -22,12 +22,18 @@ const readFor = (reason: string): { revision: number; letters: string[] } => {
   return { revision: Number(revision), letters: letters.split(' ').filter(Boolean) };
 };
 
-/** What was taken off the shelves for a session before. */
-async function takenFor(context: Context, db: Db, sessionId: string): Promise<Take[]> {
+/** What was taken off the shelves for sessions before. */
+export async function takenFor(
+  context: Context,
+  db: Db,
+  sessionIds: readonly string[],
+): Promise<(Take & { readonly sessionId: string })[]> {
   const { programmeId } = context.actor;
-  const moves = await find(db, db.models.stockMove, { programmeId, sessionId, kind: 'used' }, [['seq', 'ASC']]);
+  const moves = await find(db, db.models.stockMove, { programmeId, sessionId: [...sessionIds], kind: 'used' });
+  if (moves.length === 0) return [];
   const lots = await find(db, db.models.stockLot, { programmeId, id: [...new Set(moves.map(({ lotId }) => lotId))] });
-  return moves.map(({ lotId, packs, grams, reason }) => ({
+  return moves.map(({ lotId, packs, grams, reason, sessionId }) => ({
+    sessionId: sessionId ?? '',
     lotId,
     ingredient: lots.find(({ id }) => id === lotId)?.ingredient ?? '',
     letters: readFor(reason).letters,
@@ -44,11 +50,12 @@ async function fromShelf(context: Context, db: Db, sessionId: string) {
   const { locked } = sessionSheet(bundle, programme, meanings);
   const today = todayOf(context, programme.timeZone);
   const lots = await lotsNow(context, db, programme.reference);
-  const taken = await takenFor(context, db, sessionId);
+  const taken = await takenFor(context, db, [sessionId]);
   if (!locked) return { lots, taken, takes: [], lacking: [], revision: 0, isLocked: false };
   const { date, title } = bundle.session;
   const needs = needsOf({ id: sessionId, title, day: date, until: date, isLocked: true }, locked.content);
-  const shared = takeOut(needs, lots.map(onShelf), (name) => findIngredient(programme.reference, name), today, taken);
+  const open = lessTaken(needs, taken);
+  const shared = takeOut(open, lots.map(onShelf), (name) => findIngredient(programme.reference, name), today);
   return { lots, taken, ...shared, revision: bundle.sheet?.revision ?? 0, isLocked: true };
 }
 

@@ -127,7 +127,7 @@ export function CountShelf({ lots }: { lots: readonly Lot[] }) {
                         type="button"
                         className={`btn btn-lg ml-auto ${isDone ? 'btn-success' : 'btn-primary'}`}
                         onClick={() => note(lot)}
-                        aria-label={`${isDone ? 'Counted' : 'That is what is there'}: ${lot.name}`}
+                        aria-label={`${isDone ? 'Counted' : 'That is it'}: ${lot.name}`}
                       >
                         <Check aria-hidden="true" /> {isDone ? 'Counted' : 'That is it'}
                       </button>

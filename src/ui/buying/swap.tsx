@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type InHand, judgeSwap, type TripLineBody } from '@/core/buying/trip';
 import { rational } from '@/core/quantity/rational';
 import { sayGrams, sayMoney } from '@/core/quantity/say';
-import { AVOIDANCES, avoidanceLabel } from '@/core/safety/avoidances';
+import { AVOIDANCES, avoidanceLabel, LATER_ALLERGENS, withoutCode } from '@/core/safety/avoidances';
 
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
@@ -19,7 +19,8 @@ export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, 
     name: name.trim(),
     packGrams: Number(grams),
     price: Math.round(Number(price.replace(',', '.')) * 100),
-    label: isRead ? label : null,
+    // What came later to the list is asked about here; a tick stands before it.
+    label: isRead ? [...label, ...LATER_ALLERGENS.map(withoutCode)] : null,
   };
   const isWhole = hand.name !== '' && hand.packGrams >= 1 && hand.price >= 1;
   const judged = isWhole ? judgeSwap(line, hand) : undefined;
@@ -91,10 +92,23 @@ export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, 
             ; {judged.left === 0 ? 'nothing' : sayGrams(rational(judged.left))} left over.
           </p>
           {judged.gaps.length > 0 && (
-            <p>
-              {line.ingredient} usually contains {judged.gaps.map(avoidanceLabel).join(', ')}: look again, and tick what
-              its label names.
-            </p>
+            <div>
+              <p>
+                {line.ingredient} usually contains {judged.gaps.map(avoidanceLabel).join(', ')}: look again, and tick
+                what its label names.
+              </p>
+              {judged.gaps.map((code) => (
+                <label key={code} className="flex min-h-11 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="checkbox"
+                    checked={false}
+                    onChange={() => setLabel([...label, withoutCode(code)])}
+                  />
+                  its pack says it is without {avoidanceLabel(code)}
+                </label>
+              ))}
+            </div>
           )}
           {judged.kits.map(({ sessionId, title, unsafe, safe }) => (
             <p key={sessionId}>

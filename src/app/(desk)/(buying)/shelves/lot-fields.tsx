@@ -1,13 +1,12 @@
 import { DATE_KINDS, ORIGINS, STORAGES } from '@/core/buying/stock';
-import { AVOIDANCES } from '@/core/safety/avoidances';
 import type { addLot } from '@/services/buying/stock';
 import type { InputOf } from '@/services/gate/gate';
+import { LabelTicks } from '@/ui/buying/label-ticks';
 import { DateField } from '@/ui/form/dates';
 import { Choice, Field, Tick } from '@/ui/form/field';
 import { namesOf } from '@/ui/form/names';
 
 const lot = namesOf<InputOf<typeof addLot>>();
-const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
 interface Props {
   /** Made with the page: sent twice, it is put there once. */
@@ -70,11 +69,7 @@ export function LotFields({ id, foods, places, isGift = false }: Props) {
         <summary className="cursor-pointer text-sm font-semibold">Its label</summary>
         <div className="mt-2 flex flex-col gap-1">
           <Tick label="I read the label; it names only what is ticked here" name={lot('labelRead')} />
-          <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-            {ALLERGENS.map(({ code, label }) => (
-              <Tick key={code} label={label} name={lot('allergens')} value={code} />
-            ))}
-          </div>
+          <LabelTicks />
         </div>
       </details>
     </>

@@ -56,7 +56,9 @@ const DOES: readonly { readonly kind: MoveKind; readonly say: string }[] = [
 /** Days from one civil date to another. */
 const daysTo = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
-export default async function Shelves() {
+/** @param searchParams `lot`: of which it is noted what happened */
+export default async function Shelves({ searchParams }: { searchParams: Promise<{ lot?: string }> }) {
+  const { lot: open } = await searchParams;
   const { lots, places, foods, refused, today, isCoordinator } = await call(viewStock, {});
   const soon = (last: string) => daysTo(today, last) <= 3;
   return (
@@ -89,7 +91,7 @@ export default async function Shelves() {
                     const isPast = now.lastOpen < today;
                     const days = daysTo(today, now.lastOpen);
                     return (
-                      <li key={id} className="py-2">
+                      <li key={id} id={`lot-${id}`} className="py-2">
                         <div className="flex flex-wrap items-baseline gap-x-4">
                           <b className="w-56">{name}</b>
                           <span className="w-44 tabular-nums">
@@ -115,14 +117,13 @@ export default async function Shelves() {
                           {isCoordinator && (
                             <>
                               {' · '}
-                              <Link href={`/shelves/${id}`} className="link" aria-label={`Where ${name} went`}>
+                              <Link href={`/shelves/${id}`} className="link" aria-label={`where it went: ${name}`}>
                                 where it went
                               </Link>
                             </>
                           )}
                         </p>
-                        <details className="mt-1">
-                          <summary className="cursor-pointer text-sm font-semibold">What happened to it</summary>
+                        {open === id ? (
                           <ActionForm
                             action={move.bind(null, id, v7())}
                             label={`What happened to ${name}`}
@@ -167,11 +168,20 @@ export default async function Shelves() {
                                 <option key={reason}>{reason}</option>
                               ))}
                             </Choice>
-                            <button type="submit" className="btn" aria-label={`Note what happened to ${name}`}>
+                            <button type="submit" className="btn" aria-label={`Note it: ${name}`}>
                               Note it
                             </button>
                           </ActionForm>
-                        </details>
+                        ) : (
+                          <Link
+                            href={`/shelves?lot=${id}#lot-${id}`}
+                            scroll={false}
+                            className="link text-sm font-semibold"
+                            aria-label={`What happened to it: ${name}`}
+                          >
+                            What happened to it
+                          </Link>
+                        )}
                       </li>
                     );
                   })}

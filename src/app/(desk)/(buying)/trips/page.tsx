@@ -32,7 +32,7 @@ export default async function Trips() {
                 <Link
                   href={`/trips/${id}`}
                   className={`btn btn-lg w-fit ${state === 'to do' ? 'btn-primary' : ''}`}
-                  aria-label={`Open the list of ${shop}, ${day}`}
+                  aria-label={`${state === 'to do' ? 'Open the list' : 'See the list'} of ${shop}, ${day}`}
                 >
                   {state === 'to do' ? 'Open the list' : 'See the list'}
                 </Link>

@@ -5,9 +5,9 @@ import { SOLD_BY } from '@/core/buying/plan-case';
 import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
 import { sayMoney } from '@/core/quantity/say';
 import { AISLES } from '@/core/reference/food-words';
-import { AVOIDANCES } from '@/core/safety/avoidances';
 import { addShop, editShop, fillHole, setPrice, viewPriceBook } from '@/services/buying/shops';
 import { readLabel } from '@/services/recipes/products';
+import { LabelTicks } from '@/ui/buying/label-ticks';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
 import { Choice, Field, Tick } from '@/ui/form/field';
@@ -64,8 +64,6 @@ async function read(_state: FormState | null, data: FormData): Promise<FormState
     return 'The label is kept. Plan again to see what it changes.';
   });
 }
-
-const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
 function ShopFields({
   of,
@@ -199,11 +197,7 @@ export default async function PriceBook() {
                     </option>
                   ))}
                 </Choice>
-                <div className="grid grid-cols-2 gap-x-3 gap-y-2 sm:grid-cols-3">
-                  {ALLERGENS.map(({ code, label }) => (
-                    <Tick key={code} label={label} name="allergens" value={code} />
-                  ))}
-                </div>
+                <LabelTicks wide />
                 <button type="submit" className="btn w-fit">
                   I read it: it names only these
                 </button>
