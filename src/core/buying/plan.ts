@@ -123,19 +123,25 @@ export function planBuying(
       return { needId: need, missing: because.missing, why: own ? whyShort(own, world) : '' };
     }),
     holes: made.holes,
-    ready: readyOf(world, made, plan, without),
+    ready: readyOf(world, sessions, made, plan, without),
   };
 }
 
 /** Sessions that wait for nothing: no line of a trip, planned or on its way, no hole, and nothing that cannot be met. */
-function readyOf(world: BuyingWorld, made: AsCase, plan: BuyingPlan, without: ReadonlySet<string>): string[] {
+function readyOf(
+  world: BuyingWorld,
+  sessions: readonly BuyingSession[],
+  made: AsCase,
+  plan: BuyingPlan,
+  without: ReadonlySet<string>,
+): string[] {
   const bought = new Set(plan.use.flatMap(({ need, bought: day }) => (day === undefined ? [] : [need])));
   const waits = new Set(
     world.needs.flatMap(({ id, sessionId, ingredient }) =>
       bought.has(id) || without.has(id) || made.holes.includes(ingredient) ? [sessionId] : [],
     ),
   );
-  return [...new Set(world.needs.map(({ sessionId }) => sessionId))].filter((id) => !waits.has(id));
+  return sessions.flatMap(({ id }) => (waits.has(id) ? [] : [id]));
 }
 
 type Needs = ReadonlyMap<string, FoodNeed>;

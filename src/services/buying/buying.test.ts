@@ -215,10 +215,9 @@ describe('taking out for a session', () => {
     expect(await takeForSession(crew, { sessionId })).toMatchObject({ taken: 0 });
     // What was taken out is not bought again.
     await makeBuyingPlan(context, { toDay: '2026-12-10' });
-    const { needs } = (await plan()).plan;
-    const open = needs.filter((need) => need.sessionId === sessionId).map(({ ingredient }) => ingredient);
-    expect(open).not.toContain('firm tofu');
-    expect(open).toContain('egg');
+    const { needs, planned } = (await plan()).plan;
+    expect(needs.filter((need) => need.sessionId === sessionId)).toEqual([]);
+    expect(planned.ready).toContain(sessionId);
     const tofu = seen.takes.find(({ ingredient }) => ingredient === 'firm tofu');
     const { sessions } = await viewLot(context, { lotId: tofu?.lotId ?? '' });
     expect(sessions.find(({ id }) => id === sessionId)?.kits.map(({ name }) => name)).toEqual(['Eli']);
