@@ -27,7 +27,7 @@ test('a trip: two phones, one of them without a network for a while, then the ti
   await signIn(other);
   await other.goto(address);
   const all = await page.getByRole('button', { name: /^Taken: / }).count();
-  expect(all).toBeGreaterThan(2);
+  expect(all).toBeGreaterThan(1);
 
   // Ticked without a network: it is kept, and said so; the other phone hears of it when the network is back.
   await page.context().setOffline(true);
@@ -68,7 +68,9 @@ test('a trip: two phones, one of them without a network for a while, then the ti
 
   // Checked in: what has no day is asked for at its field, and nothing is saved before.
   await page.getByRole('link', { name: 'Check in what it brought' }).click();
-  const line = page.getByRole('form', { name: 'Check in' }).locator('fieldset').first();
+  const lines = page.getByRole('form', { name: 'Check in' }).locator('fieldset');
+  const line = lines.first();
+  const kept = (await lines.last().locator('legend').textContent()) ?? '';
   await line.getByLabel(/^Refused/).fill(await line.getByLabel(/^Accepted/).inputValue());
   await line.getByLabel(/^Accepted/).fill('0');
   await page.getByRole('button', { name: 'Put it on the shelves' }).click();
@@ -79,7 +81,7 @@ test('a trip: two phones, one of them without a network for a while, then the ti
   await page.getByRole('button', { name: 'Put it on the shelves' }).click();
   await expect(page.getByRole('heading', { name: 'It is all checked in' })).toBeVisible();
   await page.goto('/shelves');
-  await expect(page.getByText('White cabbage').first()).toBeVisible();
+  await expect(page.getByText(kept, { exact: true }).first()).toBeVisible();
 });
 
 test('a plan says why, is planned again around what one wants, and a gift with a dented seam is not taken', async ({
