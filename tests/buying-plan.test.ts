@@ -115,6 +115,7 @@ describe('what to buy for a course', () => {
       prices: [price('rice 500', 150), several],
       products: [WORLD.products[0] as Buyable],
     });
+    expect(two.hasOffers).toBe(true);
     expect(two.trips[0]?.lines).toMatchObject([{ packs: 2, price: 70, cost: 140, left: 550 }]);
     const loose = { ...price('loose', 99, { soldBy: 'weight' as const }), shopId: 'market' };
     const weighed = plan({

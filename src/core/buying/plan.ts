@@ -70,6 +70,8 @@ export interface Planned {
   readonly cost: number;
   readonly waste: number;
   readonly proven: { readonly cost: boolean; readonly waste: boolean };
+  /** Some shop has offers for several packs: they are taken where they help, and not weighed against everything else. */
+  readonly hasOffers: boolean;
   /** No plan costs less; only where that is not proven. */
   readonly bound?: number;
   /**
@@ -115,6 +117,7 @@ export function planBuying(
     cost,
     waste: plan.waste,
     proven: plan.proven,
+    hasOffers: world.prices.some(({ least = 1 }) => least > 1),
     ...(plan.bound?.cost === undefined ? {} : { bound: coins(plan.bound.cost) }),
     apart: boughtApart(world, sessions, plan, trips, help),
     needs: world.needs,

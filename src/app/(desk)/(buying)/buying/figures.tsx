@@ -13,7 +13,7 @@ interface Props {
 
 /** What the plan costs and loses, beside what each session bought by itself would. */
 export function BuyingFigures({ planned, budget, drafts }: Props) {
-  const { cost, waste, proven, bound, apart, holes, short } = planned;
+  const { cost, waste, proven, hasOffers, bound, apart, holes, short } = planned;
   const isWhole = holes.length === 0 && short.length === 0;
   return (
     <section className="sheet mb-5 grid gap-4 p-5 sm:grid-cols-3" aria-label="What it comes to">
@@ -22,7 +22,7 @@ export function BuyingFigures({ planned, budget, drafts }: Props) {
         <p className="text-3xl font-bold tabular-nums">{sayMoney(cost)}</p>
         <p className="text-sm">
           {proven.cost
-            ? 'Proven: nothing cheaper meets every need.'
+            ? `Proven: nothing cheaper meets every need${hasOffers ? ', at prices for single packs' : ''}.`
             : `At most ${sayMoney(cost - (bound ?? 0))} could still be gained: time ran out.`}
         </p>
         {budget !== undefined && (
