@@ -5,6 +5,7 @@ import { DATE_KINDS, STORAGES, type Storage } from '@/core/buying/stock';
 import { judgeSwap, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
 import { sayMoney } from '@/core/quantity/say';
 import { findIngredient } from '@/core/reference/reference';
+import { eitherHolds } from '@/core/safety/avoidances';
 import { writeCsv } from '@/formats/csv';
 import { holdTrip, raiseTrip } from '@/store/buying';
 import { find, findOne, insert, remove, update } from '@/store/query';
@@ -275,33 +276,39 @@ const received = z.object({
   celsius: z.coerce.number().min(-40).max(60).nullable().default(null),
 });
 
-/** The sessions whose kits are made of what a line brings take its label: from then on they name this very product. */
-async function travelOn(
-  context: Context,
-  db: Db,
-  body: TripLineBody,
-  name: string,
-  label: readonly string[],
-): Promise<void> {
-  const sessionIds = [
-    ...new Set(
-      body.uses.flatMap(({ eaters, sessionId }) =>
-        eaters.some(({ without }) => without.length > 0) ? [sessionId] : [],
-      ),
-    ),
-  ];
-  for (const sessionId of sessionIds) {
-    const before = await findOne(db, db.models.productLabel, { sessionId, ingredient: body.ingredient });
-    if (before?.product === name && JSON.stringify(before.allergens) === JSON.stringify(label)) continue;
-    await remove(db, db.models.productLabel, { sessionId, ingredient: body.ingredient });
-    await insert(db, db.models.productLabel, [
-      { id: context.ids(), sessionId, ingredient: body.ingredient, product: name, allergens: label },
-    ]);
-    await logChange(context, db, 'recorded a label', 'session', sessionId, {
-      ingredient: body.ingredient,
-      product: name,
-      allergens: label,
-    });
+/** What a line brought, with its label; without one, all that brands of the food may hold. */
+interface Brought {
+  readonly body: TripLineBody;
+  readonly name: string;
+  readonly label: readonly string[] | null;
+}
+
+/**
+ * The sessions whose kits are made of what came take its label: from then on they name this very product. Where several products
+ * of a food came for one session, anything that one of them holds may be in any kit.
+ */
+async function travelOn(context: Context, db: Db, brought: readonly Brought[]): Promise<void> {
+  const foods = new Map<string, { sessionId: string; ingredient: string; of: Brought[] }>();
+  for (const each of brought)
+    for (const { sessionId, eaters } of each.body.uses) {
+      if (!eaters.some(({ without }) => without.length > 0)) continue;
+      const { ingredient } = each.body;
+      const key = `${sessionId} ${ingredient}`;
+      const food = foods.get(key) ?? { sessionId, ingredient, of: [] };
+      foods.set(key, food);
+      if (!food.of.includes(each)) food.of.push(each);
+    }
+  for (const { sessionId, ingredient, of } of foods.values()) {
+    if (of.every(({ label }) => label === null)) continue;
+    const product = [...new Set(of.map(({ name }) => name))].join(' or ').slice(0, 120);
+    const allergens = of
+      .map(({ body, label }) => label ?? [...body.contains, ...body.mayContain])
+      .reduce((one, other) => eitherHolds(one, other));
+    const before = await findOne(db, db.models.productLabel, { sessionId, ingredient });
+    if (before?.product === product && JSON.stringify(before.allergens) === JSON.stringify(allergens)) continue;
+    await remove(db, db.models.productLabel, { sessionId, ingredient });
+    await insert(db, db.models.productLabel, [{ id: context.ids(), sessionId, ingredient, product, allergens }]);
+    await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
   }
 }
 
@@ -373,6 +380,7 @@ export const receiveTrip = service({
         ],
       );
       await append(context, db, held, answers);
+      const brought: Brought[] = [];
       for (const { lineId, packs: whole, lastDay, lastKind, storage } of sent) {
         const own = now.find(({ id }) => id === lineId);
         if (!own || whole === 0) continue;
@@ -404,8 +412,9 @@ export const receiveTrip = service({
           },
           today,
         );
-        if (label) await travelOn(context, db, body, name, label);
+        brought.push({ body, name, label });
       }
+      await travelOn(context, db, brought);
       await update(db, db.models.trip, { id: tripId }, { state: 'received' });
       await logChange(context, db, 'received', 'trip', tripId, { lines: sent.length });
       await syncCallBacks(context, db, 'all');
