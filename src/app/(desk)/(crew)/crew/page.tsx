@@ -1,0 +1,125 @@
+import Link from 'next/link';
+import { call } from '@/app/access';
+import { attempt } from '@/app/form';
+import { addDays } from '@/core/plan/civil';
+import { importCrew, listCrew } from '@/services/crew/people';
+import { sayLongDate } from '@/ui/dates';
+import { ActionForm } from '@/ui/form/action-form';
+import { FileField, Tick } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
+import { Empty, PageTitle } from '@/ui/page';
+
+export const metadata = { title: 'Crew' };
+
+async function bringIn(_state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(importCrew, async () => {
+    const file = data.get('file');
+    const bytes = file instanceof File ? new Uint8Array(await file.arrayBuffer()) : new Uint8Array();
+    const { people, left } = await call(importCrew, { bytes, skip: data.get('skip') === 'on' });
+    return `${people} ${people === 1 ? 'person is' : 'people are'} of the crew now${left > 0 ? `; ${left} lines were left out` : ''}.`;
+  });
+}
+
+/** A check that ends so soon is said loudly: a new one takes weeks. */
+const SOON_DAYS = 30;
+
+export default async function Crew() {
+  const { people, today } = await call(listCrew, {});
+  const soon = addDays(today, SOON_DAYS);
+  return (
+    <>
+      <PageTitle title="Crew" over="Who helps: what they can do and until when, and when they have time">
+        <Link href="/crew/roster" prefetch={false} className="btn">
+          Roster
+        </Link>
+        <Link href="/crew/new" className="btn btn-primary">
+          Add somebody
+        </Link>
+        <a href="/crew.csv" className="btn" download>
+          Take out as CSV
+        </a>
+      </PageTitle>
+      {people.length === 0 ? (
+        <Empty title="Nobody is of the crew yet">
+          <p>Add them one by one, or bring in a file: name, and what you have of contact, adult, skills, free.</p>
+        </Empty>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="table sheet">
+            <thead>
+              <tr>
+                <th scope="col">Name</th>
+                <th scope="col">Can</th>
+                <th scope="col">Has time</th>
+                <th scope="col">At most</th>
+              </tr>
+            </thead>
+            <tbody>
+              {people.map(({ id, name, contact, isAdult, skills, free, limits, sickUntil }) => (
+                <tr key={id} className="[&>*]:align-top">
+                  <th scope="row">
+                    <Link href={`/crew/${id}`} className="link font-bold">
+                      {name}
+                    </Link>
+                    <span className="block text-sm font-normal">
+                      {[isAdult === 1 ? '' : 'minor', contact].filter(Boolean).join(', ')}
+                    </span>
+                    {sickUntil && sickUntil >= today && (
+                      <span className="block text-sm font-semibold text-error">
+                        off all duties until {sayLongDate(sickUntil)}, sick
+                      </span>
+                    )}
+                  </th>
+                  <td>
+                    <ul>
+                      {Object.entries(skills).map(([skill, { until }]) => (
+                        <li key={skill}>
+                          {skill}
+                          {until && (
+                            <span className={until <= soon ? 'font-semibold' : ''}>
+                              {until < today ? ', ended ' : ' until '}
+                              {sayLongDate(until)}
+                              {until >= today && until <= soon && ': renew it'}
+                            </span>
+                          )}
+                        </li>
+                      ))}
+                    </ul>
+                  </td>
+                  <td>{free === '' ? 'nothing said' : free.split('; ').map((each) => <div key={each}>{each}</div>)}</td>
+                  <td>
+                    {[
+                      limits.mostDuties && `${limits.mostDuties} duties`,
+                      limits.mostHours && `${limits.mostHours} hours`,
+                      limits.noLifting && 'no lifting',
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <section className="sheet no-print mt-5 p-5" aria-labelledby="crew-file">
+        <h2 id="crew-file" className="mb-2 text-lg font-bold">
+          As a file
+        </h2>
+        <p className="mb-3 text-sm">
+          A CSV file with a column name; and contact, languages, adult, skills (“lead; background check until
+          2027-01-31”), free (“Thu 14:00-18:00; not on 2026-12-10”), most duties, most hours, no lifting, rather not,
+          kept until where you have them.
+        </p>
+        <ActionForm action={bringIn} label="Bring a crew in from a file" className="flex flex-wrap items-end gap-3">
+          <FileField label="Crew file" name="file" accept=".csv,text/csv" required />
+          <Tick label="Leave out lines that cannot be used" name="skip" />
+          <button type="submit" className="btn">
+            Bring the crew in
+          </button>
+        </ActionForm>
+      </section>
+    </>
+  );
+}
