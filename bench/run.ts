@@ -5,6 +5,7 @@ import { course } from './course';
 import { measureRuns, say } from './measure';
 import { conflicts, countdowns, placesInTheWeek } from './plan';
 import { checks, proposals, readLines } from './recipes';
+import { rosterFigures } from './roster';
 import { locked, manyNeeds, rollBook } from './sheet';
 
 /** What a lean spreadsheet of the same model needs, for comparison. */
@@ -103,3 +104,4 @@ await workbook();
 await plan();
 await recipes();
 await buyingFigures();
+await rosterFigures();

@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs';
 import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
+import { hourOffline, shelvesOf5000 } from './shelves.mjs';
 
 const at = (sorted, part) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))] ?? 0;
 
@@ -238,6 +239,10 @@ try {
   const sessionId = wants('page') || wants('labels') ? await beside(() => pageOf500(running, read)) : undefined;
   if (wants('countdown')) await beside(() => countdownOf200(running, read));
   if (wants('ticks')) await beside(() => benchUnderLoad(running));
+  if (wants('shelves')) {
+    await beside(() => hourOffline(running));
+    await beside(() => shelvesOf5000(running, read, { say, timed }));
+  }
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {
   await running.stop();

@@ -7,10 +7,12 @@ import { GIFT_CHECKS, TIN_CHECKS } from '@/contracts/shops';
 import { lineNow } from '@/core/buying/trip';
 import { makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
 import { importPrices } from '@/services/buying/price-file';
+import { receiveTrip } from '@/services/buying/receipt';
 import { addShop, setPrice, viewPriceBook } from '@/services/buying/shops';
 import { addLot, moveLot, takeGift } from '@/services/buying/stock';
-import { answerTrip, makeTrip, payTrip, receiveTrip, viewTrip } from '@/services/buying/trips';
+import { answerTrip, makeTrip, payTrip, viewTrip } from '@/services/buying/trips';
 import type { Context } from '@/services/gate/gate';
+import { readLabel } from '@/services/recipes/products';
 
 interface DemoLot {
   readonly ingredient: string;
@@ -30,6 +32,8 @@ export interface DemoBuying {
     readonly aisles: readonly string[];
   }[];
   readonly offer: { readonly product: string; readonly shop: string; readonly price: string; readonly days: number };
+  /** Products whose label somebody has read, with nothing on it that anybody asks about. */
+  readonly read: readonly string[];
   readonly shelves: readonly (DemoLot & {
     readonly storage: string;
     readonly lastKind: string;
@@ -59,6 +63,8 @@ export async function loadBuying(
     );
   await importPrices(context, { bytes: new Uint8Array(readFileSync(path.join(folder, 'prices.csv'))) });
   const { products } = await viewPriceBook(context, {});
+  for (const { id, name } of products)
+    if (demo.read.includes(name)) await readLabel(context, { productId: id, allergens: [] });
   const { offer } = demo;
   await setPrice(context, {
     shopId: shops.get(offer.shop),

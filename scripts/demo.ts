@@ -13,6 +13,7 @@ import type { RollCells } from '@/core/roll/roll-row';
 import { hashPassword } from '@/services/access/passwords';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { changeJob, markJob } from '@/services/countdown/countdown';
+import { importCrew } from '@/services/crew/people';
 import type { Context, Role } from '@/services/gate/gate';
 import { lockKitSheet, recordLabel, viewKitSheet } from '@/services/kits/kit-sheet';
 import { setContainers, setKitRules, setLineWays } from '@/services/kits/rules';
@@ -184,6 +185,7 @@ export async function loadDemo(store: Store): Promise<void> {
   await loadPlaces(context, demo, today);
   const teachers = new Map(members.map(({ email, id }) => [email, id]));
   for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
+  await importCrew(context, { bytes: new Uint8Array(read('crew.csv')) });
   await loadBuying(context, demo.buying, today, FOLDER);
 }
 

@@ -115,7 +115,7 @@ describe('what to buy for a course', () => {
       prices: [price('rice 500', 150), several],
       products: [WORLD.products[0] as Buyable],
     });
-    expect(two.hasOffers).toBe(true);
+    expect(two.proven).toEqual({ cost: true, waste: true });
     expect(two.trips[0]?.lines).toMatchObject([{ packs: 2, price: 70, cost: 140, left: 550 }]);
     const loose = { ...price('loose', 99, { soldBy: 'weight' as const }), shopId: 'market' };
     const weighed = plan({
@@ -125,6 +125,24 @@ describe('what to buy for a course', () => {
     });
     // 1.3 kg at 0.99: 1.287, and the way.
     expect(weighed.cost).toBe(129 + 100);
+  });
+
+  it('buys hard fruit early enough to ripen, and ripe where no visit leaves the time', () => {
+    const avocado = (day: string) => ({
+      needs: [need('avocado', day, 300)],
+      products: [product('avocados', 'avocado', 400)],
+      prices: [price('avocados', 300)],
+    });
+    const visits = [
+      { shopId: 'quay', day: '2026-12-05', cost: 200 },
+      { shopId: 'quay', day: '2026-12-08', cost: 100 },
+    ];
+    const early = plan({ ...avocado('2026-12-10'), visits });
+    expect(bought(early)).toEqual(['2026-12-05 quay: 1 avocados']);
+    expect(early.trips[0]?.lines[0]?.why).toContain('Buy it hard');
+    const late = plan({ ...avocado('2026-12-03') });
+    expect(bought(late)).toEqual(['2026-12-01 quay: 1 avocados']);
+    expect(late.trips[0]?.lines[0]?.why).toContain('Buy it ripe');
   });
 
   it('gives those who avoid something a product whose label allows it, and says whose label nobody has read', () => {

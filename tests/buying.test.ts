@@ -63,7 +63,8 @@ function judge(given: BuyingCase, { buy, use }: BuyingPlan) {
     if (!row || !trips.some((trip) => trip.day === day)) wrong.push(`${product} is bought on day ${day}`);
     if (row?.days && !row.days.includes(day)) wrong.push(`${product} cannot be had on day ${day}`);
     if (row?.most !== undefined && count > row.most) wrong.push(`${product}: ${count} packs on one trip`);
-    if (row && packs(product, day, row.pack, count, day + row.keeps) > 0)
+    if (row?.least !== undefined && count < row.least) wrong.push(`${product}: only ${count} packs of an offer`);
+    if (row && packs(product, day, row.pack, count, day + row.keeps) > 0 && count !== row.least)
       wrong.push(`${product} is bought for nothing`);
   }
   for (const { id, pack, count = 0, grams, last } of stock) {
@@ -211,7 +212,7 @@ describe('buying for a whole plan', () => {
           price: 40 + random(200),
           keeps: 1 + random(6),
           ...(random(2) ? { opened: random(3) } : {}),
-          ...(random(3) ? {} : { most: 1 + random(2) }),
+          ...[{}, { most: 1 + random(2) }, { least: 2 + random(2) }][random(3)],
         })),
         needs: [1, 4, 6].map((day, n) => ({ id: `n${n}`, food: 'f', day, grams: 50 + 50 * random(6) })),
         stock: random(2) ? [{ id: 's', food: 'f', last: random(9), grams: 50 * random(5) }] : [],
@@ -267,7 +268,17 @@ function cheapestByTrying({ trips = [], products = [], needs = [], stock = [] }:
     if (paid >= best) return;
     if (at === ways.length) {
       const made = trips.filter((trip) => ways.some((way, place) => way.trip === trip && (counts[place] ?? 0) > 0));
-      const all = paid + made.reduce((sum, { cost }) => sum + cost, 0);
+      const closed = trips.flatMap((trip) =>
+        products.map((product) => {
+          const { least = 0, price } = product;
+          const packs = ways.reduce(
+            (sum, way, place) => sum + (way.trip === trip && way.product === product ? (counts[place] ?? 0) : 0),
+            0,
+          );
+          return packs > 0 ? Math.max(0, least - packs) * price : 0;
+        }),
+      );
+      const all = [...closed, ...made.map(({ cost }) => cost)].reduce((sum, each) => sum + each, paid);
       if (all < best && suffices(counts)) best = all;
       return;
     }

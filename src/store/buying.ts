@@ -13,16 +13,36 @@ export const pricesNow = (db: Db, programmeId: string): Promise<ShelfPriceRow[]>
     { programmeId },
   );
 
-/** All that happened to the lots of a programme, lot by lot in order; of some lots only, where they are named. */
-export const movesOf = (db: Db, programmeId: string, lotIds?: readonly string[]): Promise<StockMoveRow[]> =>
+/** What of a movement the balance of its lot is worked out from, and its place in the order. */
+export type Moved = Pick<StockMoveRow, 'lotId' | 'seq' | 'kind' | 'packs' | 'grams' | 'day' | 'storage' | 'placeId'>;
+
+/**
+ * What happened to the lots of a programme, lot by lot in order; of some lots only, where they are named. What a count has
+ * overtaken, because nothing was open at it, is left out: only where the lot went since is still told.
+ */
+export const movesOf = (db: Db, programmeId: string, lotIds?: readonly string[]): Promise<Moved[]> =>
   lotIds?.length === 0
     ? Promise.resolve([])
-    : select<StockMoveRow>(
+    : select<Moved>(
         db,
-        `SELECT ${columnsOf(db.models.stockMove, 'm')} FROM stock_move m
-          WHERE m.programme_id = :programmeId ${lotIds ? 'AND m.lot_id IN (:lotIds)' : ''} ORDER BY m.lot_id, m.seq`,
+        `SELECT m.lot_id AS lotId, m.seq, m.kind, m.packs, m.grams, m.day, m.storage, m.place_id AS placeId FROM stock_move m
+           LEFT JOIN (SELECT lot_id, MAX(seq) AS seq FROM stock_move
+                       WHERE programme_id = :programmeId AND kind = 'counted' AND grams = 0 GROUP BY lot_id) c ON c.lot_id = m.lot_id
+          WHERE m.programme_id = :programmeId ${lotIds ? 'AND m.lot_id IN (:lotIds)' : ''}
+            AND (c.seq IS NULL OR m.seq >= c.seq OR m.kind IN ('moved', 'frozen', 'thawed'))
+          ORDER BY m.lot_id, m.seq`,
         { programmeId, ...(lotIds ? { lotIds } : {}) },
       );
+
+/** A mark of all that happened to the lots of a programme: another one as soon as anything else did. */
+export const markOfMoves = async (db: Db, programmeId: string): Promise<string> => {
+  const [row] = await select<{ count: number; sum: string | null }>(
+    db,
+    'SELECT COUNT(*) AS count, SUM(CRC32(id)) AS sum FROM stock_move WHERE programme_id = :programmeId',
+    { programmeId },
+  );
+  return `${programmeId}|${row?.count}|${row?.sum}`;
+};
 
 /** Holds lots for the rest of the transaction, in order of id. @returns ids that are there */
 export const holdLots = (db: Db, values: { programmeId: string; ids: readonly string[] }): Promise<{ id: string }[]> =>

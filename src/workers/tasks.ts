@@ -1,8 +1,11 @@
 import type { BuyingCase } from '@/core/buying/case';
 import { cheapestBuying } from '@/core/buying/cheapest';
-import type { BuyingSession } from '@/core/buying/needs';
+import type { BuyingSession, FoodNeed } from '@/core/buying/needs';
 import { planBuying } from '@/core/buying/plan';
 import type { BuyingWorld } from '@/core/buying/plan-case';
+import { type Shortage, tryNeeds, waysOut } from '@/core/buying/trials';
+import { planRoster } from '@/core/crew/roster';
+import type { RosterCase } from '@/core/crew/roster-case';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
@@ -10,6 +13,7 @@ import { findIngredient, indexed, type Reference } from '@/core/reference/refere
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { readPriceCsv } from '@/formats/buying/price-csv';
+import { readCrewCsv } from '@/formats/crew/crew-csv';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/kits/sheet-xlsx';
 import type { PaperName } from '@/formats/packing/label-layout';
@@ -56,6 +60,8 @@ export const TASKS = {
 
   readPrices: ({ bytes }: { bytes: Uint8Array }) => readPriceCsv(bytes),
 
+  readCrew: ({ bytes }: { bytes: Uint8Array }) => readCrewCsv(bytes),
+
   readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
 
   planBuying: async (task: BuyingCase) =>
@@ -75,6 +81,29 @@ export const TASKS = {
     const table = indexed(reference);
     const help = { solve: await milpSolver(), clock: () => performance.now() / 1000 };
     return planBuying({ ...world, foodOf: (name) => findIngredient(table, name) }, sessions, help, seconds);
+  },
+
+  planRoster: async (task: RosterCase) =>
+    planRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
+
+  tryBuying: async ({
+    world,
+    trials,
+    shortages,
+    reference,
+  }: {
+    world: Omit<BuyingWorld, 'foodOf'>;
+    trials: readonly (readonly FoodNeed[])[];
+    shortages: readonly Shortage[];
+    reference: Reference;
+  }) => {
+    const table = indexed(reference);
+    const help = { solve: await milpSolver(), clock: () => performance.now() / 1000 };
+    const known = { ...world, foodOf: (name: string) => findIngredient(table, name) };
+    return {
+      trials: trials.map((needs) => tryNeeds(known, needs, help, 2)),
+      ways: shortages.map((shortage) => waysOut(shortage, known, help)),
+    };
   },
 
   chooseDishes: (task: CourseDishes) => dishesForCourse({ ...task, reference: indexed(task.reference) }),

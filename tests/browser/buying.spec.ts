@@ -95,6 +95,13 @@ test('a plan says why, is planned again around what one wants, and a gift with a
   await leave.click();
   await expect(page.getByText(/^Allow .* again$/)).toBeVisible();
 
+  // An open line of a dish, tried against the whole plan.
+  await page.goto('/buying/choices');
+  const take = page.getByRole('button', { name: /^Take .* for Gangway green rice$/ }).first();
+  const food = (await take.textContent())?.trim().replace('Take ', '') ?? '';
+  await take.click();
+  await expect(page.getByText(`Now: ${food}.`)).toBeVisible();
+
   await page.goto('/shelves/gift');
   for (const check of ['It is sealed', 'It has its label', 'It is in date', 'Its pack is whole', 'It is not home-made'])
     await page.getByLabel(check).check();

@@ -75,7 +75,7 @@ export async function newSession(
   if (roll) {
     await bringRoll(page, course, roll);
     await page.getByRole('button', { name: /^Save \d+ to the roll/ }).click();
-    await expect(page.getByText(/on the roll\./)).toBeVisible();
+    await expect(page.getByText(/(?:people are|person is) on the roll\./)).toBeVisible();
   }
   return { course, session: address };
 }

@@ -74,7 +74,19 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await expect(page.getByRole('heading', { name: 'At home' })).toBeVisible();
   },
   'shopping list': (page) => openSession(page, 'Lighthouse pasta', '/buying'),
+  crew: (page) => page.goto('/crew'),
+  'somebody of the crew': async (page) => {
+    await page.goto('/crew');
+    await page.getByRole('link', { name: 'Ines Marlow' }).click();
+    await page.getByRole('heading', { name: 'Sickness' }).waitFor();
+  },
   buying: (page) => page.goto('/buying'),
+  'open choices': (page) => page.goto('/buying/choices'),
+  'came short': async (page) => {
+    await page.goto('/buying');
+    await page.getByRole('link', { name: 'See what would mend it' }).first().click();
+    await page.waitForURL(/\/short$/);
+  },
   'price book': (page) => page.goto('/buying/prices'),
   'nothing lost': (page) => page.goto('/buying/lost'),
   shelves: async (page) => {
@@ -85,6 +97,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
       .click();
     await page.getByRole('form', { name: /^What happened to/ }).waitFor();
   },
+  'put on a shelf': (page) => page.goto('/shelves/new'),
   'counting a shelf': (page) => page.goto('/shelves/count'),
   'taking a gift': (page) => page.goto('/shelves/gift'),
   trips: (page) => page.goto('/trips'),

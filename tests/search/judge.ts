@@ -215,6 +215,14 @@ export class Judge {
       'SELECT kit_id, component, action FROM pack_event WHERE session_id = :id ORDER BY seq',
       of,
     );
+    // What was taken off the shelves for kits of some letters: "3|A C" says of which revision, and for which.
+    const lots = (
+      await this.rows<{ reason: string; ingredient: string; allergens: string[] | null }>(
+        `SELECT m.reason, l.ingredient, l.allergens FROM stock_move m JOIN stock_lot l ON l.id = m.lot_id
+          WHERE m.session_id = :id AND m.kind = 'used' AND l.allergens IS NOT NULL`,
+        of,
+      )
+    ).map(({ reason, ...lot }) => ({ ...lot, letters: (reason.split('|')[1] ?? '').split(' ') }));
     const given = await this.rows<{ kit_id: string; fate: string; to_id: string | null }>(
       'SELECT kit_id, fate, to_id FROM kit_fate WHERE session_id = :id ORDER BY at, id',
       of,
@@ -292,6 +300,10 @@ export class Judge {
         } else if (isTheirs) readings.push(holds(food, preparation, undefined));
         else
           readings.push(holds(food, preparation, content.input.labels[food]), holds(food, preparation, labelNow(food)));
+        if (!isTheirs)
+          for (const lot of lots)
+            if (lot.ingredient === food && lot.letters.includes(kit.variant))
+              readings.push(holds(food, preparation, lot.allergens ?? undefined));
         const held = new Set(readings.flatMap((reading) => [...reading]));
         const bad = [...avoided].filter((code) => held.has(code));
         if (bad.length > 0) why.push(`${component.name} holds ${bad.join(', ')}`);

@@ -7,6 +7,12 @@ import { OPERATIONS } from '@/app/api/v1/operations';
 import { kitsToHold } from '@/core/kits/record/judgement';
 import { packedNow } from '@/core/packing/progress';
 import type { WrittenLine } from '@/core/recipes/recipe/recipe';
+import { makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
+import { receiveTrip } from '@/services/buying/receipt';
+import { addShop, fillHole, viewPriceBook } from '@/services/buying/shops';
+import { addLot } from '@/services/buying/stock';
+import { takeForSession } from '@/services/buying/take-out';
+import { answerTrip, makeTrip, viewTrip } from '@/services/buying/trips';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { viewRoom } from '@/services/classday/room';
 import { ServiceError } from '@/services/errors';
@@ -49,6 +55,7 @@ import { setAway, shareKit } from '@/services/roll/away';
 import { setHome } from '@/services/roll/home';
 import { addPerson, editPerson, setStatus } from '@/services/roll/roll';
 import { readSnapshot } from '@/services/sheet/session-sheet';
+import { takenFor } from '@/services/sheet/taken';
 import { codeOf } from '@/store/again';
 import { find } from '@/store/query';
 import type { Store } from '@/store/store';
@@ -287,6 +294,9 @@ class World {
             ingredient: this.oneOf(Object.keys(FOODS)),
           }),
       ],
+      [3, 'on a shelf', () => this.putOnShelf()],
+      [3, 'off the shelves', async () => takeForSession(this.crew, { sessionId: (await this.session()).id })],
+      [1, 'trip', () => this.makeTripAndReceive()],
       [2, 'product', () => this.newProduct()],
       [
         2,
@@ -563,6 +573,71 @@ class World {
     if (lost.length > 0) throw new Error(`the split lost the labels of ${lost.join(', ')}`);
   }
 
+  /** Something with a label that was read, which may hold what nobody looks for in its food. */
+  private async putOnShelf(): Promise<void> {
+    const ingredient = this.oneOf(Object.keys(FOODS));
+    await addLot(this.crew, {
+      id: v7(),
+      ingredient,
+      name: `Lot ${v7().slice(-6)}`,
+      packs: 0,
+      packGrams: null,
+      grams: 200 + this.upTo(2000),
+      storage: 'shelf',
+      lastDay: '2027-06-01',
+      lastKind: 'best before',
+      origin: 'bought',
+      labelRead: true,
+      allergens: this.label(ingredient),
+    });
+  }
+
+  /** To the shop: what was planned, or something else in its place whose label says what it says; then it is checked in. */
+  private async makeTripAndReceive(): Promise<void> {
+    const { shops } = await viewPriceBook(this.context, {});
+    const weekdays = [1, 2, 3, 4, 5, 6, 7];
+    const shopId =
+      shops[0]?.id ?? (await addShop(this.context, { name: 'Shop', weekdays, aisles: [], tripCost: '1.00' }));
+    if (shops.length === 0)
+      for (const ingredient of Object.keys(FOODS))
+        await fillHole(this.context, {
+          ingredient,
+          shopId,
+          name: `Usual ${ingredient}`,
+          packGrams: 500,
+          price: '1.00',
+          soldBy: 'pack',
+        });
+    const toDay = this.context
+      .clock()
+      .add({ hours: 30 * 24 })
+      .toString()
+      .slice(0, 10);
+    await makeBuyingPlan(this.context, { toDay });
+    const { plan } = await viewBuyingPlan(this.context, {});
+    const visit = this.oneOf(plan?.planned.trips ?? []);
+    const tripId = await makeTrip(this.context, { shopId, day: visit.day });
+    const { lines } = await viewTrip(this.crew, { tripId });
+    for (const { id: lineId, body } of lines) {
+      const hand = {
+        name: `Other ${v7().slice(-6)}`,
+        packGrams: 400,
+        price: 90,
+        label: this.chance() < 0.8 ? this.label(body.ingredient) : null,
+      };
+      const answer =
+        this.chance() < 0.5
+          ? { kind: 'taken', packs: body.packs, price: body.price }
+          : { kind: 'instead', packs: body.packs, hand };
+      await answerTrip(this.crew, { tripId, answers: [{ id: v7(), lineId, answer }] });
+    }
+    const on = { lastDay: '2027-06-01', lastKind: 'best before', storage: 'shelf', refused: 0 };
+    await receiveTrip(this.crew, {
+      tripId,
+      lines: lines.map(({ id: lineId, body }) => ({ id: v7(), lineId, packs: body.packs, ...on })),
+    });
+  }
+
   private async changeHome(): Promise<void> {
     const { householdId } = await this.person();
     const { db } = this.context.store;
@@ -683,7 +758,11 @@ class World {
   private async ownWords(sessionId: string, kitId: string): Promise<string> {
     const { bundle, sheet, programme } = await viewKitSheet(this.context, { sessionId });
     if (!bundle.sheet) return '';
-    const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
+    const facts = {
+      reference: programme.reference,
+      labels: new Map(Object.entries(sheet.input.labels)),
+      taken: await takenFor(this.context, this.context.store.db, [sessionId]),
+    };
     const hold = kitsToHold(readSnapshot(bundle.sheet), sheet.participants, facts, packedNow(bundle.events));
     return `: ${hold.get(kitId)?.join('; ') ?? 'and the product finds nothing either'}`;
   }

@@ -15,6 +15,7 @@ const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] 
   { href: '/', title: 'Countdown', roles: ['coordinator'] },
   { href: '/calendar', title: 'Calendar', roles: ['coordinator'] },
   { href: '/courses', title: 'Courses', roles: ['coordinator'] },
+  { href: '/crew', title: 'Crew', roles: ['coordinator'] },
   { href: '/buying', title: 'Buying', roles: ['coordinator'] },
   { href: '/trips', title: 'Trips', roles: ['crew'] },
   { href: '/shelves', title: 'Shelves', roles: ['crew'] },
@@ -55,8 +56,8 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
               <Link href="/account" className="link">
                 {actor.name}
               </Link>
-              <span className="hidden xl:inline">, {actor.role}</span>
-              <span className="ml-2 inline-block max-w-44 truncate align-bottom">{programme.name}</span>
+              <span className="hidden 2xl:inline">, {actor.role}</span>
+              <span className="ml-2 inline-block max-w-36 truncate align-bottom">{programme.name}</span>
             </span>
             <form action={signOut}>
               <button

@@ -21,8 +21,11 @@ export interface BuyingProduct {
   readonly holds?: readonly string[];
   /** It can be had only on these trips' days. */
   readonly days?: readonly number[];
-  /** So many packs at most on one trip. */
+  /** So many packs at most on one trip; and at least, where any are bought on it. */
   readonly most?: number;
+  readonly least?: number;
+  /** Days after which it can be used first: it ripens. */
+  readonly ready?: number;
 }
 
 /** What is there already: loose, or in unopened packs. */

@@ -1,4 +1,4 @@
-import type { FoodCase, Opening } from './sources';
+import { type FoodCase, isCounted, type Opening } from './sources';
 
 /** Grams are counted as this part of a coin, so that of two ways that cost the same the lighter is the cheaper. */
 const COIN = 2 ** 24;
@@ -38,7 +38,7 @@ const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
  */
 export function dayByDay(food: FoodCase, openings: readonly Opening[]): number[] | 'impossible' | undefined {
   const { needs, stock, products } = food;
-  if (stock.length > 0 || products.some(({ most }) => most !== undefined)) return undefined;
+  if (stock.length > 0 || products.some(isCounted)) return undefined;
   if (needs.some(({ grams }) => grams === undefined) || needs.length === 0) return undefined;
   const isReached = (at: number) => openings.some(({ reaches }) => reaches.includes(at));
   if (needs.some(({ grams = 0 }, at) => grams > 0 && !isReached(at))) return 'impossible';

@@ -26,8 +26,8 @@ interface Model {
   readonly openings: readonly Opening[];
   readonly wholes: readonly Whole[];
   readonly loose: readonly Loose[];
-  /** Where the columns of what is used begin: first of the openings, then of what is loose. */
-  readonly columns: { readonly use: number; readonly loose: number; readonly all: number };
+  /** Where the columns of what is used begin: first of the openings, then of what is loose; then whether an offer is taken. */
+  readonly columns: { readonly use: number; readonly loose: number; readonly offer: number; readonly all: number };
   readonly uses: readonly (readonly [opening: number, need: number])[];
   readonly looseUses: readonly (readonly [loose: number, need: number])[];
   readonly rows: readonly MilpRow[];
@@ -41,7 +41,9 @@ function modelOf(food: FoodCase, days: readonly number[], isMet = true): Model {
   const uses = openings.flatMap(({ reaches }, at) => reaches.map((need) => [at, need] as const));
   const looseUses = loose.flatMap(({ reaches }, at) => reaches.map((need) => [at, need] as const));
   const use = openings.length + wholes.length;
-  const columns = { use, loose: use + uses.length, all: use + uses.length + looseUses.length };
+  const offers = offersOf(food, [...openings, ...wholes]);
+  const offer = use + uses.length + looseUses.length;
+  const columns = { use, loose: use + uses.length, offer, all: offer + offers.length };
   const whole = (at: number) => openings.length + at;
   const served = (need: number) => [
     ...uses.flatMap(([, to], at) => (to === need ? [[use + at, 1] as const] : [])),
@@ -75,9 +77,28 @@ function modelOf(food: FoodCase, days: readonly number[], isMet = true): Model {
       }),
     ),
     ...limits(food, openings, wholes, whole),
+    ...offers.flatMap(({ terms, least, most }, at): MilpRow[] => [
+      { least: 0, terms: [...terms, [offer + at, -least]] },
+      { most: 0, terms: [...terms, [offer + at, -most]] },
+    ]),
     ...(isMet ? floorsOf(food, openings, loose) : []),
   ];
   return { food, openings, wholes, loose, uses, looseUses, columns, rows };
+}
+
+/** By product and trip that asks for so many packs at once: the columns of its packs, and the most that any plan buys. */
+function offersOf(food: FoodCase, columns: readonly (Opening | Whole)[]) {
+  return food.products.flatMap((product) => {
+    const { least, pack } = product;
+    if (least === undefined) return [];
+    const days = [...new Set(columns.flatMap((each) => (each.product === product ? (each.bought ?? []) : [])))];
+    const most = least + food.needs.reduce((sum, { grams = 0, units = 0 }) => sum + Math.ceil(grams / pack) + units, 0);
+    return days.map((day) => ({
+      least,
+      most,
+      terms: columns.flatMap((each, at) => (each.product === product && each.bought === day ? [[at, 1] as const] : [])),
+    }));
+  });
 }
 
 /** No more packs than there are, and than may be bought on one trip. */
@@ -117,7 +138,10 @@ function wasteOf({ food, openings, wholes, loose, looseUses, columns }: Model) {
   const isLost = (last: number) => last < food.days;
   const costs = new Map<number, number>();
   // A pack of the stock that would go off unopened is lost anyway: opened, it is lost no more than that.
-  for (const [at, { pack, lot }] of openings.entries()) costs.set(at, lot && isLost(lot.last) ? 0 : pack);
+  const isClosed = ({ reaches, product, bought = 0 }: Opening) =>
+    reaches.length === 0 && !isLost(bought + (product?.keeps ?? 0));
+  for (const [at, opening] of openings.entries())
+    costs.set(at, isClosed(opening) || (opening.lot && isLost(opening.lot.last)) ? 0 : opening.pack);
   for (const [at, { pack, lot }] of wholes.entries())
     costs.set(openings.length + at, lot && isLost(lot.last) ? -pack : 0);
   // What is served from lasting stock is not served from what would be lost.
@@ -135,6 +159,7 @@ const asMilp = (model: Model, costOf: (column: number) => number, more: readonly
   columns: Array.from({ length: model.columns.all }, (_, column) => ({
     cost: costOf(column),
     ...(column < model.columns.use ? { isWhole: true as const } : {}),
+    ...(column >= model.columns.offer ? { isWhole: true as const, most: 1 } : {}),
   })),
   rows: [...model.rows, ...more],
 });
@@ -280,6 +305,7 @@ export function unmetOf(food: FoodCase, days: readonly number[], solve: SolveMil
       cost: cost(column),
       ...(column >= all && column < all + count ? { most: 1, isWhole: true as const } : {}),
       ...(column < model.columns.use ? { isWhole: true as const } : {}),
+      ...(column >= model.columns.offer && column < all ? { isWhole: true as const, most: 1 } : {}),
     })),
     rows: [...rows, ...more],
   });

@@ -61,16 +61,21 @@ interface Share {
   units: number;
 }
 
+/** Codes that people must avoid, by the id of the person. */
+export type Avoids = ReadonlyMap<string, readonly string[]>;
+
 const isBought = ({ from }: SheetComponent) => !from;
 
 /** What is packed of a food, by what it must be without. */
-function sharesOf({ variants }: SheetContent, ingredient: string): Share[] {
+function sharesOf({ variants }: SheetContent, ingredient: string, avoids: Avoids): Share[] {
   const shares = new Map<string, Share>();
-  for (const { components, avoids, participants, letter } of variants) {
+  for (const { components, avoids: differs, participants, letter } of variants) {
     const count = participants.length;
     for (const component of components ?? []) {
       if (component.ingredient !== ingredient || !isBought(component) || count === 0) continue;
-      const without = [...avoids].sort();
+      // Kits of a letter are alike: what serves them is right for everybody of it, whatever made no difference so far.
+      const all = participants.flatMap(({ id }) => avoids.get(id) ?? []);
+      const without = [...new Set([...differs, ...all])].sort();
       const key = without.join(' ');
       const share = shares.get(key) ?? { without, letters: [], edible: ZERO, units: 0 };
       shares.set(key, share);
@@ -97,12 +102,14 @@ function sealedOf({ packs = 0, packGrams, purchaseGrams, sealedGrams }: SheetTot
 /**
  * What a session needs to be bought or taken from the shelf: by food, and by what the label of it must be without. Whole grams,
  * rounded up; spare units fall to those who may eat anything.
+ *
+ * @param avoids what each person of the roll must avoid now, by id: a product may hold what no food of the dish usually does
  */
-export function needsOf(session: BuyingSession, content: SheetContent): FoodNeed[] {
+export function needsOf(session: BuyingSession, content: SheetContent, avoids: Avoids): FoodNeed[] {
   const { id: sessionId, day, until } = session;
   return content.totals.flatMap((total): FoodNeed[] => {
     const { ingredient, aisle } = total;
-    const shares = sharesOf(content, ingredient);
+    const shares = sharesOf(content, ingredient, avoids);
     const product = content.input.products?.[ingredient];
     const about = { sessionId, ingredient, aisle, day, until, ...(product ? { product } : {}) };
     const edible = shares.map((share) => share.edible).reduce(add, ZERO);

@@ -1,7 +1,9 @@
 import { addDays, dayOf, sayDay } from '../plan/civil';
 import { sayCount } from '../quantity/say';
 import type { Ingredient } from '../reference/reference';
+import { ripeningDays } from '../reference/waiting';
 import { AVOIDANCES, avoidanceLabel, blockersOf, holdingsOf } from '../safety/avoidances';
+import { isNamed } from '../safety/products-named';
 import type { BuyingCase, BuyingProduct, StockLot } from './case';
 import type { FoodNeed } from './needs';
 
@@ -77,12 +79,13 @@ export interface BuyingWorld {
 
 /** What is sold by weight is taken in steps of so many grams; coins are counted in tenths, so that a step's price is whole. */
 const STEP_GRAMS = 100;
+const STEPS_OF_KILOGRAM = 1000 / STEP_GRAMS;
 const TENTHS = 10;
 
 /** Tells visits apart: a shop and a day. */
 export const visitKey = ({ shopId, day }: Pick<Visit, 'shopId' | 'day'>) => `${shopId} ${day}`;
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
-/** A product that was named for a need is had by no other: all others hold this. */
+/** Where products were named for a need, it is met by no other: all others hold this. */
 const otherThan = (name: string) => `other than ${name}`;
 
 /** Allergens for which a product must not go into a kit: of its label, or of all its food may hold while that is unread. */
@@ -142,7 +145,7 @@ export function whyShort(need: FoodNeed, world: BuyingWorld): string {
   const priced = products.filter(
     ({ id, ingredient }) => ingredient === need.ingredient && prices.some(({ productId }) => productId === id),
   );
-  if (need.product && !priced.some(({ name }) => name === need.product))
+  if (need.product && !priced.some(({ name }) => isNamed(need.product, name)))
     return `Kits are made with “${need.product}”, and it has no price in any shop: write one down, or read the label of another.`;
   const suits = priced.filter(
     ({ label }) => blockersOf(holdingsOf(food(foodOf, need), label ?? undefined), need.without).length === 0,
@@ -181,11 +184,16 @@ export interface AsCase {
   dayAt(time: number): string;
 }
 
-/** The price that counts on a day: the least of those that hold, of one pack. */
-function priceOn(prices: readonly ShelfPrice[], day: string): ShelfPrice | undefined {
-  return prices
-    .filter(({ from = '', to = '9999', least = 1 }) => from <= day && day <= to && least <= 1)
-    .reduce<ShelfPrice | undefined>((best, each) => (best && best.price <= each.price ? best : each), undefined);
+/** The prices that count on a day: the least of those that hold for one pack, and each offer for several that is cheaper still. */
+function pricesOn(prices: readonly ShelfPrice[], day: string): ShelfPrice[] {
+  const now = prices.filter(({ from = '', to = '9999' }) => from <= day && day <= to);
+  const cheapest = (all: readonly ShelfPrice[]) =>
+    all.reduce<ShelfPrice | undefined>((best, each) => (best && best.price <= each.price ? best : each), undefined);
+  const single = cheapest(now.filter(({ least = 1 }) => least <= 1));
+  const several = [...new Set(now.map(({ least = 1 }) => least))].flatMap((least) =>
+    least > 1 ? (cheapest(now.filter((each) => each.least === least)) ?? []) : [],
+  );
+  return [...(single ? [single] : []), ...several.filter(({ price }) => !single || price < single.price)];
 }
 
 /**
@@ -207,25 +215,34 @@ export function asCase(world: BuyingWorld): AsCase {
   const holdsOf = (ingredient: string, name: string, label: readonly string[] | null, id?: string): string[] => [
     ...blocked(foodOf(ingredient), label),
     ...[...named].flatMap(([key, product]) =>
-      key === `${ingredient} ${product}` && product !== name ? [otherThan(product)] : [],
+      key === `${ingredient} ${product}` && !isNamed(product, name) ? [otherThan(product)] : [],
     ),
     ...(pins[ingredient] !== undefined && pins[ingredient] !== id ? [otherThan(pins[ingredient])] : []),
   ];
+
+  /** Bought hard where some visit leaves time for it to ripen before each need; else it must be bought ripe. */
+  const ripeningOf = (ingredient: string): number => {
+    const days = ripeningDays(ingredient);
+    const first = needs.reduce(
+      (day, need) => (need.ingredient === ingredient && need.day < day ? need.day : day),
+      '9999',
+    );
+    return days > 0 && visits.some(({ day }) => addDays(day, days) <= first) ? days : 0;
+  };
 
   const offers = new Map<string, { product: Buyable; price: ShelfPrice }>();
   const buyable = products.flatMap((product) => {
     const food = foodOf(product.ingredient);
     if (!needs.some(({ ingredient }) => ingredient === product.ingredient) || !food) return [];
+    const ripens = ripeningOf(product.ingredient);
     const byPrice = new Map<string, { price: ShelfPrice; visits: Visit[] }>();
     for (const visit of visits) {
-      const price = priceOn(
-        prices.filter(({ shopId, productId }) => shopId === visit.shopId && productId === product.id),
-        visit.day,
-      );
-      if (!price) continue;
-      const key = `${product.id} ${visit.shopId} ${price.price}`;
-      const same = byPrice.get(key) ?? { price, visits: [] };
-      byPrice.set(key, { price, visits: [...same.visits, visit] });
+      const here = prices.filter(({ shopId, productId }) => shopId === visit.shopId && productId === product.id);
+      for (const price of pricesOn(here, visit.day)) {
+        const key = `${product.id} ${visit.shopId} ${price.price} ${price.least ?? 1}`;
+        const same = byPrice.get(key) ?? { price, visits: [] };
+        byPrice.set(key, { price, visits: [...same.visits, visit] });
+      }
     }
     return [...byPrice].map(([id, { price, visits: days }]): BuyingProduct => {
       offers.set(id, { product, price });
@@ -236,10 +253,13 @@ export function asCase(world: BuyingWorld): AsCase {
         pack: isWeighed ? STEP_GRAMS : Math.max(1, Math.round(product.packGrams)),
         // By weight: a kilogram's price in coins is that of 100 g in tenths of one.
         price: isWeighed ? price.price : price.price * TENTHS,
-        keeps: food.daysWhole * perDay + (perDay - 1 - shops.indexOf(price.shopId)),
+        keeps: (food.daysWhole + ripens) * perDay + (perDay - 1 - shops.indexOf(price.shopId)),
         opened: food.daysOpened * perDay,
+        ...(ripens > 0 ? { ready: ripens * perDay } : {}),
         holds: holdsOf(product.ingredient, product.name, product.label, product.id),
         days: days.map(timeOf),
+        // By weight, an offer asks for so many kilograms.
+        ...((price.least ?? 1) > 1 ? { least: (price.least ?? 1) * (isWeighed ? STEPS_OF_KILOGRAM : 1) } : {}),
       };
     });
   });

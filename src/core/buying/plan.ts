@@ -1,6 +1,7 @@
-import { sayDay } from '../plan/civil';
+import { dayOf, sayDay } from '../plan/civil';
 import { rational } from '../quantity/rational';
-import { sayGrams, sayMoney } from '../quantity/say';
+import { sayCount, sayGrams, sayMoney } from '../quantity/say';
+import { ripeningDays } from '../reference/waiting';
 import type { BuyingPlan, Use } from './case';
 import { type BuyingHelp, cheapestBuying } from './cheapest';
 import type { BuyingSession, Eaters, FoodNeed } from './needs';
@@ -70,8 +71,6 @@ export interface Planned {
   readonly cost: number;
   readonly waste: number;
   readonly proven: { readonly cost: boolean; readonly waste: boolean };
-  /** Some shop has offers for several packs: they are taken where they help, and not weighed against everything else. */
-  readonly hasOffers: boolean;
   /** No plan costs less; only where that is not proven. */
   readonly bound?: number;
   /**
@@ -117,7 +116,6 @@ export function planBuying(
     cost,
     waste: plan.waste,
     proven: plan.proven,
-    hasOffers: world.prices.some(({ least = 1 }) => least > 1),
     ...(plan.bound?.cost === undefined ? {} : { bound: coins(plan.bound.cost) }),
     apart: boughtApart(world, sessions, plan, trips, help),
     needs: world.needs,
@@ -209,34 +207,15 @@ const gramsOf = ({ packGrams }: Buyable, { soldBy }: ShelfPrice): number => (sol
 const costOf = ({ soldBy, price }: ShelfPrice, packs: number): number =>
   soldBy === 'weight' ? Math.round((packs * price) / 10) : packs * price;
 
-/** An offer for several packs that makes these cheaper, if need be by taking more of them. The solver plans with single packs. */
-function offerFor(
-  { prices }: BuyingWorld,
-  { product, price }: { product: Buyable; price: ShelfPrice },
-  { shopId, day }: Visit,
-  packs: number,
-): ShelfPrice | undefined {
-  const cost = ({ least = 1, price: each }: ShelfPrice) => Math.max(packs, least) * each;
-  const [best] = prices
-    .filter(
-      ({ productId, shopId: own, from = '', to = '9999', least = 1, soldBy }) =>
-        productId === product.id && own === shopId && from <= day && day <= to && least > 1 && soldBy === price.soldBy,
-    )
-    .sort((a, b) => cost(a) - cost(b));
-  return best && cost(best) < packs * price.price ? best : undefined;
-}
-
 function lineFrom(
   world: BuyingWorld,
   { product, price }: { product: Buyable; price: ShelfPrice },
   visit: Visit,
-  needed: number,
+  packs: number,
   uses: readonly LineUse[],
 ): PlannedLine {
   const grams = gramsOf(product, price);
   const used = uses.reduce((sum, use) => sum + (use.grams ?? 0) + (use.units ?? 0) * grams, 0);
-  const offer = offerFor(world, { product, price }, visit, needed);
-  const packs = Math.max(needed, offer?.least ?? 0);
   const line = {
     productId: product.id,
     product: product.name,
@@ -245,13 +224,24 @@ function lineFrom(
     packs,
     packGrams: grams,
     soldBy: price.soldBy,
-    price: (offer ?? price).price,
-    cost: costOf(offer ?? price, packs),
+    price: price.price,
+    cost: costOf(price, packs),
     uses,
     left: Math.max(0, Math.round(packs * grams - used)),
   };
-  const offered = offer ? `From ${offer.least} packs each costs ${sayMoney(offer.price)}. ` : '';
-  return { ...line, why: `${offered}${whyOf(world, line, visit, used)}` };
+  const { least = 1 } = price;
+  const offered = least > 1 ? `From ${least} packs each costs ${sayMoney(price.price)}. ` : '';
+  return { ...line, why: `${offered}${whyOf(world, line, visit, used)}${ripeness(line, visit)}` };
+}
+
+/** How ripe it is bought, by the days until it is first used. */
+function ripeness({ ingredient, uses }: Pick<PlannedLine, 'ingredient' | 'uses'>, { day }: Visit): string {
+  const days = ripeningDays(ingredient);
+  const first = uses[0]?.day;
+  if (days === 0 || !first) return '';
+  return dayOf(first) - dayOf(day) >= days
+    ? ` Buy it hard: it ripens for about ${sayCount(days, 'day')}; look the day before, chill what is ripe.`
+    : ' Buy it ripe: there is no time for it to ripen.';
 }
 
 /** "2 × Rice 1 kg at 1.89", "600 g of onions at 1.20 a kilogram" */

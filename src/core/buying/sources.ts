@@ -79,14 +79,18 @@ export function openingsOf(food: FoodCase, days: readonly number[]): Opening[] {
       .flatMap((day) =>
         dates.flatMap((opened): Opening[] => {
           const last = day + product.keeps;
-          if (opened < day || opened > last) return [];
+          if (opened < day + (product.ready ?? 0) || opened > last) return [];
           const until = Math.min(last, opened + (product.opened ?? product.keeps));
           const reaches = reached(food, product.holds, opened, until);
           if (reaches.length === 0) return [];
           return [{ product, pack: product.pack, price: product.price, bought: day, opened, reaches }];
         }),
       );
-    return product.most === undefined ? widest(all) : all;
+    // Packs that are bought only because an offer asks for so many stay closed: nothing of them is lost.
+    const closed = days
+      .filter((day) => product.least !== undefined && (!product.days || product.days.includes(day)))
+      .map((day) => ({ product, pack: product.pack, price: product.price, bought: day, opened: day, reaches: [] }));
+    return isCounted(product) ? [...all, ...closed] : widest(all);
   });
   const there = food.stock.flatMap((lot) => {
     const { pack, count = 0, last, opened: keeps, holds } = lot;
@@ -100,6 +104,9 @@ export function openingsOf(food: FoodCase, days: readonly number[]): Opening[] {
   });
   return [...bought, ...there];
 }
+
+/** How many are bought on one trip matters. */
+export const isCounted = ({ most, least }: BuyingProduct): boolean => most !== undefined || least !== undefined;
 
 /** Openings that reach something which no other reaches with all the rest of theirs; the first of those that are alike. */
 function widest(openings: readonly Opening[]): Opening[] {
@@ -124,9 +131,11 @@ export function wholesOf(food: FoodCase, days: readonly number[]): Whole[] {
       if (!fits(product.pack, product.holds)) return [];
       const on = days.filter(
         (day) =>
-          day <= need.day && lastOf(need) <= day + product.keeps && (!product.days || product.days.includes(day)),
+          day + (product.ready ?? 0) <= need.day &&
+          lastOf(need) <= day + product.keeps &&
+          (!product.days || product.days.includes(day)),
       );
-      return (product.most === undefined ? on.slice(-1) : on).map((day) => ({
+      return (isCounted(product) ? on : on.slice(-1)).map((day) => ({
         product,
         pack: product.pack,
         price: product.price,

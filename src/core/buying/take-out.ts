@@ -1,5 +1,6 @@
 import type { Ingredient } from '../reference/reference';
 import { AVOIDANCES, blockersOf, holdingsOf } from '../safety/avoidances';
+import { isNamed } from '../safety/products-named';
 import type { FoodNeed } from './needs';
 import { isAround, type OnShelf } from './plan-case';
 
@@ -86,7 +87,7 @@ export function takeOut(
     const food = foodOf(ingredient);
     const suits = ({ lot }: Rest) =>
       lot.ingredient === ingredient &&
-      (product === undefined || lot.product === product) &&
+      isNamed(product, lot.product) &&
       food !== undefined &&
       blockersOf(holdingsOf(food, lot.label ?? undefined), avoided).length === 0;
     let grams = need.grams ?? 0;

@@ -1,5 +1,6 @@
 import type { Ingredient } from '../reference/reference';
 import { AVOIDANCES, blockersOf, holdingsOf, labelGaps } from '../safety/avoidances';
+import { isNamed } from '../safety/products-named';
 import type { PlannedLine } from './plan';
 import type { DateKind, Storage } from './stock';
 
@@ -161,6 +162,6 @@ export function judgeSwap(line: TripLineBody, hand: InHand): SwapJudgement {
     isSafe: [...kits.values()].every(({ unsafe }) => unsafe.length === 0),
     gaps: hand.label ? labelGaps(food as unknown as Ingredient, hand.label) : [],
     ...(units > 0 && Math.abs(sizeOff) > 5 ? { sizeOff } : {}),
-    relabel: line.only !== undefined && line.only !== hand.name,
+    relabel: !isNamed(line.only, hand.name),
   };
 }

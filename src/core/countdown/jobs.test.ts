@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { MODES } from '../plan/mode';
+import { waitingIn } from '../reference/waiting';
 import type { JobSession } from '../stages/facts';
 import { JOBS, STAGE_KEYS } from '../stages/stages';
 import { jobChoices, jobsOf, minutesOfJob } from './jobs';
@@ -38,10 +39,19 @@ describe('the usual jobs', () => {
     const all = session({
       modes: MODES,
       outdoor: { lightingMinutes: 60, decideHours: 24 },
-      course: { thaw: { on: true }, 'cook-ahead': { on: true } },
+      course: { ripen: { on: true }, thaw: { on: true }, 'cook-ahead': { on: true } },
       swapIns: 1,
     });
     expect(inOrder(jobsOf(all, HOURS, new Set()))).toHaveLength(JOBS.length);
+  });
+
+  it('come with the food that asks for them: fruit is looked at, pastry thaws for as long as it takes', () => {
+    const waiting = waitingIn(['avocado', 'puff pastry', 'frozen peas', 'carrot']);
+    expect(of({ waiting }, 'ripen')).toMatchObject({ title: expect.stringContaining('avocado'), minutes: 10 });
+    expect(of({ waiting }, 'thaw')).toMatchObject({ title: 'Thaw puff pastry in the fridge', minutes: 8 * 60 });
+    expect(of({ waiting }, 'packing')?.after).toEqual(expect.arrayContaining(['ripen', 'thaw']));
+    expect(of({ waiting, session: { thaw: { on: false } } }, 'thaw')).toBeUndefined();
+    expect(of({ waiting: waitingIn(['frozen peas']) }, 'thaw')).toBeUndefined();
   });
 
   it.each([

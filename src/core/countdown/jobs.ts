@@ -27,19 +27,22 @@ export function jobChoices(session: JobSession): { template: (typeof JOBS)[numbe
   return JOBS.filter(fits).map((template) => {
     if (template.outdoor || template.swapIn) return { template, on: true };
     const asked = session.session[template.key]?.on ?? session.course[template.key]?.on;
-    return { template, on: asked ?? (template.onRequest ? false : small ? template.few : true) };
+    return {
+      template,
+      on: asked ?? (template.asked?.(session) ? true : template.onRequest ? false : small ? template.few : true),
+    };
   });
 }
 
 /** What a job takes in a session, in minutes. @param kits those it is done for; all of the session's when left out */
 export function minutesOfJob(
-  { key, effort }: Pick<JobTemplate, 'key' | 'effort'>,
+  { key, effort, asked }: Pick<JobTemplate, 'key' | 'effort' | 'asked'>,
   session: JobSession,
   kits = session.kits,
 ): number {
   const change = { ...session.course[key], ...session.session[key] };
   return (
-    (change.fixed ?? effort.fixed) +
+    (change.fixed ?? asked?.(session)?.minutes ?? effort.fixed) +
     (change.perKit ?? effort.perKit ?? 0) * kits +
     (effort.perDish ?? 0) * Math.max(1, session.dishes)
   );
@@ -85,6 +88,8 @@ export function jobsOf(
   };
   const job = (template: JobTemplate & { stage: StageKey }, sitting?: JobSitting): SessionJob => {
     const { groupId = '', groupName = '' } = sitting ?? {};
+    const asked = template.asked?.(session);
+    const title = asked?.title ?? template.title;
     const key = groupJobKey(template.key, groupId);
     const after = template.after.flatMap((before) => {
       if (!PER_GROUP.has(before)) return [before];
@@ -92,7 +97,7 @@ export function jobsOf(
     });
     return {
       key,
-      title: sitting && sittings.length > 1 ? `${template.title}: ${groupName}` : template.title,
+      title: sitting && sittings.length > 1 ? `${title}: ${groupName}` : title,
       stage: template.stage,
       after,
       minutes: minutesOfJob(template, session, sitting?.kits),

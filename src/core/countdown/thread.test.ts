@@ -194,7 +194,7 @@ describe('a session that can no longer be ready', () => {
       /^Shop takes 74 minutes and can start Wed 25 Nov, 15:00 at the earliest, but had to start by .* too late\.$/,
     );
     expect(saversOf(facts(late), now)).toEqual([
-      'Leave out “Ripen and thaw”: buy it ready for use',
+      'Leave out “Thaw in the fridge”: buy it ready for use',
       'Move it to Fri 27 Nov, 16:00, 1 day later',
     ]);
   });
@@ -210,8 +210,8 @@ describe('a session that can no longer be ready', () => {
   it('is saved by two things together where neither is enough', () => {
     const both = { ...late, startsAt: '10:30' };
     expect(saversOf(facts(both), at('2026-11-26T02:00:00Z'))).toEqual([
-      'Leave out “Ripen and thaw”: buy it ready for use, and twice as many hands at packing: 31 minutes instead of 62 minutes',
-      'Leave out “Ripen and thaw”: buy it ready for use, and shop where it is open outside the usual hours',
+      'Leave out “Thaw in the fridge”: buy it ready for use, and twice as many hands at packing: 31 minutes instead of 62 minutes',
+      'Leave out “Thaw in the fridge”: buy it ready for use, and shop where it is open outside the usual hours',
       'Move it to Sat 28 Nov, 10:30, 2 days later',
     ]);
   });

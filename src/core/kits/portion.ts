@@ -29,7 +29,16 @@ export interface Portion {
   readonly packed: Rational;
   /** Edible grams packed. */
   readonly grams: Rational;
+  /** How much of what is packed the recipe asks for, in whole units: where it comes whole, and at least a third of it too much. */
+  readonly used?: Rational;
 }
+
+/** Above this part of it, somebody who uses the whole unit does no harm. */
+const NEARLY_ALL = rational(3, 4);
+
+/** What the recipe asks for of so many whole units, where that must be said. */
+export const usedOf = (asked: Rational, units: Rational): { readonly used?: Rational } =>
+  compare(asked, multiply(units, NEARLY_ALL)) <= 0 ? { used: asked } : {};
 
 /** Millilitres in one US teaspoon: tools are counted in it. */
 const TEASPOON_ML = rational(492892159375n, 100000000000n);
@@ -115,7 +124,8 @@ export function portionOf(
     const enough = multiply(multiply(exact, item.weight.grams), SEALED_ENOUGH);
     const units = max(ONE, ceil(divide(enough, item.sealedGrams)));
     const grams = multiply(units, item.sealedGrams);
-    return { exact, scoops: undefined, sealedUnits: toInteger(units), packed: grams, grams };
+    const asked = divide(multiply(exact, item.weight.grams), item.sealedGrams);
+    return { exact, scoops: undefined, sealedUnits: toInteger(units), packed: grams, grams, ...usedOf(asked, units) };
   }
   if (item.unit.dimension !== 'volume') {
     return {
@@ -124,6 +134,9 @@ export function portionOf(
       sealedUnits: undefined,
       packed: exact,
       grams: multiply(exact, item.weight.grams),
+      ...(item.scaling === 'whole'
+        ? usedOf(multiply(multiply(item.amount, rational(servings, recipeServings)), share), exact)
+        : {}),
     };
   }
   const perUnit = teaspoonsIn(item);

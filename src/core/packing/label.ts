@@ -4,6 +4,7 @@ import type { LockedSheet } from '../kits/record/locked-sheet';
 import type { SheetComponent, SheetKit, SheetVariant } from '../kits/record/sheet-content';
 import { byGroup } from '../kits/sheet/participant';
 import { findIngredient, type Reference } from '../reference/reference';
+import { productsNamed } from '../safety/products-named';
 
 /** What one kit's label says. */
 export interface KitLabel {
@@ -104,7 +105,10 @@ function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, pack
     group: kit.group ?? '',
     inside: components
       .filter(({ isInside }) => !isInside)
-      .map(({ say, name, product }) => `${say} ${name}${product ? ` (${product})` : ''}`),
+      .map(({ say, name, product, use }) => {
+        const said = [use, product && productsNamed(product).join(' or ')].filter(Boolean).join('; ');
+        return `${say} ${name}${said ? ` (${said})` : ''}`;
+      }),
     allergens: sayAllergens(variant),
     madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',
     keep: sayKeeping(components, content.input.reference, session.safetyProfile, packedOn),

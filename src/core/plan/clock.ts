@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import type { CivilMinutes } from './civil';
+import { type CivilMinutes, splitCivil } from './civil';
 
 /** What is odd about a civil time on the day that clocks change. */
 export type ClockOddity = 'missing' | 'twice';
@@ -94,3 +94,13 @@ function makeClock(shifts: readonly Shift[]): ZoneClock {
     },
   };
 }
+
+/**
+ * What calendar and clock show at an instant.
+ *
+ * @param instant ISO, such as a job's `startBy`
+ * @example
+ * civilIn('2026-11-26T16:00:00Z', 'America/New_York') //=> { date: '2026-11-26', time: '11:00' }
+ */
+export const civilIn = (instant: string, timeZone: string): { date: string; time: string } =>
+  splitCivil(clockOf(timeZone).toCivil(Math.floor(Date.parse(instant) / 60_000)));

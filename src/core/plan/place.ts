@@ -9,6 +9,7 @@ export const EQUIPMENT = {
   appliances: 'small appliances',
   sinks: 'sinks',
   fridgeLitres: 'litres of fridge',
+  freezerLitres: 'litres of freezer',
   knives: 'knives',
   boards: 'boards',
   pans: 'pans and pots',
@@ -19,6 +20,7 @@ export const EQUIPMENT = {
 const ONE: Readonly<Partial<Record<keyof typeof EQUIPMENT, string>>> = {
   shelves: 'oven shelf',
   fridgeLitres: 'litre of fridge',
+  freezerLitres: 'litre of freezer',
   knives: 'knife',
   pans: 'pan or pot',
 };

@@ -6,6 +6,8 @@ import { type Frame, type Limits, plural, type Stage } from './stage';
 const COOKED_HOURS = 48;
 const PACKED_HOURS = 24;
 const HOME_HOURS = 48;
+/** Days that ripe fruit keeps in a fridge, short on purpose. */
+const RIPE_DAYS = 2;
 
 const keepsCold = ({ start, later }: Frame): Limits =>
   later
@@ -17,14 +19,44 @@ const keepsCold = ({ start, later }: Frame): Limits =>
         },
       };
 
+/** One job for all foods of a kind: as long as the slowest takes. */
+function longest<Each extends { readonly food: string }>(
+  foods: readonly Each[] = [],
+  minutesOf: (each: Each) => number,
+  say: (foods: string) => string,
+) {
+  if (foods.length === 0) return undefined;
+  return { title: say(foods.map(({ food }) => food).join(', ')), minutes: Math.max(...foods.map(minutesOf)) };
+}
+
 /** What is made ready and packed. */
 export const packing: Stage<'packing'> = {
   key: 'packing',
   title: 'Pack',
   jobs: [
     {
+      key: 'ripen',
+      title: 'Look whether the fruit is ripe',
+      // Bought hard, it came before the rest; what is hard still is bought ripe.
+      after: [],
+      effort: { fixed: 10 },
+      hours: 'any',
+      modes: ALL,
+      few: false,
+      onRequest: true,
+      asked: ({ waiting }) =>
+        longest(
+          waiting?.ripens,
+          () => 10,
+          (foods) => `Look whether the ${foods} are ripe: chill what is, buy ripe what is not`,
+        ),
+      limits: ({ start }) => ({
+        notBefore: { at: start - RIPE_DAYS * DAY, why: `ripe fruit keeps about ${RIPE_DAYS} days, chilled` },
+      }),
+    },
+    {
       key: 'thaw',
-      title: 'Ripen and thaw',
+      title: 'Thaw in the fridge',
       after: ['buying', 'receive'],
       effort: { fixed: DAY },
       hours: 'any',
@@ -32,11 +64,17 @@ export const packing: Stage<'packing'> = {
       perGroup: true,
       few: false,
       onRequest: true,
+      asked: ({ waiting }) =>
+        longest(
+          waiting?.thaws,
+          ({ hours }) => hours * 60,
+          (foods) => `Thaw ${foods} in the fridge`,
+        ),
     },
     {
       key: 'cook-ahead',
       title: 'Cook ahead, soak or marinate',
-      after: ['buying', 'receive', 'thaw'],
+      after: ['buying', 'receive', 'ripen', 'thaw'],
       effort: { fixed: 90, perKit: 1 },
       hours: 'crew',
       modes: ALL,
@@ -48,7 +86,7 @@ export const packing: Stage<'packing'> = {
     {
       key: 'swap-in',
       title: 'Make the swap-ins, cool them within two hours, chill',
-      after: ['buying', 'receive', 'thaw'],
+      after: ['buying', 'receive', 'ripen', 'thaw'],
       effort: { fixed: 90 },
       hours: 'crew',
       modes: TAUGHT,
@@ -60,7 +98,7 @@ export const packing: Stage<'packing'> = {
     {
       key: 'packing',
       title: 'Pack',
-      after: ['buying', 'receive', 'thaw', 'cook-ahead'],
+      after: ['buying', 'receive', 'ripen', 'thaw', 'cook-ahead'],
       effort: { fixed: 20, perKit: 3 },
       hours: 'crew',
       modes: WITH_KITS,

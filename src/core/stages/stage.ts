@@ -55,6 +55,8 @@ interface AnyJob {
   readonly outdoor?: boolean;
   /** Only where a dish is made before class, and then always. */
   readonly swapIn?: boolean;
+  /** What it is called and takes in a session whose food asks for it, in minutes: it has the job then, unless somebody leaves it out. */
+  readonly asked?: (session: JobSession) => { readonly title: string; readonly minutes: number } | undefined;
   /** It is done when what it is about is: nobody marks it. */
   readonly byItself?: boolean;
 }

@@ -1,7 +1,6 @@
-import Papa from 'papaparse';
 import { SOLD_BY, type SoldBy } from '@/core/buying/plan-case';
 import { writeCsv } from '../csv';
-import { decodeText, FileRefused } from '../text';
+import { readTable, type TableFile } from '../table-csv';
 
 /** One line of a price file, read. Money in minor units, days as YYYY-MM-DD. */
 export interface PriceLine {
@@ -16,11 +15,6 @@ export interface PriceLine {
   readonly from: string | null;
   readonly to: string | null;
   readonly least: number;
-}
-
-export interface PriceFile {
-  readonly lines: readonly PriceLine[];
-  readonly problems: readonly { readonly line: number; readonly message: string }[];
 }
 
 export const PRICE_HEADINGS = [
@@ -90,28 +84,8 @@ function lineOf(cell: (name: string) => string, line: number): PriceLine | strin
  *
  * @throws FileRefused where it is no such table
  */
-export function readPriceCsv(bytes: Uint8Array): PriceFile {
-  const { data } = Papa.parse<string[]>(decodeText(bytes).text, { skipEmptyLines: false });
-  const [headings = [], ...rows] = data;
-  const names = headings.map((heading) => heading.trim().toLowerCase());
-  const missing = NEEDED.filter((name) => !names.includes(name));
-  if (missing.length > 0)
-    throw new FileRefused(
-      `The first row names no column ${missing.map((name) => `“${name}”`).join(', ')}. Take the price book out as CSV to see one that fits.`,
-    );
-  if (rows.length > MOST_LINES)
-    throw new FileRefused(`The file has ${rows.length} lines. Bring in at most ${MOST_LINES} at once.`);
-  const lines: PriceLine[] = [];
-  const problems: { line: number; message: string }[] = [];
-  for (const [at, row] of rows.entries()) {
-    if (row.every((cell) => cell.trim() === '')) continue;
-    const cell = (name: string) => (row[names.indexOf(name)] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
-    const read = lineOf(cell, at + 2);
-    if (typeof read === 'string') problems.push({ line: at + 2, message: read });
-    else lines.push(read);
-  }
-  return { lines, problems };
-}
+export const readPriceCsv = (bytes: Uint8Array): TableFile<PriceLine> =>
+  readTable(bytes, { needed: NEEDED, most: MOST_LINES, like: 'the price book' }, lineOf);
 
 const written = (cents: number) => (cents / 100).toFixed(2);
 

@@ -56,6 +56,7 @@ export function writeSheetCsv(content: SheetContent, calledBack: readonly string
         ...head('kit', dish, component.name),
         [
           component.say,
+          component.use,
           component.product && `only “${component.product}”`,
           component.from,
           component.isShared && 'at the station',

@@ -25,13 +25,14 @@ function sayCell(variant: SheetVariant, row: number): string {
   if (!variant.components) return 'refused';
   const component = variant.components.find((each) => each.row === row);
   if (!component) return '–';
-  const { name, say, sayGrams, option, from, isShared, isCatchUp, product } = component as SheetComponent;
+  const { name, say, sayGrams, option, from, isShared, isCatchUp, product, use } = component as SheetComponent;
   return [
     option > 0 ? `instead: ${name}` : '',
     name.endsWith(WHOLE) ? WHOLE : '',
     product ? `only “${product}”` : '',
     say,
     sayGrams && !say.includes(sayGrams) ? sayGrams : '',
+    use ?? '',
     from ?? '',
     isShared ? 'at the station' : '',
     isCatchUp ? 'catch-up' : '',

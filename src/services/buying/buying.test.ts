@@ -6,10 +6,12 @@ import { newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context } from '../gate/gate';
 import { loadSheet, lockKitSheet } from '../kits/kit-sheet';
 import { changeBuyingPlan, makeBuyingPlan, viewBuyingPlan } from './plan';
+import { receiveTrip } from './receipt';
+import { attachReceipt, viewReceipt } from './receipts';
 import { addShop, fillHole, setPrice, viewPriceBook } from './shops';
 import { addLot, countShelf, moveLot, takeGift, viewStock } from './stock';
 import { takeForSession, viewFromShelf, viewLot } from './take-out';
-import { answerTrip, makeTrip, payTrip, receiveTrip, tripSince, viewTrip } from './trips';
+import { answerTrip, makeTrip, payTrip, tripSince, viewTrip } from './trips';
 
 let store: Store;
 let context: Context;
@@ -164,6 +166,15 @@ describe('buying for a course', () => {
     await payTrip(crew, { tripId, paid: '7.50', payer: 'Marit' });
     const { prices } = await viewPriceBook(context, {});
     expect(prices.find(({ product }) => product === 'Yogurt 500')?.price).toBe(190);
+    const picture = new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1]);
+    await attachReceipt(crew, { tripId, bytes: picture });
+    await attachReceipt(crew, { tripId, bytes: new Uint8Array([...picture, 2]) });
+    expect(await viewReceipt(context, { tripId })).toEqual({
+      kind: 'image/jpeg',
+      picture: new Uint8Array([...picture, 2]),
+    });
+    const page = new TextEncoder().encode('<script>alert(1)</script>');
+    await expect(attachReceipt(crew, { tripId, bytes: page })).rejects.toThrow('no picture');
 
     const check = (lineId: string, more: object = {}) => ({
       id: v7(),

@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { lossesBy, nothingLost, worth } from '@/core/buying/nothing-lost';
 import { findIngredient } from '@/core/reference/reference';
-import { movesOf, pricesNow } from '@/store/buying';
+import { pricesNow } from '@/store/buying';
 import { find, findOne } from '@/store/query';
-import { service } from '../gate/gate';
+import { service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
-import { todayOf } from './shops';
+
 import { lotsNow } from './stock';
 
 /** Aisles whose food is commonly frozen as it is: meat and fish, bread. */
@@ -19,12 +19,14 @@ export const viewLost = service({
     const { db } = context.store;
     const { programmeId } = context.actor;
     const { programme } = await loadProgramme(context);
-    const today = todayOf(context, programme.timeZone);
+    const today = todayIn(context, programme.timeZone);
     const plan = await findOne(db, db.models.buyingPlan, { programmeId });
     const lots = await lotsNow(context, db, programme.reference);
     const recipes = await find(db, db.models.recipe, { programmeId }, [['title', 'ASC']]);
     const all = await find(db, db.models.stockLot, { programmeId });
-    const moves = await movesOf(db, programmeId);
+    const moves = await find(db, db.models.stockMove, { programmeId, kind: ['thrown away', 'received'] }, [
+      ['seq', 'ASC'],
+    ]);
     const prices = await pricesNow(db, programmeId);
     const products = await find(db, db.models.product, { programmeId });
     const byId = new Map(all.map((lot) => [lot.id, lot]));

@@ -9,7 +9,7 @@ import { type Db, isDuplicate } from '@/store/store';
 import type { ShelfPriceRow } from '@/store/tables/buying';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, nowOf, service } from '../gate/gate';
+import { type Context, nowOf, service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 
 /** A price as buying knows it. */
@@ -30,14 +30,14 @@ export const shelfPriceFrom = ({
   ...(fromDay === null || toDay === null ? {} : { from: fromDay, to: toDay }),
 });
 
-export const todayOf = (context: Context, timeZone: string): string =>
-  context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+/** Of a long book so many products are shown at once. */
+const MOST_SHOWN = 300;
 
 export const viewPriceBook = service({
   title: 'See the price book',
   roles: ['coordinator'],
-  input: z.object({}),
-  run: async (context) => {
+  input: z.object({ find: z.string().trim().max(80).default('') }),
+  run: async (context, { find: wanted }) => {
     const { db } = context.store;
     const { programmeId } = context.actor;
     const { programme } = await loadProgramme(context);
@@ -48,13 +48,20 @@ export const viewPriceBook = service({
     ]);
     const prices = await pricesNow(db, programmeId);
     const plan = await findOne(db, db.models.buyingPlan, { programmeId });
-    const today = todayOf(context, programme.timeZone);
+    const today = todayIn(context, programme.timeZone);
+    const words = wanted.toLowerCase();
+    const found = products.filter(({ ingredient, name }) => `${ingredient} ${name}`.toLowerCase().includes(words));
+    const shown = new Map(found.slice(0, MOST_SHOWN).map((product) => [product.id, product]));
+    const priced = new Set(prices.map(({ productId }) => productId));
+    const shopOf = new Map(shops.map((shop) => [shop.id, shop]));
     return {
       shops,
       today,
+      /** Products in all, and of those that were looked for; the first of them are shown. */
+      count: { all: products.length, found: found.length, shown: shown.size },
       prices: prices.flatMap((row) => {
-        const product = products.find(({ id }) => id === row.productId);
-        const shop = shops.find(({ id }) => id === row.shopId);
+        const product = shown.get(row.productId);
+        const shop = shopOf.get(row.shopId);
         return product && shop
           ? [
               {
@@ -67,7 +74,7 @@ export const viewPriceBook = service({
             ]
           : [];
       }),
-      products: products.map(({ id, ingredient, name, packGrams, allergens }) => ({
+      products: [...shown.values()].map(({ id, ingredient, name, packGrams, allergens }) => ({
         id,
         ingredient,
         name,
@@ -75,12 +82,10 @@ export const viewPriceBook = service({
         isRead: allergens !== null,
       })),
       /** Products of foods to which brands add allergens, that nobody has read the label of. */
-      unread: products.flatMap(({ id, ingredient, name, allergens }) => {
+      unread: [...shown.values()].flatMap(({ id, ingredient, name, allergens }) => {
         const food = findIngredient(programme.reference, ingredient);
         const isAsked = food !== undefined && food.contains.length + food.mayContain.length > 0;
-        return allergens === null && isAsked && prices.some(({ productId }) => productId === id)
-          ? [{ id, ingredient, name, usual: food.contains }]
-          : [];
+        return allergens === null && isAsked && priced.has(id) ? [{ id, ingredient, name, usual: food.contains }] : [];
       }),
       /** Foods that the last plan had no price for. */
       holes: plan?.planned.holes ?? [],

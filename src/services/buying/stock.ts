@@ -3,16 +3,16 @@ import { countedShelf, GIFT_CHECKS, gift, newLot, newMove, TIN_CHECKS } from '@/
 import type { OnShelf } from '@/core/buying/plan-case';
 import { type Balance, balanceOf, FROZEN_DAYS, type Keeping, THAWED_DAYS, whyNot } from '@/core/buying/stock';
 import { findIngredient, type Reference } from '@/core/reference/reference';
-import { holdLots, movesOf } from '@/store/buying';
+import { holdLots, type Moved, markOfMoves, movesOf } from '@/store/buying';
 import { find, findOne, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { StockLotRow, StockMoveRow } from '@/store/tables/buying';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, nowOf, service } from '../gate/gate';
+import { type Context, nowOf, service, todayIn } from '../gate/gate';
+import { memoryOf } from '../memory';
 import { labelOf } from '../sheet/label-read';
 import { loadProgramme } from '../sheet/load-programme';
-import { todayOf } from './shops';
 
 /** How long a food keeps once opened, frozen and thawed: as the table or the programme says. */
 export const keepingIn = (reference: Reference, ingredient: string): Keeping => ({
@@ -21,7 +21,7 @@ export const keepingIn = (reference: Reference, ingredient: string): Keeping => 
   thawed: THAWED_DAYS,
 });
 
-const moveFrom = ({ kind, packs, grams, day, storage, placeId }: StockMoveRow) => ({
+const moveFrom = ({ kind, packs, grams, day, storage, placeId }: Moved) => ({
   kind,
   packs,
   grams,
@@ -29,8 +29,8 @@ const moveFrom = ({ kind, packs, grams, day, storage, placeId }: StockMoveRow) =
   ...(storage === null ? {} : { storage, placeId }),
 });
 
-function byLot(moves: readonly StockMoveRow[]): Map<string, StockMoveRow[]> {
-  const lots = new Map<string, StockMoveRow[]>();
+function byLot(moves: readonly Moved[]): Map<string, Moved[]> {
+  const lots = new Map<string, Moved[]>();
   for (const move of moves) {
     const own = lots.get(move.lotId);
     if (own) own.push(move);
@@ -38,6 +38,11 @@ function byLot(moves: readonly StockMoveRow[]): Map<string, StockMoveRow[]> {
   }
   return lots;
 }
+
+/** What happened to the lots of programmes, by its mark: between two looks mostly nothing did. */
+const MOVED = memoryOf<ReadonlyMap<string, readonly Moved[]>>(50_000, (lots) =>
+  [...lots.values()].reduce((sum, { length }) => sum + length, 1),
+);
 
 /** A lot with what is left of it. */
 export interface LotNow extends StockLotRow {
@@ -61,7 +66,9 @@ export const onShelf = ({ id, ingredient, name, allergens, packGrams, now }: Lot
 export async function lotsNow(context: Context, db: Db, reference: Reference): Promise<LotNow[]> {
   const { programmeId } = context.actor;
   const lots = await find(db, db.models.stockLot, { programmeId }, [['lastDay', 'ASC']]);
-  const moves = byLot(await movesOf(db, programmeId));
+  const mark = await markOfMoves(db, programmeId);
+  const read = MOVED.known(mark) ?? byLot(await movesOf(db, programmeId));
+  const moves = MOVED.of(mark, () => read);
   return lots
     .map((lot) => ({
       ...lot,
@@ -83,7 +90,7 @@ export const viewStock = service({
     const places = await find(db, db.models.place, { programmeId }, [['name', 'ASC']]);
     const refused = await find(db, db.models.refusedGift, { programmeId }, [['at', 'DESC']]);
     return {
-      today: todayOf(context, programme.timeZone),
+      today: todayIn(context, programme.timeZone),
       isCoordinator: context.actor.role === 'coordinator',
       foods: programme.reference.ingredients.map(({ name }) => name),
       lots: lots.map(({ programmeId: _, actorId: __, ...lot }) => ({
@@ -134,7 +141,7 @@ async function refusePlace(context: Context, db: Db, placeId: string | null): Pr
 /** A lot as it was written, read against the reference table. @throws ServiceError naming the field */
 async function readLot(context: Context, db: Db, sent: z.output<typeof newLot>) {
   const { programme } = await loadProgramme(context, db);
-  const today = todayOf(context, programme.timeZone);
+  const today = todayIn(context, programme.timeZone);
   const food = findIngredient(programme.reference, sent.ingredient);
   if (!food)
     throw new ServiceError('invalid', 'Nothing was saved yet.', [
@@ -230,7 +237,7 @@ type Sent = Pick<StockMoveRow, 'id' | 'lotId' | 'kind' | 'packs' | 'grams' | 'st
 export async function appendMoves(context: Context, db: Db, sent: readonly Sent[]): Promise<void> {
   const { programmeId, id: actorId } = context.actor;
   const { programme } = await loadProgramme(context, db);
-  const day = todayOf(context, programme.timeZone);
+  const day = todayIn(context, programme.timeZone);
   const ids = [...new Set(sent.map(({ lotId }) => lotId))];
   // Two people at one lot wait for each other here.
   if ((await holdLots(db, { programmeId, ids })).length < ids.length) throw notFound('lot');

@@ -8,52 +8,33 @@ import { loadSessionBundles } from '@/store/session-bundles';
 import type { Db } from '@/store/store';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, service } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { logLook } from '../gate/looks';
+import { syncCallBacks } from '../sheet/call-backs';
 import { loadProgramme } from '../sheet/load-programme';
-import { readSnapshot, sessionSheet } from '../sheet/session-sheet';
-import { todayOf } from './shops';
+import { avoidsIn, readSnapshot, sessionSheet } from '../sheet/session-sheet';
+import { readFor, takenFor, writeFor } from '../sheet/taken';
+import { nameProducts } from './label-travels';
+
 import { appendMoves, lotsNow, onShelf } from './stock';
-
-/** Which revision of the sheet gave the letters, and the letters: "3|A C". */
-const writeFor = (revision: number, letters: readonly string[]): string => `${revision}|${letters.join(' ')}`;
-const readFor = (reason: string): { revision: number; letters: string[] } => {
-  const [revision = '0', letters = ''] = reason.split('|');
-  return { revision: Number(revision), letters: letters.split(' ').filter(Boolean) };
-};
-
-/** What was taken off the shelves for sessions before. */
-export async function takenFor(
-  context: Context,
-  db: Db,
-  sessionIds: readonly string[],
-): Promise<(Take & { readonly sessionId: string })[]> {
-  const { programmeId } = context.actor;
-  const moves = await find(db, db.models.stockMove, { programmeId, sessionId: [...sessionIds], kind: 'used' });
-  if (moves.length === 0) return [];
-  const lots = await find(db, db.models.stockLot, { programmeId, id: [...new Set(moves.map(({ lotId }) => lotId))] });
-  return moves.map(({ lotId, packs, grams, reason, sessionId }) => ({
-    sessionId: sessionId ?? '',
-    lotId,
-    ingredient: lots.find(({ id }) => id === lotId)?.ingredient ?? '',
-    letters: readFor(reason).letters,
-    packs,
-    grams,
-  }));
-}
 
 /** What the shelves have for a session, what was taken, and what they lack. */
 async function fromShelf(context: Context, db: Db, sessionId: string) {
   const { programme, meanings } = await loadProgramme(context, db);
   const [bundle] = await loadSessionBundles(db, context.actor.programmeId, { ids: [sessionId] });
   if (!bundle) throw notFound('session');
-  const { locked } = sessionSheet(bundle, programme, meanings);
-  const today = todayOf(context, programme.timeZone);
+  const sheet = sessionSheet(bundle, programme, meanings);
+  const { locked } = sheet;
+  const today = todayIn(context, programme.timeZone);
   const lots = await lotsNow(context, db, programme.reference);
   const taken = await takenFor(context, db, [sessionId]);
   if (!locked) return { lots, taken, takes: [], lacking: [], revision: 0, isLocked: false };
   const { date, title } = bundle.session;
-  const needs = needsOf({ id: sessionId, title, day: date, until: date, isLocked: true }, locked.content);
+  const needs = needsOf(
+    { id: sessionId, title, day: date, until: date, isLocked: true },
+    locked.content,
+    avoidsIn(sheet),
+  );
   const open = lessTaken(needs, taken);
   const shared = takeOut(open, lots.map(onShelf), (name) => findIngredient(programme.reference, name), today);
   return { lots, taken, ...shared, revision: bundle.sheet?.revision ?? 0, isLocked: true };
@@ -96,7 +77,7 @@ export const takeForSession = service({
   input: z.object({ sessionId: z.uuid() }),
   run: (context, { sessionId }) =>
     context.store.transaction(async (db) => {
-      const { takes, lacking, revision, isLocked } = await fromShelf(context, db, sessionId);
+      const { lots, takes, lacking, revision, isLocked } = await fromShelf(context, db, sessionId);
       if (!isLocked) throw new ServiceError('invalid', 'Lock the kit sheet first: until then amounts may move.');
       if (takes.length > 0)
         await appendMoves(
@@ -114,6 +95,15 @@ export const takeForSession = service({
             sessionId,
           })),
         );
+      await nameProducts(
+        context,
+        db,
+        takes.flatMap(({ lotId, ingredient }) => {
+          const lot = lots.find(({ id }) => id === lotId);
+          return lot ? [{ sessionId, ingredient, product: lot.name, label: lot.allergens, isAvoided: false }] : [];
+        }),
+      );
+      await syncCallBacks(context, db, 'all');
       await logChange(context, db, 'took off the shelves', 'session', sessionId, { lots: takes.length });
       return { taken: takes.length, lacking: lacking.length };
     }),

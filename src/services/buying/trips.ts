@@ -1,24 +1,21 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { labelCodes, price } from '@/contracts/reference';
-import { DATE_KINDS, STORAGES, type Storage } from '@/core/buying/stock';
-import { judgeSwap, lineNow, type TripAnswer, type TripLineBody } from '@/core/buying/trip';
+import { STORED } from '@/core/buying/cold';
+import { judgeSwap, lineNow, type TripAnswer } from '@/core/buying/trip';
 import { sayMoney } from '@/core/quantity/say';
 import { findIngredient } from '@/core/reference/reference';
-import { eitherHolds } from '@/core/safety/avoidances';
 import { writeCsv } from '@/formats/csv';
 import { holdTrip, raiseTrip } from '@/store/buying';
-import { find, findOne, insert, remove, update } from '@/store/query';
+import { find, findOne, insert, update } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
 import type { TripEventRow, TripLineRow, TripRow } from '@/store/tables/buying';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, nowOf, service } from '../gate/gate';
-import { syncCallBacks } from '../sheet/call-backs';
+import { type Context, nowOf, service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
-import { linesOfVisit } from './plan';
-import { priceRow, todayOf } from './shops';
-import { putAway } from './stock';
+import { priceRow } from './shops';
+import { linesOfVisit } from './visit-lines';
 
 export const makeTrip = service({
   title: 'Make a trip of a planned visit',
@@ -58,7 +55,7 @@ export const makeTrip = service({
 });
 
 /** A trip with its lines as they stand. */
-async function loadTrip(context: Context, db: Db, tripId: string) {
+export async function loadTrip(context: Context, db: Db, tripId: string) {
   const { programmeId } = context.actor;
   const trip = await findOne(db, db.models.trip, { id: tripId, programmeId });
   if (!trip) throw notFound('trip');
@@ -68,17 +65,22 @@ async function loadTrip(context: Context, db: Db, tripId: string) {
   return { trip, shop, lines, events };
 }
 
-const answersOf = (events: readonly TripEventRow[], lineId: string): TripAnswer[] =>
+/** What was said of a line, in order. */
+export const answersOf = (events: readonly TripEventRow[], lineId: string): TripAnswer[] =>
   events.flatMap((event) => (event.lineId === lineId ? [event.answer] : []));
 
-const standing = (lines: readonly TripLineRow[], events: readonly TripEventRow[]) =>
+/** Lines as they stand after all that was said of them. */
+export const standing = (lines: readonly TripLineRow[], events: readonly TripEventRow[]) =>
   lines.map(({ id, body }) => ({ id, body, now: lineNow(body, answersOf(events, id)) }));
 
-/** Where a food is kept, as the reference table says. */
-const STORED: Readonly<Record<string, Storage>> = { ambient: 'shelf', cold: 'fridge', frozen: 'freezer' };
+/** Grams that a line brought less than its sessions need, after all that was accepted of it; 0 where it is enough. */
+export function shortOf({ id, body }: TripLineRow, events: readonly TripEventRow[]): number {
+  const { accepted, packGrams } = lineNow(body, answersOf(events, id));
+  return Math.max(0, Math.ceil(body.packs * body.packGrams - body.left - accepted * packGrams));
+}
 
 /** Cold food is taken in at most so warm, in degrees Celsius: 41 °F of the FDA Food Code; the legal limit of the FSA. */
-const COLD_LIMITS = { us: 5, uk: 8 } as const;
+export const COLD_LIMITS = { us: 5, uk: 8 } as const;
 
 export const viewTrip = service({
   title: 'See a trip to a shop',
@@ -101,9 +103,10 @@ export const viewTrip = service({
       state: trip.state,
       paid: trip.paid,
       payer: trip.payer,
+      hasReceipt: (await db.models.tripReceipt.count({ where: { tripId } })) > 0,
       seq: trip.seq,
       shop: shop?.name ?? '',
-      today: todayOf(context, programme.timeZone),
+      today: todayIn(context, programme.timeZone),
       lines: now.map(({ id, body }) => ({ id, body })),
       /** How each is kept, and for how many days as bought, as the table says. */
       keeping: Object.fromEntries(
@@ -160,7 +163,7 @@ export const tripAnswer = z.object({
 });
 
 /** Appends what was said, in the order in which it was heard; what was sent before is left out. */
-async function append(
+export async function append(
   context: Context,
   db: Db,
   trip: TripRow,
@@ -261,173 +264,6 @@ export const payTrip = service({
         { paid, payer, ...(held.state === 'to do' ? { state: 'paid' } : {}) },
       );
       await logChange(context, db, 'paid', 'trip', tripId, { paid });
-    }),
-});
-
-const received = z.object({
-  id: z.uuid(),
-  lineId: z.uuid(),
-  packs: z.coerce.number().int().min(0).max(10_000),
-  refused: z.coerce.number().int().min(0).max(10_000),
-  reasons: z.array(z.string().max(80)).max(8).default([]),
-  lastDay: civilDate.or(z.literal('')),
-  lastKind: z.enum(DATE_KINDS),
-  storage: z.enum(STORAGES),
-  celsius: z.coerce.number().min(-40).max(60).nullable().default(null),
-});
-
-/** What a line brought, with its label; without one, all that brands of the food may hold. */
-interface Brought {
-  readonly body: TripLineBody;
-  readonly name: string;
-  readonly label: readonly string[] | null;
-}
-
-/**
- * The sessions whose kits are made of what came take its label: from then on they name this very product. Where several products
- * of a food came for one session, anything that one of them holds may be in any kit.
- */
-async function travelOn(context: Context, db: Db, brought: readonly Brought[]): Promise<void> {
-  const foods = new Map<string, { sessionId: string; ingredient: string; of: Brought[] }>();
-  for (const each of brought)
-    for (const { sessionId, eaters } of each.body.uses) {
-      if (!eaters.some(({ without }) => without.length > 0)) continue;
-      const { ingredient } = each.body;
-      const key = `${sessionId} ${ingredient}`;
-      const food = foods.get(key) ?? { sessionId, ingredient, of: [] };
-      foods.set(key, food);
-      if (!food.of.includes(each)) food.of.push(each);
-    }
-  for (const { sessionId, ingredient, of } of foods.values()) {
-    if (of.every(({ label }) => label === null)) continue;
-    const product = [...new Set(of.map(({ name }) => name))].join(' or ').slice(0, 120);
-    const allergens = of
-      .map(({ body, label }) => label ?? [...body.contains, ...body.mayContain])
-      .reduce((one, other) => eitherHolds(one, other));
-    const before = await findOne(db, db.models.productLabel, { sessionId, ingredient });
-    if (before?.product === product && JSON.stringify(before.allergens) === JSON.stringify(allergens)) continue;
-    await remove(db, db.models.productLabel, { sessionId, ingredient });
-    await insert(db, db.models.productLabel, [{ id: context.ids(), sessionId, ingredient, product, allergens }]);
-    await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
-  }
-}
-
-export const receiveTrip = service({
-  title: 'Check in what a trip brought: accept it, or refuse it with the reason',
-  roles: ['coordinator', 'crew'],
-  input: z.object({
-    tripId: z.uuid(),
-    placeId: z.uuid().nullable().default(null),
-    lines: z.array(received).min(1).max(300),
-  }),
-  run: (context, { tripId, placeId, lines: sent }) =>
-    context.store.transaction(async (db) => {
-      const { programmeId } = context.actor;
-      const held = await holdTrip(db, { programmeId, tripId });
-      if (!held) throw notFound('trip');
-      if (held.state === 'received') return { short: [] };
-      const { programme } = await loadProgramme(context, db);
-      const today = todayOf(context, programme.timeZone);
-      const { lines, events } = await loadTrip(context, db, tripId);
-      const now = standing(lines, events);
-      const problems = sent.flatMap(
-        ({ lineId, packs: whole, refused, lastDay, lastKind, reasons, celsius, storage }, at) => {
-          const own = now.find(({ id }) => id === lineId);
-          const where = (field: string, message: string) => [{ where: `lines[${at}].${field}`, message }];
-          if (!own) return where('lineId', 'This line is not of this trip.');
-          if (whole + refused !== own.now.packs)
-            return where(
-              'packs',
-              `${own.now.name}: ${own.now.packs} were bought; accepted and refused make ${whole + refused}.`,
-            );
-          if (whole > 0 && lastDay === '') return where('lastDay', `${own.now.name}: write the day on its pack.`);
-          if (whole > 0 && lastKind === 'use by' && lastDay < today)
-            return where('lastDay', `${own.now.name}: its use-by is over. Refuse it.`);
-          const limit = COLD_LIMITS[programme.safetyProfile];
-          if (whole > 0 && celsius !== null && storage !== 'shelf' && celsius > limit)
-            return where('celsius', `${own.now.name}: ${celsius} °C is too warm, at most ${limit} °C. Refuse it.`);
-          if (refused > 0 && reasons.length === 0) return where('reasons', `${own.now.name}: say why it is refused.`);
-          return [];
-        },
-      );
-      const bought = now.filter(({ now: { packs: whole } }) => whole > 0);
-      const unheard = bought.filter(({ id }) => !sent.some(({ lineId }) => lineId === id));
-      if (unheard[0])
-        problems.push({ where: 'lines', message: `${unheard[0].now.name} was bought and is not checked yet.` });
-      if (problems.length > 0)
-        throw new ServiceError('invalid', problems[0]?.message ?? 'Nothing was saved yet.', problems);
-      const answers = sent.flatMap(
-        ({ id, lineId, packs: whole, refused, reasons, lastDay, lastKind, storage, celsius }) => [
-          ...(whole > 0
-            ? [
-                {
-                  id,
-                  lineId,
-                  answer: {
-                    kind: 'accepted' as const,
-                    packs: whole,
-                    lastDay,
-                    lastKind,
-                    storage,
-                    ...(celsius === null ? {} : { celsius }),
-                  },
-                },
-              ]
-            : []),
-          ...(refused > 0
-            ? [{ id: context.ids(), lineId, answer: { kind: 'refused' as const, packs: refused, reasons } }]
-            : []),
-        ],
-      );
-      await append(context, db, held, answers);
-      const brought: Brought[] = [];
-      for (const { lineId, packs: whole, lastDay, lastKind, storage } of sent) {
-        const own = now.find(({ id }) => id === lineId);
-        if (!own || whole === 0) continue;
-        const { body } = own;
-        const { name, packGrams, hand: instead, price: each } = own.now;
-        const food = findIngredient(programme.reference, body.ingredient);
-        const product = instead ? undefined : await findOne(db, db.models.product, { id: body.productId, programmeId });
-        const label = instead ? instead.label : (product?.allergens ?? null);
-        const isLoose = body.soldBy === 'weight' && !instead;
-        await putAway(
-          context,
-          db,
-          {
-            id: lineId,
-            ingredient: food?.name ?? body.ingredient,
-            productId: product?.id ?? null,
-            name,
-            packGrams: isLoose ? null : Math.round(packGrams),
-            packs: isLoose ? 0 : whole,
-            grams: isLoose ? whole * packGrams : 0,
-            placeId,
-            storage,
-            lastDay,
-            lastKind,
-            origin: 'bought',
-            allergens: label,
-            price: each,
-            tripId,
-          },
-          today,
-        );
-        brought.push({ body, name, label });
-      }
-      await travelOn(context, db, brought);
-      await update(db, db.models.trip, { id: tripId }, { state: 'received' });
-      await logChange(context, db, 'received', 'trip', tripId, { lines: sent.length });
-      await syncCallBacks(context, db, 'all');
-      return {
-        short: now.flatMap(({ id, body, now: own }) => {
-          const accepted = sent.find(({ lineId }) => lineId === id)?.packs ?? 0;
-          const wanted = body.packs * body.packGrams;
-          const there = accepted * own.packGrams;
-          return there < wanted - body.left
-            ? [{ ingredient: body.ingredient, grams: Math.ceil(wanted - body.left - there) }]
-            : [];
-        }),
-      };
     }),
 });
 

@@ -7,9 +7,12 @@ import * as account from '../access/account';
 import * as doors from '../access/doors';
 import * as members from '../access/members';
 import * as secondStep from '../access/second-step';
+import * as choices from '../buying/choices';
 import * as lost from '../buying/lost';
 import * as buyingPlan from '../buying/plan';
 import * as priceFile from '../buying/price-file';
+import * as receipt from '../buying/receipt';
+import * as receipts from '../buying/receipts';
 import * as buying from '../buying/shopping';
 import * as shops from '../buying/shops';
 import * as stock from '../buying/stock';
@@ -19,7 +22,10 @@ import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
+import * as computeRoster from '../compute/roster';
 import * as countdown from '../countdown/countdown';
+import * as crewPeople from '../crew/people';
+import * as crewRoster from '../crew/roster';
 import * as devices from '../equipment/equipment';
 import * as notFetched from '../handout/not-fetched';
 import * as decide from '../kits/decide';
@@ -77,6 +83,9 @@ const MODULES = [
   reserve,
   buying,
   buyingPlan,
+  choices,
+  receipt,
+  receipts,
   lost,
   priceFile,
   shops,
@@ -85,7 +94,10 @@ const MODULES = [
   trips,
   compute,
   computeBuying,
+  computeRoster,
   countdown,
+  crewPeople,
+  crewRoster,
   kits,
   bench,
   labels,
@@ -131,6 +143,7 @@ const FOR_ALL = [
   'Get new recovery codes',
   'Note who came, fetched their kit, or cooked it',
   'Plan the cheapest buying for a whole plan, without saving',
+  'Work out the best roster, without saving',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
@@ -162,6 +175,8 @@ const FOR_INSTRUCTORS = [
 
 /** What those at the shelf and at the door do besides: no roll, no family. */
 const FOR_CREW = [
+  'Attach a photograph of the receipt to a trip',
+  'See the photograph of a trip’s receipt',
   'Check in what a trip brought: accept it, or refuse it with the reason',
   'Note what was counted on a shelf',
   'Note what was taken, opened, moved, frozen, thawed or thrown away',
@@ -275,6 +290,7 @@ describe('another programme', () => {
       origin: 'bought',
     };
     await stock.addLot(own.coordinator, lot);
+    const crewId = await crewPeople.addCrewMember(own.coordinator, { name: 'X' });
     const tripId = v7();
     const trip = {
       id: tripId,
@@ -325,7 +341,13 @@ describe('another programme', () => {
       'Take off the shelves what a session’s kits are made of': { sessionId },
       'See where a lot went: its kits, families and dates': { lotId: lot.id },
       'Make a trip of a planned visit': { shopId, day: '2026-11-21' },
+      'Change somebody of the crew': { crewId, version: 1, name: 'X' },
+      'Note that somebody of the crew is sick, or well again': { crewId, version: 1, lastSymptom: null },
+      'Erase somebody of the crew': { crewId, version: 1 },
       'See a trip to a shop': { tripId },
+      'Attach a photograph of the receipt to a trip': { tripId, bytes: new Uint8Array([0xff, 0xd8, 0xff, 0xe0]) },
+      'See the photograph of a trip’s receipt': { tripId },
+      'See what of a trip came short, and what would mend it': { tripId },
       'See what happened on a trip since': { tripId, after: 0 },
       'Say at the shelf what was taken, was not there, or was taken instead': {
         tripId,
@@ -519,6 +541,11 @@ describe('another programme', () => {
     expect(unnamed).toEqual(
       [
         'Add a course',
+        'Add somebody to the crew',
+        'Bring a crew in from a file',
+        'See the crew',
+        'See what the coming sessions need people for, and the best roster for it',
+        'Take the crew out as CSV',
         'Add a food to the reference table',
         'Add a place',
         'Add a shop',
@@ -544,6 +571,7 @@ describe('another programme', () => {
         'See what must be used up, by what, and what was lost',
         'Plan the buying for all sessions of a span',
         'Plan the cheapest buying for a whole plan, without saving',
+        'Work out the best roster, without saving',
         'Put something on a shelf',
         'Take a gift of food, or refuse it with the reason',
         'See the price book',
@@ -588,6 +616,7 @@ describe('another programme', () => {
         'Sign out everywhere',
         'Smell the slips of a recipe before saving it',
         'Take back a meaning',
+        'Try what else may fill the open lines of the dishes to be bought for',
       ].sort(),
     );
     const [mine, theirs] = [own.coordinator.actor.programmeId, foreign.coordinator.actor.programmeId];

@@ -35,6 +35,10 @@ export interface Context {
   readonly deploymentKey: string;
 }
 
+/** The civil date of a time zone now, YYYY-MM-DD. */
+export const todayIn = (context: Context, timeZone: string): string =>
+  context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+
 /** Moments of the database from the context's clock. */
 export const nowOf = (context: Pick<Context, 'clock'>): Date => new Date(context.clock().epochMilliseconds);
 

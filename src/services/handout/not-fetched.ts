@@ -15,6 +15,7 @@ import { loadSheet } from '../kits/kit-sheet';
 import { syncCallBacks } from '../sheet/call-backs';
 import { rollPerson } from '../sheet/person';
 import { readSnapshot } from '../sheet/session-sheet';
+import { takenFor } from '../sheet/taken';
 
 /** The kits of a session that were noted as not collected, with who could take each over. */
 async function notFetched(context: Context, sessionId: string, db: Db = context.store.db) {
@@ -33,7 +34,11 @@ async function notFetched(context: Context, sessionId: string, db: Db = context.
   const start = `${bundle.session.date}T${bundle.session.startsAt}`;
   const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
   const packed = packedNow(bundle.events);
-  const facts = { reference: programme.reference, labels: new Map(Object.entries(sheet.input.labels)) };
+  const facts = {
+    reference: programme.reference,
+    labels: new Map(Object.entries(sheet.input.labels)),
+    taken: await takenFor(context, db, [sessionId]),
+  };
   const kits = locked.kits
     .filter(({ enrolmentId }) => seen.get(enrolmentId)?.has('not collected'))
     .map((kit) => {

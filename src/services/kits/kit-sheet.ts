@@ -21,7 +21,7 @@ import { findIngredient } from '@/core/reference/reference';
 import { writeSheetCsv } from '@/formats/kits/sheet-csv';
 import { makeBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
-import { find, findOne, insert, remove } from '@/store/query';
+import { find, insert, remove } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
 import type { KitRow } from '@/store/tables/kits';
@@ -35,6 +35,7 @@ import { syncCallBacks } from '../sheet/call-backs';
 import { labelOf } from '../sheet/label-read';
 import { loadProducts } from '../sheet/load-products';
 import { type Hours, loadProgramme, type Meanings, type Programme } from '../sheet/load-programme';
+import { dropLabel, writeLabel } from '../sheet/session-labels';
 import { fingerprint, type SessionSheet, sessionSheet } from '../sheet/session-sheet';
 import { pooled } from '../work/in-pool';
 import { kitFigures } from './figures';
@@ -337,9 +338,7 @@ export const recordLabel = service({
       if (!food) throw notFound('ingredient');
       const allergens = labelOf(food, ticked);
       refuseUnseen(bundle, ingredient, shown);
-      await remove(db, db.models.productLabel, { sessionId, ingredient });
-      await insert(db, db.models.productLabel, [{ id: context.ids(), sessionId, ingredient, product, allergens }]);
-      await logChange(context, db, 'recorded a label', 'session', sessionId, { ingredient, product, allergens });
+      await writeLabel(context, db, sessionId, { ingredient, product, allergens });
       // Kits of later sessions may be eaten with a jar that came with these.
       await syncCallBacks(context, db, { courseId: bundle.session.courseId });
     }),
@@ -353,10 +352,7 @@ export const forgetLabel = service({
     context.store.transaction(async (db) => {
       const bundle = await loadBundle(context, sessionId, db);
       refuseUnseen(bundle, ingredient, shown);
-      const label = await findOne(db, db.models.productLabel, { sessionId, ingredient });
-      if (!label) return;
-      await remove(db, db.models.productLabel, { id: label.id });
-      await logChange(context, db, 'took back a label', 'session', sessionId, { ingredient, product: label.product });
+      if (!(await dropLabel(context, db, sessionId, ingredient))) return;
       // Kits of later sessions may be eaten with a jar that came with these.
       await syncCallBacks(context, db, { courseId: bundle.session.courseId });
     }),

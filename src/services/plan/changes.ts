@@ -2,7 +2,6 @@
 
 import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
-import { eitherHolds } from '@/core/safety/avoidances';
 import { holdSessions, joinDishes } from '@/store/plan';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import { sessionTables } from '@/store/session-rows';
@@ -13,6 +12,7 @@ import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
 import { syncCallBacks } from '../sheet/call-backs';
+import { either, labelsOf, writeLabel } from '../sheet/session-labels';
 import { placeNamed } from './places';
 
 /** What may be changed of a session. */
@@ -116,16 +116,10 @@ export async function changeSessions(
 
 /** Labels that were read for a part come back with its dishes: where both name a product, what either holds is in it. */
 async function moveLabels(context: Context, db: Db, sessionId: string, madeId: string): Promise<void> {
-  const there = await find(db, db.models.productLabel, { sessionId });
-  for (const label of await find(db, db.models.productLabel, { sessionId: madeId })) {
+  const there = await labelsOf(db, sessionId);
+  for (const label of await labelsOf(db, madeId)) {
     const own = there.find(({ ingredient }) => ingredient === label.ingredient);
-    if (own?.allergens.join() === label.allergens.join() && own.product === label.product) continue;
-    const both = own ? eitherHolds(own.allergens, label.allergens) : label.allergens;
-    const product = !own || own.product === label.product ? label.product : `${own.product} / ${label.product}`;
-    await remove(db, db.models.productLabel, { sessionId, ingredient: label.ingredient });
-    await insert(db, db.models.productLabel, [
-      { ...label, id: context.ids(), sessionId, product: product.slice(0, 120), allergens: both },
-    ]);
+    await writeLabel(context, db, sessionId, own ? either([own, label]) : label);
   }
   await remove(db, db.models.productLabel, { sessionId: madeId });
 }
@@ -135,6 +129,7 @@ async function join(context: Context, db: Db, sessionId: string, { madeId, dishI
   const made = await findOne(db, db.models.session, { id: madeId });
   const extra = await find(db, db.models.dish, { sessionId: madeId });
   let why = extra.some(({ id }) => !dishIds.includes(id)) ? 'it has other dishes now' : undefined;
+  if (await findOne(db, db.models.stockMove, { sessionId: madeId })) why ??= 'food was taken off the shelves for it';
   const tables = sessionTables(db);
   for (const { table, joined } of tables)
     if (typeof joined === 'object' && !why && (await findOne(db, table, { sessionId: madeId }))) why = joined.keeps;

@@ -7,7 +7,7 @@ import { type Db, isDuplicate } from '@/store/store';
 import type { ClosureRow } from '@/store/tables/plan';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, service } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { holidayCountries, publicHolidays } from './public-holidays';
@@ -207,7 +207,7 @@ export const previewCalendarFile = service({
   input: z.object({ bytes: z.instanceof(Uint8Array) }),
   run: async (context, { bytes }) => {
     const { programme } = await loadProgramme(context);
-    const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+    const today = todayIn(context, programme.timeZone);
     const window = { from: addDays(today, -31), to: addDays(today, 3 * 366) };
     return pooled('readCalendar', { bytes, window, timeZone: programme.timeZone });
   },

@@ -258,7 +258,7 @@ describe('a session that is split', () => {
     await setAway(context, { sessionId: made, enrolmentId: one.people[0], how: 'away' });
     await join();
     const [read] = await find(store.db, store.db.models.productLabel, { sessionId: one.sessionId });
-    expect([read?.product, read?.allergens]).toEqual(['Bag / Jar', ['SESAME', 'MILK']]);
+    expect([read?.product, read?.allergens]).toEqual(['Bag” or “Jar', ['SESAME', 'MILK']]);
     const again = await part();
     const seen = { sessionId: again, id: context.ids(), enrolmentId: one.people[0], state: 'came' };
     await recordAttendance({ ...context, clock: () => NOW.add({ hours: 24 * 13 }) }, seen);

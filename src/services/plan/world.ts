@@ -19,7 +19,7 @@ import { closuresBetween, type PlannedSession, plannedSessions, teachers, travel
 import { find } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { ProgrammeRow } from '@/store/tables/programme';
-import type { Context } from '../gate/gate';
+import { type Context, todayIn } from '../gate/gate';
 import { type Hours, loadProgramme } from '../sheet/load-programme';
 import { type KnownPlace, placeFrom } from './places';
 
@@ -46,7 +46,7 @@ export async function loadPlan(
 ): Promise<Plan> {
   const { programmeId } = context.actor;
   const { programme, hours } = await loadProgramme(context, db);
-  const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+  const today = todayIn(context, programme.timeZone);
   // A group meets a few days after its session's own date.
   const from = addDays(span.from, -1 - MOST_DAYS_AFTER);
   const to = addDays(span.to, AROUND);

@@ -6,7 +6,7 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { recipeDifferences } from '@/core/recipes/recipe/versions';
 import { find } from '@/store/query';
 import { lockedDishesOf, variationsOf, versionsOf } from '@/store/recipes';
-import { service } from '../gate/gate';
+import { service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 import { figuresOf } from './products';
 import { recipeView } from './recipes';
@@ -47,7 +47,7 @@ export const viewHistory = service({
 
     /** Sheets of sessions still to come that were locked with another version: they keep it until it is accepted there. */
     async function sheetsBehind() {
-      const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+      const today = todayIn(context, programme.timeZone);
       const sheets = await lockedDishesOf(db, { recipeId, today });
       const { servings, lines } = wholeRecipe(recipe.body);
       return sheets

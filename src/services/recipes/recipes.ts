@@ -15,7 +15,7 @@ import { recipesWithUse } from '@/store/recipes';
 import type { RecipeRow } from '@/store/tables/recipes';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, service } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { loadProgramme, type Programme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, saveVersion } from './saved';
@@ -121,7 +121,7 @@ export const weighBatch = service({
       const one = Math.round(grams / times);
       const servings = estimateServings(one, role, eater);
       const { timeZone } = (await loadProgramme(context, db)).programme;
-      const on = context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+      const on = todayIn(context, timeZone);
       const { estimated: _, ...rest } = body;
       const weighed = { grams: one, on, by: `${role}, ${eater}` };
       await saveVersion(context, db, { id: recipeId, version, title, body: { ...rest, servings, weighed } });

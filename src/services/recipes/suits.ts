@@ -13,7 +13,7 @@ import { foodsIn } from '@/formats/recipes/menu-csv';
 import { comingIds } from '@/store/plan';
 import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import { type Context, service } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { loadSheet } from '../kits/kit-sheet';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
@@ -110,7 +110,7 @@ export const proposeDishes = service({
     const course = await loadCourse(context, courseId);
     const { programme, meanings } = await loadProgramme(context);
     const { reference } = programme;
-    const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate().toString();
+    const today = todayIn(context, programme.timeZone);
     const ids = await comingIds(db, { courseId, today });
     const bundles = await loadSessionBundles(db, context.actor.programmeId, { ids: ids.map(({ id }) => id) });
     const places = await placesOf(context);

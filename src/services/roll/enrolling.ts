@@ -8,7 +8,7 @@ import type { Db } from '@/store/store';
 import type { CourseGroupRow, CourseRow } from '@/store/tables/plan';
 import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
 import { notFound } from '../errors';
-import type { Context } from '../gate/gate';
+import { type Context, todayIn } from '../gate/gate';
 import { loadCourse } from '../plan/courses';
 import { loadProgramme } from '../sheet/load-programme';
 
@@ -122,7 +122,7 @@ export function seated(
 /** The civil date where the programme is. */
 export async function todayOf(context: Context, db: Db): Promise<string> {
   const { timeZone } = (await loadProgramme(context, db)).programme;
-  return context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
+  return todayIn(context, timeZone);
 }
 
 export async function loadEnrolment(context: Context, enrolmentId: string, db: Db): Promise<EnrolmentRow> {

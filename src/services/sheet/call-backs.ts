@@ -10,6 +10,7 @@ import { type Context, nowOf } from '../gate/gate';
 import { loadProgramme, type Meanings } from './load-programme';
 import { rollPerson } from './person';
 import { readSnapshot, sessionSheet } from './session-sheet';
+import { takenFor } from './taken';
 
 /** Who took over a kit of somebody else, by the kit: it is eaten by them. */
 function takersIn(
@@ -43,6 +44,7 @@ export async function syncCallBacks(context: Context, db: Db, touched: Touched):
     ['at', 'ASC'],
     ['id', 'ASC'],
   ]);
+  const taken = await takenFor(context, db, ids);
   for (const bundle of await loadSessionBundles(db, context.actor.programmeId, { ids })) {
     if (!bundle.sheet) continue;
     const { participants, input } = sessionSheet(bundle, programme, meanings);
@@ -52,7 +54,11 @@ export async function syncCallBacks(context: Context, db: Db, touched: Touched):
     const hold = kitsToHold(
       locked,
       participants,
-      { reference: programme.reference, labels },
+      {
+        reference: programme.reference,
+        labels,
+        taken: taken.filter(({ sessionId }) => sessionId === bundle.session.id),
+      },
       packedNow(bundle.events),
       takersIn(fates, bundle, meanings),
     );

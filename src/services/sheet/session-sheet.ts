@@ -42,6 +42,12 @@ export interface SessionSheet {
   readonly refused: string | undefined;
 }
 
+/** What everybody who gets a kit must avoid, whether or not it makes a difference to the kit. */
+export const avoidsIn = ({
+  participants,
+}: Pick<SessionSheet, 'participants'>): ReadonlyMap<string, readonly string[]> =>
+  new Map(participants.map(({ id, needs }) => [id, needs.flatMap(({ codes }) => codes ?? [])]));
+
 type Meanings = ReadonlyMap<string, readonly string[]>;
 
 /**

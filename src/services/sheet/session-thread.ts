@@ -2,6 +2,7 @@ import type { Temporal } from 'temporal-polyfill';
 import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
+import { waitingIn } from '@/core/reference/waiting';
 import type { SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
 import { WORKED_OUT } from '../memory';
@@ -62,6 +63,7 @@ export function sessionFacts(
     timeZone,
     modes: [...modes],
     dishes: bundle.dishes.length,
+    waiting: waitingIn(((sheet.locked?.content ?? sheet.draft)?.totals ?? []).map(({ ingredient }) => ingredient)),
     swapIns: bundle.dishes.filter(({ swapIn }) => swapIn > 0).length,
     participants: enrolled.length,
     rollClosesDays: session.rollClosesDays,

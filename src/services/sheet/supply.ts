@@ -7,7 +7,7 @@ import {
   supplyFromCourse,
   USUAL_CUTS_FROM,
 } from '@/core/kits/supply/series';
-import { type Supply, supplyThatMatters, waysOf } from '@/core/kits/supply/supplied';
+import { type Supply, sharedOut, supplyThatMatters, waysOf } from '@/core/kits/supply/supplied';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { fromText } from '@/core/quantity/rational';
 import { choose } from '@/core/recipes/recipe/choice';
@@ -24,21 +24,22 @@ import { rollPerson } from './person';
 
 /** Recipes written out before are the same objects, by what they were written from: each is measured once. */
 function writtenFor(
-  { body, fillings, serves }: Pick<SeriesDish, 'body' | 'fillings' | 'serves'>,
+  { body, fillings, serves, ways }: Pick<SeriesDish, 'body' | 'fillings' | 'serves' | 'ways'>,
   reference: Reference,
 ): WrittenRecipe {
   const known = WORKED_OUT.of('written recipes', reference, () => memoryOf<WrittenRecipe>(200));
-  return known.of(`${serves}|${JSON.stringify(fillings)}|${markOnce(body, (whole) => whole)}`, () => {
+  return known.of(`${serves}|${JSON.stringify([fillings, ways])}|${markOnce(body, (whole) => whole)}`, () => {
     const { servings, lines } = wholeRecipe(body);
     const filled = withFillings(lines, fillings);
-    return { servings: serves ?? servings, lines: packedLines(filled, reference) };
+    return { servings: serves ?? servings, lines: sharedOut(packedLines(filled, reference), ways) };
   });
 }
 
 /** A dish as kits are made of it: its recipe with what the session chose, for the servings it gives here. */
 export function sheetDish(dish: SeriesDish, { reference }: Programme): SheetDish {
   const recipe = writtenFor(dish, reference);
-  const ways = dish.ways;
+  // The rest of the ways is told of the kits, this one of the recipe.
+  const ways = dish.ways.filter(({ way }) => way !== 'shared out');
   return {
     id: dish.id,
     title: dish.title,

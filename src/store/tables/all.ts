@@ -1,6 +1,7 @@
 import * as access from './access';
 import * as buying from './buying';
 import * as countdown from './countdown';
+import * as crew from './crew';
 import * as equipment from './equipment';
 import * as handout from './handout';
 import * as kits from './kits';
@@ -22,6 +23,7 @@ export const TABLES = {
   ...roll,
   ...kits,
   ...buying,
+  ...crew,
   ...packing,
   ...handout,
   ...messages,

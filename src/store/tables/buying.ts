@@ -4,7 +4,7 @@ import type { BuyingWishes, SoldBy } from '@/core/buying/plan-case';
 import type { DateKind, MoveKind, Origin, Storage } from '@/core/buying/stock';
 import type { TripAnswer, TripLineBody } from '@/core/buying/trip';
 import type { Weekday } from '@/core/plan/civil';
-import { day, json, key, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import { bytes, day, json, key, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 /** A shop, the days on which it is visited, and what going there costs. */
 export const shop = table(
@@ -183,3 +183,19 @@ export const tripEvent = table(
   },
 );
 export type TripEventRow = RowOf<typeof tripEvent>;
+
+/** A photograph of the receipt of a trip, one each: for the book-keeper. */
+export const tripReceipt = table(
+  'trip_receipt',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    tripId: ref(),
+    kind: plain<'image/jpeg' | 'image/png' | 'image/webp'>(),
+    picture: bytes(),
+    at: moment(),
+    actorId: ref(),
+  },
+);
+export type TripReceiptRow = RowOf<typeof tripReceipt>;

@@ -14,6 +14,7 @@ import {
 import { notify } from '../notices';
 import { Problems } from './field';
 import type { FormState } from './form-state';
+import { Pending } from './pending';
 import { placeProblems } from './problems';
 
 interface Props {
@@ -78,7 +79,9 @@ export function ActionForm({ action, children, className, label, clear, version 
       }}
     >
       <Problems value={placed.at}>
-        <Fragment key={version}>{children}</Fragment>
+        <Pending value={pending}>
+          <Fragment key={version}>{children}</Fragment>
+        </Pending>
       </Problems>
       <FormMessage state={state && { ...state, problems: placed.rest }} />
       {state?.proof && <Proof refused={refused} />}

@@ -102,6 +102,16 @@ export function TextArea({ label, hint, width = '', ...area }: Base & TextareaHT
   );
 }
 
+/** A file that is chosen. */
+export function FileField({ label, ...input }: { readonly label: string } & InputHTMLAttributes<HTMLInputElement>) {
+  return (
+    <label className="flex flex-col gap-1">
+      <span className="text-sm font-semibold">{label}</span>
+      <input type="file" className="file-input" {...input} />
+    </label>
+  );
+}
+
 /** A box to be ticked. */
 export function Tick({ label, ...input }: { readonly label: string } & InputHTMLAttributes<HTMLInputElement>) {
   const { id, attributes, below } = useSaid(input, undefined);

@@ -306,6 +306,7 @@ function Cell({
       >
         {component.say}
       </Link>
+      {component.use && <span className="block text-xs font-semibold">{component.use}</span>}
       {component.from && <span className="block text-xs">{component.from}</span>}
       {component.isShared && <span className="block text-xs">at the station</span>}
       {component.isCatchUp && <span className="block text-xs font-bold">catch-up</span>}

@@ -61,6 +61,7 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick, seen, see }:
                     {component.name}
                     {component.option > 0 && ' (instead)'}
                     {component.from && `, ${component.from}`}
+                    {component.use && `, ${component.use}`}
                     {component.product && (
                       <span className="block font-bold">
                         {asked ? `Is the pack “${asked}”? Press when you see it.` : `only “${component.product}”`}

@@ -4,12 +4,14 @@ import { sentTicks } from '@/contracts/bench';
 import { buyingAnswer, buyingCase } from '@/contracts/buying';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
+import { rosterAnswer, rosterCase } from '@/contracts/roster';
 import { whyRefused } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
 import { viewShoppingList } from '@/services/buying/shopping';
 import { computeBuying } from '@/services/compute/buying';
 import { computeKits } from '@/services/compute/kits';
+import { computeRoster } from '@/services/compute/roster';
 import { ServiceError } from '@/services/errors';
 import type { Context } from '@/services/gate/gate';
 import { exportSheet, lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
@@ -84,6 +86,14 @@ export const OPERATIONS: readonly Operation[] = [
     body: json(buyingCase, 2 * MB),
     answer: ok(buyingAnswer),
     run: async (context, { json }) => ({ json: await computeBuying(context, json()) }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/compute/roster',
+    summary: 'Work out the best roster, without saving',
+    body: json(rosterCase, 2 * MB),
+    answer: ok(rosterAnswer),
+    run: async (context, { json }) => ({ json: await computeRoster(context, json()) }),
   }),
   operation({
     method: 'GET',

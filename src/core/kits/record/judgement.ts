@@ -10,6 +10,12 @@ import type { SheetComponent, SheetContent, SheetKit } from './sheet-content';
 export interface FactsNow {
   readonly reference: Reference;
   readonly labels: ReadonlyMap<string, readonly string[]>;
+  /** What was taken off the shelves for kits of some letters, each with the label of its lot: whatever is written down, it is in them. */
+  readonly taken?: readonly {
+    readonly letters: readonly string[];
+    readonly ingredient: string;
+    readonly label: readonly string[] | null;
+  }[];
 }
 
 /** Somebody with what they must avoid now. */
@@ -51,8 +57,9 @@ export function judgeKit(
   if (avoids.length === 0) return unknown;
   const held = components.flatMap((component) => {
     const blocked = new Set(
-      holdingsOfComponent(locked.content, component, now, jars)?.flatMap((holdings) => blockersOf(holdings, avoids)) ??
-        avoids,
+      holdingsOfComponent(locked.content, component, now, jars, kit.variant)?.flatMap((holdings) =>
+        blockersOf(holdings, avoids),
+      ) ?? avoids,
     );
     return blocked.size === 0
       ? []
@@ -120,6 +127,7 @@ function holdingsOfComponent(
   component: SheetComponent,
   now: FactsNow,
   jars: readonly JarState[],
+  letter: string,
 ): Holdings[] | undefined {
   const name = component.ingredient;
   const then = findIngredient(content.input.reference, name);
@@ -134,14 +142,24 @@ function holdingsOfComponent(
   const read = (food: Ingredient, label: readonly string[] | undefined) =>
     holdingsOf(food, isTheirs ? undefined : (label ?? line?.label), preparation);
   const before = then ?? (present as Ingredient);
+  const taken = (now.taken ?? []).flatMap(({ letters, ingredient, label }) =>
+    ingredient === name && label && letters.includes(letter) && !isTheirs
+      ? [holdingsOf(present ?? before, label, preparation)]
+      : [],
+  );
   if (component.from === FROM_JAR) {
     const own = jars.filter(({ ingredient }) => ingredient === name);
     const inHand = own.flatMap((jar) => jarHoldings(jar, present ?? before, preparation));
     // A jar that they have is judged by its own label; one that comes with the kit, by what goes into the kit.
     if (inHand.length > 0 && !own.some(({ fresh = 0 }) => fresh > 0)) return inHand;
-    return [...inHand, read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name))];
+    return [
+      ...inHand,
+      read(before, content.input.labels[name]),
+      read(present ?? before, now.labels.get(name)),
+      ...taken,
+    ];
   }
-  return [read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name))];
+  return [read(before, content.input.labels[name]), read(present ?? before, now.labels.get(name)), ...taken];
 }
 
 /** How a component comes: "grated". Sheets that were locked before it was kept say it in its name. */

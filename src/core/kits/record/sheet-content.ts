@@ -60,6 +60,8 @@ export interface SheetComponent {
   readonly grams: string;
   readonly sayGrams: string;
   readonly sealedUnits?: number;
+  /** It comes whole, and the recipe asks for less: "use a quarter of it". */
+  readonly use?: string;
   /** Where it comes from when it is not bought by itself: "out of the canned chickpeas", "of the same lemon". */
   readonly from?: string;
   /** Nothing is packed for it: it is in the kit inside something else. */

@@ -1,5 +1,5 @@
 import { FORGETFUL, type Memory } from '../../memory';
-import { add, toDecimal, toText, ZERO } from '../../quantity/rational';
+import { add, toDecimal, toNumber, toText, ZERO } from '../../quantity/rational';
 import { sayGrams } from '../../quantity/say';
 import {
   type Item,
@@ -14,7 +14,7 @@ import { type Component, componentKey } from '../component';
 import type { Portion } from '../portion';
 import { packOf, piecesToBuy, type Total } from '../purchase/totals';
 import type { Participant } from '../sheet/participant';
-import { itemName, sayPortion } from '../sheet/say-component';
+import { itemName, sayPortion, sayUse } from '../sheet/say-component';
 import { type KitSheet, kitSheet, type Variant } from '../sheet/sheet';
 import { BESIDE_BOX, isBrought, isElsewhere, isEquipment, waysOf } from '../supply/supplied';
 import type { SheetComponent, SheetContent, SheetInput, SheetRow, SheetTotal, SheetVariant } from './sheet-content';
@@ -271,6 +271,7 @@ function plainComponent(component: Component, input: SheetInput, rowOf: RowOf): 
     grams: toText(portion.grams),
     sayGrams: isEquipment(component) ? '' : sayGrams(portion.grams),
     ...(portion.sealedUnits === undefined ? {} : { sealedUnits: portion.sealedUnits }),
+    ...(portion.used ? { use: sayUse(portion.used, portion.sealedUnits ?? toNumber(portion.packed)) } : {}),
     ...(from ? { from } : {}),
     ...(isInside ? { isInside } : {}),
     ...(isShared ? { isShared } : {}),

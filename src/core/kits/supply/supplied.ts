@@ -15,20 +15,33 @@ import {
 } from '../../quantity/rational';
 import { readUnit } from '../../quantity/units';
 import { type Choice, chosenItems } from '../../recipes/recipe/choice';
-import type { Item, Recipe } from '../../recipes/recipe/recipe';
+import type { Item, Recipe, WrittenLine } from '../../recipes/recipe/recipe';
 import type { Ingredient } from '../../reference/reference';
 import { AVOIDANCES, asPrepared, blockersOf, type Holdings, holdingsOf, isCare } from '../../safety/avoidances';
 import type { Component } from '../component';
-import { type Portion, SEALED_ENOUGH, scale } from '../portion';
+import { type Portion, SEALED_ENOUGH, scale, usedOf } from '../portion';
 
-/** How the food of a line is handed to who cooks: measured into the kit, whole for cutting at class, or shared at the station. */
-export const WAYS = ['measured', 'whole', 'station'] as const;
+/**
+ * How the food of a line is handed to who cooks: measured into the kit, whole for cutting at class, shared at the station; or, where
+ * each kit would get a whole unit of it, opened and shared out between kits.
+ */
+export const WAYS = ['measured', 'whole', 'station', 'shared out'] as const;
 export type Way = (typeof WAYS)[number];
 
 /** How the food of a dish that is written under this name travels, where it is not measured. */
 export interface LineWay {
   readonly ingredient: string;
   readonly way: Way;
+}
+
+/** Lines as they are packed where units are opened and shared out: each kit gets what its servings ask for. */
+export const sharedOut = (lines: readonly WrittenLine[], ways: readonly LineWay[]): readonly WrittenLine[] => {
+  const foods = new Set(ways.flatMap(({ ingredient, way }) => (way === 'shared out' ? [ingredient] : [])));
+  return foods.size === 0 ? lines : lines.map((line) => (foods.has(line.ingredient) ? inParts(line) : line));
+};
+
+function inParts({ sealed_grams: _, scaling, ...line }: WrittenLine): WrittenLine {
+  return { ...line, ...(scaling && scaling !== 'whole' ? { scaling } : {}) };
 }
 
 /** A jar of the course, as it stands for one person: the rest of what they have, and what goes with this kit. */
@@ -233,7 +246,8 @@ function wholePortion(whole: Item, cut: Portion): Portion {
   const pieces = ceil(multiply(divide(cut.grams, whole.weight.grams), SEALED_ENOUGH));
   const packed = compare(pieces, ONE) < 0 ? ONE : pieces;
   const grams = multiply(packed, whole.weight.grams);
-  return { exact: packed, scoops: undefined, sealedUnits: undefined, packed, grams };
+  const asked = divide(cut.grams, whole.weight.grams);
+  return { exact: packed, scoops: undefined, sealedUnits: undefined, packed, grams, ...usedOf(asked, packed) };
 }
 
 /** Equipment as an item: it weighs nothing among food, and nothing of it is bought with the food. */

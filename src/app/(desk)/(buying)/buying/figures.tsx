@@ -1,6 +1,8 @@
+import type { FullestDay } from '@/core/buying/cold';
 import type { Planned } from '@/core/buying/plan';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayLongDate } from '@/ui/dates';
 
 const grams = (amount: number) => sayGrams(rational(amount));
 
@@ -9,11 +11,12 @@ interface Props {
   readonly budget: number | undefined;
   /** Sessions whose kit sheet is not locked: their amounts may still move. */
   readonly drafts: readonly string[];
+  readonly cold: readonly FullestDay[];
 }
 
 /** What the plan costs and loses, beside what each session bought by itself would. */
-export function BuyingFigures({ planned, budget, drafts }: Props) {
-  const { cost, waste, proven, hasOffers, bound, apart, holes, short } = planned;
+export function BuyingFigures({ planned, budget, drafts, cold }: Props) {
+  const { cost, waste, proven, bound, apart, holes, short } = planned;
   const isWhole = holes.length === 0 && short.length === 0;
   return (
     <section className="sheet mb-5 grid gap-4 p-5 sm:grid-cols-3" aria-label="What it comes to">
@@ -22,7 +25,7 @@ export function BuyingFigures({ planned, budget, drafts }: Props) {
         <p className="text-3xl font-bold tabular-nums">{sayMoney(cost)}</p>
         <p className="text-sm">
           {proven.cost
-            ? `Proven: nothing cheaper meets every need${hasOffers ? ', at prices for single packs' : ''}.`
+            ? 'Proven: nothing cheaper meets every need.'
             : `At most ${sayMoney(cost - (bound ?? 0))} could still be gained: time ran out.`}
         </p>
         {budget !== undefined && (
@@ -53,6 +56,19 @@ export function BuyingFigures({ planned, budget, drafts }: Props) {
           the shelf.
         </p>
       </div>
+      {cold.map(({ storage, day, litres, room, most }) => {
+        const isOver = room !== undefined && litres > room;
+        return (
+          <p key={storage} className={`text-sm sm:col-span-3 ${isOver ? 'font-semibold' : ''}`}>
+            <b>The {storage} is fullest</b> on {sayLongDate(day)}: about {sayCount(litres, 'litre')}
+            {room === undefined
+              ? '; how many there are is not counted in any place yet.'
+              : isOver
+                ? ` of the ${room} there are. Go there twice, or bring boxes with ice; most of it is ${most.join(', ')}.`
+                : ` of the ${room} there are.`}
+          </p>
+        );
+      })}
       {drafts.length > 0 && (
         <p className="text-sm sm:col-span-3">
           <b>Still drafts, amounts may move:</b> {drafts.join('; ')}.

@@ -5,9 +5,10 @@ import { attempt, formOf } from '@/app/form';
 import { addDays } from '@/core/plan/civil';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
-import { changeBuyingPlan, makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
+import { changeBuyingPlan, makeBuyingPlan, PLAN_SECONDS, viewBuyingPlan } from '@/services/buying/plan';
 import { makeTrip } from '@/services/buying/trips';
-import { markJob } from '@/services/countdown/countdown';
+import { addOneOffJob, markJob } from '@/services/countdown/countdown';
+import { Planning } from '@/ui/buying/planning';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
@@ -20,6 +21,9 @@ import { BuyingFigures } from './figures';
 import { PlannedTripLines } from './trip-lines';
 
 export const metadata = { title: 'Buying' };
+
+/** What was frozen here thaws in the fridge for a day; what is large, longer (USDA FSIS: a day for each 4 to 5 lb). */
+const THAW_MINUTES = 1440;
 
 const grams = (amount: number) => sayGrams(rational(amount));
 
@@ -77,6 +81,16 @@ async function go(shopId: string, day: string, _state: FormState | null): Promis
   return attempt(makeTrip, async () => redirect(`/trips/${await call(makeTrip, { shopId, day })}`));
 }
 
+async function takeOutOfFreezer(sessionId: string, name: string, _state: FormState | null): Promise<FormState> {
+  'use server';
+  return attempt(addOneOffJob, async () => {
+    const title = `Take ${name} out of the freezer, into the fridge`.slice(0, 120);
+    const job = { stage: 'packing' as const, minutes: THAW_MINUTES, hours: 'any' as const, before: 'packing' };
+    await call(addOneOffJob, { sessionId, title, ...job });
+    return 'It is in the countdown, a day before it is packed.';
+  });
+}
+
 async function done(sessionId: string, _state: FormState | null): Promise<FormState> {
   'use server';
   return attempt(markJob, async () => {
@@ -97,6 +111,8 @@ export default async function Buying() {
     choices,
     lots,
     past,
+    cameShort,
+    cold,
     today,
   } = await call(viewBuyingPlan, {});
   const shopName = (id: string) => shops.find((shop) => shop.id === id)?.name ?? '';
@@ -123,6 +139,11 @@ export default async function Buying() {
         <Link href="/buying/lost" className="btn">
           Nothing lost
         </Link>
+        {planned && (
+          <Link href="/buying/choices" prefetch={false} className="btn">
+            Open choices
+          </Link>
+        )}
         {planned && <PrintButton />}
       </PageTitle>
       <ActionForm
@@ -140,12 +161,22 @@ export default async function Buying() {
         <button type="submit" className="btn btn-primary">
           {planned ? 'Plan again' : 'Plan the buying'}
         </button>
+        <Planning seconds={PLAN_SECONDS} />
         {isOld && (
           <p className="basis-full text-sm font-semibold">
             The roll, a dish or a session moved since this was planned: plan again before anybody goes to the shop.
           </p>
         )}
       </ActionForm>
+      {cameShort.map(({ id, foods }) => (
+        <p key={id} className="mb-4 rounded-box border-l-4 border-l-error bg-error/10 p-3 text-sm">
+          <b>Came short on a trip:</b> {foods.join(', ')}.{' '}
+          <Link href={`/trips/${id}/short`} prefetch={false} className="link">
+            See what would mend it
+          </Link>
+          .
+        </p>
+      ))}
       {past.length > 0 && (
         <p className="mb-4 rounded-box border-l-4 border-l-error bg-error/10 p-3 text-sm">
           <b>Past its use-by on the shelf, and not planned with:</b> {past.join(', ')}.{' '}
@@ -171,7 +202,12 @@ export default async function Buying() {
       )}
       {made && planned && (
         <>
-          <BuyingFigures planned={planned} budget={wishes.budget} drafts={drafts.map(({ title }) => title)} />
+          <BuyingFigures
+            planned={planned}
+            budget={wishes.budget}
+            drafts={drafts.map(({ title }) => title)}
+            cold={cold}
+          />
           {planned.holes.length > 0 && (
             <p className="mb-4 rounded-box border-l-4 border-l-warning bg-base-100 p-3 text-sm">
               <b>Not in these figures:</b> {planned.holes.join(', ')} {planned.holes.length === 1 ? 'has' : 'have'} no
@@ -295,6 +331,17 @@ export default async function Buying() {
                         for {[...new Set(line.uses.map(({ day }) => sayLongDate(day)))].join(', ')}
                         {lot && `; good until ${sayLongDate(lot.last)}`}
                       </span>
+                      {lot?.thaws && line.uses[0] && (
+                        <ActionForm
+                          action={takeOutOfFreezer.bind(null, line.uses[0].sessionId, lot.name)}
+                          label={`Thawing of ${lot.name}`}
+                          className="no-print"
+                        >
+                          <button type="submit" className="btn btn-sm" aria-label={`Make a job of thawing ${lot.name}`}>
+                            Make a job of thawing
+                          </button>
+                        </ActionForm>
+                      )}
                     </li>
                   );
                 })}

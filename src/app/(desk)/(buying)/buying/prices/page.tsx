@@ -3,7 +3,7 @@ import { call } from '@/app/access';
 import { attempt, formOf, texts } from '@/app/form';
 import { SOLD_BY } from '@/core/buying/plan-case';
 import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
-import { sayMoney } from '@/core/quantity/say';
+import { sayCount, sayMoney } from '@/core/quantity/say';
 import { AISLES } from '@/core/reference/food-words';
 import { addShop, editShop, fillHole, setPrice, viewPriceBook } from '@/services/buying/shops';
 import { readLabel } from '@/services/recipes/products';
@@ -104,8 +104,11 @@ function ShopFields({
   );
 }
 
-export default async function PriceBook() {
-  const { shops, prices, products, holes, unread, today } = await call(viewPriceBook, {});
+export default async function PriceBook({ searchParams }: { searchParams: Promise<{ find?: string }> }) {
+  const { find = '' } = await searchParams;
+  const { shops, prices, products, holes, unread, today, count } = await call(viewPriceBook, {
+    find: find.slice(0, 80),
+  });
   return (
     <>
       <PageTitle title="Price book" over="Shops, what their packs cost, and what a kilogram comes to">
@@ -154,7 +157,19 @@ export default async function PriceBook() {
       )}
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <div className="flex min-w-0 flex-col gap-5">
-          {prices.length === 0 ? (
+          {(count.all > count.shown || find !== '') && (
+            <form className="no-print flex flex-wrap items-end gap-2" aria-label="Find in the whole book">
+              <Field label="Find in the whole book" name="find" type="search" defaultValue={find} width="w-64" />
+              <button type="submit" className="btn">
+                Find
+              </button>
+              <p className="text-sm">
+                {count.shown} of {sayCount(count.all, 'product')} shown
+                {count.found > count.shown ? ': look for a food to see the rest.' : '.'}
+              </p>
+            </form>
+          )}
+          {count.all === 0 ? (
             <Empty title="No price yet">
               <p>
                 Add a shop beside this, then write down a price, or bring in a file: food, product, grams, shop, price.

@@ -2,7 +2,7 @@ import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { importPrices } from '@/services/buying/price-file';
 import { ActionForm } from '@/ui/form/action-form';
-import { Tick } from '@/ui/form/field';
+import { FileField, Tick } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 
 async function bringIn(_state: FormState | null, data: FormData): Promise<FormState> {
@@ -31,10 +31,7 @@ export function PriceFile() {
         to see one.
       </p>
       <ActionForm action={bringIn} label="Bring prices in from a file" className="flex flex-wrap items-end gap-3">
-        <label className="flex flex-col gap-1">
-          <span className="text-sm font-semibold">Price file</span>
-          <input type="file" name="file" accept=".csv,text/csv" required className="file-input" />
-        </label>
+        <FileField label="Price file" name="file" accept=".csv,text/csv" required />
         <Tick label="Leave out lines that cannot be used" name="skip" />
         <button type="submit" className="btn">
           Bring prices in

@@ -4,6 +4,7 @@ import { attempt, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayMoney } from '@/core/quantity/say';
 import { payTrip, viewTrip } from '@/services/buying/trips';
+import { ReceiptPhoto } from '@/ui/buying/receipt-photo';
 import { TripList } from '@/ui/buying/trip-list';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
@@ -24,7 +25,7 @@ async function pay(tripId: string, _state: FormState | null, data: FormData): Pr
 
 export default async function Trip({ params }: { params: Promise<{ tripId: string }> }) {
   const { tripId } = await params;
-  const { shop, day, state, lines, events, paid, payer } = await orNotFound(call(viewTrip, { tripId }));
+  const { shop, day, state, lines, events, paid, payer, hasReceipt } = await orNotFound(call(viewTrip, { tripId }));
   return (
     <>
       <PageTitle title={shop} over={sayLongDate(day)}>
@@ -63,6 +64,7 @@ export default async function Trip({ params }: { params: Promise<{ tripId: strin
             </button>
           </ActionForm>
         )}
+        <ReceiptPhoto tripId={tripId} isKept={hasReceipt} />
       </section>
       <UsualCautions at="shopping" />
     </>

@@ -11,6 +11,7 @@ const WAY_WORDS: Readonly<Record<Way, string>> = {
   measured: 'measured into the kit',
   whole: 'whole, cut at class',
   station: 'shared at the station',
+  'shared out': 'opened, shared out between kits',
 };
 
 /** Names of fields that say how a food travels. */

@@ -9,8 +9,9 @@ import { lineNow } from '@/core/buying/trip';
 import { addDays } from '@/core/plan/civil';
 import { rational } from '@/core/quantity/rational';
 import { sayGrams } from '@/core/quantity/say';
+import { receiveTrip } from '@/services/buying/receipt';
 import { viewStock } from '@/services/buying/stock';
-import { receiveTrip, viewTrip } from '@/services/buying/trips';
+import { viewTrip } from '@/services/buying/trips';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
@@ -60,7 +61,7 @@ async function receive(tripId: string, _state: FormState | null, data: FormData)
     });
     return short.length === 0
       ? 'All of it is on the shelf.'
-      : `On the shelf. Short: ${short.map(({ ingredient, grams }) => `${ingredient}, ${grams} g`).join('; ')}. Plan again: another visit, another product or the shelf is found for it.`;
+      : `On the shelf. Short: ${short.map(({ ingredient, grams }) => `${ingredient}, ${grams} g`).join('; ')}. The coordinator sees it on the buying page, with what would mend it.`;
   });
 }
 

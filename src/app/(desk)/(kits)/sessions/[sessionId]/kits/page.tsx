@@ -17,6 +17,7 @@ import { KitFigures } from './figures';
 import { Refused } from './refused';
 import { Standing } from './standing';
 import { Versions } from './versions';
+import { WholeUnits } from './whole-units';
 
 export const metadata = { title: 'Kit sheet' };
 
@@ -108,6 +109,7 @@ export default async function Kits({
           <>
             <KitSheetTable content={content} base={base} pressed={wanted} find={find} />
             <Ways sessionId={sessionId} date={bundle.session.date} canCompare={canShare && !compare} />
+            <WholeUnits sessionId={sessionId} content={content} dishes={bundle.dishes} isLocked={!showDraft} />
             {canShare && compare && <Versions sessionId={sessionId} />}
             {figures && <BulkNote bulks={figures.bulks} content={content} />}
             {figures && figures.noSpoons.length > 0 && (
