@@ -12,6 +12,7 @@ export function securityHeaders({ nonce, tls, dev = false, isApi = false }) {
   const policy = {
     'default-src': "'self'",
     'script-src': `'self' 'nonce-${nonce}' 'strict-dynamic'${dev ? " 'unsafe-eval'" : ''}`,
+    'worker-src': "'self'",
     // Libraries set style attributes; a style cannot run anything.
     'style-src': "'self' 'unsafe-inline'",
     'img-src': "'self' data: blob:",

@@ -6,6 +6,7 @@ import type { Hours } from '@/services/sheet/load-programme';
 import type { SessionSheet } from '@/services/sheet/session-sheet';
 import { sessionThread } from '@/services/sheet/session-thread';
 import { SessionThreadNav } from '@/ui/countdown/session-thread';
+import { BelowAdults } from '@/ui/crew/below-adults';
 import { sayLongDate } from '@/ui/dates';
 import { requireMember } from './access';
 
@@ -63,6 +64,9 @@ export async function SessionFrame({
         </div>
       </div>
       <SessionThreadNav session={session} knots={thread.knots} current={current} timeZone={programme.timeZone} />
+      {thread.below && (
+        <BelowAdults why={thread.below} {...(current === 'crew' ? {} : { href: `/sessions/${session.id}/crew` })} />
+      )}
       {children}
     </>
   );

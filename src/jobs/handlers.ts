@@ -2,6 +2,8 @@ import { Temporal } from 'temporal-polyfill';
 import { SimulatedPrinter } from '@/devices/label-printer';
 import { SimulatedGateway } from '@/devices/message-gateway';
 import { labelsPdf } from '@/formats/packing/labels-pdf';
+import { askByItself } from '@/services/crew/asking';
+import { eraseEnded } from '@/services/crew/people';
 import { ServiceError } from '@/services/errors';
 import type { Context, Role } from '@/services/gate/gate';
 import { isOpen, withLink } from '@/services/messages/link-place';
@@ -60,6 +62,10 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
       return { printOutId: job.id, labels: labels.length };
     },
     'clear out': async (job) => clearOut(store, job.programmeId, Temporal.Now.instant()),
+    'ask the crew': async ({ programmeId }) => {
+      const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
+      return { ...(await askByItself(context)), erased: await eraseEnded(context) };
+    },
   };
 }
 

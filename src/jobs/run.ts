@@ -2,7 +2,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import os from 'node:os';
 import { contextFor, runningStore } from '@/services/runtime';
-import { queueJob } from '@/services/work/jobs';
+import { type JobKind, queueJob } from '@/services/work/jobs';
 import { find } from '@/store/query';
 import { isDuplicate } from '@/store/store';
 import { handlersFor } from './handlers';
@@ -14,26 +14,34 @@ const handlers = handlersFor(store);
 const IDLE = 500;
 let ending = false;
 
-/** What is kept too long is cleared out once a day: the job's id is made of programme and day, so it is queued once. */
-async function queueDaily(): Promise<void> {
-  const day = new Date().toISOString().slice(0, 10);
+/**
+ * What goes on by itself: what is kept too long is cleared out once a day, the crew is asked again and reminded each hour. A job's
+ * id is made of programme and time, so that it is queued once.
+ */
+async function queueRegular(): Promise<void> {
+  const now = new Date().toISOString();
   for (const { id: programmeId } of await find(store.db, store.db.models.programme, {})) {
-    const hex = createHash('sha256').update(`clear out ${programmeId} ${day}`).digest('hex');
-    const id = `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-    const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
-    await queueJob(context, store.db, programmeId, 'clear out', {}, null, id).catch((error) => {
-      if (!isDuplicate(error)) throw error;
-    });
+    await queueOnce(programmeId, 'clear out', now.slice(0, 10));
+    await queueOnce(programmeId, 'ask the crew', now.slice(0, 13));
   }
 }
 
+async function queueOnce(programmeId: string, kind: JobKind, at: string): Promise<void> {
+  const hex = createHash('sha256').update(`${kind} ${programmeId} ${at}`).digest('hex');
+  const id = `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+  const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
+  await queueJob(context, store.db, programmeId, kind, {}, null, id).catch((error) => {
+    if (!isDuplicate(error)) throw error;
+  });
+}
+
 async function loop(): Promise<void> {
-  let nextDaily = 0;
+  let nextRegular = 0;
   while (!ending) {
     try {
-      if (Date.now() > nextDaily) {
-        await queueDaily();
-        nextDaily = Date.now() + 3_600_000;
+      if (Date.now() > nextRegular) {
+        await queueRegular();
+        nextRegular = Date.now() + 1_800_000;
       }
       if (await workOnce(store, owner, handlers, () => new Date())) continue;
     } catch {

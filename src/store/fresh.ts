@@ -14,6 +14,7 @@ export const freshProgramme = (
   columnWords: {},
   containers: [],
   manner: null,
+  adultRatios: {},
   secondStep: 0,
   version: 1,
   ...given,

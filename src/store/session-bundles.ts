@@ -15,6 +15,7 @@ import {
 import { columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { StageMarkRow } from './tables/countdown';
+import type { DutyChangeRow, PromiseRow } from './tables/crew';
 import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';
 import type { PackEventRow } from './tables/packing';
 import type { CourseRow, SessionRow } from './tables/plan';
@@ -71,6 +72,9 @@ export interface SessionBundle {
   readonly marks: readonly Pick<StageMarkRow, 'stage' | 'done'>[];
   readonly events: readonly PackEventRow[];
   readonly oneOffs: readonly OneOffJob[];
+  /** Who of the crew is planned, asked and promised for its duties, and what was changed about these by hand. */
+  readonly promises: readonly PromiseRow[];
+  readonly dutyChanges: readonly Pick<DutyChangeRow, 'duty' | 'isLeftOut' | 'changedTo' | 'reason'>[];
   /** Who does not come, or comes another way. */
   readonly away: readonly Pick<AwayRow, 'enrolmentId' | 'mode'>[];
   /** The sessions of its course before it, in order; none where the course hands out no supplies. */
@@ -194,6 +198,8 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       away: noted('away', id),
       sheetNotes: noted('sheetNote', id),
       marks: noted('stageMark', id),
+      promises: noted('promise', id),
+      dutyChanges: noted('dutyChange', id),
       events: eventsOf(id),
       oneOffs: noted('sessionJob', id).map(({ beforeKey, hours, ...job }) => ({
         ...job,

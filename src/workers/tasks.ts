@@ -4,8 +4,9 @@ import type { BuyingSession, FoodNeed } from '@/core/buying/needs';
 import { planBuying } from '@/core/buying/plan';
 import type { BuyingWorld } from '@/core/buying/plan-case';
 import { type Shortage, tryNeeds, waysOut } from '@/core/buying/trials';
-import { planRoster } from '@/core/crew/roster';
-import type { RosterCase } from '@/core/crew/roster-case';
+import { bestRoster, figuresOf, planRoster } from '@/core/crew/roster';
+import type { Place, RosterCase } from '@/core/crew/roster-case';
+import { whyEmpty } from '@/core/crew/roster-why';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
@@ -14,6 +15,8 @@ import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { readPriceCsv } from '@/formats/buying/price-csv';
 import { readCrewCsv } from '@/formats/crew/crew-csv';
+import type { HoursOf } from '@/formats/crew/hours-csv';
+import { type HoursTitle, hoursPdf } from '@/formats/crew/hours-pdf';
 import { type SheetTitle, sheetPdf } from '@/formats/kits/sheet-pdf';
 import { writeSheetXlsx } from '@/formats/kits/sheet-xlsx';
 import type { PaperName } from '@/formats/packing/label-layout';
@@ -60,6 +63,9 @@ export const TASKS = {
 
   readPrices: ({ bytes }: { bytes: Uint8Array }) => readPriceCsv(bytes),
 
+  hoursPdf: ({ people, title, paper }: { people: readonly HoursOf[]; title: HoursTitle; paper: 'A4' | 'LETTER' }) =>
+    hoursPdf(people, title, paper),
+
   readCrew: ({ bytes }: { bytes: Uint8Array }) => readCrewCsv(bytes),
 
   readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
@@ -85,6 +91,15 @@ export const TASKS = {
 
   planRoster: async (task: RosterCase) =>
     planRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
+
+  bestRoster: async (task: RosterCase) =>
+    bestRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }, task.seconds ?? 5),
+
+  whyEmpty: async ({ given, places, duty }: { given: RosterCase; places: readonly Place[]; duty: string }) => {
+    const clock = () => performance.now() / 1000;
+    const plan = { ...figuresOf(given, places), places };
+    return whyEmpty(given, plan, { solve: await milpSolver(), clock, end: clock() + (given.seconds ?? 2) }, [duty])[0];
+  },
 
   tryBuying: async ({
     world,

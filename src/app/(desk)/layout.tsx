@@ -17,6 +17,7 @@ const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] 
   { href: '/courses', title: 'Courses', roles: ['coordinator'] },
   { href: '/crew', title: 'Crew', roles: ['coordinator'] },
   { href: '/buying', title: 'Buying', roles: ['coordinator'] },
+  { href: '/my', title: 'My duties', roles: ['instructor', 'crew'] },
   { href: '/trips', title: 'Trips', roles: ['crew'] },
   { href: '/shelves', title: 'Shelves', roles: ['crew'] },
   { href: '/recipes', title: 'Recipes', roles: ['coordinator', 'instructor'] },

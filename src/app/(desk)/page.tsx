@@ -8,6 +8,7 @@ import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
 import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
 import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
+import { BelowAdults } from '@/ui/crew/below-adults';
 import { sayMoment, sayShortDate } from '@/ui/dates';
 import { Empty, PageTitle } from '@/ui/page';
 
@@ -43,6 +44,16 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
       ) : (
         <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_19rem]">
           <div className="flex min-w-0 flex-col gap-4">
+            {threads.map(
+              ({ id, title, date, below }) =>
+                below && (
+                  <BelowAdults
+                    key={id}
+                    why={`${title}, ${sayShortDate(date)}: ${below}`}
+                    href={`/sessions/${id}/crew`}
+                  />
+                ),
+            )}
             <TooLate threads={threads} />
             <CountdownLanes threads={shown} now={now} timeZone={timeZone} />
             {shown.length < threads.length && (

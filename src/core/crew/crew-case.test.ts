@@ -20,6 +20,8 @@ const member = (change: Partial<CrewMember> = {}): CrewMember => ({
 });
 const duty = (change: Partial<RosterDuty> = {}): RosterDuty => ({
   id: 'lead',
+  key: 'lead',
+  sessionId: 's1',
   kind: 'lead',
   title: 'Lead the class',
   date: '2026-12-03',

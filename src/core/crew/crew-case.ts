@@ -26,24 +26,31 @@ export interface CrewMember {
   readonly mostDuties?: number;
   readonly mostMinutes?: number;
   readonly noLifting?: boolean;
-  /** Kinds of duties by what it costs to give them: likes cost nothing. */
+  /** Kinds of duties that they are glad of, and that they would rather not have. */
+  readonly likes?: readonly DutyKind[];
   readonly ratherNot?: readonly DutyKind[];
   readonly apart?: readonly string[];
+  /** Places that they go to; to any where it is left out. */
+  readonly goesTo?: readonly string[];
   /** Off all duties until this day, the day included: with food, and with those who eat it. */
   readonly sickUntil?: string;
 }
 
-/** A duty with the id of its place in a plan. */
+/** A duty with the id of its place in a plan, and the session it is of. */
 export interface RosterDuty extends PlannedDuty {
   readonly id: string;
+  readonly sessionId: string;
 }
 
 /** Held by nobody's paper: of age, and able to lift. */
 const ADULT = 'adult';
 const LIFTS = 'lifts';
 const LIFTED: readonly DutyKind[] = ['shop', 'receive', 'set up'];
-/** Something one would rather not do. */
+/** What it costs to give somebody what they would rather not do; and gains, to give them what they like. */
 const RATHER_NOT = 3;
+const LIKES = -1;
+/** A place that somebody goes to, as a skill that they hold. */
+const goes = (place: string) => `goes to ${place}`;
 /** A skill that does not end ends on this day of a case. */
 const ALWAYS = 5000;
 
@@ -87,6 +94,9 @@ export function crewCase(
   const first = dayOf(from);
   const dayIn = (date: string) => dayOf(date) - first;
   const dates = [...new Set(duties.map(({ date }) => date))].sort();
+  // Asked for only where somebody does not go everywhere.
+  const far = crew.some(({ goesTo }) => goesTo) ? [...new Set(duties.map(({ place }) => place))] : [];
+  const isFar = (place: string) => far.includes(place);
   return {
     duties: duties.map(
       (duty): Duty => ({
@@ -97,14 +107,18 @@ export function crewCase(
         place: duty.place,
         people: duty.people,
         weight: duty.weight,
-        skills: [...duty.skills, ...(duty.isAdult ? [ADULT] : []), ...(LIFTED.includes(duty.kind) ? [LIFTS] : [])],
+        skills: [
+          ...duty.skills,
+          ...(duty.isAdult ? [ADULT] : []),
+          ...(LIFTED.includes(duty.kind) ? [LIFTS] : []),
+          ...(isFar(duty.place) ? [goes(duty.place)] : []),
+        ],
       }),
     ),
     people: crew.map((member): Person => {
       const held = Object.entries(member.skills).map(
         ([skill, until]) => [skill, until === null ? ALWAYS : dayIn(until)] as const,
       );
-      const ratherNot = duties.filter(({ kind }) => member.ratherNot?.includes(kind));
       return {
         id: member.id,
         skills: Object.fromEntries([
@@ -112,13 +126,17 @@ export function crewCase(
           ...held.filter(([, until]) => until >= 0),
           ...(member.isAdult ? [[ADULT, ALWAYS] as const] : []),
           ...(member.noLifting ? [] : [[LIFTS, ALWAYS] as const]),
+          ...(member.goesTo ?? far).map((place) => [goes(place), ALWAYS] as const),
         ]),
         free: dates
           .filter((date) => member.sickUntil === undefined || date > member.sickUntil)
           .flatMap((date) => freeOn(member.free, date).map((span): Free => [dayIn(date), span.from, span.to])),
         ...(member.mostDuties === undefined ? {} : { most_duties: member.mostDuties }),
         ...(member.mostMinutes === undefined ? {} : { most_minutes: member.mostMinutes }),
-        wishes: ratherNot.map(({ id }) => ({ duty: id, cost: RATHER_NOT })),
+        wishes: duties.flatMap(({ id, kind }) => {
+          if (member.ratherNot?.includes(kind)) return [{ duty: id, cost: RATHER_NOT }];
+          return member.likes?.includes(kind) ? [{ duty: id, cost: LIKES }] : [];
+        }),
         ...(member.apart ? { apart: member.apart } : {}),
       };
     }),

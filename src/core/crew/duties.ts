@@ -1,3 +1,4 @@
+import { groupJobKey } from '../countdown/jobs';
 import type { Mode } from '../plan/mode';
 import { sayCount } from '../quantity/say';
 import type { SafetyProfile } from '../recipes/steps/safe-temperatures';
@@ -32,11 +33,14 @@ export const DUTY_KINDS = [
   'drive',
   'set up',
   'wash up',
+  'other',
 ] as const;
 export type DutyKind = (typeof DUTY_KINDS)[number];
 
 /** Something a session needs people for, with the working of its numbers. Times are civil minutes of a day. */
 export interface PlannedDuty {
+  /** Which duty of its session it is: its kind, with the group it is for; an id where somebody added it. */
+  readonly key: string;
   readonly kind: DutyKind;
   readonly title: string;
   /** YYYY-MM-DD */
@@ -73,13 +77,16 @@ export interface DutySession {
   /** Of who comes to the room, null where nobody wrote it. */
   readonly ages: readonly (number | null)[];
   /** Steps of all its dishes that are done in class. */
-  readonly steps: readonly Pick<StepPlan, 'heat' | 'tools' | 'fromAge'>[];
+  readonly steps: readonly (Pick<StepPlan, 'heat' | 'tools' | 'fromAge'> & { readonly text?: string })[];
   /** A raw animal food is handled in class. */
   readonly hasRawMeat: boolean;
   readonly isOutdoor: boolean;
   readonly jobs: readonly PlannedJob[];
   /** Doorsteps that kits are brought to. */
   readonly stops: number;
+  /** The group that meets then, where there are several: '' for the first. */
+  readonly groupId?: string;
+  readonly groupName?: string;
   readonly profile: SafetyProfile;
   readonly stricter?: StricterRatios;
 }
@@ -92,9 +99,10 @@ const MINUTES_A_STOP = 12;
 const SET_UP = 30;
 const WASH_UP = 30;
 const HOT: readonly Heat[] = ['hob', 'oven', 'grill', 'kettle', 'fire'];
+export const isHot = (heat: Heat): boolean => HOT.includes(heat);
 
 /** Duties in the room weigh by what goes wrong without them. */
-const WEIGHTS: Readonly<Record<DutyKind, number>> = {
+export const WEIGHTS: Readonly<Record<DutyKind, number>> = {
   lead: 10,
   assistant: 6,
   knives: 5,
@@ -108,12 +116,13 @@ const WEIGHTS: Readonly<Record<DutyKind, number>> = {
   drive: 5,
   'set up': 2,
   'wash up': 1,
+  other: 2,
 };
 
 /** What could cut or burn in a class. */
 export const risksOf = ({ steps, isOutdoor }: Pick<DutySession, 'steps' | 'isOutdoor'>): Risk[] => [
   ...(steps.some(({ tools }) => tools.includes('knife')) ? (['knives'] as const) : []),
-  ...(steps.some(({ heat }) => HOT.includes(heat)) ? (['heat'] as const) : []),
+  ...(steps.some(({ heat }) => isHot(heat)) ? (['heat'] as const) : []),
   ...(isOutdoor || steps.some(({ heat }) => heat === 'fire') ? (['fire'] as const) : []),
 ];
 
@@ -129,10 +138,17 @@ const isInRoom = ({ modes }: DutySession): boolean =>
  * working of its numbers.
  */
 export function dutiesOf(session: DutySession): PlannedDuty[] {
-  return [...classDuties(session), ...jobDuties(session)];
+  const { groupId = '', groupName } = session;
+  return [...classDuties(session), ...jobDuties(session)].map((duty) => ({
+    ...duty,
+    key: groupJobKey(duty.kind, groupId),
+    title: groupName ? `${duty.title}: ${groupName}` : duty.title,
+  }));
 }
 
-function classDuties(session: DutySession): PlannedDuty[] {
+type UnnamedDuty = Omit<PlannedDuty, 'key'>;
+
+function classDuties(session: DutySession): UnnamedDuty[] {
   const { date, startsAt, minutes, place, modes, ages } = session;
   const isTaught = isInRoom(session) || modes.includes('live online');
   if (!isTaught) return [];
@@ -143,8 +159,8 @@ function classDuties(session: DutySession): PlannedDuty[] {
     skills: readonly Skill[],
     people: number,
     because: readonly string[],
-    more: Partial<PlannedDuty> = {},
-  ): PlannedDuty => ({
+    more: Partial<UnnamedDuty> = {},
+  ): UnnamedDuty => ({
     kind,
     title,
     ...at,
@@ -157,7 +173,7 @@ function classDuties(session: DutySession): PlannedDuty[] {
   });
   const hasChildren = ages.some((age) => age === null || age < ADULT);
   const checked: readonly Skill[] = hasChildren ? ['background check'] : [];
-  const duties: PlannedDuty[] = [duty('lead', 'Lead the class', ['lead', ...checked], 1, ['Every class has one.'])];
+  const duties: UnnamedDuty[] = [duty('lead', 'Lead the class', ['lead', ...checked], 1, ['Every class has one.'])];
   if (modes.includes('live online'))
     duties.push(
       duty('chat', 'Read the chat and note who is there', ['camera', ...checked], 1, [
@@ -204,8 +220,8 @@ function stationsOf(
     skills: readonly Skill[],
     people: number,
     because: readonly string[],
-  ) => PlannedDuty,
-): PlannedDuty[] {
+  ) => UnnamedDuty,
+): UnnamedDuty[] {
   const { steps, ages, hasRawMeat, isOutdoor } = session;
   const youngest = Math.min(...ages.map((age) => age ?? 0), ADULT);
   const risks = risksOf(session);
@@ -216,7 +232,7 @@ function stationsOf(
       ? `${sayCount(own.length, 'step')} ${what}; somebody of ${youngest} comes, and they are for ${from === ADULT ? 'adults' : `those of ${from}`}.`
       : `${sayCount(own.length, 'step')} ${what}.`;
   };
-  const stations: PlannedDuty[] = [];
+  const stations: UnnamedDuty[] = [];
   if (risks.includes('fire'))
     stations.push(
       duty('fire', 'Watch the fire', ['fire', ...checked], 1, [
@@ -227,7 +243,7 @@ function stationsOf(
     );
   else if (risks.includes('heat'))
     stations.push(
-      duty('heat', 'Stand at the heat', ['heat', ...checked], 1, [told(({ heat }) => HOT.includes(heat), 'over heat')]),
+      duty('heat', 'Stand at the heat', ['heat', ...checked], 1, [told(({ heat }) => isHot(heat), 'over heat')]),
     );
   if (risks.includes('knives'))
     stations.push(
@@ -244,15 +260,22 @@ function stationsOf(
   return stations;
 }
 
+/** Jobs of the countdown that are duties of the crew, by the key of the job. */
 const JOB_DUTIES: Readonly<Record<string, { kind: DutyKind; title: string; skills: readonly Skill[] }>> = {
   buying: { kind: 'shop', title: 'Shop', skills: ['driving'] },
   receive: { kind: 'receive', title: 'Receive and store', skills: ['food handler'] },
   packing: { kind: 'pack', title: 'Pack kits', skills: ['food handler'] },
 };
 
+/** The job of the countdown that each of these duties is. */
+export const JOB_OF: ReadonlyMap<string, string> = new Map([
+  ...Object.entries(JOB_DUTIES).map(([job, { kind }]) => [kind, job] as const),
+  ['drive', 'deliver'],
+]);
+
 /** People for the jobs of the countdown, at their planned times. */
-function jobDuties({ jobs, place, stops, modes }: DutySession): PlannedDuty[] {
-  return jobs.flatMap(({ key, date, from, minutes }): PlannedDuty[] => {
+function jobDuties({ jobs, place, stops, modes }: DutySession): UnnamedDuty[] {
+  return jobs.flatMap(({ key, date, from, minutes }): UnnamedDuty[] => {
     if (key === 'deliver' && stops > 0 && modes.includes('live online')) {
       const people = Math.ceil(stops / MOST_STOPS);
       const each = Math.ceil(stops / people);

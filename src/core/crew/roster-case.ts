@@ -42,14 +42,26 @@ export interface RosterCase {
   readonly travel?: readonly { readonly between: readonly [string, string]; readonly minutes: number }[];
   /** What was promised. */
   readonly now?: readonly Place[];
+  /** Places that stand, and that are never given: by hand. */
+  readonly fixed?: readonly Place[];
+  readonly never?: readonly Place[];
   readonly seconds?: number;
 }
 
 export const FIGURES = ['empty', 'broken', 'wishes', 'evenness'] as const;
 export type Figure = (typeof FIGURES)[number];
 
-/** Why somebody does not have a duty. `elsewhere`: they hold one of at least its weight that stands in the way. */
-export type Rule = 'skill' | 'free' | 'overlap' | 'travel' | 'most_duties' | 'most_minutes' | 'apart' | 'elsewhere';
+/** Why somebody does not have a duty. `elsewhere`: they hold one of at least its weight that stands in the way; `never`: by hand. */
+export type Rule =
+  | 'never'
+  | 'skill'
+  | 'free'
+  | 'overlap'
+  | 'travel'
+  | 'most_duties'
+  | 'most_minutes'
+  | 'apart'
+  | 'elsewhere';
 
 /** One thing that would be otherwise. */
 export type Change =
@@ -104,7 +116,10 @@ export const isFree = ({ free = [] }: Person, { day, from, to }: Duty): boolean 
 /** Whether somebody could be given a duty, whatever else they have. */
 export const suits = (person: Person, duty: Duty): boolean => isFree(person, duty) && lacks(person, duty).length === 0;
 
-export const minutesOf = ({ from, to }: Duty): number => to - from;
+export const minutesOf = ({ from, to }: Pick<Duty, 'from' | 'to'>): number => to - from;
+
+/** A place, as a key. */
+export const placeKey = ({ duty, person }: Place): string => `${duty}\n${person}`;
 
 /** Whether two are never given the same duty. */
 export const areApart = (one: Person, other: Person): boolean =>

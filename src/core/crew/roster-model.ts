@@ -6,6 +6,7 @@ import {
   minutesOf,
   type Person,
   type Place,
+  placeKey,
   type RosterCase,
   suits,
   wayBetween,
@@ -21,14 +22,19 @@ export interface Pair {
 export interface RosterModel {
   readonly pairs: readonly Pair[];
   readonly rows: readonly MilpRow[];
+  /** Pairs that stand already. */
+  readonly fixed: ReadonlySet<Pair>;
   /** Columns of the pairs of a duty, and of a person. */
   readonly ofDuty: ReadonlyMap<Duty, readonly number[]>;
   readonly ofPerson: ReadonlyMap<Person, readonly number[]>;
 }
 
-export function modelOf({ duties = [], people = [], travel }: RosterCase): RosterModel {
+export function modelOf({ duties = [], people = [], travel, fixed = [], never = [] }: RosterCase): RosterModel {
+  const isNever = new Set(never.map(placeKey));
   const pairs = people.flatMap((person) =>
-    duties.filter((duty) => suits(person, duty)).map((duty) => ({ person, duty })),
+    duties
+      .filter((duty) => suits(person, duty) && !isNever.has(placeKey({ duty: duty.id, person: person.id })))
+      .map((duty) => ({ person, duty })),
   );
   const ofDuty = columnsBy(pairs, ({ duty }) => duty);
   const ofPerson = columnsBy(pairs, ({ person }) => person);
@@ -53,7 +59,13 @@ export function modelOf({ duties = [], people = [], travel }: RosterCase): Roste
       clash((pairs[a] as Pair).duty, (pairs[b] as Pair).duty, way) !== undefined;
     for (const clique of cliques(columns, clashes)) rows.push({ most: 1, terms: clique.map(one) });
   }
-  return { pairs, rows, ofDuty, ofPerson };
+  const stands = new Set(fixed.map(placeKey));
+  const isFixed = new Set(
+    pairs.filter(({ person, duty }) => stands.has(placeKey({ duty: duty.id, person: person.id }))),
+  );
+  for (const [column, pair] of pairs.entries())
+    if (isFixed.has(pair)) rows.push({ least: 1, most: 1, terms: [one(column)] });
+  return { pairs, rows, fixed: isFixed, ofDuty, ofPerson };
 }
 
 function columnsBy<Key>(pairs: readonly Pair[], keyOf: (pair: Pair) => Key): Map<Key, number[]> {

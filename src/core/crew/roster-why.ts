@@ -10,6 +10,7 @@ import {
   minutesOf,
   type Person,
   type Place,
+  placeKey,
   type RosterCase,
   type RosterPlan,
   type Rule,
@@ -24,11 +25,21 @@ interface Tries {
   readonly end: number;
 }
 
-/** Why each empty place is empty, person by person, and what would fill it; each change was tried. */
-export function whyEmpty(given: RosterCase, plan: RosterPlan, tries: Tries): EmptyDuty[] {
+/**
+ * Why each empty place is empty, person by person, and what would fill it; each change was tried.
+ *
+ * @param only duties that are looked at; all where left out
+ */
+export function whyEmpty(
+  given: RosterCase,
+  plan: Pick<RosterPlan, 'places' | 'empty'>,
+  tries: Tries,
+  only?: readonly string[],
+): EmptyDuty[] {
   const { duties = [], people = [] } = given;
   const rules = rulesAgainst(given, plan.places);
   return duties.flatMap((duty): EmptyDuty[] => {
+    if (only && !only.includes(duty.id)) return [];
     const there = plan.places.filter((place) => place.duty === duty.id);
     const missing = (duty.people ?? 1) - there.length;
     if (missing <= 0) return [];
@@ -53,7 +64,7 @@ export function whyEmpty(given: RosterCase, plan: RosterPlan, tries: Tries): Emp
 
 /** The first rule that stands against somebody's taking a duty beside what they have in a plan; undefined where none does. */
 export function rulesAgainst(
-  { duties = [], people = [], travel }: RosterCase,
+  { duties = [], people = [], travel, never = [] }: RosterCase,
   places: readonly Place[],
 ): (person: Person, duty: Duty) => Rule | undefined {
   const way = wayBetween(travel);
@@ -65,7 +76,9 @@ export function rulesAgainst(
     had.set(person, [...(had.get(person) ?? []), ...[dutyOf.get(duty) ?? []].flat()]);
     there.set(duty, [...(there.get(duty) ?? []), person]);
   }
+  const isNever = new Set(never.map(placeKey));
   return (person, duty) => {
+    if (isNever.has(placeKey({ duty: duty.id, person: person.id }))) return 'never';
     if (lacks(person, duty).length > 0) return 'skill';
     if (!isFree(person, duty)) return 'free';
     const own = (had.get(person.id) ?? []).filter(({ id }) => id !== duty.id);
@@ -133,7 +146,13 @@ export function changed(given: RosterCase, change: Change): RosterCase {
 }
 
 /** Whether after a change alone there is a plan with fewer empty places in all, by their weight, and at this duty. */
-function fills(given: RosterCase, plan: RosterPlan, duty: Duty, change: Change, { solve, clock, end }: Tries): boolean {
+function fills(
+  given: RosterCase,
+  plan: Pick<RosterPlan, 'places' | 'empty'>,
+  duty: Duty,
+  change: Change,
+  { solve, clock, end }: Tries,
+): boolean {
   const after = changed(given, change);
   const { places } = plan;
   const person = after.people?.find(({ id }) => id === change.person);

@@ -4,6 +4,7 @@ import {
   FIGURES,
   type Figure,
   type Place,
+  placeKey,
   type RosterAnswer,
   type RosterCase,
   type RosterPlan,
@@ -23,9 +24,6 @@ const USUAL_SECONDS = 60;
 /** Of the time there is, so much may go into what would fill the empty places. */
 const PART_FOR_WHY = 0.3;
 
-/** A promise, as a key. */
-const promiseKey = ({ duty, person }: Place) => `${duty}\n${person}`;
-
 /** Promises that could be kept: that person is there, holds the skills and is free then. */
 export function bindingPromises({ duties = [], people = [], now = [] }: RosterCase): Set<string> {
   const dutyOf = new Map(duties.map((duty) => [duty.id, duty]));
@@ -34,7 +32,7 @@ export function bindingPromises({ duties = [], people = [], now = [] }: RosterCa
     now.flatMap((place) => {
       const duty = dutyOf.get(place.duty);
       const person = personOf.get(place.person);
-      return duty && person && suits(person, duty) ? [promiseKey(place)] : [];
+      return duty && person && suits(person, duty) ? [placeKey(place)] : [];
     }),
   );
 }
@@ -42,7 +40,7 @@ export function bindingPromises({ duties = [], people = [], now = [] }: RosterCa
 /** The figures of a roster, whatever it is worth. */
 export function figuresOf(given: RosterCase, places: readonly Place[]): Record<Figure, number> {
   const { duties = [], people = [] } = given;
-  const kept = new Set(places.map(promiseKey));
+  const kept = new Set(places.map(placeKey));
   const counts = new Map<string, number>();
   const byPerson = new Map<string, number>();
   for (const { duty, person } of places) {
@@ -55,7 +53,7 @@ export function figuresOf(given: RosterCase, places: readonly Place[]): Record<F
     broken: [...bindingPromises(given)].filter((key) => !kept.has(key)).length,
     wishes: sum(
       people.flatMap(({ id, wishes = [] }) =>
-        wishes.flatMap(({ duty, cost }) => (kept.has(promiseKey({ duty, person: id })) ? [cost] : [])),
+        wishes.flatMap(({ duty, cost }) => (kept.has(placeKey({ duty, person: id })) ? [cost] : [])),
       ),
     ),
     evenness: sum(people.map(({ id }) => (byPerson.get(id) ?? 0) ** 2)),
@@ -75,10 +73,10 @@ function aimsOf(given: RosterCase): Aim[] {
   const wishes = new Map<string, number>();
   for (const { id, wishes: own = [] } of people)
     for (const { duty, cost } of own) {
-      const key = promiseKey({ duty, person: id });
+      const key = placeKey({ duty, person: id });
       wishes.set(key, (wishes.get(key) ?? 0) + cost);
     }
-  const keyOf = ({ duty, person }: Pair) => promiseKey({ duty: duty.id, person: person.id });
+  const keyOf = ({ duty, person }: Pair) => placeKey({ duty: duty.id, person: person.id });
   return [
     {
       figure: 'empty',
@@ -140,7 +138,7 @@ export function bestRoster(given: RosterCase, { solve, clock }: RosterHelp, seco
   const model = modelOf(given);
   const proven: Record<Figure, boolean> = { empty: false, broken: false, wishes: false, evenness: false };
   const held: MilpRow[] = [];
-  let values: readonly number[] = model.pairs.map(() => 0);
+  let values: readonly number[] = model.pairs.map((pair) => (model.fixed.has(pair) ? 1 : 0));
   /** @returns the least that the costs can come to, where that is not what was found */
   const settle = (milp: Milp): number | undefined => {
     if (model.pairs.length === 0) return undefined;

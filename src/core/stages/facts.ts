@@ -78,6 +78,23 @@ export interface JobSession {
   /** The other groups that it is given to, and what the first is called. Kits above are those of all. */
   readonly groups?: readonly JobGroup[];
   readonly groupName?: string;
+  /** Who holds the places of its duties; left out while nobody is planned. */
+  readonly crewPlaces?: CrewStanding;
+}
+
+/** How many places of a session have people. */
+export interface CrewStanding {
+  readonly places: number;
+  readonly accepted: number;
+  readonly asked: number;
+  readonly planned: number;
+  /** Places for which nobody is planned or asked. */
+  readonly empty: number;
+  /** In its rooms, by the table of adults; 0 where nobody comes to a room. */
+  readonly adultsNeeded: number;
+  /** Adults who said yes, and those who may still. */
+  readonly adultsSure: number;
+  readonly adultsPossible: number;
 }
 
 /** A group beside the first, with when it meets. */

@@ -16,7 +16,9 @@ export interface CrewLine {
   readonly mostDuties: string;
   readonly mostHours: string;
   readonly noLifting: boolean;
+  readonly likes: readonly DutyKind[];
   readonly ratherNot: readonly DutyKind[];
+  readonly goesTo: readonly string[];
   readonly endsOn: string;
 }
 
@@ -30,7 +32,9 @@ export const CREW_HEADINGS = [
   'most duties',
   'most hours',
   'no lifting',
+  'likes',
   'rather not',
+  'goes to',
   'kept until',
 ] as const;
 const MOST_LINES = 1000;
@@ -59,6 +63,12 @@ function skillsIn(text: string): CrewLine['skills'] | string {
   return skills;
 }
 
+const listIn = (text: string): string[] =>
+  text
+    .split(';')
+    .map((word) => word.trim())
+    .filter(Boolean);
+
 /** What is wrong with a line, or the line. */
 function lineOf(cell: (name: string) => string, line: number): CrewLine | string {
   const name = cell('name');
@@ -70,11 +80,9 @@ function lineOf(cell: (name: string) => string, line: number): CrewLine | string
   const skills = skillsIn(cell('skills'));
   if (typeof skills === 'string')
     return `“${skills}” is no skill that is known: ${SKILLS.join(', ')}; each with “until 2027-01-31” where it ends.`;
-  const words = cell('rather not')
-    .split(';')
-    .map((word) => word.trim().toLowerCase())
-    .filter(Boolean);
-  const strange = words.find((word) => !DUTY_KINDS.includes(word as DutyKind));
+  const likes = listIn(cell('likes').toLowerCase());
+  const ratherNot = listIn(cell('rather not').toLowerCase());
+  const strange = [...likes, ...ratherNot].find((word) => !DUTY_KINDS.includes(word as DutyKind));
   if (strange !== undefined) return `“${strange}” is no duty that is known: ${DUTY_KINDS.join(', ')}.`;
   const kept = cell('kept until');
   const endsOn = kept === '' ? '' : readDate(kept);
@@ -90,7 +98,9 @@ function lineOf(cell: (name: string) => string, line: number): CrewLine | string
     mostDuties: cell('most duties'),
     mostHours: cell('most hours'),
     noLifting,
-    ratherNot: words as DutyKind[],
+    likes: likes as DutyKind[],
+    ratherNot: ratherNot as DutyKind[],
+    goesTo: listIn(cell('goes to')),
     endsOn,
   };
 }
@@ -109,23 +119,21 @@ const yes = (is: boolean) => (is ? 'yes' : 'no');
 export const writeCrewCsv = (lines: readonly Omit<CrewLine, 'line'>[]): string =>
   writeCsv([
     [...CREW_HEADINGS],
-    ...lines.map(
-      ({ name, contact, languages, isAdult, skills, free, mostDuties, mostHours, noLifting, ratherNot, endsOn }) => [
-        name,
-        contact,
-        languages,
-        yes(isAdult),
-        skills
-          .map(
-            ({ skill, until, seen }) => `${skill}${until ? ` until ${until}` : ''}${seen ? ` (seen by ${seen})` : ''}`,
-          )
-          .join('; '),
-        free,
-        mostDuties,
-        mostHours,
-        yes(noLifting),
-        ratherNot.join('; '),
-        endsOn,
-      ],
-    ),
+    ...lines.map((line) => [
+      line.name,
+      line.contact,
+      line.languages,
+      yes(line.isAdult),
+      line.skills
+        .map(({ skill, until, seen }) => `${skill}${until ? ` until ${until}` : ''}${seen ? ` (seen by ${seen})` : ''}`)
+        .join('; '),
+      line.free,
+      line.mostDuties,
+      line.mostHours,
+      yes(line.noLifting),
+      line.likes.join('; '),
+      line.ratherNot.join('; '),
+      line.goesTo.join('; '),
+      line.endsOn,
+    ]),
   ]);

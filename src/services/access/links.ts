@@ -28,7 +28,9 @@ const LIMITS = {
 export async function makeLink(
   from: Pick<Context, 'clock' | 'ids' | 'deploymentKey'>,
   db: Db,
-  link: Pick<AccessLinkRow, 'programmeId' | 'purpose' | 'email' | 'role' | 'memberId' | 'createdBy'>,
+  link: Pick<AccessLinkRow, 'programmeId' | 'purpose' | 'email' | 'role' | 'memberId' | 'createdBy'> & {
+    readonly crewId?: string;
+  },
   hours: number,
 ): Promise<{ id: string; secret: string }> {
   const id = from.ids();
@@ -36,20 +38,21 @@ export async function makeLink(
   const createdAt = nowOf(from);
   const expiresAt = new Date(createdAt.getTime() + hours * 3_600_000);
   await insert(db, db.models.accessLink, [
-    { ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
+    { crewId: null, ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
   ]);
   return { id, secret };
 }
 
 /** A link that still works, or undefined. Guessing is limited. */
-export async function openLink(visit: Visit, purpose: 'invite' | 'reset', secret: string) {
+export async function openLink(visit: Visit, purpose: AccessLinkRow['purpose'], secret: string) {
   await refuseTooMany(visit.store, [[LIMITS.opening, visit.ip]]);
   const link = await validLink(visit, visit.store.db, purpose, secret);
   if (!link) await logSecurity(visit, 'link did not work', { ip: visit.ip, detail: purpose });
   return link;
 }
 
-async function validLink(visit: Visit, db: Db, purpose: 'invite' | 'reset', secret: string) {
+/** A link that still works, or undefined; whoever asks without one is not counted. */
+export async function validLink(visit: Visit, db: Db, purpose: AccessLinkRow['purpose'], secret: string) {
   const link = await findOne(db, db.models.accessLink, { tokenHash: hashSecret(secret), purpose });
   return link && isOpen(link, nowOf(visit)) ? link : undefined;
 }

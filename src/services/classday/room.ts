@@ -7,9 +7,11 @@ import { ServiceError } from '../errors';
 import { type Context, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
+import { comingOf } from '../sheet/coming';
 import { loadProgramme } from '../sheet/load-programme';
 import { rollPerson } from '../sheet/person';
-import { comingOf, groupNameOf } from '../sheet/session-sheet';
+import { groupNameOf, sessionSheet } from '../sheet/session-sheet';
+import { sessionThread } from '../sheet/session-thread';
 
 /** One participant as the people in the room need to know them. */
 export interface RoomPerson {
@@ -47,7 +49,7 @@ function isRoomOpen(date: string, last: string, today: Temporal.PlainDate): bool
  */
 export async function openRoom(context: Context, sessionId: string) {
   const bundle = await loadBundle(context, sessionId);
-  const { programme, meanings } = await loadProgramme(context);
+  const { programme, meanings, hours } = await loadProgramme(context);
   const { session } = bundle;
   const today = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
   const isOpen = ({ date }: { readonly date: string }) =>
@@ -63,7 +65,8 @@ export async function openRoom(context: Context, sessionId: string) {
     );
   }
   const coming = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
-  return { bundle, meanings, coming };
+  const thread = sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, hours, context.clock());
+  return { bundle, meanings, coming, below: thread.below };
 }
 
 export const viewRoom = service({
@@ -71,7 +74,7 @@ export const viewRoom = service({
   roles: ROLES,
   input: z.object({ sessionId: z.uuid() }),
   run: async (context, { sessionId }) => {
-    const { bundle, meanings, coming: enrolled } = await openRoom(context, sessionId);
+    const { bundle, meanings, coming: enrolled, below } = await openRoom(context, sessionId);
     const { session } = bundle;
     const people = enrolled
       .map((row) => rollPerson(row, meanings))
@@ -95,6 +98,8 @@ export const viewRoom = service({
     return {
       session: { id: sessionId, title, courseTitle, date, startsAt, place },
       people,
+      /** Why the class cannot be held with the adults there are. */
+      below,
       others: enrolled.length - people.length,
     };
   },

@@ -5,6 +5,7 @@ import type { Skill } from '@/core/crew/duties';
 import { sayFree } from '@/core/crew/free-text';
 import { nameKey } from '@/core/roll/name-key';
 import { writeCrewCsv } from '@/formats/crew/crew-csv';
+import { eraseCrewTraces } from '@/store/crew';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CrewLimits, CrewMemberRow, HeldSkill } from '@/store/tables/crew';
@@ -14,10 +15,8 @@ import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
-
-/** People of the crew who are there, by name. */
-export const crewNow = async (context: Context, db: Db): Promise<CrewMemberRow[]> =>
-  find(db, db.models.crewMember, { programmeId: context.actor.programmeId, erasedAt: null }, [['name', 'ASC']]);
+import { crewNow } from './crew-sessions';
+import { dropUntil, mend } from './dropping-out';
 
 export const listCrew = service({
   title: 'See the crew',
@@ -25,9 +24,15 @@ export const listCrew = service({
   input: z.object({}),
   run: async (context) => {
     const { programme } = await loadProgramme(context);
-    const people = await crewNow(context, context.store.db);
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const people = await crewNow(context, db);
+    const places = await find(db, db.models.place, { programmeId }, [['name', 'ASC']]);
+    const members = await find(db, db.models.member, { programmeId, status: 'active' }, [['name', 'ASC']]);
     return {
       today: todayIn(context, programme.timeZone),
+      places: places.map(({ name }) => name),
+      members: members.map(({ id, name }) => ({ id, name })),
       people: people.map(({ programmeId: _, erasedAt: __, free, ...person }) => ({ ...person, free: sayFree(free) })),
     };
   },
@@ -45,8 +50,15 @@ function rowOf({ mostDuties, mostHours, noLifting, skills, isAdult, ...fields }:
 }
 
 /** @throws ServiceError when somebody is called so already: two of one name cannot be told apart on a list */
-async function refuseTaken(context: Context, db: Db, name: string, own?: string): Promise<void> {
+async function refuseTaken(context: Context, db: Db, { name, memberId }: CrewFields, own?: string): Promise<void> {
   const people = await crewNow(context, db);
+  const { programmeId } = context.actor;
+  if (memberId && !(await findOne(db, db.models.member, { id: memberId, programmeId }))) throw notFound('member');
+  const other = people.find((person) => memberId && person.memberId === memberId && person.id !== own);
+  if (other)
+    throw new ServiceError('invalid', 'Nothing was saved yet.', [
+      { where: 'memberId', message: `That sign-in is ${other.name}’s already.` },
+    ]);
   if (people.some((person) => person.id !== own && nameKey(person.name) === nameKey(name)))
     throw new ServiceError('invalid', 'Nothing was saved yet.', [
       { where: 'name', message: `${name} is of the crew already. Add a letter, so that the two can be told apart.` },
@@ -56,7 +68,6 @@ async function refuseTaken(context: Context, db: Db, name: string, own?: string)
 const fresh = (context: Context) => ({
   id: context.ids(),
   programmeId: context.actor.programmeId,
-  memberId: null,
   sickUntil: null,
   erasedAt: null,
   version: 1,
@@ -68,7 +79,7 @@ export const addCrewMember = service({
   input: crewFields,
   run: (context, fields) =>
     context.store.transaction(async (db) => {
-      await refuseTaken(context, db, fields.name);
+      await refuseTaken(context, db, fields);
       const row = { ...fresh(context), ...rowOf(fields) };
       await insert(db, db.models.crewMember, [row]);
       await logChange(context, db, 'added', 'crew', row.id, {});
@@ -85,7 +96,7 @@ export const editCrewMember = service({
       const { programmeId } = context.actor;
       if (!(await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null })))
         throw notFound('person');
-      await refuseTaken(context, db, fields.name, crewId);
+      await refuseTaken(context, db, fields, crewId);
       if (!(await updateVersion(db, db.models.crewMember, crewId, version, rowOf(fields)))) throw stale('person');
       await logChange(context, db, 'changed', 'crew', crewId, {});
     }),
@@ -103,8 +114,8 @@ export const noteSick = service({
     /** The day of the last symptom; null: well again. */
     lastSymptom: civilDate.nullable(),
   }),
-  run: (context, { crewId, version, lastSymptom }) =>
-    context.store.transaction(async (db) => {
+  run: async (context, { crewId, version, lastSymptom }) => {
+    const { sickUntil, sessionIds, places } = await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
       if (!(await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null })))
         throw notFound('person');
@@ -119,9 +130,47 @@ export const noteSick = service({
           : new Date(Date.parse(lastSymptom) + SICK_HOURS * 3_600_000).toISOString().slice(0, 10);
       if (!(await updateVersion(db, db.models.crewMember, crewId, version, { sickUntil }))) throw stale('person');
       await logChange(context, db, sickUntil ? 'noted as sick' : 'noted as well', 'crew', crewId, {});
-      return sickUntil;
-    }),
+      const dropped = sickUntil ? await dropUntil(context, db, crewId, sickUntil, 'sick') : [];
+      return { sickUntil, places: dropped.length, sessionIds: [...new Set(dropped.map(({ sessionId }) => sessionId))] };
+    });
+    return { sickUntil, places, ...(await mend(context, sessionIds)) };
+  },
 });
+
+/** Leaves nothing of somebody but that there was one. @returns the places that are open now; undefined where they changed meanwhile */
+async function eraseRow(context: Context, db: Db, crewId: string, version: number): Promise<number | undefined> {
+  const places = await dropUntil(context, db, crewId, '9999-12-31', '');
+  await eraseCrewTraces(db, { crewId, now: nowOf(context) });
+  const nothing = {
+    memberId: null,
+    name: 'erased',
+    contact: '',
+    languages: '',
+    skills: {},
+    free: { weekly: [], exceptions: [] },
+    limits: {},
+    likes: [],
+    ratherNot: [],
+    withWhom: [],
+    apart: [],
+    goesTo: [],
+    sickUntil: null,
+    erasedAt: nowOf(context),
+  };
+  return (await updateVersion(db, db.models.crewMember, crewId, version, nothing)) ? places.length : undefined;
+}
+
+/** Erases those whose data was to be kept until yesterday or before. @returns how many */
+export const eraseEnded = (context: Context): Promise<number> =>
+  context.store.transaction(async (db) => {
+    const today = todayIn(context, (await loadProgramme(context, db)).programme.timeZone);
+    const ended = (await crewNow(context, db)).filter(({ endsOn }) => endsOn !== null && endsOn < today);
+    for (const { id, version } of ended) {
+      await eraseRow(context, db, id, version);
+      await logChange(context, db, 'erased', 'crew', id, {});
+    }
+    return ended.length;
+  });
 
 export const eraseCrewMember = service({
   title: 'Erase somebody of the crew',
@@ -133,21 +182,10 @@ export const eraseCrewMember = service({
       const { programmeId } = context.actor;
       if (!(await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null })))
         throw notFound('person');
-      const nothing = {
-        memberId: null,
-        name: 'erased',
-        contact: '',
-        languages: '',
-        skills: {},
-        free: { weekly: [], exceptions: [] },
-        limits: {},
-        ratherNot: [],
-        apart: [],
-        sickUntil: null,
-        erasedAt: nowOf(context),
-      };
-      if (!(await updateVersion(db, db.models.crewMember, crewId, version, nothing))) throw stale('person');
+      const places = await eraseRow(context, db, crewId, version);
+      if (places === undefined) throw stale('person');
       await logChange(context, db, 'erased', 'crew', crewId, {});
+      return { places };
     }),
 });
 

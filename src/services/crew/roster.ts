@@ -1,151 +1,191 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
-import type { CrewMember, RosterDuty } from '@/core/crew/crew-case';
-import { crewCase } from '@/core/crew/crew-case';
-import { adultsOf, type DutySession, dutiesOf, type PlannedJob, type Skill } from '@/core/crew/duties';
-import type { RosterAnswer } from '@/core/crew/roster-case';
-import { addDays, dayOf, minutesOf } from '@/core/plan/civil';
-import { civilIn } from '@/core/plan/clock';
-import type { Mode } from '@/core/plan/mode';
-import { findIngredient } from '@/core/reference/reference';
-import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
-import type { CrewMemberRow } from '@/store/tables/crew';
-import { inPool } from '@/workers/pool';
-
+import { HOLDS, type Holder } from '@/core/crew/crew-standing';
+import type { Place, RosterPlan } from '@/core/crew/roster-case';
+import { bringTogether } from '@/core/crew/together';
+import { addDays, dayOf } from '@/core/plan/civil';
+import { holdSessions } from '@/store/plan';
+import { find, insert, remove } from '@/store/query';
+import type { Db } from '@/store/store';
+import type { CrewMemberRow, PromiseRow } from '@/store/tables/crew';
 import { ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
 import { type Context, service, todayIn } from '../gate/gate';
-import { stepsOf } from '../recipes/steps';
-import { loadProgramme, type Programme } from '../sheet/load-programme';
-import { comingOf, type SessionSheet, sessionSheet } from '../sheet/session-sheet';
-import { sessionThread } from '../sheet/session-thread';
-import { crewNow } from './people';
+import { loadProgramme } from '../sheet/load-programme';
+import { pooled } from '../work/in-pool';
+import {
+  type CrewSession,
+  crewNow,
+  crewSessions,
+  dutyId,
+  hasMoved,
+  keyIn,
+  rosterOf,
+  type SessionDuty,
+  sessionOf,
+} from './crew-sessions';
 
 /** How far a roster looks where nobody says, and at most. */
 const USUAL_DAYS = 14;
 const MOST_DAYS = 120;
-const SECONDS = 4;
+/** A plan is looked for so long, at most. */
+const SECONDS = 8;
 
-/** A session as its duties are counted from. */
-function dutySession(
-  bundle: SessionBundle,
-  sheet: SessionSheet,
-  programme: Programme,
-  jobs: readonly PlannedJob[],
-): DutySession {
-  const { session } = bundle;
-  const coming = comingOf(bundle);
-  const modeOf = ({ mode }: { readonly mode: string | null }) => (mode ?? session.mode) as Mode;
-  const inRoom = coming.filter((row) => modeOf(row) === 'in person' || modeOf(row) === 'demonstration');
-  const steps = bundle.dishes.flatMap((dish) => stepsOf(dish, programme.reference));
-  const foods = (sheet.locked?.content ?? sheet.draft)?.totals.map(({ ingredient }) => ingredient) ?? [];
-  return {
-    date: session.date,
-    startsAt: minutesOf(session.startsAt),
-    minutes: session.minutes,
-    place: session.place,
-    modes: [...new Set([session.mode as Mode, ...coming.map(modeOf)])],
-    ages: inRoom.map(({ age }) => age),
-    steps: steps.filter(({ ahead }) => !ahead),
-    hasRawMeat: foods.some((food) => findIngredient(programme.reference, food)?.aisle === 'meat'),
-    isOutdoor: session.outdoor !== null,
-    jobs,
-    stops: new Set(coming.filter((row) => modeOf(row) === 'live online').map(({ householdId }) => householdId)).size,
-    profile: programme.safetyProfile,
-  };
+/** What a roster is for: all sessions until a day, those of one course, or one session. */
+const span = {
+  toDay: civilDate.optional(),
+  courseId: z.uuid().optional(),
+  sessionId: z.uuid().optional(),
+};
+type Span = z.output<z.ZodObject<typeof span>>;
+
+/** Everything of a span's roster: its sessions and its crew. */
+export async function loadRoster(context: Context, { toDay, courseId, sessionId }: Span, db: Db = context.store.db) {
+  const loaded = await loadProgramme(context, db);
+  const today = todayIn(context, loaded.programme.timeZone);
+  const last = toDay ?? addDays(today, courseId || sessionId ? MOST_DAYS : USUAL_DAYS);
+  if (last < today || dayOf(last) - dayOf(today) > MOST_DAYS)
+    throw new ServiceError('invalid', 'Nothing was worked out yet.', [
+      { where: 'toDay', message: `Choose a day between today and ${addDays(today, MOST_DAYS)}.` },
+    ]);
+  const crew = await crewNow(context, db);
+  // What somebody has elsewhere counts, whatever is looked at: all sessions of the span are loaded.
+  const sessions = await crewSessions(context, loaded, { from: today, to: last }, crew, db);
+  const isMeant = (session: CrewSession) =>
+    (!courseId || session.courseId === courseId) && (!sessionId || session.id === sessionId);
+  return { today, toDay: last, crew, sessions, meant: sessions.filter(isMeant) };
 }
 
-const jobAt = (key: string, minutes: number, { date, time }: { date: string; time: string }): PlannedJob => ({
-  key,
-  minutes,
-  date,
-  from: minutesOf(time),
+/** Who is at a duty. */
+export function holdersOf(duty: SessionDuty, promises: readonly PromiseRow[], names: ReadonlyMap<string, string>) {
+  return promises
+    .filter((each) => each.duty === duty.key && names.has(each.crewId))
+    .map(
+      (each): Holder => ({
+        promiseId: each.id,
+        crewId: each.crewId,
+        name: names.get(each.crewId) ?? '',
+        state: each.state,
+        isPinned: each.isPinned === 1,
+        isOffered: each.isOffered === 1,
+        note: each.note,
+        moved: (each.state === 'asked' || each.state === 'accepted') && hasMoved(each.told, duty),
+        askedAt: each.askedAt,
+      }),
+    )
+    .sort((a, b) => HOLDS.indexOf(b.state) - HOLDS.indexOf(a.state) || a.name.localeCompare(b.name));
+}
+
+export const namesOf = (crew: readonly CrewMemberRow[]): ReadonlyMap<string, string> =>
+  new Map(crew.map(({ id, name }) => [id, name]));
+
+/** Places of a duty for which nobody is planned, asked or promised. */
+export const emptyAt = (duty: Pick<SessionDuty, 'people'>, holders: readonly Holder[]): number =>
+  Math.max(0, duty.people - holders.filter(({ state }) => HOLDS.includes(state)).length);
+
+export const viewRoster = service({
+  title: 'See what the coming sessions need people for, and who does it',
+  roles: ['coordinator'],
+  input: z.object(span),
+  run: async (context, wanted) => {
+    const { today, toDay, crew, meant } = await loadRoster(context, wanted);
+    const names = namesOf(crew);
+    return {
+      today,
+      toDay,
+      crew: crew.map(({ id, name, sickUntil }) => ({ id, name, isSick: sickUntil !== null && sickUntil >= today })),
+      sessions: meant
+        .map(({ duties, promises, ...session }) => ({
+          ...session,
+          duties: duties
+            .filter(({ date }) => date >= today)
+            .map((duty) => {
+              const holders = holdersOf(duty, promises, names);
+              return { ...duty, holders, empty: emptyAt(duty, holders) };
+            }),
+        }))
+        .filter(({ duties }) => duties.length > 0),
+    };
+  },
 });
 
-/** What the sessions of a span need people for. */
-async function dutiesBetween(
+/** What a plan came to. */
+export interface Planned {
+  /** People who are newly planned, and places still empty. */
+  readonly planned: number;
+  readonly empty: number;
+  readonly proven: RosterPlan['proven'];
+  readonly changed: number;
+}
+
+/** Works out the best roster for sessions and saves it: whoever was asked, has promised, or is pinned, stays. */
+export async function planAndSave(context: Context, wanted: Span): Promise<Planned> {
+  const { today, crew, sessions, meant } = await loadRoster(context, wanted);
+  const meantIds = new Set(meant.map(({ id }) => id));
+  // What is not meant stays as it is.
+  const { given } = await rosterOf(context, sessions, crew, today, ({ sessionId }) => !meantIds.has(sessionId));
+  const standing = new Set((given.fixed ?? []).map(({ duty }) => duty));
+  const duties = (given.duties ?? []).filter(({ id }) => meantIds.has(sessionOf(id)) || standing.has(id));
+  const answer = await pooled('bestRoster', { ...given, duties, seconds: SECONDS });
+  const withWishes = crew.flatMap(({ id, withWhom }) => withWhom.map((other) => ({ person: id, with: other })));
+  const found = bringTogether({ ...given, duties }, answer.places, withWishes, sessionOf);
+  const own = found.filter(({ duty }) => meantIds.has(sessionOf(duty)));
+  const saved = await savePlaces(context, [...meantIds], own);
+  const empty = meant
+    .flatMap((session) => session.duties)
+    .filter(({ date }) => date >= today)
+    .reduce((sum, { id, people }) => sum + Math.max(0, people - own.filter(({ duty }) => duty === id).length), 0);
+  return { ...saved, empty, proven: answer.proven };
+}
+
+/** Puts a plan in the place of what was only planned. Somebody who was asked or pinned meanwhile stays. */
+async function savePlaces(
   context: Context,
-  { programme, meanings, hours }: Awaited<ReturnType<typeof loadProgramme>>,
-  { from, to }: { from: string; to: string },
-) {
-  const { db } = context.store;
-  return (await loadSessionBundles(db, context.actor.programmeId, { from, to })).map((bundle) => {
-    const { id, title, courseTitle } = bundle.session;
-    const sheet = sessionSheet(bundle, programme, meanings);
-    const thread = sessionThread(bundle, sheet, programme, hours, context.clock());
-    const jobs = thread.jobs.flatMap(({ key, state, planned, startBy, minutes }) =>
-      state === 'done' || state === 'not needed'
-        ? []
-        : [jobAt(key, minutes, civilIn(planned ?? startBy, programme.timeZone))],
-    );
-    const own = dutySession(bundle, sheet, programme, jobs);
-    const duties = dutiesOf(own).map((duty, at): RosterDuty => ({ ...duty, id: `${id} ${duty.kind} ${at}` }));
-    return { id, title: `${courseTitle}: ${title}`, date: own.date, adults: adultsOf(own), duties };
+  sessionIds: readonly string[],
+  places: readonly Place[],
+): Promise<Pick<Planned, 'planned' | 'changed'>> {
+  if (sessionIds.length === 0) return { planned: 0, changed: 0 };
+  return context.store.transaction(async (db) => {
+    await holdSessions(db, context.actor.programmeId, sessionIds);
+    const now = await find(db, db.models.promise, { sessionId: [...sessionIds] });
+    const wanted = new Map(places.map((place) => [`${place.duty} ${place.person}`, place]));
+    const keyOf = ({ sessionId, duty, crewId }: PromiseRow) => `${dutyId(sessionId, duty)} ${crewId}`;
+    const gone = now.filter((row) => row.state === 'planned' && row.isPinned === 0 && !wanted.has(keyOf(row)));
+    const there = new Set(now.map(keyOf));
+    const fresh = [...wanted].flatMap(([key, { duty, person }]): PromiseRow[] => {
+      if (there.has(key)) return [];
+      return [freshPromise(context, { sessionId: sessionOf(duty), duty: keyIn(duty), crewId: person })];
+    });
+    await remove(db, db.models.promise, { id: gone.map(({ id }) => id) });
+    await insert(db, db.models.promise, fresh);
+    for (const sessionId of new Set([...gone, ...fresh].map((row) => row.sessionId)))
+      await logChange(context, db, 'planned the crew', 'session', sessionId, {});
+    return { planned: fresh.length, changed: gone.length + fresh.length };
   });
 }
 
-const memberFrom = ({ skills, limits, ...row }: CrewMemberRow): CrewMember => ({
-  id: row.id,
-  isAdult: row.isAdult === 1,
-  skills: Object.fromEntries(Object.entries(skills).map(([skill, { until }]) => [skill as Skill, until])),
-  free: row.free,
-  ...(limits.mostDuties === undefined ? {} : { mostDuties: limits.mostDuties }),
-  ...(limits.mostHours === undefined ? {} : { mostMinutes: limits.mostHours * 60 }),
-  ...(limits.noLifting ? { noLifting: true } : {}),
-  ratherNot: row.ratherNot,
-  apart: row.apart,
-  ...(row.sickUntil === null ? {} : { sickUntil: row.sickUntil }),
+/** Somebody and a duty, planned and nothing more. */
+export const freshPromise = (
+  context: Pick<Context, 'ids'>,
+  of: Pick<PromiseRow, 'sessionId' | 'duty' | 'crewId'> & Partial<PromiseRow>,
+): PromiseRow => ({
+  state: 'planned',
+  isPinned: 0,
+  isOffered: 0,
+  told: null,
+  note: '',
+  askedAt: null,
+  remindedAt: null,
+  answeredAt: null,
+  version: 1,
+  ...of,
+  id: context.ids(),
 });
 
-export const proposeRoster = service({
-  title: 'See what the coming sessions need people for, and the best roster for it',
+export const planRoster = service({
+  title: 'Plan who does what, as well as can be done',
   roles: ['coordinator'],
   costly: true,
-  input: z.object({ toDay: civilDate.optional() }),
-  run: async (context, { toDay }) => {
-    const loaded = await loadProgramme(context);
-    const { programme } = loaded;
-    const first = todayIn(context, programme.timeZone);
-    const last = toDay ?? addDays(first, USUAL_DAYS);
-    if (last < first || dayOf(last) - dayOf(first) > MOST_DAYS)
-      throw new ServiceError('invalid', 'Nothing was worked out yet.', [
-        { where: 'toDay', message: `Choose a day between today and ${addDays(first, MOST_DAYS)}.` },
-      ]);
-    const sessions = await dutiesBetween(context, loaded, { from: first, to: last });
-    const crew = await crewNow(context, context.store.db);
-    const duties = sessions.flatMap((session) => session.duties).filter(({ date }) => date >= first);
-    const given = crewCase(duties, crew.map(memberFrom), [], first);
-    const answer: RosterAnswer = await inPool('planRoster', { ...given, seconds: SECONDS }, 2 * SECONDS);
-    const nameOf = new Map(crew.map(({ id, name }) => [id, name]));
-    const whyOf = new Map(answer.why.map((each) => [each.duty, each]));
-    return {
-      today: first,
-      toDay: last,
-      crew: crew.length,
-      empty: duties.reduce((sum, { people }) => sum + people, 0) - answer.places.length,
-      proven: answer.proven,
-      sessions: sessions.map(({ duties: own, ...session }) => ({
-        ...session,
-        duties: own
-          .filter(({ date }) => date >= first)
-          .map((duty) => {
-            const why = whyOf.get(duty.id);
-            return {
-              ...duty,
-              who: answer.places
-                .filter((place) => place.duty === duty.id)
-                .map(({ person }) => nameOf.get(person) ?? ''),
-              missing: why?.missing ?? 0,
-              because: why?.because.map(({ person, rule }) => ({ name: nameOf.get(person) ?? '', rule })) ?? [],
-              working: duty.because,
-              would:
-                why?.would.map((change) => ({
-                  ...change,
-                  name: nameOf.get(change.person) ?? '',
-                  ...('with' in change ? { with: nameOf.get(change.with) ?? '' } : {}),
-                })) ?? [],
-            };
-          }),
-      })),
-    };
-  },
+  input: z.object(span),
+  run: planAndSave,
 });

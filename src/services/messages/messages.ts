@@ -14,11 +14,21 @@ export async function queueMessage(
   from: Pick<Context, 'clock' | 'ids'>,
   db: Db,
   programmeId: string,
-  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> & Partial<Pick<MessageRow, 'linkId' | 'householdId'>>,
+  message: Pick<MessageRow, 'sentTo' | 'subject' | 'body'> &
+    Partial<Pick<MessageRow, 'linkId' | 'householdId' | 'crewId'>>,
 ): Promise<void> {
   const id = from.ids();
   await insert(db, db.models.message, [
-    { linkId: null, householdId: null, ...message, id, programmeId, createdAt: nowOf(from), sentAt: null },
+    {
+      linkId: null,
+      householdId: null,
+      crewId: null,
+      ...message,
+      id,
+      programmeId,
+      createdAt: nowOf(from),
+      sentAt: null,
+    },
   ]);
   await queueJob(from, db, programmeId, 'send message', { messageId: id });
 }

@@ -8,7 +8,7 @@ it('no random steps through the services leave an unsafe kit going on, or a text
   const seed = Number(process.env.SEARCH_SEED ?? 7);
   const { found, kits, held, texts, neverDone } = await searchServices(store, { seed, steps: 200 });
   await store.close();
-  expect(found, `seed ${seed}`).toEqual([]);
+  expect(found, `seed ${seed}:\n${found.join('\n')}`).toEqual([]);
   expect(neverDone, `seed ${seed}`).toEqual([]);
   // A search that meets nothing proves nothing.
   expect(Math.min(kits, texts)).toBeGreaterThan(100);

@@ -2,24 +2,13 @@ import { z } from 'zod';
 import { settledStep } from '@/contracts/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { inBatches } from '@/core/recipes/steps/step-plan';
-import { planSteps } from '@/core/recipes/steps/step-reader';
 import { circleIn, type StepSchedule, scheduleSteps } from '@/core/recipes/steps/step-schedule';
-import type { RecipeRow } from '@/store/tables/recipes';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { service } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
+import { stepsOf } from '../sheet/steps-of';
 import { loadRecipe, saveVersion } from './saved';
-
-/** The steps of a recipe as they can be planned. */
-export const stepsOf = (
-  { body }: Pick<RecipeRow, 'body'>,
-  reference: Awaited<ReturnType<typeof loadProgramme>>['programme']['reference'],
-) => {
-  const { steps, lines, planned } = wholeRecipe(body);
-  const ingredients = [...new Set(lines.map(({ ingredient }) => ingredient))];
-  return planSteps({ steps, ingredients, ...(planned ? { settled: planned } : {}) }, reference);
-};
 
 /** So many pairs of hands at one dish are looked at side by side. */
 const MOST_HANDS = 4;

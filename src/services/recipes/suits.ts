@@ -18,10 +18,10 @@ import { loadSheet } from '../kits/kit-sheet';
 import { loadCourse } from '../plan/courses';
 import { placeFrom } from '../plan/places';
 import { reserveOf } from '../roll/reserve';
+import { comingOf } from '../sheet/coming';
 import { loadProducts } from '../sheet/load-products';
 import { loadProgramme, type Meanings } from '../sheet/load-programme';
 import { rollPerson } from '../sheet/person';
-import { comingOf } from '../sheet/session-sheet';
 import { labelsIn } from '../sheet/supply';
 import { pooled } from '../work/in-pool';
 

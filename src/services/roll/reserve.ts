@@ -5,8 +5,8 @@ import { attendancePast } from '@/store/roll';
 import type { SessionBundle } from '@/store/session-bundles';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
+import { comingOf } from '../sheet/coming';
 import type { Programme } from '../sheet/load-programme';
-import { comingOf } from '../sheet/session-sheet';
 
 /** So many past sessions tell how it usually goes; older ones less and less. */
 const MOST_PAST = 40;

@@ -11,13 +11,14 @@ import { type Computed, computeSheet, sheetContent } from '@/core/kits/record/sn
 import { extrasFor, extrasOf } from '@/core/kits/sheet/extras';
 import type { Participant } from '@/core/kits/sheet/participant';
 import { shareKits } from '@/core/kits/sheet/shared-kits';
-import { sittingOf } from '@/core/plan/sitting';
 import { AmountError } from '@/core/quantity/rational';
 import { TYPICAL } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import type { Problem } from '../errors';
 import { markOnce, memoryOf, WORKED_OUT } from '../memory';
+import { comingOf } from './coming';
+import { type MeetingForDuties, meetingsForDuties } from './duty-sessions';
 import type { Programme } from './load-programme';
 import { rollPerson } from './person';
 import { labelsIn, productsIn, sheetDish, suppliesOf } from './supply';
@@ -40,6 +41,8 @@ export interface SessionSheet {
   readonly unlocked: string | undefined;
   /** Why these very differences were refused; undefined when nobody has. */
   readonly refused: string | undefined;
+  /** What its duties are counted from; worked out when it is asked for. */
+  readonly meetings: () => readonly MeetingForDuties[];
 }
 
 /** What everybody who gets a kit must avoid, whether or not it makes a difference to the kit. */
@@ -71,12 +74,15 @@ export function sessionSheet(bundle: SessionBundle, programme: Programme, meanin
  */
 function markOf(
   bundle: SessionBundle,
-  { measureSystem, reference, labels: usual }: Programme,
+  { measureSystem, safetyProfile, adultRatios, reference, labels: usual }: Programme,
   meanings: Meanings,
 ): string {
-  const { events: _, marks: __, oneOffs: ___, sheet, enrolments, before, dishes, ...rest } = bundle;
+  const { events: _, marks: __, oneOffs: ___, promises: ____, dutyChanges: _____, ...sheetBundle } = bundle;
+  const { sheet, enrolments, before, dishes, ...rest } = sheetBundle;
   return JSON.stringify([
     measureSystem,
+    safetyProfile,
+    adultRatios,
     reference === TYPICAL ? '' : markOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
     markOnce(meanings, (all) => [...all]),
     markOnce(usual, (all) => [...all]),
@@ -93,18 +99,6 @@ function markOf(
     markOnce(enrolments, (rows) => rows.map(({ actionPlan: _, version: __, ...row }) => row)),
   ]);
 }
-
-/** Who comes: enrolled, not away, and not of a group that does not meet this time; each with how they come to it. */
-export const comingOf = ({ session, enrolments, away }: Pick<SessionBundle, 'session' | 'enrolments' | 'away'>) => {
-  const missing = new Set(away.flatMap(({ enrolmentId, mode }) => (mode === null ? [enrolmentId] : [])));
-  const modes = new Map(away.flatMap(({ enrolmentId, mode }) => (mode === null ? [] : [[enrolmentId, mode] as const])));
-  return enrolments
-    .filter(
-      ({ id, status, groupId }) =>
-        status === 'enrolled' && !missing.has(id) && sittingOf(groupId, session.sittings) !== undefined,
-    )
-    .map((row) => (modes.has(row.id) ? { ...row, mode: modes.get(row.id) ?? null } : row));
-};
 
 /** What the group that somebody comes with is called; undefined where there is only one. */
 export function groupNameOf(groupId: string | null, session: SessionBundle['session']): string | undefined {
@@ -197,7 +191,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   const result = 'problems' in outcome ? undefined : outcome;
   const draft = result && sheetContent(input, result, WORKED_OUT);
   const basis = draft ? fingerprint({ draft, leftOut }) : '';
-  return {
+  const sheet = {
     input,
     participants,
     computed: result,
@@ -211,6 +205,10 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
     refused: bundle.sheetNotes.findLast(
       (note) => note.kind === 'refused' && note.revision === revision && note.basis === basis,
     )?.reason,
+  };
+  return {
+    ...sheet,
+    meetings: () => WORKED_OUT.of('meetings', sheet, () => meetingsForDuties(bundle, sheet, programme)),
   };
 }
 

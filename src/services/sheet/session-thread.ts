@@ -1,13 +1,18 @@
 import type { Temporal } from 'temporal-polyfill';
 import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
+import { belowAdults } from '@/core/crew/crew-standing';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
+import { DAY, dayOf } from '@/core/plan/civil';
+import { clockOf } from '@/core/plan/clock';
 import type { Mode } from '@/core/plan/mode';
 import { waitingIn } from '@/core/reference/waiting';
 import type { SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
 import { WORKED_OUT } from '../memory';
+import { comingOf } from './coming';
+import { crewOf } from './duty-sessions';
 import type { Hours } from './load-programme';
-import { comingOf, type SessionSheet } from './session-sheet';
+import type { SessionSheet } from './session-sheet';
 
 /** A session as its thread shows it. */
 export interface SessionThread extends Thread {
@@ -22,6 +27,8 @@ export interface SessionThread extends Thread {
   readonly mode: string;
   /** Start as an ISO instant. */
   readonly start: string;
+  /** Why the class cannot be held with the adults there are. */
+  readonly below?: string;
 }
 
 /** Keys of the jobs whose last mark says done. Marks are in order of time. */
@@ -55,7 +62,7 @@ export function sessionFacts(
     const own = (bench?.kits ?? []).filter(({ group }) => group === name);
     return own.length > 0 && packProgress(own, packed).kitsDone === own.length;
   };
-  return {
+  const facts: SessionFacts = {
     ...hours,
     date: session.date,
     startsAt: session.startsAt,
@@ -94,6 +101,12 @@ export function sessionFacts(
     // Before anything is locked, everyone who comes is counted.
     kits: bench ? progress.kits : sheet.participants.length,
   };
+  const crew = bundle.promises.length > 0 ? crewOf(bundle, sheet.meetings(), facts) : undefined;
+  if (!crew) return facts;
+  // Somebody who marked the crew as confirmed did not know who would drop out.
+  const marked =
+    crew.accepted < crew.places ? new Set([...facts.marked].filter((key) => key !== 'crew')) : facts.marked;
+  return { ...facts, crewPlaces: crew, marked };
 }
 
 /** A thread that was drawn before, and what it was drawn from. */
@@ -118,6 +131,8 @@ export function sessionThread(
     programme.timeZone,
     session,
     marks,
+    bundle.promises,
+    bundle.dutyChanges,
     events.length,
     events.at(-1)?.seq,
     oneOffs,
@@ -129,6 +144,9 @@ export function sessionThread(
   const facts = sessionFacts(bundle, sheet, programme, hours);
   const { id, courseId, courseTitle, title, number, date, startsAt, place, mode } = session;
   const start = startOf(facts).toString();
+  const { crewPlaces: crew } = facts;
+  const days = dayOf(date) - Math.floor(clockOf(programme.timeZone).toCivil(minute) / DAY);
+  const below = crew && days >= 0 ? belowAdults(crew, days) : undefined;
   const thread = {
     id,
     courseId,
@@ -140,6 +158,7 @@ export function sessionThread(
     place,
     mode,
     start,
+    ...(below ? { below } : {}),
     ...threadOf(facts, now),
   };
   Object.assign(last, { mark, hours, thread });

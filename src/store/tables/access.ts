@@ -110,7 +110,7 @@ export const accessLink = table(
   {
     id: key(),
     programmeId: ref(),
-    purpose: plain<'invite' | 'reset'>(),
+    purpose: plain<'invite' | 'reset' | 'crew'>(),
     /** '' in the first coordinator's link: they give their own. */
     email: plain(),
     role: maybe(plain()),
@@ -120,6 +120,8 @@ export const accessLink = table(
     expiresAt: moment(),
     usedAt: maybe(moment()),
     createdBy: maybe(ref()),
+    /** Of a page of somebody of the crew: whose it is. Such a link works until it ends. */
+    crewId: maybe(ref()),
   },
 );
 export type AccessLinkRow = RowOf<typeof accessLink>;

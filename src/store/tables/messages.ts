@@ -15,6 +15,8 @@ export const message = table(
     linkId: maybe(ref()),
     /** The family it went to. */
     householdId: maybe(ref()),
+    /** Who of the crew it went to. */
+    crewId: maybe(ref()),
   },
 );
 export type MessageRow = RowOf<typeof message>;

@@ -1,4 +1,5 @@
 import type { Container } from '@/contracts/kits';
+import type { StricterRatios } from '@/core/crew/adults';
 import type { Manner } from '@/core/plan/manner';
 import type { OpenHours } from '@/core/plan/place';
 import type { ReserveCosts } from '@/core/roll/forecast';
@@ -27,6 +28,8 @@ export const programme = table(
     containers: json<readonly Container[]>(),
     /** How it says dates and times; null: as is usual where its safety profile holds. */
     manner: maybe(json<Manner>()),
+    /** Where it asks for more adults than the table does. */
+    adultRatios: json<StricterRatios>(),
     /** 1: its coordinators sign in with a code beside the password. */
     secondStep: whole(),
     version: whole(),

@@ -33,11 +33,14 @@ export default async function Crew() {
         <Link href="/crew/roster" prefetch={false} className="btn">
           Roster
         </Link>
+        <Link href="/crew/hours" prefetch={false} className="btn">
+          Hours
+        </Link>
         <Link href="/crew/new" className="btn btn-primary">
           Add somebody
         </Link>
         <a href="/crew.csv" className="btn" download>
-          Take out as CSV
+          Save as CSV
         </a>
       </PageTitle>
       {people.length === 0 ? (

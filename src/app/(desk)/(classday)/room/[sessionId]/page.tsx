@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewRoom } from '@/services/classday/room';
+import { BelowAdults } from '@/ui/crew/below-adults';
 import { sayLongDate } from '@/ui/dates';
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -11,7 +12,7 @@ export const metadata = { title: 'In the room' };
 
 export default async function Room({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { session, people, others } = await orNotFound(call(viewRoom, { sessionId }));
+  const { session, people, others, below } = await orNotFound(call(viewRoom, { sessionId }));
   return (
     <>
       <PageTitle
@@ -21,8 +22,12 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
         <Link href={`/room/${sessionId}/attendance`} className="btn btn-primary">
           Attendance
         </Link>
+        <Link href={`/room/${sessionId}/door`} prefetch={false} className="btn">
+          Crew at the door
+        </Link>
         <PrintButton />
       </PageTitle>
+      {below && <BelowAdults why={below} />}
       <p className="mb-4 text-lg">
         {people.length === 0
           ? `None of the ${others} on the roll avoids anything.`

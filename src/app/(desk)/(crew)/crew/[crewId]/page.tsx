@@ -2,10 +2,15 @@ import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import { sayCount } from '@/core/quantity/say';
+import { importBusy } from '@/services/crew/busy';
+import { endCrewLink } from '@/services/crew/own-page';
 import { editCrewMember, eraseCrewMember, listCrew, noteSick } from '@/services/crew/people';
+import { showCrewLink } from '@/services/crew/session-crew';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
+import { FileField } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { CrewMemberFields, crewFrom } from '../crew-fields';
@@ -28,8 +33,13 @@ async function save(of: Of, _state: FormState | null, data: FormData): Promise<F
 async function sick(of: Of, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(noteSick, async () => {
-    const until = await call(noteSick, { ...of, lastSymptom: String(data.get('lastSymptom') ?? '') });
-    return `Off all duties until ${sayLongDate(until ?? '')}.`;
+    const lastSymptom = String(data.get('lastSymptom') ?? '');
+    const { sickUntil, places, filled, empty } = await call(noteSick, { ...of, lastSymptom });
+    const off = `Off all duties until ${sayLongDate(sickUntil ?? '')}.`;
+    if (places === 0) return off;
+    const mended = filled > 0 ? ` ${sayCount(filled, 'person is', 'people are')} planned instead: ask them.` : '';
+    const open = empty > 0 ? ` ${sayCount(empty, 'place is', 'places are')} empty there.` : '';
+    return `${off} ${sayCount(places, 'place was', 'places were')} theirs.${mended}${open}`;
   });
 }
 
@@ -38,6 +48,29 @@ async function well(of: Of, _state: FormState | null): Promise<FormState> {
   return attempt(noteSick, async () => {
     await call(noteSick, { ...of, lastSymptom: null });
     return 'Well again: they can be given duties.';
+  });
+}
+
+async function link(crewId: string, _state: FormState | null): Promise<FormState> {
+  'use server';
+  return attempt(showCrewLink, async () => ({ message: 'Their page:', copy: await call(showCrewLink, { crewId }) }));
+}
+
+async function endLink(crewId: string, _state: FormState | null): Promise<FormState> {
+  'use server';
+  return attempt(endCrewLink, async () => {
+    const ended = await call(endCrewLink, { crewId });
+    return ended === 0 ? 'There was no link.' : 'The link works no longer.';
+  });
+}
+
+async function busy(of: Of, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(importBusy, async () => {
+    const file = data.get('file');
+    const bytes = file instanceof File ? new Uint8Array(await file.arrayBuffer()) : new Uint8Array();
+    const { times, until } = await call(importBusy, { ...of, bytes });
+    return `${sayCount(times, 'time')} until ${sayLongDate(until)} at which they are busy.`;
   });
 }
 
@@ -51,7 +84,7 @@ async function erase(of: Of, _state: FormState | null): Promise<FormState> {
 
 export default async function CrewMember({ params }: { params: Promise<{ crewId: string }> }) {
   const { crewId } = await params;
-  const { people, today } = await call(listCrew, {});
+  const { people, today, places, members } = await call(listCrew, {});
   const own = people.find(({ id }) => id === crewId);
   if (!own) notFound();
   const of = { crewId, version: own.version };
@@ -92,11 +125,48 @@ export default async function CrewMember({ params }: { params: Promise<{ crewId:
         label={`Change ${own.name}`}
         className="sheet mb-5 flex max-w-3xl flex-col gap-4 p-5"
       >
-        <CrewMemberFields of={own} others={people.filter(({ id }) => id !== crewId)} />
+        <CrewMemberFields
+          of={own}
+          others={people.filter(({ id }) => id !== crewId)}
+          places={places}
+          members={members}
+        />
         <button type="submit" className="btn btn-primary w-fit">
           Save
         </button>
       </ActionForm>
+      <section className="sheet mb-5 flex max-w-3xl flex-col gap-3 p-5" aria-labelledby="own-page">
+        <h2 id="own-page" className="text-lg font-bold">
+          Their own page
+        </h2>
+        <p className="text-sm">
+          Their duties, to say yes or no, without an account. Whoever has the link can answer for them: end it when it
+          came into other hands. Each message to them carries it.
+        </p>
+        <div className="flex flex-wrap gap-3">
+          <ActionForm action={link.bind(null, crewId)} label="Show the personal link">
+            <button type="submit" className="btn">
+              Show the link
+            </button>
+          </ActionForm>
+          <ActionForm action={endLink.bind(null, crewId)} label="End the personal link">
+            <button type="submit" className="btn">
+              End the link
+            </button>
+          </ActionForm>
+        </div>
+      </section>
+      <section className="sheet mb-5 max-w-3xl p-5" aria-labelledby="busy">
+        <h2 id="busy" className="mb-2 text-lg font-bold">
+          When they are busy, from a calendar
+        </h2>
+        <ActionForm action={busy.bind(null, of)} label="Bring in a calendar" className="flex flex-wrap items-end gap-3">
+          <FileField label="Calendar file (.ics)" name="file" accept=".ics,text/calendar" required />
+          <button type="submit" className="btn">
+            Note when they are busy
+          </button>
+        </ActionForm>
+      </section>
       <ActionForm action={erase.bind(null, of)} label={`Erase ${own.name}`}>
         <button type="submit" className="btn" aria-label={`Erase ${own.name}`}>
           Erase {own.name}

@@ -19,7 +19,7 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
 }
 
 export default async function NewCrewMember() {
-  const { people } = await call(listCrew, {});
+  const { people, places, members } = await call(listCrew, {});
   return (
     <>
       <PageTitle title="Add somebody to the crew" over="With or without a sign-in of their own">
@@ -28,7 +28,7 @@ export default async function NewCrewMember() {
         </Link>
       </PageTitle>
       <ActionForm action={add} label="Add somebody to the crew" className="sheet flex max-w-3xl flex-col gap-4 p-5">
-        <CrewMemberFields others={people} />
+        <CrewMemberFields others={people} places={places} members={members} />
         <button type="submit" className="btn btn-primary w-fit">
           Add to the crew
         </button>

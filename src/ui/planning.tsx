@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { usePending } from '../form/pending';
+import { usePending } from './form/pending';
 
 /** How far a plan is while it is worked out, and a way to stop it: whoever leaves ends the work, and nothing is saved. */
 export function Planning({ seconds }: { seconds: number }) {

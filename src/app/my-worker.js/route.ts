@@ -1,0 +1,39 @@
+/**
+ * Keeps the personal pages of the crew on their phones: what was opened once opens without a network. Pages come from the network
+ * where there is one, so that nobody reads what was changed; their parts carry a fingerprint in their name and never change.
+ */
+const WORKER = `
+const KEPT = 'own-page';
+self.addEventListener('install', () => self.skipWaiting());
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
+const keep = async (request, response) => {
+  if (response.ok) (await caches.open(KEPT)).put(request, response.clone());
+  return response;
+};
+self.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (request.method !== 'GET' || url.origin !== self.location.origin) return;
+  if (url.pathname.startsWith('/_next/static/'))
+    event.respondWith(caches.match(request).then((kept) => kept ?? fetch(request).then((answer) => keep(request, answer))));
+  else if (request.mode === 'navigate')
+    event.respondWith(
+      fetch(request).then((answer) => {
+        // A link that was ended is not kept: nobody reads on what is no longer theirs.
+        if (answer.status === 404 || answer.status === 410) caches.open(KEPT).then((all) => all.delete(request));
+        return keep(request, answer);
+      }).catch(async () => (await caches.match(request)) ?? Response.error()),
+    );
+});
+`;
+
+export const dynamic = 'force-static';
+
+export const GET = (): Response =>
+  new Response(WORKER, {
+    headers: {
+      'content-type': 'text/javascript; charset=utf-8',
+      'service-worker-allowed': '/my/',
+      'cache-control': 'no-cache',
+    },
+  });

@@ -1,0 +1,263 @@
+import { templateKey } from '@/core/countdown/jobs';
+import { finishAfter } from '@/core/countdown/network';
+import type { JobView } from '@/core/countdown/thread';
+import type { AdultsNeeded } from '@/core/crew/adults';
+import type { BriefStep } from '@/core/crew/briefing';
+import { type CrewMember, crewCase } from '@/core/crew/crew-case';
+import { HOLDS } from '@/core/crew/crew-standing';
+import { adultsOf, JOB_OF, type PlannedJob, type Skill } from '@/core/crew/duties';
+import { holding } from '@/core/crew/fixed-places';
+import type { StandingDuty } from '@/core/crew/hand-changes';
+import { type Beginning, planTime } from '@/core/crew/plan-jobs';
+import type { Place, RosterCase } from '@/core/crew/roster-case';
+import { civilOf, DAY, dateOf, minutesOf, timeOf } from '@/core/plan/civil';
+import { civilIn } from '@/core/plan/clock';
+import { JOBS } from '@/core/stages/stages';
+import { travelOf } from '@/store/plan';
+import { find } from '@/store/query';
+import { loadSessionBundles, type SessionBundle, type SessionFilter } from '@/store/session-bundles';
+import type { Db } from '@/store/store';
+import type { CrewMemberRow, PromiseRow, ToldDuty } from '@/store/tables/crew';
+import type { Context } from '../gate/gate';
+import { dutiesOfMeetings, handChanges } from '../sheet/duty-sessions';
+import type { Hours, loadProgramme } from '../sheet/load-programme';
+import { sessionSheet } from '../sheet/session-sheet';
+import { sessionThread } from '../sheet/session-thread';
+
+/** A duty of a session as it stands now. */
+export interface SessionDuty extends StandingDuty {
+  readonly id: string;
+  readonly sessionId: string;
+  /** Nobody who could do it has time at any moment at which it may be done. */
+  readonly nobodyCan?: string;
+}
+
+/** A session as its crew is planned. */
+export interface CrewSession {
+  readonly id: string;
+  readonly title: string;
+  readonly courseId: string;
+  readonly date: string;
+  readonly startsAt: string;
+  readonly minutes: number;
+  readonly place: string;
+  readonly duties: readonly SessionDuty[];
+  readonly rooms: readonly { readonly name: string; readonly adults: AdultsNeeded }[];
+  readonly promises: readonly PromiseRow[];
+  /** Of its dishes, those done in class. */
+  readonly steps: readonly BriefStep[];
+  /** Why it cannot be held with the adults there are. */
+  readonly below?: string;
+}
+
+/** A duty's id in a roster, of its session's and its key there; and these in it. */
+export const dutyId = (sessionId: string, key: string): string => `${sessionId} ${key}`;
+export const sessionOf = (id: string): string => id.slice(0, id.indexOf(' '));
+export const keyIn = (id: string): string => id.slice(id.indexOf(' ') + 1);
+
+/** People of the crew who are there, by name. */
+export const crewNow = async (context: Context, db: Db): Promise<CrewMemberRow[]> =>
+  find(db, db.models.crewMember, { programmeId: context.actor.programmeId, erasedAt: null }, [['name', 'ASC']]);
+
+/** Somebody of the crew as a roster looks at them. */
+export const memberFrom = ({ skills, limits, goesTo, ...row }: CrewMemberRow): CrewMember => ({
+  id: row.id,
+  isAdult: row.isAdult === 1,
+  skills: Object.fromEntries(Object.entries(skills).map(([skill, { until }]) => [skill as Skill, until])),
+  free: row.free,
+  ...(limits.mostDuties === undefined ? {} : { mostDuties: limits.mostDuties }),
+  ...(limits.mostHours === undefined ? {} : { mostMinutes: limits.mostHours * 60 }),
+  ...(limits.noLifting ? { noLifting: true } : {}),
+  likes: row.likes,
+  ratherNot: row.ratherNot,
+  apart: row.apart,
+  ...(goesTo.length > 0 ? { goesTo } : {}),
+  ...(row.sickUntil === null ? {} : { sickUntil: row.sickUntil }),
+});
+
+type Loaded = Awaited<ReturnType<typeof loadProgramme>>;
+
+/** Sessions with what they need people for, and who is planned, asked and has promised. */
+export async function crewSessions(
+  context: Context,
+  loaded: Loaded,
+  filter: SessionFilter,
+  crew: readonly CrewMemberRow[],
+  db: Db = context.store.db,
+): Promise<CrewSession[]> {
+  const bundles = await loadSessionBundles(db, context.actor.programmeId, filter);
+  const members = crew.map(memberFrom);
+  return bundles.map((bundle) => crewSession(context, loaded, bundle, members));
+}
+
+function crewSession(
+  context: Context,
+  { programme, meanings, hours }: Loaded,
+  bundle: SessionBundle,
+  crew: readonly CrewMember[],
+): CrewSession {
+  const { id, title, courseTitle, courseId, date, startsAt, minutes, place } = bundle.session;
+  const sheet = sessionSheet(bundle, programme, meanings);
+  const thread = sessionThread(bundle, sheet, programme, hours, context.clock());
+  const views = new Map(thread.jobs.map((job) => [job.key, job]));
+  const jobs = thread.jobs.flatMap((job): (PlannedJob & { groupId: string })[] => {
+    if (job.state === 'done' || job.state === 'not needed') return [];
+    const at = civilIn(job.planned ?? job.startBy, programme.timeZone);
+    const key = templateKey(job.key);
+    return [
+      {
+        key,
+        groupId: job.key.split('@')[1] ?? '',
+        minutes: job.minutes,
+        date: at.date,
+        from: minutesOf(at.time),
+      },
+    ];
+  });
+  const meetings = sheet.meetings();
+  const standing = dutiesOfMeetings(meetings, jobs, handChanges(bundle));
+  const toldOf = toldTimes(bundle.promises);
+  const duties = standing.map((duty): SessionDuty => {
+    const own = { ...duty, id: dutyId(id, duty.key), sessionId: id };
+    const [kind = '', groupId] = duty.key.split('@');
+    const template = JOB_OF.get(kind);
+    const job = template && views.get(groupId ? `${template}@${groupId}` : template);
+    if (!job || duty.changed !== undefined) return own;
+    return { ...own, ...timeOfJob(own, job, toldOf.get(duty.key), hours, programme.timeZone, crew) };
+  });
+  return {
+    id,
+    title: `${courseTitle}: ${title}`,
+    courseId,
+    date,
+    startsAt,
+    minutes,
+    place,
+    duties,
+    rooms: meetings.flatMap((meeting) => {
+      const adults = adultsOf({ ...meeting, jobs: [] });
+      return adults ? [{ name: meeting.groupName ?? '', adults }] : [];
+    }),
+    promises: bundle.promises,
+    steps: (meetings[0]?.steps ?? []).map(({ text = '', heat, tools }) => ({ text, heat, tools })),
+    ...(thread.below ? { below: thread.below } : {}),
+  };
+}
+
+/** When each duty was told to be, to somebody who was asked or has promised. */
+const toldTimes = (promises: readonly PromiseRow[]): ReadonlyMap<string, ToldDuty> =>
+  new Map(promises.flatMap(({ duty, state, told }) => (told && HOLDS.includes(state) ? [[duty, told] as const] : [])));
+
+/** Moments between the earliest and the latest at which a job may begin are looked at this far apart. */
+const STEP = 30;
+/** Of a long time in which a job may be done, so many moments are looked at. */
+const MOST_MOMENTS = 120;
+
+/**
+ * When a job is done: when it was told to people, as long as it may be done then; else when most of those it needs have time.
+ */
+function timeOfJob(
+  duty: SessionDuty,
+  job: JobView,
+  told: ToldDuty | undefined,
+  hours: Hours,
+  timeZone: string,
+  crew: readonly CrewMember[],
+): Partial<SessionDuty> {
+  const civil = (instant: string) => {
+    const { date, time } = civilIn(instant, timeZone);
+    return civilOf(date, time);
+  };
+  const length = duty.to - duty.from;
+  const [earliest, latest] = [civil(job.earliest), Math.max(civil(job.earliest), civil(job.startBy))];
+  if (told) {
+    const at = civilOf(told.date, timeOf(told.from));
+    if (at >= earliest - DAY && at <= latest) return { date: told.date, from: told.from, to: told.from + length };
+  }
+  const keeper = JOBS.find(({ key }) => key === templateKey(job.key))?.hours ?? 'any';
+  const open = keeper === 'any' ? null : hours[keeper];
+  const step = Math.max(STEP, Math.ceil((latest - earliest) / MOST_MOMENTS / STEP) * STEP);
+  const beginnings: Beginning[] = [];
+  for (let at = Math.ceil(earliest / STEP) * STEP; at <= latest; at += step) {
+    if (finishAfter(open, at, length).start !== at || (at % DAY) + length > DAY) continue;
+    beginnings.push({ date: dateOf(Math.floor(at / DAY)), from: at % DAY });
+  }
+  const usual = { date: duty.date, from: duty.from };
+  if (!beginnings.some(({ date, from }) => date === usual.date && from === usual.from)) beginnings.push(usual);
+  const best = planTime(duty, beginnings.sort(byTime), usual, crew);
+  if (!best) return {};
+  const at = best.free > 0 ? best : usual;
+  return {
+    date: at.date,
+    from: at.from,
+    to: at.from + length,
+    ...(best.free > 0 || crew.length === 0
+      ? {}
+      : { nobodyCan: 'Nobody who may do it has time at any moment at which it can be done.' }),
+  };
+}
+
+const byTime = (a: Beginning, b: Beginning) => (a.date < b.date ? -1 : a.date > b.date ? 1 : a.from - b.from);
+
+/** What a duty is told as. */
+export const toldOf = ({ title, date, from, to, place }: ToldDuty): ToldDuty => ({ title, date, from, to, place });
+
+/** Whether a duty is elsewhere, or at another time, than it was told. */
+export const hasMoved = (told: ToldDuty | null, duty: ToldDuty): boolean =>
+  told !== null &&
+  (told.date !== duty.date || told.from !== duty.from || told.to !== duty.to || told.place !== duty.place);
+
+/** The case of a roster, with what stands by hand or by word. */
+export interface CrewRoster {
+  readonly given: RosterCase;
+  /** Who holds places now, whatever their state. */
+  readonly places: readonly Place[];
+  /** Places that are held by hand or word, and break a rule all the same. */
+  readonly letGo: readonly Place[];
+}
+
+const placeOf = ({ sessionId, duty, crewId }: PromiseRow): Place => ({ duty: dutyId(sessionId, duty), person: crewId });
+
+/**
+ * Sessions and a crew as a case of the solver.
+ *
+ * @param today the first day of the case, YYYY-MM-DD
+ * @param keep what is only planned stands as well
+ */
+export async function rosterOf(
+  context: Context,
+  sessions: readonly CrewSession[],
+  crew: readonly CrewMemberRow[],
+  today: string,
+  keep: (promise: PromiseRow) => boolean = () => false,
+): Promise<CrewRoster> {
+  const duties = sessions.flatMap((session) => session.duties).filter(({ date }) => date >= today);
+  const ids = new Set(duties.map(({ id }) => id));
+  const people = new Set(crew.map(({ id }) => id));
+  const all = sessions
+    .flatMap(({ promises }) => promises)
+    .filter((each) => ids.has(dutyId(each.sessionId, each.duty)) && people.has(each.crewId));
+  const held = all.filter(({ state }) => HOLDS.includes(state));
+  const given = crewCase(duties, crew.map(memberFrom), held.map(placeOf), today, await waysBetween(context));
+  const never = all.filter(({ state }) => state === 'declined' || state === 'ruled out').map(placeOf);
+  const stands = held
+    .filter((each) => each.state !== 'planned' || each.isPinned === 1 || keep(each))
+    .sort((a, b) => rank(a) - rank(b));
+  const fixed = holding({ ...given, never }, stands.map(placeOf));
+  return { given: fixed.given, places: held.map(placeOf), letGo: fixed.letGo };
+}
+
+/** Who promised comes before who was asked, and these before a pin. */
+const rank = ({ state }: PromiseRow) => ['accepted', 'asked', 'planned'].indexOf(state);
+
+/** Ways between the places of the programme, by their names. */
+async function waysBetween(context: Context): Promise<NonNullable<RosterCase['travel']>> {
+  const { db } = context.store;
+  const { programmeId } = context.actor;
+  const [ways, places] = [await travelOf(db, programmeId), await find(db, db.models.place, { programmeId })];
+  const nameOf = new Map(places.map(({ id, name }) => [id, name]));
+  return ways.flatMap(({ fromId, toId, minutes }) => {
+    const [from, to] = [nameOf.get(fromId), nameOf.get(toId)];
+    return from && to ? [{ between: [from, to] as const, minutes }] : [];
+  });
+}

@@ -1,0 +1,126 @@
+import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
+import { crewStanding } from '@/core/crew/crew-standing';
+import { adultsOf, type DutySession, type PlannedJob } from '@/core/crew/duties';
+import { countsAsAdult, type DutyChange, type StandingDuty, standingDuties } from '@/core/crew/hand-changes';
+import type { SheetContent } from '@/core/kits/record/sheet-content';
+import { minutesOf } from '@/core/plan/civil';
+import type { Mode } from '@/core/plan/mode';
+import { sittingOf } from '@/core/plan/sitting';
+import { findIngredient } from '@/core/reference/reference';
+import type { CrewStanding, JobSession } from '@/core/stages/facts';
+import type { SessionBundle } from '@/store/session-bundles';
+import { comingOf } from './coming';
+import type { Programme } from './load-programme';
+import { stepsOf } from './steps-of';
+
+/** A session, and each further group's meeting, as its duties are counted from; its jobs come with the thread. */
+export type MeetingForDuties = Omit<DutySession, 'jobs'>;
+
+/** What a session's duties are counted from, a meeting each. */
+export function meetingsForDuties(
+  bundle: SessionBundle,
+  { locked, draft }: { readonly locked?: { readonly content: SheetContent }; readonly draft?: SheetContent },
+  { reference, safetyProfile, adultRatios }: Programme,
+): MeetingForDuties[] {
+  const { session } = bundle;
+  const all = comingOf(bundle);
+  const modeOf = ({ mode }: { readonly mode: string | null }) => (mode ?? session.mode) as Mode;
+  const steps = bundle.dishes.flatMap((dish) => stepsOf(dish, reference)).filter(({ ahead }) => !ahead);
+  const foods = (locked?.content ?? draft)?.totals.map(({ ingredient }) => ingredient) ?? [];
+  const hasRawMeat = foods.some((food) => findIngredient(reference, food)?.aisle === 'meat');
+  const groups = session.sittings.filter(({ status }) => status === 'planned');
+  const own = {
+    groupId: '',
+    groupName: groups.length > 0 ? (session.groupName ?? '') : '',
+    date: session.date,
+    startsAt: session.startsAt,
+    place: session.place,
+    outdoor: session.outdoor,
+  };
+  return [own, ...groups].map(({ groupId, groupName, date, startsAt, place, outdoor }) => {
+    const coming = all.filter((row) => (sittingOf(row.groupId, session.sittings) ?? '') === groupId);
+    const inRoom = coming.filter((row) => modeOf(row) === 'in person' || modeOf(row) === 'demonstration');
+    const atHome = coming.filter((row) => modeOf(row) === 'live online');
+    return {
+      date,
+      startsAt: minutesOf(startsAt),
+      minutes: session.minutes,
+      place,
+      modes: [...new Set([session.mode as Mode, ...coming.map(modeOf)])],
+      ages: inRoom.map(({ age }) => age),
+      steps,
+      hasRawMeat,
+      isOutdoor: outdoor !== null,
+      stops: new Set(atHome.map(({ householdId }) => householdId)).size,
+      profile: safetyProfile,
+      stricter: adultRatios,
+      groupId,
+      groupName,
+    };
+  });
+}
+
+/** What was changed by hand, as the core takes it. */
+export const handChanges = ({ dutyChanges }: Pick<SessionBundle, 'dutyChanges'>): DutyChange[] =>
+  dutyChanges.map(({ duty, isLeftOut, changedTo, reason }) => ({
+    key: duty,
+    isLeftOut: isLeftOut === 1,
+    change: changedTo,
+    reason,
+  }));
+
+/** The duties of all meetings of a session, with its jobs as they are planned. */
+export function dutiesOfMeetings(
+  meetings: readonly MeetingForDuties[],
+  jobs: readonly (PlannedJob & { readonly groupId: string })[],
+  changes: readonly DutyChange[],
+): StandingDuty[] {
+  const [first] = meetings;
+  return meetings.flatMap((meeting) => {
+    const own = jobs.filter(({ groupId }) => groupId === meeting.groupId);
+    const isOf = ({ key }: DutyChange) => (key.split('@')[1] ?? '') === meeting.groupId;
+    // What somebody added is the session's own: it stands once.
+    const mine = changes.filter((change) => isOf(change) || (meeting === first && !change.key.includes('@')));
+    return standingDuties({ ...meeting, jobs: own }, mine);
+  });
+}
+
+/** Rooms of a session: how many adults each needs, and the duties whose adults count. */
+export const roomsOf = (meetings: readonly MeetingForDuties[], duties: readonly StandingDuty[]) =>
+  meetings.map((meeting) => ({
+    meeting,
+    needed: adultsOf({ ...meeting, jobs: [] }),
+    keys: new Set(
+      duties
+        .filter((duty) => (duty.key.split('@')[1] ?? '') === meeting.groupId && countsAsAdult(duty, meeting))
+        .map(({ key }) => key),
+    ),
+  }));
+
+/**
+ * How the crew of a session stands by who is planned, asked and has promised; undefined while nobody was planned.
+ *
+ * @param jobs the session as its jobs are counted from: when each is done makes no difference here
+ */
+export function crewOf(
+  bundle: SessionBundle,
+  meetings: readonly MeetingForDuties[],
+  jobs: JobSession,
+): CrewStanding | undefined {
+  if (bundle.promises.length === 0) return undefined;
+  const some = jobChoices(jobs)
+    .filter(({ on }) => on)
+    .flatMap(({ template }) =>
+      meetings
+        .filter(({ groupId }) => template.perGroup || groupId === '')
+        .map(({ groupId = '', date }) => ({
+          key: template.key,
+          groupId,
+          date,
+          from: 0,
+          minutes: minutesOfJob(template, jobs),
+        })),
+    );
+  const duties = dutiesOfMeetings(meetings, some, handChanges(bundle));
+  return crewStanding(duties, bundle.promises, roomsOf(meetings, duties));
+}
