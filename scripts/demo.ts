@@ -13,7 +13,6 @@ import type { RollCells } from '@/core/roll/roll-row';
 import { hashPassword } from '@/services/access/passwords';
 import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { changeJob, markJob } from '@/services/countdown/countdown';
-import { importCrew } from '@/services/crew/people';
 import type { Context, Role } from '@/services/gate/gate';
 import { lockKitSheet, recordLabel, viewKitSheet } from '@/services/kits/kit-sheet';
 import { setContainers, setKitRules, setLineWays } from '@/services/kits/rules';
@@ -39,6 +38,7 @@ import { freshMember, freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type DemoBuying, loadBuying } from './demo-buying';
+import { loadCrew } from './demo-crew';
 
 const FOLDER = path.join(import.meta.dirname, '..', 'demo');
 const read = (file: string) => readFileSync(path.join(FOLDER, file));
@@ -185,8 +185,8 @@ export async function loadDemo(store: Store): Promise<void> {
   await loadPlaces(context, demo, today);
   const teachers = new Map(members.map(({ email, id }) => [email, id]));
   for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
-  await importCrew(context, { bytes: new Uint8Array(read('crew.csv')) });
   await loadBuying(context, demo.buying, today, FOLDER);
+  await loadCrew(context, String(read('crew.csv')), today);
 }
 
 /** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */

@@ -95,10 +95,15 @@ export const TASKS = {
   bestRoster: async (task: RosterCase) =>
     bestRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }, task.seconds ?? 5),
 
+  /** What would fill a place; or that planning anew would, with nothing else changed. */
   whyEmpty: async ({ given, places, duty }: { given: RosterCase; places: readonly Place[]; duty: string }) => {
     const clock = () => performance.now() / 1000;
-    const plan = { ...figuresOf(given, places), places };
-    return whyEmpty(given, plan, { solve: await milpSolver(), clock, end: clock() + (given.seconds ?? 2) }, [duty])[0];
+    const help = { solve: await milpSolver(), clock };
+    const end = clock() + (given.seconds ?? 2);
+    const { empty } = figuresOf(given, places);
+    const best = bestRoster(given, help, (given.seconds ?? 2) / 2);
+    if (best.empty < empty) return { isBetter: true, would: [] };
+    return { isBetter: false, would: whyEmpty(given, { places, empty }, { ...help, end }, [duty])[0]?.would ?? [] };
   },
 
   tryBuying: async ({

@@ -76,6 +76,8 @@ export interface DutySession {
   readonly modes: readonly Mode[];
   /** Of who comes to the room, null where nobody wrote it. */
   readonly ages: readonly (number | null)[];
+  /** Of who follows on a screen. */
+  readonly agesOnScreen?: readonly (number | null)[];
   /** Steps of all its dishes that are done in class. */
   readonly steps: readonly (Pick<StepPlan, 'heat' | 'tools' | 'fromAge'> & { readonly text?: string })[];
   /** A raw animal food is handled in class. */
@@ -171,7 +173,8 @@ function classDuties(session: DutySession): UnnamedDuty[] {
     because,
     ...more,
   });
-  const hasChildren = ages.some((age) => age === null || age < ADULT);
+  // Whoever teaches or writes with children on a screen is checked as in a room.
+  const hasChildren = [...ages, ...(session.agesOnScreen ?? [])].some((age) => age === null || age < ADULT);
   const checked: readonly Skill[] = hasChildren ? ['background check'] : [];
   const duties: UnnamedDuty[] = [duty('lead', 'Lead the class', ['lead', ...checked], 1, ['Every class has one.'])];
   if (modes.includes('live online'))

@@ -12,9 +12,9 @@ export const minutesOfStay = ({ came, went }: Stay): number => (went === null ? 
  * Hours as a statement says them, to the quarter of an hour below.
  *
  * @example
- * sayHours(100) //=> '1.5'
+ * quarterHours(100) //=> '1.5'
  */
-export const sayHours = (minutes: number): string => {
+export const quarterHours = (minutes: number): string => {
   const quarters = Math.floor(minutes / 15);
   const text = (quarters / 4).toFixed(2).replace(/0$/, '');
   return text.endsWith('.0') ? text.slice(0, -2) : text;

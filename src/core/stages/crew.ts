@@ -20,8 +20,11 @@ export const crew: Stage<'crew'> = {
       few: false,
       // Where somebody was planned or asked, a small class has it too.
       asked: ({ crewPlaces: standing }) => (standing ? { title: 'Confirm the crew', minutes: 30 } : undefined),
-      limits: ({ start }) => ({
-        finishBy: { at: start - CREW_DAYS * DAY, why: `the crew is known ${CREW_DAYS} days before` },
+      // Once people are asked, somebody who drops out on the last day can still be stood in for.
+      limits: ({ start }, { crewPlaces }) => ({
+        finishBy: crewPlaces
+          ? { at: start, why: 'it starts' }
+          : { at: start - CREW_DAYS * DAY, why: `the crew is known ${CREW_DAYS} days before` },
       }),
     },
   ],

@@ -1,4 +1,4 @@
-import { minutesOfStay, sayHours } from '@/core/crew/hours';
+import { minutesOfStay, quarterHours } from '@/core/crew/hours';
 import { timeOf } from '@/core/plan/civil';
 import { writeCsv } from '../csv';
 
@@ -26,7 +26,7 @@ export const writeHoursCsv = (people: readonly HoursOf[]): string =>
         stay.title,
         timeOf(stay.came),
         stay.went === null ? '' : timeOf(Math.min(stay.went, 1439)),
-        sayHours(minutesOfStay(stay)),
+        quarterHours(minutesOfStay(stay)),
         stay.note,
       ]),
     ),

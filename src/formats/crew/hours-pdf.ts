@@ -1,4 +1,4 @@
-import { minutesOfStay, sayHours } from '@/core/crew/hours';
+import { minutesOfStay, quarterHours } from '@/core/crew/hours';
 import { timeOf } from '@/core/plan/civil';
 import { refuseUnprintable } from '../packing/label-layout';
 import { makePdf } from '../pdf';
@@ -36,7 +36,7 @@ export const hoursPdf = (
         stay.went === null
           ? `${timeOf(stay.came)}, not ended`
           : `${timeOf(stay.came)} to ${timeOf(Math.min(stay.went, 1439))}`,
-        sayHours(minutesOfStay(stay)),
+        quarterHours(minutesOfStay(stay)),
       ]);
       for (const text of rows.flat()) refuseUnprintable(text, 'The statement of hours');
       pdf.font('regular', 10);
@@ -45,7 +45,7 @@ export const hoursPdf = (
         data: [['Date', 'Session', 'Time', 'Hours'], ...rows],
       });
       pdf.moveDown();
-      write(`In all ${sayHours(minutes)} hours.`, 12, true);
+      write(`In all ${quarterHours(minutes)} hours.`, 12, true);
       pdf.moveDown(3);
       write(SIGNED, 10);
     }

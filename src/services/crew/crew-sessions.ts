@@ -182,7 +182,8 @@ function timeOfJob(
     if (finishAfter(open, at, length).start !== at || (at % DAY) + length > DAY) continue;
     beginnings.push({ date: dateOf(Math.floor(at / DAY)), from: at % DAY });
   }
-  const usual = { date: duty.date, from: duty.from };
+  // People are told whole fives: "at 14:55", not "at 14:56".
+  const usual = { date: duty.date, from: Math.floor(duty.from / 5) * 5 };
   if (!beginnings.some(({ date, from }) => date === usual.date && from === usual.from)) beginnings.push(usual);
   const best = planTime(duty, beginnings.sort(byTime), usual, crew);
   if (!best) return {};

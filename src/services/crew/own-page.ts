@@ -6,6 +6,7 @@ import type { DutyKind } from '@/core/crew/duties';
 import { clash, type Duty, wayBetween } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
 import { addDays, dayOf } from '@/core/plan/civil';
+import { mannerOf } from '@/core/plan/manner';
 import { writeCalendar } from '@/formats/plan/icalendar-out';
 import { endCrewLinks, promisesOf, sessionsOfCrew } from '@/store/crew';
 import { lockSessionRow } from '@/store/plan';
@@ -70,6 +71,7 @@ async function ownBySignIn(context: Context): Promise<Own> {
 /** A duty of somebody's own, as their page shows it. */
 export interface OwnDuty {
   readonly promiseId: string;
+  readonly version: number;
   readonly session: string;
   readonly kind: DutyKind;
   readonly title: string;
@@ -138,6 +140,7 @@ async function viewOwn({ context, person }: Own) {
     name: person.name,
     programme: programme.name,
     timeZone: programme.timeZone,
+    manner: mannerOf(programme),
     today,
     duties,
     offers,
@@ -159,6 +162,7 @@ function ownDuty(
   const lead = leads && leads.crewId !== mine.crewId ? people.get(leads.crewId) : undefined;
   return {
     promiseId: mine.id,
+    version: mine.version,
     session: session.title,
     kind,
     title,
@@ -339,9 +343,9 @@ async function ownCalendar(own: Own): Promise<string> {
   return writeCalendar({
     name: `${programme}: ${name}`,
     timeZone,
-    events: duties.map(({ promiseId, state, title, session, place, date, from, to }) => ({
+    events: duties.map(({ promiseId, version, state, title, session, place, date, from, to }) => ({
       uid: `duty-${promiseId}@logistra`,
-      sequence: 0,
+      sequence: version,
       title: state === 'asked' ? `Asked: ${title}` : title,
       description: session,
       place,

@@ -49,7 +49,9 @@ describe('the crew', () => {
 
   it('is off all duties for two days after the last symptom, until it is well or the days are over', async () => {
     const { id: crewId, version } = await named('Ada Rook');
-    expect(await noteSick(context, { crewId, version, lastSymptom: '2026-11-20' })).toBe('2026-11-22');
+    expect(await noteSick(context, { crewId, version, lastSymptom: '2026-11-20' })).toMatchObject({
+      sickUntil: '2026-11-22',
+    });
     expect((await named('Ada Rook')).sickUntil).toBe('2026-11-22');
     await noteSick(context, { crewId, version: version + 1, lastSymptom: null });
     expect((await named('Ada Rook')).sickUntil).toBeNull();

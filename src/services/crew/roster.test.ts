@@ -1,68 +1,343 @@
 import { Temporal } from 'temporal-polyfill';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { find, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import type { Visit } from '../access/sign-in';
 import type { Context } from '../gate/gate';
-import { addCrewMember, listCrew, noteSick } from './people';
-import { proposeRoster } from './roster';
+import { withLink } from '../messages/link-place';
+import { moveSession } from '../plan/sessions';
+import { askByItself, askCrew, askToStepIn, remindCrew } from './asking';
+import { importBusy } from './busy';
+import { exportHours, tapAtDoor, viewDoor, viewHours } from './hours';
+import { endCrewLink, OWN_PAGE, ownByLink } from './own-page';
+import { addCrewMember, editCrewMember, eraseCrewMember, listCrew, noteSick } from './people';
+import { changeDuty, changePlaces, resetDuty } from './places';
+import { planRoster, viewRoster } from './roster';
+import { viewSessionCrew } from './session-crew';
+import { dropOut, viewPlace } from './step-in';
+import { viewRosterTable } from './table';
 
 let store: Store;
 let context: Context;
 let sessionId: string;
+const ids: Record<string, string> = {};
 beforeAll(async () => {
   store = await testStore();
-  context = (await newProgramme(store)).coordinator;
-  // Thursday the 26th at four, in person.
-  ({ sessionId } = await newSession(
-    context,
-    Array.from({ length: 9 }, (_, at) => ({ name: `Child ${at}`, age: '7' })),
-  ));
-  const check = { skill: 'background check' as const, until: '2027-06-30' };
-  const free = 'every day 8:00-22:00';
-  await addCrewMember(context, { name: 'Ada', isAdult: true, free, skills: [{ skill: 'lead' }, check] });
-  await addCrewMember(context, { name: 'Bo', isAdult: true, free, skills: [{ skill: 'food handler' }, check] });
-  await addCrewMember(context, { name: 'Cy', isAdult: false, free, skills: [{ skill: 'food handler' }] });
-  await addCrewMember(context, { name: 'Dot', isAdult: true, free, skills: [{ ...check, until: '2026-11-25' }] });
 });
 afterAll(() => store.close());
 
-const duty = async (kind: string, as = context) => {
-  const { sessions } = await proposeRoster(as, { toDay: '2026-12-01' });
-  const own = sessions.find(({ id }) => id === sessionId)?.duties.find((each) => each.kind === kind);
-  if (!own) throw new Error(`No ${kind} is needed.`);
-  return own;
+/** A programme whose class is on Thursday the 26th at four, with nine of seven; who could lead, help, pack; today is the 20th. */
+beforeEach(async () => {
+  context = at('2026-11-20T15:00:00Z', (await newProgramme(store)).coordinator);
+  ({ sessionId } = await newSession(
+    context,
+    Array.from({ length: 9 }, (_, child) => ({ name: `Child ${child}`, age: '7' })),
+  ));
+  const check = { skill: 'background check' as const, until: '2027-06-30' };
+  const free = 'every day 8:00-22:00';
+  const person = async (name: string, more: Partial<Parameters<typeof addCrewMember>[1] & object> = {}) => {
+    ids[name] = await addCrewMember(context, { name, contact: `${name}@quay.example`, isAdult: true, free, ...more });
+  };
+  await person('Ada', { skills: [{ skill: 'lead' }, check] });
+  await person('Bo', { skills: [{ skill: 'food handler' }, { skill: 'lead' }, check] });
+  await person('Cy', { isAdult: false, skills: [{ skill: 'food handler' }] });
+  await person('Dot', { skills: [{ ...check, until: '2026-11-25' }] });
+});
+
+const at = (instant: string, of: Context): Context => ({ ...of, clock: () => Temporal.Instant.from(instant) });
+const duty = async (kind: string, of = context) => {
+  const { sessions } = await viewRoster(of, { toDay: '2026-12-01' });
+  const found = sessions.find(({ id }) => id === sessionId)?.duties.find((each) => each.kind === kind);
+  if (!found) throw new Error(`There is no duty to ${kind}.`);
+  return found;
+};
+const said = async (kind: string, of = context) =>
+  (await duty(kind, of)).holders.map(({ name, state }) => `${name} ${state}`).sort();
+const promiseOf = async (kind: string, name: string) => {
+  const found = (await duty(kind)).holders.find((holder) => holder.name === name);
+  if (!found) throw new Error(`${name} has no place there.`);
+  return found.promiseId;
 };
 
-describe('a roster for the coming sessions', () => {
-  it('fills what the crew can, and says of the rest why not and what would', async () => {
-    expect(await duty('lead')).toMatchObject({ who: ['Ada'], missing: 0, from: 960, to: 1050 });
-    const assistant = await duty('assistant');
-    expect(assistant).toMatchObject({ people: 1, who: ['Bo'] });
-    expect(assistant.working.at(-1)).toContain('2 adults in all');
-    // Nobody drives: the shopping is empty, and a licence for any adult who has time would fill it.
-    const shop = await duty('shop');
-    expect(shop).toMatchObject({ who: [], missing: 1 });
-    expect(shop.because).toEqual(expect.arrayContaining([{ name: 'Ada', rule: 'skill' }]));
-    expect(shop.would.map(({ name, rule }) => `${name}: ${rule}`)).toEqual(
-      expect.arrayContaining(['Ada: skill', 'Bo: skill', 'Dot: skill']),
-    );
-    expect(shop.would.map(({ name }) => name)).not.toContain('Cy');
+/** Somebody's page as the link in their newest message opens it. */
+async function pageOf(name: string) {
+  const { db } = store;
+  const messages = await find(db, db.models.message, { crewId: ids[name] }, [['createdAt', 'DESC']]);
+  const { body = '', linkId } = messages.find((each) => each.linkId) ?? {};
+  const secret = /\/my\/(\S+)/.exec(withLink(context, body, linkId ?? ''))?.[1] ?? '';
+  const { actor: _, ...rest } = context;
+  const visit = { ...rest, ip: '192.0.2.1', device: 'test', deviceToken: '' } satisfies Visit;
+  return { own: await ownByLink(visit, secret), visit, secret };
+}
+
+describe('a roster', () => {
+  it('is planned for what the session needs, kept, and planned again without a change to anybody', async () => {
+    expect(await planRoster(context, { toDay: '2026-12-01' })).toMatchObject({ proven: { empty: true } });
+    expect(await said('lead')).toEqual(expect.arrayContaining([expect.stringMatching(/^(Ada|Bo) planned$/)]));
+    // Dot's check ends the day before; Cy is a minor.
+    expect((await duty('assistant')).holders.map(({ name }) => name)).not.toContain('Dot');
+    expect(await planRoster(context, { toDay: '2026-12-01' })).toMatchObject({ changed: 0 });
   });
 
-  it('is another one as soon as somebody is sick: a class without its lead is said', async () => {
-    const ada = (await listCrew(context, {})).people.find(({ name }) => name === 'Ada');
-    const about = { crewId: ada?.id ?? '', version: ada?.version ?? 1 };
-    await expect(noteSick(context, { ...about, lastSymptom: '2026-11-25' })).rejects.toMatchObject({
-      problems: [{ where: 'lastSymptom' }],
+  it('leaves whom somebody put there, took out or pinned by hand, and says why it cannot be where it cannot', async () => {
+    const place = { sessionId, duty: 'lead' };
+    const put = (name: string, byWord = false) =>
+      changePlaces(context, { changes: [{ ...place, crewId: ids[name] ?? '', what: 'put' }], byWord });
+    await expect(put('Cy')).rejects.toThrow('Cy is a minor: this duty is for adults.');
+    await expect(put('Dot')).rejects.toThrow('Dot lacks: lead.');
+    await changePlaces(context, { changes: [{ ...place, crewId: ids.Ada ?? '', what: 'rule out' }] });
+    await planRoster(context, { toDay: '2026-12-01' });
+    expect(await said('lead')).toEqual(['Ada ruled out', 'Bo planned']);
+    await put('Ada').catch((error: Error) => expect(error.message).toContain('has all its people'));
+    // Of two who change places, each leaves before the other comes.
+    await changePlaces(context, {
+      changes: [
+        { ...place, crewId: ids.Ada ?? '', what: 'put' },
+        { ...place, crewId: ids.Bo ?? '', what: 'take away' },
+        { sessionId, duty: 'assistant', crewId: ids.Ada ?? '', what: 'take away' },
+      ],
     });
-    // The day before the class.
-    const later = { ...context, clock: () => Temporal.Instant.from('2026-11-25T12:00:00Z') };
-    await noteSick(later, { ...about, lastSymptom: '2026-11-25' });
-    expect(await duty('lead', later)).toMatchObject({ who: [], missing: 1 });
-    await noteSick(later, { ...about, version: about.version + 1, lastSymptom: null });
-    expect(await duty('lead', later)).toMatchObject({ who: ['Ada'] });
-    await expect(proposeRoster(context, { toDay: '2027-12-01' })).rejects.toMatchObject({
-      problems: [{ where: 'toDay' }],
+    await planRoster(context, { toDay: '2026-12-01' });
+    expect(await said('lead')).toEqual(['Ada planned']);
+  });
+
+  it('holds a check that ends, and somebody’s time, against them; their word sets aside the time, never the check', async () => {
+    const late = { name: 'Eve', isAdult: true, free: 'every day 8:00-9:00' };
+    const skills = [{ skill: 'background check' as const, until: '2027-06-30' }];
+    const crewId = await addCrewMember(context, { ...late, skills });
+    const change = { sessionId, duty: 'assistant', what: 'put' as const };
+    await expect(changePlaces(context, { changes: [{ ...change, crewId }] })).rejects.toThrow('Eve has no time then.');
+    await changePlaces(context, { changes: [{ ...change, crewId }], byWord: true });
+    const dot = changePlaces(context, { changes: [{ ...change, crewId: ids.Dot ?? '' }], byWord: true });
+    await expect(dot).rejects.toThrow(/background check ends on 2026-11-25|has all its people/);
+    await planRoster(context, {});
+    expect(await said('assistant')).toContain('Eve planned');
+  });
+});
+
+describe('asking', () => {
+  it('sends each one message with a page of their own; yes is theirs, and of two who say yes to one place one has it', async () => {
+    await planRoster(context, {});
+    const { people, unreached } = await askCrew(context, { words: 'Bring a cake.' });
+    expect([people > 1, unreached]).toEqual([true, []]);
+    const [lead] = (await duty('lead')).holders;
+    const name = lead?.name ?? '';
+    const other = name === 'Ada' ? 'Bo' : 'Ada';
+    const { own } = await pageOf(name);
+    const mine = (await OWN_PAGE.view(own)).duties.find(({ kind }) => kind === 'lead');
+    expect(mine).toMatchObject({ state: 'asked', date: '2026-11-26', from: 960 });
+    expect(mine?.bring.join(' ')).toContain('apron');
+    await askToStepIn(context, { sessionId, duty: 'lead', crewIds: [ids[other] ?? ''] });
+    const theirs = await pageOf(other);
+    const placeOf = async (page: typeof own) =>
+      (await OWN_PAGE.view(page)).duties.find(({ kind }) => kind === 'lead')?.promiseId ?? '';
+    // The one who stands elsewhere then has to give that up first: asked for both, they may choose.
+    const answers = await Promise.allSettled([
+      OWN_PAGE.answer(own, { promiseId: mine?.promiseId, answer: 'yes' }),
+      OWN_PAGE.answer(theirs.own, { promiseId: await placeOf(theirs.own), answer: 'yes' }),
+    ]);
+    expect(answers.map(({ status }) => status)).toContain('fulfilled');
+    expect((await duty('lead')).holders.filter(({ state }) => state === 'accepted')).toHaveLength(1);
+    expect((await duty('lead')).holders.filter(({ state }) => state === 'asked')).toHaveLength(0);
+  });
+
+  it('promises nothing twice: who said yes to one duty cannot say yes to another at that time', async () => {
+    await askToStepIn(context, { sessionId, duty: 'lead', crewIds: [ids.Bo ?? ''] });
+    await askToStepIn(context, { sessionId, duty: 'assistant', crewIds: [ids.Bo ?? ''] });
+    const { own } = await pageOf('Bo');
+    const { duties } = await OWN_PAGE.view(own);
+    expect(duties).toHaveLength(2);
+    await OWN_PAGE.answer(own, { promiseId: duties[0]?.promiseId, answer: 'yes' });
+    await expect(OWN_PAGE.answer(own, { promiseId: duties[1]?.promiseId, answer: 'yes' })).rejects.toThrow(
+      /You have promised .+ at that time/,
+    );
+  });
+
+  it('asks again, and says why, when the session moved after somebody had said yes; the silent are reminded once', async () => {
+    await planRoster(context, {});
+    await askCrew(context, {});
+    const name = (await duty('lead')).holders[0]?.name ?? '';
+    const { own } = await pageOf(name);
+    await OWN_PAGE.answer(own, { promiseId: await promiseOf('lead', name), answer: 'yes' });
+    const { version } = (await findOne(store.db, store.db.models.session, { id: sessionId })) ?? { version: 0 };
+    await moveSession(context, { sessionId, version, date: '2026-11-27', startsAt: '16:00' });
+    expect((await duty('lead')).holders[0]).toMatchObject({ state: 'accepted', moved: true });
+    const page = (await OWN_PAGE.view(own)).duties.find(({ kind }) => kind === 'lead');
+    expect(page?.before).toMatchObject({ date: '2026-11-26' });
+    expect((await askByItself(context)).moved).toBeGreaterThan(0);
+    expect(await said('lead')).toContain(`${name} asked`);
+    const messages = await find(store.db, store.db.models.message, { crewId: ids[name] });
+    expect(messages.some(({ subject, body }) => subject.includes('moved') && body.includes('Fri 27 Nov'))).toBe(true);
+    expect(await askByItself(context)).toEqual({ moved: 0, reminded: 0 });
+    const later = at('2026-11-24T15:00:00Z', context);
+    const { reminded } = await askByItself(later);
+    expect(reminded).toBeGreaterThan(0);
+    expect((await askByItself(later)).reminded).toBe(0);
+    expect((await remindCrew(later, {})).places).toBe(reminded);
+  });
+
+  it('lets somebody offer what they promised: it stays theirs until another takes it, who may', async () => {
+    await askToStepIn(context, { sessionId, duty: 'lead', crewIds: [ids.Ada ?? '', ids.Bo ?? ''] });
+    const [ada, bo] = [(await pageOf('Ada')).own, (await pageOf('Bo')).own];
+    const promiseId = await promiseOf('lead', 'Ada');
+    await OWN_PAGE.answer(ada, { promiseId, answer: 'yes' });
+    await OWN_PAGE.answer(ada, { promiseId, answer: 'offer' });
+    expect(await said('lead')).toContain('Ada accepted');
+    const { offers } = await OWN_PAGE.view(bo);
+    expect(offers).toMatchObject([{ who: 'Ada', title: 'Lead the class' }]);
+    await OWN_PAGE.take(bo, { promiseId: offers[0]?.promiseId });
+    expect(await said('lead')).toEqual(['Ada taken', 'Bo accepted']);
+    await expect(OWN_PAGE.take(bo, { promiseId })).rejects.toMatchObject({ kind: 'stale' });
+  });
+
+  it('opens nothing by a link that was ended, and shows nobody’s contact but the lead’s', async () => {
+    await planRoster(context, {});
+    await askCrew(context, {});
+    const { own, visit, secret } = await pageOf('Bo');
+    expect(JSON.stringify(await OWN_PAGE.view(own))).not.toMatch(/(Ada|Cy|Dot)@quay/);
+    await endCrewLink(context, { crewId: ids.Bo ?? '' });
+    await expect(ownByLink(visit, secret)).rejects.toMatchObject({ kind: 'not-found' });
+    await expect(ownByLink(visit, 'x'.repeat(43))).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('somebody drops out', () => {
+  it('and who could step in stands there in order, with what each gives up, and what would fill it where nobody can', async () => {
+    await planRoster(context, {});
+    await askCrew(context, {});
+    const name = (await duty('lead')).holders[0]?.name ?? '';
+    await dropOut(context, { promiseId: await promiseOf('lead', name), answer: 'yes' });
+    await dropOut(context, { promiseId: await promiseOf('lead', name), answer: 'no', note: 'ill' });
+    const { ways, others, empty, draft } = await viewPlace(context, { sessionId, duty: 'lead' });
+    const other = name === 'Ada' ? 'Bo' : 'Ada';
+    expect(empty).toBe(1);
+    expect(ways[0]?.steps[0]?.name).toBe(other);
+    expect(others).toEqual(
+      expect.arrayContaining([expect.objectContaining({ name: 'Cy', why: expect.stringContaining('minor') })]),
+    );
+    expect(draft.body).toContain('Whoever says yes first has the place.');
+    await changePlaces(context, { changes: [{ sessionId, duty: 'lead', crewId: ids[other] ?? '', what: 'rule out' }] });
+    const nobody = await viewPlace(context, { sessionId, duty: 'lead' });
+    expect(nobody.ways).toEqual([]);
+    expect(nobody.would).toEqual([]);
+  });
+
+  it('by sickness: their duties are open, others are planned for them, and a class below its adults is said loudly', async () => {
+    await planRoster(context, {});
+    await askCrew(context, {});
+    for (const kind of ['lead', 'assistant'])
+      for (const { promiseId } of (await duty(kind)).holders) await dropOut(context, { promiseId, answer: 'yes' });
+    const eve = at('2026-11-25T15:00:00Z', context);
+    expect((await viewSessionCrew(eve, { sessionId })).below).toBeUndefined();
+    const name = (await duty('lead')).holders[0]?.name ?? '';
+    const row = (await listCrew(eve, {})).people.find((person) => person.name === name);
+    const { places } = await noteSick(eve, {
+      crewId: row?.id ?? '',
+      version: row?.version ?? 0,
+      lastSymptom: '2026-11-25',
     });
+    expect(places).toBeGreaterThan(0);
+    expect(await said('lead', eve)).toContain(`${name} declined`);
+    expect((await viewSessionCrew(eve, { sessionId })).below).toMatch(/^Below its adults: \d of 2 have said yes/);
+  });
+
+  it('by being erased: nothing of them is left, and their places are open', async () => {
+    await planRoster(context, {});
+    await askCrew(context, {});
+    const { id = '', version = 0 } = (await listCrew(context, {})).people.find(({ name }) => name === 'Bo') ?? {};
+    expect((await eraseCrewMember(context, { crewId: id, version })).places).toBeGreaterThan(0);
+    const { db } = store;
+    for (const table of [db.models.promise, db.models.crewHours, db.models.message])
+      expect(await find(db, table as typeof db.models.promise, { crewId: id })).toEqual([]);
+    await expect(pageOf('Bo')).rejects.toMatchObject({ kind: 'not-found' });
+  });
+});
+
+describe('duties', () => {
+  it('are changed, added and left out by hand with the reason; the adults of a class are never fewer for it', async () => {
+    const change = { sessionId, reason: 'two tables only' };
+    await changeDuty(context, { ...change, duty: 'assistant', isLeftOut: true });
+    expect(await duty('assistant')).toMatchObject({
+      people: 1,
+      because: [expect.any(String), '2 adults in all, whatever is left out by hand.'],
+    });
+    await changeDuty(context, { ...change, duty: 'wash up', people: '3', from: '17:30', to: '18:15' });
+    expect(await duty('wash up')).toMatchObject({ people: 3, to: 1095, changed: 'two tables only' });
+    await resetDuty(context, { sessionId, duty: 'wash up' });
+    expect(await duty('wash up')).toMatchObject({ people: 1 });
+    const added = { title: 'Play the fiddle', date: '2026-11-26', from: '17:00', to: '17:30' };
+    await changeDuty(context, { ...change, ...added });
+    expect(await duty('other')).toMatchObject({ title: 'Play the fiddle', from: 1020, to: 1050 });
+    await expect(changeDuty(context, { ...change, ...added, to: '16:00' })).rejects.toMatchObject({
+      problems: [{ where: 'to', message: 'It ends before it begins.' }],
+    });
+  });
+
+  it('go along with the session when only something else of them was changed', async () => {
+    await changeDuty(context, {
+      sessionId,
+      duty: 'wash up',
+      people: '2',
+      from: '17:30',
+      to: '18:00',
+      reason: 'many pots',
+    });
+    const { version } = (await findOne(store.db, store.db.models.session, { id: sessionId })) ?? { version: 0 };
+    await moveSession(context, { sessionId, version, date: '2026-11-27', startsAt: '16:00' });
+    expect(await duty('wash up')).toMatchObject({ people: 2, date: '2026-11-27' });
+  });
+});
+
+describe('time', () => {
+  it('that somebody is busy comes from their calendar: only when, not with what', async () => {
+    const { id = '', version = 0 } = (await listCrew(context, {})).people.find(({ name }) => name === 'Ada') ?? {};
+    const event = [
+      'BEGIN:VEVENT',
+      'UID:1',
+      'SUMMARY:Dentist',
+      'DTSTART:20261126T150000Z',
+      'DTEND:20261126T180000Z',
+      'END:VEVENT',
+    ];
+    const bytes = new TextEncoder().encode(['BEGIN:VCALENDAR', 'VERSION:2.0', ...event, 'END:VCALENDAR'].join('\r\n'));
+    expect(await importBusy(context, { crewId: id, version, bytes })).toMatchObject({ times: 1 });
+    const { free } = (await listCrew(context, {})).people.find(({ name }) => name === 'Ada') ?? {};
+    expect(free).toMatch(/not on 2026-11-26 15:00-18:00/);
+    await planRoster(context, {});
+    expect(await said('lead')).toEqual(['Bo planned']);
+    const none = importBusy(context, { crewId: id, version: version + 1, bytes: new Uint8Array([1, 2]) });
+    await expect(none).rejects.toThrow(/not a (text|calendar) file/);
+  });
+
+  it('that somebody gave is tapped at the door, changed where a tap was forgotten, and stated', async () => {
+    const on = (time: string) => at(`2026-11-26T${time}:00Z`, context);
+    const tap = (time: string) => tapAtDoor(on(time), { sessionId, crewId: ids.Cy ?? '' });
+    expect([await tap('20:30'), await tap('22:00')]).toEqual(['came', 'went']);
+    expect([await tap('22:10'), await tap('22:10')]).toEqual(['came', 'not there']);
+    expect((await viewDoor(on('22:11'), { sessionId })).people.find(({ name }) => name === 'Cy')?.stays).toHaveLength(
+      1,
+    );
+    const { people } = await viewHours(on('23:00'), {});
+    expect(people).toMatchObject([{ name: 'Cy', minutes: 90 }]);
+    expect(await exportHours(on('23:00'), { as: 'csv' })).toContain('Cy,2026-11-26,');
+    const pdf = await exportHours(on('23:00'), { as: 'pdf' });
+    expect(new TextDecoder('latin1').decode(pdf as Uint8Array).slice(0, 5)).toBe('%PDF-');
+  });
+});
+
+it('keeps a table of people against duties that is checked with the rules it was planned by', async () => {
+  await planRoster(context, {});
+  const { given, duties, places } = await viewRosterTable(context, {});
+  expect(given.duties).toHaveLength(duties.length);
+  expect(places.length).toBeGreaterThan(0);
+  const {
+    id = '',
+    version = 0,
+    ...rest
+  } = (await listCrew(context, {})).people.find(({ name }) => name === 'Ada') ?? {};
+  expect(rest).toBeDefined();
+  await expect(editCrewMember(context, { crewId: id, version, name: 'Ada', memberId: id })).rejects.toMatchObject({
+    kind: 'not-found',
   });
 });

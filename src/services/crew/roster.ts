@@ -5,10 +5,10 @@ import type { Place, RosterPlan } from '@/core/crew/roster-case';
 import { bringTogether } from '@/core/crew/together';
 import { addDays, dayOf } from '@/core/plan/civil';
 import { holdSessions } from '@/store/plan';
-import { find, insert, remove } from '@/store/query';
+import { find, findOne, insert, remove } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CrewMemberRow, PromiseRow } from '@/store/tables/crew';
-import { ServiceError } from '../errors';
+import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
@@ -51,6 +51,9 @@ export async function loadRoster(context: Context, { toDay, courseId, sessionId 
   const crew = await crewNow(context, db);
   // What somebody has elsewhere counts, whatever is looked at: all sessions of the span are loaded.
   const sessions = await crewSessions(context, loaded, { from: today, to: last }, crew, db);
+  if (courseId && !(await findOne(db, db.models.course, { id: courseId, programmeId: context.actor.programmeId })))
+    throw notFound('course');
+  if (sessionId && !sessions.some(({ id }) => id === sessionId)) throw notFound('session');
   const isMeant = (session: CrewSession) =>
     (!courseId || session.courseId === courseId) && (!sessionId || session.id === sessionId);
   return { today, toDay: last, crew, sessions, meant: sessions.filter(isMeant) };

@@ -69,7 +69,7 @@ export const viewPlace = service({
     const isAsked = new Set(held.filter(({ state }) => state === 'asked').map(({ crewId }) => crewId));
     const ways = whoCanStepIn(given, places, duty.id, [...isAsked]).slice(0, MOST_WAYS);
     const why =
-      empty > 0
+      empty > 0 && ways.length === 0
         ? await pooled('whyEmpty', { given: { ...given, seconds: SECONDS }, places, duty: duty.id })
         : undefined;
     return {
@@ -108,6 +108,8 @@ export const viewPlace = service({
             ]
           : [];
       }),
+      /** Planning the session anew would fill it. */
+      isBetter: why?.isBetter ?? false,
       would: (why?.would ?? []).map((change) => sayWould(change, names, duty.date)),
       draft: draftFor('somebody dropped out', { name: '…', duties: [toldOf(duty)], address: context.address }),
     };

@@ -24,8 +24,16 @@ import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
 import * as countdown from '../countdown/countdown';
+import * as crewAsking from '../crew/asking';
+import * as crewBusy from '../crew/busy';
+import * as crewHours from '../crew/hours';
+import * as crewOwn from '../crew/own-page';
 import * as crewPeople from '../crew/people';
+import * as crewPlaces from '../crew/places';
 import * as crewRoster from '../crew/roster';
+import * as sessionCrew from '../crew/session-crew';
+import * as stepIn from '../crew/step-in';
+import * as crewTable from '../crew/table';
 import * as devices from '../equipment/equipment';
 import * as notFetched from '../handout/not-fetched';
 import * as decide from '../kits/decide';
@@ -96,8 +104,16 @@ const MODULES = [
   computeBuying,
   computeRoster,
   countdown,
+  crewAsking,
+  crewBusy,
+  crewHours,
+  crewOwn,
   crewPeople,
+  crewPlaces,
   crewRoster,
+  sessionCrew,
+  stepIn,
+  crewTable,
   kits,
   bench,
   labels,
@@ -141,7 +157,11 @@ const FOR_ALL = [
   'Change one’s own password',
   'End one of one’s own sign-ins',
   'Get new recovery codes',
+  'Note that somebody of the crew came, or went',
   'Note who came, fetched their kit, or cooked it',
+  'Say yes or no to a duty of one’s own',
+  'See one’s own duties',
+  'See who of the crew is expected at a session, and who is there',
   'Plan the cheapest buying for a whole plan, without saving',
   'Work out the best roster, without saving',
   'Put something on a simulated instrument',
@@ -320,6 +340,7 @@ describe('another programme', () => {
     const group = await groups.addGroup(own.coordinator, { courseId, name: 'B', firstName: 'A', ...usual });
     const row = [{ line: 2, cells: cells({ name: 'X' }) }];
     const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
+    const ics = new TextEncoder().encode('BEGIN:VCALENDAR\r\nVERSION:2.0\r\nEND:VCALENDAR');
     const inputs: Record<string, object> = {
       'Change a shop, its days and its aisles': { ...shop, shopId, version: 1 },
       'Write down what a product costs in a shop': { shopId, productId: v7(), price: '1.00' },
@@ -341,6 +362,42 @@ describe('another programme', () => {
       'Take off the shelves what a session’s kits are made of': { sessionId },
       'See where a lot went: its kits, families and dates': { lotId: lot.id },
       'Make a trip of a planned visit': { shopId, day: '2026-11-21' },
+      'Say yes or no to a duty of one’s own': { promiseId: v7(), answer: 'yes' },
+      'Note that somebody of the crew came, or went': { sessionId, crewId },
+      'See who of the crew is expected at a session, and who is there': { sessionId },
+      'Change when somebody of the crew came and went, or take it out': {
+        sessionId,
+        stayId: v7(),
+        version: 1,
+        came: 600,
+        went: 660,
+      },
+      'See the crew of a session': { sessionId },
+      'See a duty of a session: who is there and why, who could step in, and what would fill it': {
+        sessionId,
+        duty: 'lead',
+      },
+      'Note that somebody of the crew cannot come after all, or said yes or no by telephone': {
+        promiseId: v7(),
+        answer: 'no',
+      },
+      'Put somebody at a duty by hand, take them away, pin them, or rule them out': {
+        changes: [{ sessionId, duty: 'lead', crewId, what: 'put' }],
+      },
+      'Change a duty of a session by hand, add one, or leave one out': { sessionId, duty: 'lead', reason: 'X' },
+      'Have a duty of a session as it follows from the plan again': { sessionId, duty: 'lead' },
+      'Ask several people for one place: whoever says yes first has it': {
+        sessionId,
+        duty: 'lead',
+        crewIds: [crewId],
+      },
+      'Plan who does what, as well as can be done': { sessionId },
+      'Publish a roster: ask everybody who is planned': { sessionId },
+      'Remind those who were asked and have not answered': { sessionId },
+      'See what the coming sessions need people for, and who does it': { sessionId },
+      'Note from a calendar file when somebody of the crew is busy': { crewId, version: 1, bytes: ics },
+      'Make or see the personal link of somebody of the crew': { crewId },
+      'End the personal link of somebody of the crew': { crewId },
       'Change somebody of the crew': { crewId, version: 1, name: 'X' },
       'Note that somebody of the crew is sick, or well again': { crewId, version: 1, lastSymptom: null },
       'Erase somebody of the crew': { crewId, version: 1 },

@@ -1,4 +1,4 @@
-import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
+import { groupJobKey, jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { crewStanding } from '@/core/crew/crew-standing';
 import { adultsOf, type DutySession, type PlannedJob } from '@/core/crew/duties';
 import { countsAsAdult, type DutyChange, type StandingDuty, standingDuties } from '@/core/crew/hand-changes';
@@ -7,7 +7,8 @@ import { minutesOf } from '@/core/plan/civil';
 import type { Mode } from '@/core/plan/mode';
 import { sittingOf } from '@/core/plan/sitting';
 import { findIngredient } from '@/core/reference/reference';
-import type { CrewStanding, JobSession } from '@/core/stages/facts';
+import type { CrewStanding, SessionFacts } from '@/core/stages/facts';
+import { STAGE_KEYS, stageOf } from '@/core/stages/stages';
 import type { SessionBundle } from '@/store/session-bundles';
 import { comingOf } from './coming';
 import type { Programme } from './load-programme';
@@ -48,6 +49,7 @@ export function meetingsForDuties(
       place,
       modes: [...new Set([session.mode as Mode, ...coming.map(modeOf)])],
       ages: inRoom.map(({ age }) => age),
+      agesOnScreen: atHome.map(({ age }) => age),
       steps,
       hasRawMeat,
       isOutdoor: outdoor !== null,
@@ -100,25 +102,29 @@ export const roomsOf = (meetings: readonly MeetingForDuties[], duties: readonly 
 /**
  * How the crew of a session stands by who is planned, asked and has promised; undefined while nobody was planned.
  *
- * @param jobs the session as its jobs are counted from: when each is done makes no difference here
+ * @param facts with what is done already; when the rest is done makes no difference here
  */
 export function crewOf(
   bundle: SessionBundle,
   meetings: readonly MeetingForDuties[],
-  jobs: JobSession,
+  facts: SessionFacts,
 ): CrewStanding | undefined {
   if (bundle.promises.length === 0) return undefined;
-  const some = jobChoices(jobs)
+  const isDone = (key: string, groupId = '') =>
+    facts.marked.has(groupJobKey(key, groupId)) ||
+    (STAGE_KEYS.some((stage) => stage === key) && stageOf(key).standing?.(facts).state === 'done');
+  const some = jobChoices(facts)
     .filter(({ on }) => on)
     .flatMap(({ template }) =>
       meetings
         .filter(({ groupId }) => template.perGroup || groupId === '')
+        .filter(({ groupId }) => !isDone(template.key, groupId))
         .map(({ groupId = '', date }) => ({
           key: template.key,
           groupId,
           date,
           from: 0,
-          minutes: minutesOfJob(template, jobs),
+          minutes: minutesOfJob(template, facts),
         })),
     );
   const duties = dutiesOfMeetings(meetings, some, handChanges(bundle));

@@ -16,14 +16,14 @@ export const crew: Migration = {
        ${to('programme_id', 'programme')}) ${TABLE_END}`,
     );
     await run(
-      `CREATE TABLE promise (id ${ID} PRIMARY KEY, session_id ${ID}, duty VARCHAR(90) NOT NULL, crew_id ${ID}, state VARCHAR(20) NOT NULL,
+      `CREATE TABLE promise (id ${ID} PRIMARY KEY, session_id ${ID}, duty VARCHAR(90) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin NOT NULL, crew_id ${ID}, state VARCHAR(20) NOT NULL,
        is_pinned TINYINT NOT NULL, is_offered TINYINT NOT NULL, told LONGTEXT NULL CHECK (JSON_VALID(told)), note VARCHAR(255) NOT NULL,
        asked_at DATETIME(3) NULL, reminded_at DATETIME(3) NULL, answered_at DATETIME(3) NULL, version INT NOT NULL,
        UNIQUE KEY one_place (session_id, duty, crew_id), KEY by_crew (crew_id, state),
        ${to('session_id', 'session')}, ${to('crew_id', 'crew_member')}) ${TABLE_END}`,
     );
     await run(
-      `CREATE TABLE duty_change (id ${ID} PRIMARY KEY, session_id ${ID}, duty VARCHAR(90) NOT NULL, is_left_out TINYINT NOT NULL,
+      `CREATE TABLE duty_change (id ${ID} PRIMARY KEY, session_id ${ID}, duty VARCHAR(90) CHARACTER SET utf8mb4 COLLATE utf8mb4_nopad_bin NOT NULL, is_left_out TINYINT NOT NULL,
        ${JSON_TEXT('changed_to')}, reason VARCHAR(255) NOT NULL, at DATETIME(3) NOT NULL, actor_id ${ID},
        UNIQUE KEY one_duty (session_id, duty), ${to('session_id', 'session')}) ${TABLE_END}`,
     );

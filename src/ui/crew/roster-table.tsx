@@ -101,6 +101,18 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
     for (const { duty, state } of now) if (HOLDS.includes(state)) counts.set(duty, (counts.get(duty) ?? 0) + 1);
     return counts;
   }, [now]);
+  const couldNot = useMemo(() => {
+    const rules = rulesAgainst(
+      given,
+      now.filter(({ state }) => HOLDS.includes(state)),
+    );
+    const personOf = new Map((given.people ?? []).map((person) => [person.id, person]));
+    const dutyOf = new Map((given.duties ?? []).map((duty) => [duty.id, duty]));
+    return (personId: string, dutyId: string) => {
+      const [person, duty] = [personOf.get(personId), dutyOf.get(dutyId)];
+      return person !== undefined && duty !== undefined && rules(person, duty) !== undefined;
+    };
+  }, [given, now]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
 
   /** Why somebody cannot take a duty; undefined where nothing stands against it. */
@@ -264,8 +276,8 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
     <>
       <p className="mb-2 text-sm">
         Arrows go; Enter puts somebody there; Delete takes them away; M moves a place to another row; K keeps it in a
-        new plan; N rules somebody out; Y where they said yes though it is not their time. Or drag a name’s place to
-        another row.
+        new plan; N rules somebody out; Y where they said yes though it is not their time. Or drag a place to another
+        row. Grey: they cannot.
       </p>
       <p role="status" className="mb-2 min-h-6 font-semibold">
         {said}
@@ -335,6 +347,7 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
                         column={column.index}
                         place={place}
                         isAt={isAt}
+                        couldNot={!place && couldNot(person.id, duty.id)}
                         isHeld={held?.duty === duty.id && held.person === person.id}
                         label={`${person.name}, ${duty.title}, ${duty.day}: ${place ? SIGNS[place.state][1] : 'not there'}`}
                         onPick={() => go(index, column.index)}
@@ -394,12 +407,13 @@ interface CellProps {
   readonly column: number;
   readonly place: PlaceIn | undefined;
   readonly isAt: boolean;
+  readonly couldNot: boolean;
   readonly isHeld: boolean;
   readonly label: string;
   readonly onPick: () => void;
 }
 
-function Cell({ id, left, column, place, isAt, isHeld, label, onPick }: CellProps) {
+function Cell({ id, left, column, place, isAt, isHeld, couldNot, label, onPick }: CellProps) {
   return (
     // biome-ignore lint/a11y/useSemanticElements: as above
     // biome-ignore lint/a11y/useKeyWithClickEvents: the grid has the keys
@@ -411,7 +425,7 @@ function Cell({ id, left, column, place, isAt, isHeld, label, onPick }: CellProp
       aria-label={label}
       aria-selected={isAt}
       onClick={onPick}
-      className={`absolute top-0 flex items-center justify-center border-l border-base-300 text-lg ${isAt ? 'outline-3 -outline-offset-3 outline-primary' : ''} ${isHeld ? 'bg-warning/30' : ''}`}
+      className={`absolute top-0 flex items-center justify-center border-l border-base-300 text-lg ${isAt ? 'outline-3 -outline-offset-3 outline-primary' : ''} ${isHeld ? 'bg-warning/30' : couldNot ? 'bg-base-300/60' : ''}`}
       style={{ left, width: COLUMN, height: ROW - 1 }}
     >
       {place &&

@@ -50,7 +50,7 @@ export default async function Crew() {
       ) : (
         <div className="overflow-x-auto">
           <table className="table sheet">
-            <thead>
+            <thead className="max-sm:sr-only">
               <tr>
                 <th scope="col">Name</th>
                 <th scope="col">Can</th>
@@ -60,7 +60,7 @@ export default async function Crew() {
             </thead>
             <tbody>
               {people.map(({ id, name, contact, isAdult, skills, free, limits, sickUntil }) => (
-                <tr key={id} className="[&>*]:align-top">
+                <tr key={id} className="[&>*]:align-top max-sm:block [&>*]:max-sm:block [&>*]:max-sm:py-1">
                   <th scope="row">
                     <Link href={`/crew/${id}`} className="link font-bold">
                       {name}

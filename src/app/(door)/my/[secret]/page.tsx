@@ -8,7 +8,7 @@ import { KeptPage } from '@/ui/crew/kept-page';
 import { Offers, OwnDuties } from '@/ui/crew/own-duties';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
-import { DateField, TimeField } from '@/ui/form/dates';
+import { DateField, MannerOf, TimeField } from '@/ui/form/dates';
 import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'Your duties', robots: { index: false }, referrer: 'no-referrer' as const };
@@ -64,9 +64,9 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
         <p>The link was ended, or a newer one was sent. Ask the coordinator of the programme for a new one.</p>
       </>
     );
-  const { name, programme, duties, offers, away: days } = await OWN_PAGE.view(own);
+  const { name, programme, manner, duties, offers, away: days } = await OWN_PAGE.view(own);
   return (
-    <>
+    <MannerOf value={manner}>
       <h1 className="mb-1 text-2xl font-bold">Hello {name}</h1>
       <p className="mb-4 text-base-content/80">{programme}: your duties</p>
       <KeptPage />
@@ -113,6 +113,6 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
         : give this address to your calendar program, and it follows. What children must avoid is not on this page:
         whoever leads tells you in the room.
       </p>
-    </>
+    </MannerOf>
   );
 }

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, ticked } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { minutesOfStay, sayHours } from '@/core/crew/hours';
+import { minutesOfStay, quarterHours } from '@/core/crew/hours';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import { readTime } from '@/core/plan/manner';
 import { editStay, viewHours } from '@/services/crew/hours';
@@ -73,7 +73,7 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
         <section key={id} className="sheet mb-5 p-5" aria-label={name}>
           <h2 className="flex flex-wrap items-baseline gap-x-3 text-xl font-bold">
             {name}
-            <span className="text-base font-normal">{sayHours(minutes)} hours</span>
+            <span className="text-base font-normal">{quarterHours(minutes)} hours</span>
             <a href={`/crew/hours.pdf?${asked(id)}`} className="link no-print text-base font-normal" download>
               Statement of {name}
             </a>
@@ -86,7 +86,7 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
                   {stay.went === null ? <b>nobody tapped when they went</b> : timeOf(Math.min(stay.went, 1439))}
                 </span>
                 , {stay.title}
-                {stay.went !== null && `: ${sayHours(minutesOfStay(stay))} hours`}
+                {stay.went !== null && `: ${quarterHours(minutesOfStay(stay))} hours`}
                 {stay.note && `, ${stay.note}`}
                 <details className="no-print text-sm">
                   <summary className="cursor-pointer">Change</summary>

@@ -90,7 +90,7 @@ export default async function Place({
   const { sessionId } = await params;
   const key = (await searchParams).duty ?? '';
   const of: Of = { sessionId, duty: key };
-  const { session, duty, holders, empty, ways, others, would, draft } = await orNotFound(call(viewPlace, of));
+  const { session, duty, holders, empty, ways, others, would, isBetter, draft } = await orNotFound(call(viewPlace, of));
   const wanted = [...duty.skills, ...(duty.isAdult ? ['an adult'] : [])];
   return (
     <>
@@ -116,152 +116,162 @@ export default async function Place({
         {duty.changed && ` Changed by hand: ${duty.changed}`}
       </p>
       <div className="grid items-start gap-5 lg:grid-cols-2">
-        <section className="sheet p-5" aria-labelledby="who">
-          <h2 id="who" className="text-xl font-bold">
-            Who
-          </h2>
-          <ul className="divide-y divide-base-300">
-            {holders.map((holder) => (
-              <li key={holder.promiseId} className="flex flex-col gap-2 py-3">
-                <HolderLine holder={holder} />
-                {holder.why && <p className="text-sm">{holder.why}</p>}
-                <Holding of={of} holder={holder} />
-              </li>
-            ))}
-          </ul>
-          {empty > 0 && (
-            <p className="mt-2 font-semibold text-error">
-              {sayCount(empty, 'place')} empty{duty.nobodyCan && `. ${duty.nobodyCan}`}
-            </p>
-          )}
-        </section>
-        <section className="sheet p-5" aria-labelledby="step-in">
-          <h2 id="step-in" className="text-xl font-bold">
-            {empty > 0 ? 'Who can step in' : 'Who else could'}
-          </h2>
-          {ways.length === 0 ? (
-            <p>Nobody could as things stand, not even by changing places with others.</p>
-          ) : (
-            <ActionForm action={ask.bind(null, of)} label="Ask to step in" className="flex flex-col gap-3">
-              <p className="text-sm">With the fewest changes to others first. Ask several: the first yes takes it.</p>
-              <ol className="flex flex-col gap-2">
-                {ways.map(({ steps, leaves, wishes }) => (
-                  <li key={steps.map(({ crewId }) => crewId).join()}>
-                    <Tick label={steps[0]?.name ?? ''} name="crewIds" value={steps[0]?.crewId} />
-                    <p className="pl-7 text-sm">
-                      {steps.length === 1 && !steps[0]?.gives && 'Gives up nothing.'}
-                      {steps.map(({ name, takes, gives }, at) => (
-                        <span key={name} className="block">
-                          {at > 0 && `${name} takes ${takes}. `}
-                          {gives && `${name} gives up ${gives}.`}
-                        </span>
-                      ))}
-                      {leaves && <span className="block font-semibold">Then empty: {leaves}.</span>}
-                      {wishes > 0 && ' Would rather not.'}
-                    </p>
-                  </li>
-                ))}
-              </ol>
-              <details className="text-sm">
-                <summary className="cursor-pointer font-semibold">The message</summary>
-                <pre className="mt-2 whitespace-pre-wrap font-sans">
-                  {draft.subject}
-                  {'\n\n'}
-                  {draft.body.replace('{link}', '(their own link)')}
-                </pre>
-              </details>
-              <TextArea label="A word from you (may be left empty)" name="words" rows={2} maxLength={1000} />
-              <button type="submit" className="btn btn-primary w-fit">
-                Ask them
-              </button>
-            </ActionForm>
-          )}
-          {would.length > 0 && (
-            <>
-              <h3 className="mt-4 font-bold">It would be filled if</h3>
-              <p className="text-sm">Each was tried, by itself.</p>
-              <ul className="list-disc pl-5">
-                {would.map((each) => (
-                  <li key={each}>{each}</li>
-                ))}
-              </ul>
-            </>
-          )}
-          {empty > 0 && would.length === 0 && ways.length === 0 && (
-            <p className="mt-2">
-              No single change fills it: somebody new, another time, two duties by one person, a dish that needs no such
-              station, or fewer stations.
-            </p>
-          )}
-        </section>
-        <section className="sheet p-5" aria-labelledby="by-hand">
-          <h2 id="by-hand" className="text-xl font-bold">
-            By hand
-          </h2>
-          <ActionForm
-            action={put.bind(null, of)}
-            label="Put somebody there"
-            className="mb-4 flex flex-wrap items-end gap-3"
-          >
-            <Choice label="Put somebody there" name="crewId" required>
-              <option value="">Choose …</option>
-              {[...ways.map(({ steps }) => ({ crewId: steps[0]?.crewId ?? '', name: steps[0]?.name ?? '' })), ...others]
-                .filter((each, at, all) => all.findIndex(({ crewId }) => crewId === each.crewId) === at)
-                .sort((a, b) => a.name.localeCompare(b.name))
-                .map(({ crewId, name }) => (
-                  <option key={crewId} value={crewId}>
-                    {name}
-                  </option>
-                ))}
-            </Choice>
-            <Tick label="They were asked and have time, whatever is written" name="byWord" />
-            <button type="submit" className="btn">
-              Put them there
-            </button>
-          </ActionForm>
-          <ActionForm action={alter.bind(null, of)} label="Change the duty" className="flex flex-col gap-3">
-            <h3 className="font-bold">Change the duty</h3>
-            <div className="grid gap-3 sm:grid-cols-2">
-              <DateField label="Day" name="date" defaultValue={duty.date} />
-              <Field label="People" name="people" type="number" min={1} max={60} defaultValue={duty.people} />
-              <TimeField label="From" name="from" defaultValue={timeOf(duty.from)} />
-              <TimeField label="To" name="to" defaultValue={endOf(duty.to)} />
-              <Field label="Place" name="place" maxLength={120} defaultValue={duty.place} />
-              <Field label="Why" name="reason" required maxLength={255} />
-            </div>
-            <div className="flex flex-wrap gap-3">
-              <button type="submit" className="btn">
-                Change it
-              </button>
-              <button type="submit" name="what" value="leave out" className="btn">
-                Leave it out
-              </button>
-            </div>
-          </ActionForm>
-          {duty.changed && (
-            <ActionForm action={reset.bind(null, of)} label="As planned" className="mt-3">
-              <button type="submit" className="btn">
-                As it follows from the plan
-              </button>
-            </ActionForm>
-          )}
-        </section>
-        <section className="sheet p-5" aria-labelledby="others">
-          <h2 id="others" className="text-xl font-bold">
-            Why not the others
-          </h2>
-          {others.length === 0 ? (
-            <p>Nothing stands against anybody else.</p>
-          ) : (
-            <ul className="list-disc pl-5">
-              {others.map(({ crewId, name, why }) => (
-                <li key={crewId}>
-                  <b>{name}</b> {why}.
+        <div className="flex flex-col gap-5">
+          <section className="sheet p-5" aria-labelledby="who">
+            <h2 id="who" className="text-xl font-bold">
+              Who
+            </h2>
+            <ul className="divide-y divide-base-300">
+              {holders.map((holder) => (
+                <li key={holder.promiseId} className="flex flex-col gap-2 py-3">
+                  <HolderLine holder={holder} />
+                  {holder.why && <p className="text-sm">{holder.why}</p>}
+                  <Holding of={of} holder={holder} />
                 </li>
               ))}
             </ul>
-          )}
-        </section>
+            {empty > 0 && (
+              <p className="mt-2 font-semibold text-error">
+                {sayCount(empty, 'place')} empty{duty.nobodyCan && `. ${duty.nobodyCan}`}
+              </p>
+            )}
+          </section>
+          <section className="sheet p-5" aria-labelledby="by-hand">
+            <h2 id="by-hand" className="text-xl font-bold">
+              By hand
+            </h2>
+            <ActionForm
+              action={put.bind(null, of)}
+              label="Put somebody there"
+              className="mb-4 flex flex-wrap items-end gap-3"
+            >
+              <Choice label="Put somebody there" name="crewId" required>
+                <option value="">Choose …</option>
+                {[
+                  ...ways.map(({ steps }) => ({ crewId: steps[0]?.crewId ?? '', name: steps[0]?.name ?? '' })),
+                  ...others,
+                ]
+                  .filter((each, at, all) => all.findIndex(({ crewId }) => crewId === each.crewId) === at)
+                  .sort((a, b) => a.name.localeCompare(b.name))
+                  .map(({ crewId, name }) => (
+                    <option key={crewId} value={crewId}>
+                      {name}
+                    </option>
+                  ))}
+              </Choice>
+              <Tick label="They were asked and have time, whatever is written" name="byWord" />
+              <button type="submit" className="btn">
+                Put them there
+              </button>
+            </ActionForm>
+            <ActionForm action={alter.bind(null, of)} label="Change the duty" className="flex flex-col gap-3">
+              <h3 className="font-bold">Change the duty</h3>
+              <div className="grid gap-3 sm:grid-cols-2">
+                <DateField label="Day" name="date" defaultValue={duty.date} />
+                <Field label="People" name="people" type="number" min={1} max={60} defaultValue={duty.people} />
+                <TimeField label="From" name="from" defaultValue={timeOf(duty.from)} />
+                <TimeField label="To" name="to" defaultValue={endOf(duty.to)} />
+                <Field label="Place" name="place" maxLength={120} defaultValue={duty.place} />
+                <Field label="Why" name="reason" required maxLength={255} />
+              </div>
+              <div className="flex flex-wrap gap-3">
+                <button type="submit" className="btn">
+                  Change it
+                </button>
+                <button type="submit" name="what" value="leave out" className="btn">
+                  Leave it out
+                </button>
+              </div>
+            </ActionForm>
+            {duty.changed && (
+              <ActionForm action={reset.bind(null, of)} label="As planned" className="mt-3">
+                <button type="submit" className="btn">
+                  As it follows from the plan
+                </button>
+              </ActionForm>
+            )}
+          </section>
+        </div>
+        <div className="flex flex-col gap-5">
+          <section className="sheet p-5" aria-labelledby="step-in">
+            <h2 id="step-in" className="text-xl font-bold">
+              {empty > 0 ? 'Who can step in' : 'Who else could'}
+            </h2>
+            {ways.length === 0 ? (
+              <p>Nobody could as things stand, not even by changing places with others.</p>
+            ) : (
+              <ActionForm action={ask.bind(null, of)} label="Ask to step in" className="flex flex-col gap-3">
+                <p className="text-sm">With the fewest changes to others first. Ask several: the first yes takes it.</p>
+                <ol className="flex flex-col gap-2">
+                  {ways.map(({ steps, leaves, wishes }) => (
+                    <li key={steps.map(({ crewId }) => crewId).join()}>
+                      <Tick label={steps[0]?.name ?? ''} name="crewIds" value={steps[0]?.crewId} />
+                      <p className="pl-7 text-sm">
+                        {steps.length === 1 && !steps[0]?.gives && 'Gives up nothing.'}
+                        {steps.map(({ name, takes, gives }, at) => (
+                          <span key={name} className="block">
+                            {at > 0 && `${name} takes ${takes}. `}
+                            {gives && `${name} gives up ${gives}.`}
+                          </span>
+                        ))}
+                        {leaves && <span className="block font-semibold">Then empty: {leaves}.</span>}
+                        {wishes > 0 && <span className="block">One of them would rather not.</span>}
+                      </p>
+                    </li>
+                  ))}
+                </ol>
+                <details className="text-sm">
+                  <summary className="cursor-pointer font-semibold">The message</summary>
+                  <pre className="mt-2 whitespace-pre-wrap font-sans">
+                    {draft.subject}
+                    {'\n\n'}
+                    {draft.body.replace('{link}', '(their own link)')}
+                  </pre>
+                </details>
+                <TextArea label="A word from you (may be left empty)" name="words" rows={2} maxLength={1000} />
+                <button type="submit" className="btn btn-primary w-fit">
+                  Ask them
+                </button>
+              </ActionForm>
+            )}
+            {would.length > 0 && (
+              <>
+                <h3 className="mt-4 font-bold">It would be filled if</h3>
+                <p className="text-sm">Each was tried, by itself.</p>
+                <ul className="list-disc pl-5">
+                  {would.map((each) => (
+                    <li key={each}>{each}</li>
+                  ))}
+                </ul>
+              </>
+            )}
+            {isBetter && (
+              <p className="mt-2">Planned anew, the place is filled: others change places. Plan the session again.</p>
+            )}
+            {empty > 0 && !isBetter && would.length === 0 && ways.length === 0 && (
+              <p className="mt-2">
+                No single change fills it: somebody new, another time, two duties by one person, a dish that needs no
+                such station, or fewer stations.
+              </p>
+            )}
+          </section>
+          <section className="sheet p-5" aria-labelledby="others">
+            <h2 id="others" className="text-xl font-bold">
+              Why not the others
+            </h2>
+            {others.length === 0 ? (
+              <p>Nothing stands against anybody else.</p>
+            ) : (
+              <ul className="list-disc pl-5">
+                {others.map(({ crewId, name, why }) => (
+                  <li key={crewId}>
+                    <b>{name}</b> {why}.
+                  </li>
+                ))}
+              </ul>
+            )}
+          </section>
+        </div>
       </div>
     </>
   );
