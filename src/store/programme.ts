@@ -1,6 +1,7 @@
 import type { OwnFood } from '@/core/reference/own-reference';
 import { columnsOf, select } from './sql';
 import type { Db } from './store';
+import type { CrewMemberRow } from './tables/crew';
 import type { ProgrammeRow } from './tables/programme';
 
 /** What a programme decided for itself, as its tables hold it. */
@@ -19,6 +20,14 @@ interface Decided {
     readonly measure: string;
     readonly grams: string;
     readonly day: string;
+  };
+  /** Somebody of the crew: what decides whether they may do a duty. */
+  crew: {
+    readonly id: string;
+    readonly name: string;
+    readonly isAdult: number;
+    readonly skills: CrewMemberRow['skills'];
+    readonly sickUntil: string | null;
   };
 }
 
@@ -45,6 +54,8 @@ export async function programmeWithDecisions(db: Db, programmeId: string): Promi
          UNION ALL SELECT 'food', JSON_OBJECT('body', body) FROM own_food WHERE programme_id = :programmeId
          UNION ALL SELECT 'label', JSON_OBJECT('ingredient', ingredient, 'product', name, 'allergens', allergens)
            FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL
+         UNION ALL SELECT 'crew', JSON_OBJECT('id', id, 'name', name, 'isAdult', is_adult, 'skills', skills, 'sickUntil',
+                CAST(sick_until AS CHAR)) FROM crew_member WHERE programme_id = :programmeId AND erased_at IS NULL
          UNION ALL SELECT 'limit', JSON_OBJECT('ingredient', ingredient, 'daysWhole', days_whole, 'daysOpened', days_opened)
            FROM keeping_limit WHERE programme_id = :programmeId
          UNION ALL SELECT 'weighing', JSON_OBJECT('ingredient', ingredient, 'preparation', preparation, 'measure', measure,

@@ -37,7 +37,7 @@ export interface JobView {
   readonly minutes: number;
   readonly earliest: string;
   readonly startBy: string;
-  /** When it begins by the programme's habit; left out where it has none. */
+  /** When it begins: as people were asked for it, else by the programme's habit; left out where neither says. */
   readonly planned?: string;
   readonly latest: string;
   /** Minutes that it can be put off. */
@@ -99,7 +99,8 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
   const jobs = network.jobs.map((job): JobView => {
     const timing = network.timings.get(job.key) as Timing;
     const habit = job.done ? undefined : facts.rhythm?.[templateKey(job.key)];
-    const planned = habit && clamp(plannedStart(habit, facts.date, timing), civil);
+    const told = job.done ? undefined : facts.plannedAt?.[job.key];
+    const planned = told ?? (habit && clamp(plannedStart(habit, facts.date, timing), civil));
     return {
       key: job.key,
       title: job.title,

@@ -89,5 +89,7 @@ export interface Holder {
   readonly note: string;
   /** They were told another time or place. */
   readonly moved: boolean;
+  /** Why they may not do it, whatever was promised: a check that ends before. */
+  readonly lapsed?: string;
   readonly askedAt: Date | null;
 }

@@ -276,6 +276,18 @@ export const JOB_OF: ReadonlyMap<string, string> = new Map([
   ['drive', 'deliver'],
 ]);
 
+/**
+ * The key of the job that a duty of a session is; undefined where it is none.
+ *
+ * @example
+ * jobOfDuty('pack@g2') //=> 'packing@g2'
+ */
+export function jobOfDuty(key: string): string | undefined {
+  const [kind = '', groupId = ''] = key.split('@');
+  const job = JOB_OF.get(kind);
+  return job && groupJobKey(job, groupId);
+}
+
 /** People for the jobs of the countdown, at their planned times. */
 function jobDuties({ jobs, place, stops, modes }: DutySession): UnnamedDuty[] {
   return jobs.flatMap(({ key, date, from, minutes }): UnnamedDuty[] => {

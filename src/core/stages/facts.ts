@@ -120,6 +120,8 @@ export interface SessionFacts extends JobSession {
   readonly crew: WorkHours;
   /** What the programme usually does when, by job. */
   readonly rhythm?: Rhythm;
+  /** When jobs begin for which people of the crew were asked, by the job's key. */
+  readonly plannedAt?: Readonly<Record<string, CivilMinutes>>;
   /** Keys of jobs that somebody marked done. */
   readonly marked: ReadonlySet<string>;
   readonly unknownNeeds: number;

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { doNext, saversOf } from '@/core/countdown/thread';
+import { HOLDS } from '@/core/crew/crew-standing';
+import { jobOfDuty } from '@/core/crew/duties';
 import type { JobChanges } from '@/core/stages/facts';
 import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
 import { heldJobs } from '@/store/plan';
 import { insert, remove, update, updateVersion } from '@/store/query';
-import { loadSessionBundles } from '@/store/session-bundles';
+import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { nowOf, service } from '../gate/gate';
@@ -13,7 +15,7 @@ import { loadSheet } from '../kits/kit-sheet';
 import { WORKED_OUT } from '../memory';
 import { definedOf } from '../plan/changes';
 import { loadBundle } from '../plan/sessions';
-import { loadProgramme } from '../sheet/load-programme';
+import { type Hours, loadProgramme } from '../sheet/load-programme';
 import { sessionSheet } from '../sheet/session-sheet';
 import { sessionFacts, sessionThread } from '../sheet/session-thread';
 
@@ -76,10 +78,23 @@ export const viewJobs = service({
       thread: sessionThread(bundle, sheet, { timeZone }, hours, now),
       savers: saversOf(facts, now),
       choices,
+      who: whoDoes(bundle, hours.helpers),
       now: now.toString(),
     };
   },
 });
+
+/** Names of those of the crew who do each job, by its key. */
+function whoDoes({ promises }: SessionBundle, helpers: Hours['helpers']): Readonly<Record<string, readonly string[]>> {
+  const who: Record<string, string[]> = {};
+  for (const { duty, crewId, state } of promises) {
+    const job = jobOfDuty(duty);
+    const name = helpers.get(crewId)?.name;
+    if (job && name && HOLDS.includes(state))
+      who[job] = [...(who[job] ?? []), state === 'accepted' ? name : `${name} (${state})`];
+  }
+  return who;
+}
 
 const key = z.string().trim().min(1).max(60);
 const known = new Set(JOBS.map((job) => job.key));

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
+import { whyNot } from '@/core/crew/may-do';
 import { sayDay, timeOf } from '@/core/plan/civil';
 import { holdSessions } from '@/store/plan';
 import { find, insert, update } from '@/store/query';
@@ -11,7 +12,9 @@ import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
 import { LINK_PLACE } from '../messages/link-place';
 import { queueMessage } from '../messages/messages';
-import { type CrewSession, hasMoved, type SessionDuty, toldOf } from './crew-sessions';
+import { hasMoved } from '../sheet/duty-sessions';
+import { heldBy } from '../sheet/load-programme';
+import { type CrewSession, type SessionDuty, toldOf } from './crew-sessions';
 import { freshPromise, loadRoster } from './roster';
 
 /** A personal page works so long; every message carries one that works for a while yet. */
@@ -110,10 +113,15 @@ async function ask(
   context: Context,
   db: Db,
   crew: readonly CrewMemberRow[],
-  all: readonly ToAsk[],
+  wanted: readonly ToAsk[],
   words = '',
 ): Promise<Asked> {
   const now = nowOf(context);
+  // Nobody is asked for what they may not do any more.
+  const all = wanted.filter(({ row, duty }) => {
+    const person = crew.find(({ id }) => id === row.crewId);
+    return person !== undefined && whyNot(heldBy(person), duty) === undefined;
+  });
   const unreached: string[] = [];
   let people = 0;
   for (const person of crew) {

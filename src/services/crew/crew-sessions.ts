@@ -203,11 +203,6 @@ const byTime = (a: Beginning, b: Beginning) => (a.date < b.date ? -1 : a.date > 
 /** What a duty is told as. */
 export const toldOf = ({ title, date, from, to, place }: ToldDuty): ToldDuty => ({ title, date, from, to, place });
 
-/** Whether a duty is elsewhere, or at another time, than it was told. */
-export const hasMoved = (told: ToldDuty | null, duty: ToldDuty): boolean =>
-  told !== null &&
-  (told.date !== duty.date || told.from !== duty.from || told.to !== duty.to || told.place !== duty.place);
-
 /** The case of a roster, with what stands by hand or by word. */
 export interface CrewRoster {
   readonly given: RosterCase;

@@ -3,6 +3,7 @@ import { civilDate } from '@/contracts/plan';
 import { briefingOf, stepsFor } from '@/core/crew/briefing';
 import { HOLDS } from '@/core/crew/crew-standing';
 import type { DutyKind } from '@/core/crew/duties';
+import { whyNot } from '@/core/crew/may-do';
 import { clash, type Duty, wayBetween } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
 import { addDays, dayOf } from '@/core/plan/civil';
@@ -18,18 +19,10 @@ import type { Visit } from '../access/sign-in';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, ROLES, service, todayIn } from '../gate/gate';
-import { loadProgramme } from '../sheet/load-programme';
+import { hasMoved } from '../sheet/duty-sessions';
+import { heldBy, loadProgramme } from '../sheet/load-programme';
 import { tellCrew } from './asking';
-import {
-  type CrewSession,
-  crewNow,
-  crewSessions,
-  dutyId,
-  hasMoved,
-  rosterOf,
-  type SessionDuty,
-  toldOf,
-} from './crew-sessions';
+import { type CrewSession, crewNow, crewSessions, dutyId, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
 
 import { freshPromise, loadRoster } from './roster';
 
@@ -214,7 +207,13 @@ const answerOwn = ({ context, person }: Own, { promiseId, answer, note }: Answer
       });
       return 'Thank you for saying so: we look for somebody else.';
     }
-    const others = all.filter(({ crewId, state }) => crewId !== person.id && state === 'accepted');
+    const no = whyNot(heldBy(person), duty);
+    if (no) throw new ServiceError('invalid', `It cannot be yours as things stand: ${no}. Tell the coordinator.`);
+    const mayStay = (crewId: string) => {
+      const other = crew.find(({ id }) => id === crewId);
+      return other !== undefined && whyNot(heldBy(other), duty) === undefined;
+    };
+    const others = all.filter(({ crewId, state }) => crewId !== person.id && state === 'accepted' && mayStay(crewId));
     if (others.length >= duty.people) {
       await update(db, db.models.promise, { id: row.id }, { state: 'taken', answeredAt, version });
       return 'Thank you: somebody was quicker, and it is taken.';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { HOLDS, type Holder } from '@/core/crew/crew-standing';
+import { whyNot } from '@/core/crew/may-do';
 import type { Place, RosterPlan } from '@/core/crew/roster-case';
 import { bringTogether } from '@/core/crew/together';
 import { addDays, dayOf } from '@/core/plan/civil';
@@ -11,14 +12,14 @@ import type { CrewMemberRow, PromiseRow } from '@/store/tables/crew';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service, todayIn } from '../gate/gate';
-import { loadProgramme } from '../sheet/load-programme';
+import { hasMoved } from '../sheet/duty-sessions';
+import { heldBy, loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import {
   type CrewSession,
   crewNow,
   crewSessions,
   dutyId,
-  hasMoved,
   keyIn,
   rosterOf,
   type SessionDuty,
@@ -60,22 +61,33 @@ export async function loadRoster(context: Context, { toDay, courseId, sessionId 
 }
 
 /** Who is at a duty. */
-export function holdersOf(duty: SessionDuty, promises: readonly PromiseRow[], names: ReadonlyMap<string, string>) {
+export function holdersOf(
+  duty: SessionDuty,
+  promises: readonly PromiseRow[],
+  crew: readonly CrewMemberRow[],
+): Holder[] {
+  const people = new Map(crew.map((row) => [row.id, row]));
   return promises
-    .filter((each) => each.duty === duty.key && names.has(each.crewId))
-    .map(
-      (each): Holder => ({
-        promiseId: each.id,
-        crewId: each.crewId,
-        name: names.get(each.crewId) ?? '',
-        state: each.state,
-        isPinned: each.isPinned === 1,
-        isOffered: each.isOffered === 1,
-        note: each.note,
-        moved: (each.state === 'asked' || each.state === 'accepted') && hasMoved(each.told, duty),
-        askedAt: each.askedAt,
-      }),
-    )
+    .filter((each) => each.duty === duty.key)
+    .flatMap((each): Holder[] => {
+      const person = people.get(each.crewId);
+      if (!person) return [];
+      const lapsed = HOLDS.includes(each.state) ? whyNot(heldBy(person), duty) : undefined;
+      return [
+        {
+          promiseId: each.id,
+          crewId: each.crewId,
+          name: person.name,
+          state: each.state,
+          isPinned: each.isPinned === 1,
+          isOffered: each.isOffered === 1,
+          note: each.note,
+          moved: (each.state === 'asked' || each.state === 'accepted') && hasMoved(each.told, duty),
+          askedAt: each.askedAt,
+          ...(lapsed ? { lapsed } : {}),
+        },
+      ];
+    })
     .sort((a, b) => HOLDS.indexOf(b.state) - HOLDS.indexOf(a.state) || a.name.localeCompare(b.name));
 }
 
@@ -84,7 +96,7 @@ export const namesOf = (crew: readonly CrewMemberRow[]): ReadonlyMap<string, str
 
 /** Places of a duty for which nobody is planned, asked or promised. */
 export const emptyAt = (duty: Pick<SessionDuty, 'people'>, holders: readonly Holder[]): number =>
-  Math.max(0, duty.people - holders.filter(({ state }) => HOLDS.includes(state)).length);
+  Math.max(0, duty.people - holders.filter(({ state, lapsed }) => HOLDS.includes(state) && !lapsed).length);
 
 export const viewRoster = service({
   title: 'See what the coming sessions need people for, and who does it',
@@ -92,7 +104,6 @@ export const viewRoster = service({
   input: z.object(span),
   run: async (context, wanted) => {
     const { today, toDay, crew, meant } = await loadRoster(context, wanted);
-    const names = namesOf(crew);
     return {
       today,
       toDay,
@@ -103,7 +114,7 @@ export const viewRoster = service({
           duties: duties
             .filter(({ date }) => date >= today)
             .map((duty) => {
-              const holders = holdersOf(duty, promises, names);
+              const holders = holdersOf(duty, promises, crew);
               return { ...duty, holders, empty: emptyAt(duty, holders) };
             }),
         }))

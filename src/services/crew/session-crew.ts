@@ -21,7 +21,7 @@ export const viewSessionCrew = service({
     if (!session) throw notFound('session');
     const names = namesOf(crew);
     const duties = session.duties.map((duty) => {
-      const holders = holdersOf(duty, session.promises, names);
+      const holders = holdersOf(duty, session.promises, crew);
       return { ...duty, holders, empty: emptyAt(duty, holders) };
     });
     const keys = new Set(duties.map(({ key }) => key));

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { HOLDS } from '@/core/crew/crew-standing';
+import { whyNot } from '@/core/crew/may-do';
 import type { Change } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
 import { sayRule } from '@/core/crew/say-rule';
@@ -8,9 +9,10 @@ import { whyHere } from '@/core/crew/why-here';
 import { sayDay } from '@/core/plan/civil';
 import { holdSessions } from '@/store/plan';
 import { findOne, update } from '@/store/query';
-import { notFound } from '../errors';
+import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { nowOf, service } from '../gate/gate';
+import { heldBy } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { draftFor } from './asking';
 import { rosterOf, toldOf } from './crew-sessions';
@@ -50,7 +52,7 @@ export const viewPlace = service({
     if (!session || !duty) throw notFound('duty');
     const names = namesOf(crew);
     const rowOf = new Map(crew.map((row) => [row.id, row]));
-    const holders = holdersOf(duty, session.promises, names);
+    const holders = holdersOf(duty, session.promises, crew);
     const empty = emptyAt(duty, holders);
     const { given, places } = await rosterOf(context, sessions, crew, today);
     const asDuty = given.duties?.find(({ id }) => id === duty.id);
@@ -131,11 +133,14 @@ export const dropOut = service({
         throw notFound('promise');
       const row = await findOne(db, db.models.promise, { id: promiseId });
       if (!row || !HOLDS.includes(row.state)) throw notFound('promise');
-      const { meant } = await loadRoster(context, { sessionId: row.sessionId }, db);
+      const { meant, crew } = await loadRoster(context, { sessionId: row.sessionId }, db);
       const duty = meant[0]?.duties.find(({ key }) => key === row.duty);
       const others = (meant[0]?.promises ?? []).filter(
         (each) => each.duty === row.duty && each.state === 'accepted' && each.id !== row.id,
       );
+      const person = crew.find(({ id }) => id === row.crewId);
+      const no = answer === 'yes' && duty && person ? whyNot(heldBy(person), duty) : undefined;
+      if (no) throw new ServiceError('invalid', `They may not do it: ${no}.`);
       const isFull = answer === 'yes' && duty !== undefined && others.length >= duty.people;
       const values = {
         state: answer === 'no' ? ('declined' as const) : isFull ? ('taken' as const) : ('accepted' as const),

@@ -6,6 +6,7 @@ import { find, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, NOW, newProgramme, newSession, select, testStore } from '../../../tests/programme';
 import { listDuties, viewRoom } from '../classday/room';
+import { addCrewMember } from '../crew/people';
 import type { Context, Role } from '../gate/gate';
 import { leaveOut, lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { viewBench } from '../packing/bench';
@@ -75,7 +76,8 @@ async function everything(): Promise<string[]> {
 /** A row for each table in which a family may be written about, with these words in every such column. */
 async function writeEverywhere(words: string, short: string): Promise<number> {
   const { id: memberId, programmeId } = own.coordinator.actor;
-  const ids: Record<string, string> = { programmeId, actorId: memberId, entityId: v7() };
+  const crewId = await addCrewMember(own.coordinator, { name: 'Somebody' });
+  const ids: Record<string, string> = { programmeId, actorId: memberId, entityId: v7(), crewId };
   const of = ({ type }: { type: unknown }, name: string, key: string, isNamed: boolean) => {
     if (key === 'ownFood' && name === 'body') return { ingredient: { name: words }, measures: [], yields: [] };
     if (/JSON/.test(String(type))) return isNamed ? [words] : [];

@@ -1,7 +1,8 @@
 import { groupJobKey, jobChoices, minutesOfJob } from '@/core/countdown/jobs';
 import { crewStanding } from '@/core/crew/crew-standing';
-import { adultsOf, type DutySession, type PlannedJob } from '@/core/crew/duties';
+import { adultsOf, type DutySession, JOB_OF, type PlannedJob } from '@/core/crew/duties';
 import { countsAsAdult, type DutyChange, type StandingDuty, standingDuties } from '@/core/crew/hand-changes';
+import { whyNot } from '@/core/crew/may-do';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import { minutesOf } from '@/core/plan/civil';
 import type { Mode } from '@/core/plan/mode';
@@ -10,8 +11,9 @@ import { findIngredient } from '@/core/reference/reference';
 import type { CrewStanding, SessionFacts } from '@/core/stages/facts';
 import { STAGE_KEYS, stageOf } from '@/core/stages/stages';
 import type { SessionBundle } from '@/store/session-bundles';
+import type { ToldDuty } from '@/store/tables/crew';
 import { comingOf } from './coming';
-import type { Programme } from './load-programme';
+import type { Hours, Programme } from './load-programme';
 import { stepsOf } from './steps-of';
 
 /** A session, and each further group's meeting, as its duties are counted from; its jobs come with the thread. */
@@ -108,6 +110,7 @@ export function crewOf(
   bundle: SessionBundle,
   meetings: readonly MeetingForDuties[],
   facts: SessionFacts,
+  helpers: Hours['helpers'],
 ): CrewStanding | undefined {
   if (bundle.promises.length === 0) return undefined;
   const isDone = (key: string, groupId = '') =>
@@ -128,5 +131,20 @@ export function crewOf(
         })),
     );
   const duties = dutiesOfMeetings(meetings, some, handChanges(bundle));
-  return crewStanding(duties, bundle.promises, roomsOf(meetings, duties));
+  const dutyOf = new Map(duties.map((duty) => [duty.key, duty]));
+  // Whoever may not do it any more, and whoever was told another day or time, is not counted on: whatever was written since.
+  const counted = bundle.promises.flatMap((promise) => {
+    const duty = dutyOf.get(promise.duty);
+    const person = helpers.get(promise.crewId);
+    if (!duty || !person || whyNot(person, duty) !== undefined) return [];
+    const isOfJob = JOB_OF.has(duty.kind);
+    const moved = promise.state === 'accepted' && !isOfJob && hasMoved(promise.told, duty);
+    return [moved ? { ...promise, state: 'asked' as const } : promise];
+  });
+  return crewStanding(duties, counted, roomsOf(meetings, duties));
 }
+
+/** Whether a duty is elsewhere, or at another time, than it was told. */
+export const hasMoved = (told: ToldDuty | null, duty: ToldDuty): boolean =>
+  told !== null &&
+  (told.date !== duty.date || told.from !== duty.from || told.to !== duty.to || told.place !== duty.place);

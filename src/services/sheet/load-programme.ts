@@ -1,8 +1,10 @@
 import { programmeHours } from '@/core/countdown/work-hours';
+import type { Held } from '@/core/crew/may-do';
 import { ownReference } from '@/core/reference/own-reference';
 import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
 import type { Db } from '@/store/store';
+import type { CrewMemberRow } from '@/store/tables/crew';
 import type { ProgrammeRow } from '@/store/tables/programme';
 import { notFound } from '../errors';
 import type { Context } from '../gate/gate';
@@ -24,8 +26,10 @@ export interface UsualLabel {
   readonly allergens: readonly string[];
 }
 
-/** When the programme's shops are open and its crew works. */
-export type Hours = ReturnType<typeof programmeHours>;
+/** When the programme's shops are open and its crew works; and what of each of the crew decides what they may do. */
+export type Hours = ReturnType<typeof programmeHours> & {
+  readonly helpers: ReadonlyMap<string, Held & { readonly name: string }>;
+};
 
 /**
  * The programme of the one who asks with its reference table, what it says that families' words mean, and its working
@@ -75,6 +79,20 @@ function makeReference(found: DecidedProgramme): Reference {
 const made = memoryOf<Hours>(50);
 
 function hoursOf(workHours: ProgrammeRow['workHours'], found: DecidedProgramme): Hours {
-  const mark = `${JSON.stringify(workHours)}${found.mark('rest')}`;
-  return made.of(mark, () => programmeHours(workHours, found.of('rest')));
+  const mark = `${JSON.stringify(workHours)}${found.mark('rest', 'crew')}`;
+  return made.of(mark, () => ({
+    ...programmeHours(workHours, found.of('rest')),
+    helpers: new Map(found.of('crew').map((row) => [row.id, { name: row.name, ...heldBy(row) }])),
+  }));
 }
+
+/** What of somebody of the crew decides whether they may do a duty. */
+export const heldBy = ({
+  isAdult,
+  skills,
+  sickUntil,
+}: Pick<CrewMemberRow, 'isAdult' | 'skills' | 'sickUntil'>): Held => ({
+  isAdult: isAdult === 1,
+  skills: Object.fromEntries(Object.entries(skills).map(([skill, { until }]) => [skill, until])),
+  sickUntil,
+});

@@ -1,8 +1,9 @@
 import type { Temporal } from 'temporal-polyfill';
 import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { belowAdults } from '@/core/crew/crew-standing';
+import { jobOfDuty } from '@/core/crew/duties';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
-import { DAY, dayOf } from '@/core/plan/civil';
+import { civilOf, DAY, dayOf, timeOf } from '@/core/plan/civil';
 import { clockOf } from '@/core/plan/clock';
 import type { Mode } from '@/core/plan/mode';
 import { waitingIn } from '@/core/reference/waiting';
@@ -64,6 +65,7 @@ export function sessionFacts(
   };
   const facts: SessionFacts = {
     ...hours,
+    plannedAt: plannedJobs(bundle),
     date: session.date,
     startsAt: session.startsAt,
     minutes: session.minutes,
@@ -101,13 +103,24 @@ export function sessionFacts(
     // Before anything is locked, everyone who comes is counted.
     kits: bench ? progress.kits : sheet.participants.length,
   };
-  const crew = bundle.promises.length > 0 ? crewOf(bundle, sheet.meetings(), facts) : undefined;
+  const crew = bundle.promises.length > 0 ? crewOf(bundle, sheet.meetings(), facts, hours.helpers) : undefined;
   if (!crew) return facts;
   // Somebody who marked the crew as confirmed did not know who would drop out.
   const marked =
     crew.accepted < crew.places ? new Set([...facts.marked].filter((key) => key !== 'crew')) : facts.marked;
   return { ...facts, crewPlaces: crew, marked };
 }
+
+/** When the jobs begin that people of the crew were asked for, or promised. */
+const plannedJobs = ({ promises }: SessionBundle): Readonly<Record<string, number>> =>
+  Object.fromEntries(
+    promises.flatMap(({ duty, state, told }) => {
+      const job = jobOfDuty(duty);
+      return job && told && (state === 'asked' || state === 'accepted')
+        ? [[job, civilOf(told.date, timeOf(told.from))] as const]
+        : [];
+    }),
+  );
 
 /** A thread that was drawn before, and what it was drawn from. */
 interface Drawn {

@@ -12,7 +12,7 @@ const STATES: Readonly<Record<Holder['state'], readonly [sign: string, words: st
 
 /** Somebody at a duty, with how they stand to it. */
 export function HolderLine({ holder }: { holder: Holder }) {
-  const { name, state, note, moved, isPinned, isOffered } = holder;
+  const { name, state, note, moved, lapsed, isPinned, isOffered } = holder;
   const [sign, words] = STATES[state];
   const isGone = state === 'declined' || state === 'ruled out' || state === 'taken';
   return (
@@ -23,6 +23,7 @@ export function HolderLine({ holder }: { holder: Holder }) {
         {note && `: “${note}”`}
         {isPinned && state === 'planned' && ', by hand'}
         {isOffered && ', would give it away'}
+        {lapsed && <span className="font-semibold text-error">, but may not: {lapsed}</span>}
         {moved && <span className="font-semibold text-error">, told another time or place</span>}
       </span>
     </span>

@@ -62,7 +62,7 @@ const BY_THEMSELVES = new Set(['recipes', 'roll', 'kits']);
 
 export default async function Jobs({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { bundle, sheet, hours, thread, savers, choices, now, timeZone } = await orNotFound(
+  const { bundle, sheet, hours, thread, savers, choices, who, now, timeZone } = await orNotFound(
     call(viewJobs, { sessionId }),
   );
   const instant = Temporal.Instant.from(now);
@@ -116,6 +116,8 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                     </span>
                     <span className="block text-sm">
                       {job.state}, takes {sayMinutes(job.minutes)}. {job.why}
+                      {who[job.key] &&
+                        ` By ${who[job.key]?.join(', ')}${job.planned ? `, ${sayMoment(job.planned, timeZone)}` : ''}.`}
                     </span>
                   </td>
                   <td className="whitespace-nowrap">{job.state === 'done' ? '' : sayMoment(job.earliest, timeZone)}</td>
