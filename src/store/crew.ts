@@ -67,3 +67,19 @@ export const heldSessions = (db: Db, values: { crewId: string; from: string }) =
       WHERE x.crew_id = :crewId AND x.state IN ('planned', 'asked', 'accepted') AND s.status = 'planned' AND s.date >= :from`,
     values,
   );
+
+/**
+ * A promise with its session and its person held for the rest of the transaction: asked for before anything else is read, so that two
+ * who answer at one moment, or one who answers twice, see each other.
+ */
+export const holdPromise = (db: Db, values: { programmeId: string; promiseId: string }) =>
+  select<{ sessionId: string; crewId: string }>(
+    db,
+    `SELECT x.session_id AS sessionId, x.crew_id AS crewId FROM promise x JOIN session s ON s.id = x.session_id
+       JOIN crew_member m ON m.id = x.crew_id WHERE x.id = :promiseId AND m.programme_id = :programmeId FOR UPDATE`,
+    values,
+  );
+
+/** Somebody of the crew, held for the rest of the transaction. */
+export const holdCrewMember = (db: Db, values: { crewId: string }) =>
+  select<{ id: string }>(db, 'SELECT id FROM crew_member WHERE id = :crewId FOR UPDATE', values);

@@ -4,13 +4,11 @@ import { briefingOf, stepsFor } from '@/core/crew/briefing';
 import { HOLDS } from '@/core/crew/crew-standing';
 import type { DutyKind } from '@/core/crew/duties';
 import { whyNot } from '@/core/crew/may-do';
-import { clash, type Duty, wayBetween } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
-import { addDays, dayOf } from '@/core/plan/civil';
+import { addDays } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
 import { writeCalendar } from '@/formats/plan/icalendar-out';
-import { endCrewLinks, promisesOf, sessionsOfCrew } from '@/store/crew';
-import { lockSessionRow } from '@/store/plan';
+import { endCrewLinks, holdCrewMember, holdPromise, sessionsOfCrew } from '@/store/crew';
 import { findOne, insert, update } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CrewMemberRow, PromiseRow } from '@/store/tables/crew';
@@ -24,6 +22,7 @@ import { heldBy, loadProgramme } from '../sheet/load-programme';
 import { tellCrew } from './asking';
 import { type CrewSession, crewNow, crewSessions, dutyId, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
 
+import { refuseClash } from './promised';
 import { freshPromise, loadRoster } from './roster';
 
 /** Somebody who looks at their own page, by their link or signed in. */
@@ -228,9 +227,9 @@ const answerOwn = ({ context, person }: Own, { promiseId, answer, note }: Answer
 
 /** A place with its session held for the rest of the transaction. */
 async function heldPlace(context: Context, db: Db, promiseId: string, crewId?: string) {
-  const first = await findOne(db, db.models.promise, { id: promiseId, ...(crewId ? { crewId } : {}) });
-  if (!first) throw notFound('duty');
-  await lockSessionRow(db, { sessionId: first.sessionId });
+  const { programmeId } = context.actor;
+  const [first] = await holdPromise(db, { programmeId, promiseId });
+  if (!first || (crewId && first.crewId !== crewId)) throw notFound('duty');
   const row = await findOne(db, db.models.promise, { id: promiseId });
   const { sessions, crew, today } = await loadRoster(context, { toDay: addDays(todayOf(context), AHEAD) }, db);
   const session = sessions.find(({ id }) => id === first.sessionId);
@@ -239,28 +238,6 @@ async function heldPlace(context: Context, db: Db, promiseId: string, crewId?: s
     throw new ServiceError('stale', 'This is not asked of you any more. Load the page again.');
   if (duty.date < today) throw new ServiceError('invalid', 'That day is over.');
   return { row, session, duty, crew, sessions, today, all: session.promises.filter((each) => each.duty === duty.key) };
-}
-
-/** @throws ServiceError when they have promised something at the same time: nothing is promised twice */
-async function refuseClash(context: Context, db: Db, person: CrewMemberRow, duty: SessionDuty, promiseId: string) {
-  const asDuty = ({ date, from, to, place }: Pick<SessionDuty, 'date' | 'from' | 'to' | 'place'>): Duty => ({
-    id: '',
-    day: dayOf(date),
-    from,
-    to,
-    place,
-  });
-  const own = await promisesOf(db, { crewId: person.id, from: addDays(todayOf(context), -1) });
-  // The way between two places is planned with; somebody who says yes knows how they get there.
-  const noWay = wayBetween([]);
-  for (const each of own) {
-    if (each.id === promiseId || each.state !== 'accepted' || !each.told) continue;
-    if (clash(asDuty(each.told), asDuty(duty), (a, b) => (a === b ? 0 : Math.min(0, noWay(a, b)))) === 'overlap')
-      throw new ServiceError(
-        'invalid',
-        `You have promised ${each.told.title} of ${each.courseTitle}: ${each.sessionTitle} at that time. Say no to one of the two.`,
-      );
-  }
 }
 
 /** Those who were asked for the same place, and were not the first, are thanked. */
@@ -283,6 +260,7 @@ async function tellTaken(
 /** Takes what somebody else offers: theirs until then, from now on one's own. */
 const takeOffer = ({ context, person }: Own, promiseId: string): Promise<string> =>
   context.store.transaction(async (db) => {
+    await holdCrewMember(db, { crewId: person.id });
     const { row, session, sessions, duty, all, crew, today } = await heldPlace(context, db, promiseId);
     if (row.isOffered === 0 || row.state !== 'accepted' || row.crewId === person.id)
       throw new ServiceError('stale', 'Somebody has taken it already, or it is kept after all.');

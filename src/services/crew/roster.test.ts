@@ -150,7 +150,7 @@ describe('asking', () => {
     expect(duties).toHaveLength(2);
     await OWN_PAGE.answer(own, { promiseId: duties[0]?.promiseId, answer: 'yes' });
     await expect(OWN_PAGE.answer(own, { promiseId: duties[1]?.promiseId, answer: 'yes' })).rejects.toThrow(
-      /You have promised .+ at that time/,
+      /Bo has promised .+ at that time/,
     );
   });
 

@@ -7,7 +7,7 @@ import { sayRule } from '@/core/crew/say-rule';
 import { whoCanStepIn } from '@/core/crew/step-in';
 import { whyHere } from '@/core/crew/why-here';
 import { sayDay } from '@/core/plan/civil';
-import { holdSessions } from '@/store/plan';
+import { holdPromise } from '@/store/crew';
 import { findOne, update } from '@/store/query';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -16,6 +16,7 @@ import { heldBy } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { draftFor } from './asking';
 import { rosterOf, toldOf } from './crew-sessions';
+import { refuseClash } from './promised';
 import { emptyAt, holdersOf, loadRoster, namesOf } from './roster';
 
 /** What would fill a place is tried for so long. */
@@ -128,9 +129,8 @@ export const dropOut = service({
   }),
   run: (context, { promiseId, answer, note }) =>
     context.store.transaction(async (db) => {
-      const first = await findOne(db, db.models.promise, { id: promiseId });
-      if (!first || (await holdSessions(db, context.actor.programmeId, [first.sessionId])).length === 0)
-        throw notFound('promise');
+      const { programmeId } = context.actor;
+      if ((await holdPromise(db, { programmeId, promiseId })).length === 0) throw notFound('promise');
       const row = await findOne(db, db.models.promise, { id: promiseId });
       if (!row || !HOLDS.includes(row.state)) throw notFound('promise');
       const { meant, crew } = await loadRoster(context, { sessionId: row.sessionId }, db);
@@ -141,6 +141,7 @@ export const dropOut = service({
       const person = crew.find(({ id }) => id === row.crewId);
       const no = answer === 'yes' && duty && person ? whyNot(heldBy(person), duty) : undefined;
       if (no) throw new ServiceError('invalid', `They may not do it: ${no}.`);
+      if (answer === 'yes' && duty && person) await refuseClash(context, db, person, duty, row.id);
       const isFull = answer === 'yes' && duty !== undefined && others.length >= duty.people;
       const values = {
         state: answer === 'no' ? ('declined' as const) : isFull ? ('taken' as const) : ('accepted' as const),
