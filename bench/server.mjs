@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
+import { ownPage } from './crew.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
 import { hourOffline, shelvesOf5000 } from './shelves.mjs';
 
@@ -243,6 +244,7 @@ try {
     await beside(() => hourOffline(running));
     await beside(() => shelvesOf5000(running, read, { say, timed }));
   }
+  if (wants('crew')) await beside(() => ownPage(running, { say, timed }));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {
   await running.stop();

@@ -80,6 +80,38 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('link', { name: 'Ines Marlow' }).click();
     await page.getByRole('heading', { name: 'Sickness' }).waitFor();
   },
+  roster: (page) => page.goto('/crew/roster'),
+  'roster as a table': (page) => page.goto('/crew/roster/table'),
+  'hours of the crew': (page) => page.goto('/crew/hours'),
+  'crew of a session': async (page) => {
+    await page.goto('/crew/roster');
+    await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
+    await expect(page.getByRole('heading', { name: 'Duties' })).toBeVisible();
+  },
+  'a duty': async (page) => {
+    await page.goto('/crew/roster');
+    await page.getByRole('link', { name: 'Stand at the heat' }).first().click();
+    await expect(page.getByRole('heading', { name: 'By hand' })).toBeVisible();
+  },
+  'lead’s sheet': async (page) => {
+    await page.goto('/crew/roster');
+    await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
+    await page.getByRole('link', { name: 'Lead’s sheet' }).click();
+    await expect(page.getByRole('table')).toBeVisible();
+  },
+  'at the door': async (page) => {
+    await page.goto('/crew/roster');
+    await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
+    await page.getByRole('link', { name: 'At the door' }).click();
+    await expect(page.getByRole('heading', { name: 'At the door' })).toBeVisible();
+  },
+  'my duties': (page) => page.goto('/my'),
+  'a page of one’s own': async (page) => {
+    await page.goto('/crew');
+    await page.getByRole('link', { name: 'Runa Castell' }).click();
+    await page.getByRole('button', { name: 'Show the link' }).click();
+    await page.goto(new URL(await page.locator('code').first().innerText()).pathname);
+  },
   buying: (page) => page.goto('/buying'),
   'open choices': (page) => page.goto('/buying/choices'),
   'came short': async (page) => {

@@ -95,38 +95,30 @@ type Offer = Pick<OwnDuty, 'promiseId' | 'title' | 'session' | 'date' | 'from' |
 
 async function viewOwn({ context, person }: Own) {
   const { db } = context.store;
-  const loaded = await loadProgramme(context);
+  const { programmeId, id: crewId } = person;
+  // Asked for at once: none waits for another.
+  const [loaded, ids, crew] = await Promise.all([
+    loadProgramme(context),
+    sessionsOfCrew(db, { programmeId, crewId, from: addDays(todayOf(context), -1) }),
+    crewNow(context, db),
+  ]);
   const { programme } = loaded;
   const today = todayIn(context, programme.timeZone);
-  const ids = await sessionsOfCrew(db, {
-    programmeId: person.programmeId,
-    crewId: person.id,
-    from: addDays(today, -1),
-  });
-  const crew = await crewNow(context, db);
-  const sessions = await crewSessions(context, loaded, { ids: ids.map(({ id }) => id) }, crew);
+  // Times are as they were told: nobody's free hours are looked through for a page that only says them.
+  const sessions = await crewSessions(context, loaded, { ids: ids.map(({ id }) => id) }, []);
   const nameOf = new Map(crew.map((each) => [each.id, each]));
-  const duties: OwnDuty[] = [];
-  const offers: Offer[] = [];
-  const { given, places } = await rosterOf(context, sessions, crew, today);
-  const asPerson = given.people?.find(({ id }) => id === person.id);
-  const against = rulesAgainst(given, places);
-  for (const session of sessions)
-    for (const duty of session.duties) {
-      if (duty.date < today) continue;
-      const all = session.promises.filter((each) => each.duty === duty.key);
-      const mine = all.find(({ crewId }) => crewId === person.id);
-      if (mine && (mine.state === 'asked' || mine.state === 'accepted'))
-        duties.push(ownDuty(session, duty, mine, all, nameOf));
-      for (const offer of all) {
-        if (offer.isOffered === 0 || offer.crewId === person.id || offer.state !== 'accepted') continue;
-        const asDuty = given.duties?.find(({ id }) => id === duty.id);
-        if (!asPerson || !asDuty || against(asPerson, asDuty) !== undefined) continue;
-        const { title, date, from, to, place } = duty;
-        const who = nameOf.get(offer.crewId)?.name ?? '';
-        offers.push({ promiseId: offer.id, session: session.title, title, date, from, to, place, who });
-      }
-    }
+  const duties = sessions.flatMap((session) =>
+    session.duties
+      .filter(({ date }) => date >= today)
+      .flatMap((duty) => {
+        const all = session.promises.filter((each) => each.duty === duty.key);
+        const mine = all.find(({ crewId }) => crewId === person.id);
+        return mine && (mine.state === 'asked' || mine.state === 'accepted')
+          ? [ownDuty(session, duty, mine, all, nameOf)]
+          : [];
+      }),
+  );
+  const offers = await offersFor(context, person, sessions, crew, today);
   duties.sort((a, b) => (a.date === b.date ? a.from - b.from : a.date < b.date ? -1 : 1));
   return {
     name: person.name,
@@ -138,6 +130,33 @@ async function viewOwn({ context, person }: Own) {
     offers,
     away: person.free.exceptions.filter(({ date, isFree }) => !isFree && date >= today),
   };
+}
+
+/** What others would give away that somebody could take. */
+async function offersFor(
+  context: Context,
+  person: CrewMemberRow,
+  sessions: readonly CrewSession[],
+  crew: readonly CrewMemberRow[],
+  today: string,
+): Promise<Offer[]> {
+  const offered = sessions.flatMap((session) =>
+    session.promises
+      .filter(({ isOffered, crewId, state }) => isOffered === 1 && crewId !== person.id && state === 'accepted')
+      .map((promise) => ({ session, promise })),
+  );
+  if (offered.length === 0) return [];
+  const { given, places } = await rosterOf(context, sessions, crew, today);
+  const asPerson = given.people?.find(({ id }) => id === person.id);
+  const against = rulesAgainst(given, places);
+  return offered.flatMap(({ session, promise }) => {
+    const duty = session.duties.find(({ key }) => key === promise.duty);
+    const asDuty = given.duties?.find(({ id }) => id === duty?.id);
+    if (!asPerson || !duty || !asDuty || against(asPerson, asDuty) !== undefined) return [];
+    const { title, date, from, to, place } = duty;
+    const who = crew.find(({ id }) => id === promise.crewId)?.name ?? '';
+    return [{ promiseId: promise.id, session: session.title, title, date, from, to, place, who }];
+  });
 }
 
 const todayOf = (context: Context): string => context.clock().toString().slice(0, 10);

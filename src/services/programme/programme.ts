@@ -77,6 +77,26 @@ const habit = z.object({
   time: civilTime.or(z.literal('')),
 });
 
+const orNothing = (value: unknown) => (value === '' ? undefined : value);
+
+export const setAdultRatios = service({
+  title: 'Ask for more adults in a class than the table does',
+  roles: ['coordinator'],
+  input: z.object({
+    version: z.coerce.number().int(),
+    /** Children to one adult at the most; empty: as the table has it. It makes it stricter, never laxer. */
+    children: z.preprocess(orNothing, z.coerce.number().int('Whole numbers only.').min(1).max(30).optional()),
+    adults: z.preprocess(orNothing, z.coerce.number().int('Whole numbers only.').min(2).max(30).optional()),
+  }),
+  run: (context, { version, children, adults }) =>
+    context.store.transaction(async (db) => {
+      const id = context.actor.programmeId;
+      const adultRatios = { ...(children ? { children } : {}), ...(adults ? { adults } : {}) };
+      if (!(await updateVersion(db, db.models.programme, id, version, { adultRatios }))) throw stale('The programme');
+      await logChange(context, db, 'said how many', 'adults', id, adultRatios);
+    }),
+});
+
 export const setRhythm = service({
   title: 'Say when the programme usually does a job',
   roles: ['coordinator'],

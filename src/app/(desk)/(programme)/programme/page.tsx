@@ -14,6 +14,7 @@ import {
   forgetMeaning,
   giveMeaning,
   listMeanings,
+  setAdultRatios,
   setRhythm,
   setWorkHours,
 } from '@/services/programme/programme';
@@ -86,6 +87,15 @@ async function rhythm(version: number, _state: FormState | null, data: FormData)
     const { habits = [] } = formOf(setRhythm, data);
     await call(setRhythm, { version, habits });
     return 'Saved. Do next and the week sheet go by it.';
+  });
+}
+
+async function adults(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(setAdultRatios, async () => {
+    const { children = '', adults: fewest = '' } = fields(data);
+    await call(setAdultRatios, { version, children, adults: fewest });
+    return 'Saved. Every session counts its adults by it.';
   });
 }
 
@@ -242,6 +252,42 @@ export default async function ProgrammePage() {
             />
             <button type="submit" className="btn btn-primary w-fit">
               Save containers
+            </button>
+          </ActionForm>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="adults">
+          <h2 id="adults" className="mb-1 text-xl font-bold">
+            Adults in a class
+          </h2>
+          <p className="mb-3 text-sm">
+            How many adults a class needs follows from the ages of its children and from what is hot or sharp, by a
+            typical table. Ask for more here where your licence, your insurance or your venue does; it never becomes
+            less than the table.
+          </p>
+          <ActionForm
+            version={programme.version}
+            action={adults.bind(null, version)}
+            label="Adults in a class"
+            className="flex flex-wrap items-end gap-3"
+          >
+            <Field
+              label="Children to one adult, at the most"
+              name="children"
+              type="number"
+              min={1}
+              max={30}
+              defaultValue={programme.adultRatios.children ?? ''}
+            />
+            <Field
+              label="Adults in a room, at the least"
+              name="adults"
+              type="number"
+              min={2}
+              max={30}
+              defaultValue={programme.adultRatios.adults ?? ''}
+            />
+            <button type="submit" className="btn btn-primary w-fit">
+              Save
             </button>
           </ActionForm>
         </section>
