@@ -110,7 +110,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.goto('/crew');
     await page.getByRole('link', { name: 'Runa Castell' }).click();
     await page.getByRole('button', { name: 'Show the link' }).click();
-    await page.goto(new URL(await page.locator('code').first().innerText()).pathname);
+    await page.goto(new URL((await page.locator('code').first().textContent()) ?? '').pathname);
   },
   buying: (page) => page.goto('/buying'),
   'open choices': (page) => page.goto('/buying/choices'),
