@@ -28,7 +28,7 @@ const VIEWS = [
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
   ['recipe-import', '/recipes/import'],
   ['dishes', { course: 'Small Hands Kitchen', stage: '/dishes?stock=chickpeas%2C+carrots' }],
-  ['reference', '/reference?q=chickpea&food=canned+chickpeas'],
+  ['roster-table', '/crew/roster/table'],
 ];
 
 const RECIPE = `Harbour chowder

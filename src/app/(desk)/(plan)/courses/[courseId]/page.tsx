@@ -85,6 +85,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         <Link href={`/courses/${courseId}/season`} className="btn btn-primary">
           Lay down a season
         </Link>
+        <Link href={`/crew/roster?course=${courseId}`} prefetch={false} className="btn">
+          Crew
+        </Link>
         <Link href={`/courses/${courseId}/week`} className="btn">
           Find a place in the week
         </Link>

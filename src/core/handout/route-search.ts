@@ -1,0 +1,155 @@
+import { drive, type Roads } from './route-case';
+
+/** Orders by driver, and the doors that nobody serves. */
+export interface Plan {
+  readonly orders: readonly (readonly number[])[];
+  readonly missed: readonly number[];
+}
+
+interface State {
+  orders: number[][];
+  driving: number[];
+  last: number[];
+  missed: number[];
+}
+
+const MISSED = 1e6;
+const LAST = 1e-4;
+const costOf = ({ driving, last, missed }: State): number =>
+  missed.length * MISSED + driving.reduce((sum, each) => sum + each, 0) + Math.max(0, ...last) * LAST;
+
+/** Doors that are taken out at once on average, and the longest part of one round. */
+const TAKEN = 10;
+const LONGEST = 10;
+/** One place in so many is passed over, so that not always the same is found. */
+const BLINK = 0.01;
+
+/**
+ * Looks for rounds by taking strings of neighbouring doors out and putting them back where they cost least, again and again, at
+ * first with a mind to accept what is worse (Christiaens and Vanden Berghe, "Slack induction by string removals", 2020).
+ *
+ * @param chance numbers from 0 to 1
+ * @param part how much of the time is over, from 0 to 1
+ * @param onRound told of each round that was driven on the way
+ */
+export function searchRoutes(
+  roads: Roads,
+  chance: () => number,
+  part: () => number,
+  onRound: (driver: number, order: readonly number[], driving: number, last: number) => void,
+): Plan {
+  const count = roads.stops.length;
+  const near = nearest(roads);
+  let now: State = {
+    orders: roads.drivers.map(() => []),
+    driving: roads.drivers.map(() => 0),
+    last: roads.drivers.map(() => 0),
+    missed: Array.from({ length: count }, (_, stop) => stop),
+  };
+  putBack(roads, now, chance, onRound);
+  let best = now;
+  let [costNow, costBest] = [costOf(now), costOf(best)];
+  for (let gone = part(), step = 0; gone < 1; step++) {
+    if (step % 20 === 0) gone = part();
+    const next = takeOut(now, near, chance);
+    for (const driver of roads.drivers.keys()) settle(roads, next, driver, onRound);
+    putBack(roads, next, chance, onRound);
+    const cost = costOf(next);
+    const heat = 20 * 0.01 ** gone;
+    if (cost < costNow - heat * Math.log(Math.max(1e-9, chance()))) [now, costNow] = [next, cost];
+    if (cost < costBest) [best, costBest] = [next, cost];
+  }
+  return { orders: best.orders, missed: best.missed };
+}
+
+/** Doors by how near each is to a door, itself first. */
+function nearest({ minutes, place, stops }: Roads): number[][] {
+  const way = (a: number, b: number) =>
+    (minutes[place[a] as number] as readonly number[])[place[b] as number] as number;
+  return stops.map((_, stop) =>
+    Array.from(stops.keys()).sort((a, b) => way(stop, a) + way(a, stop) - way(stop, b) - way(b, stop)),
+  );
+}
+
+function takeOut(from: State, near: readonly number[][], chance: () => number): State {
+  const orders = from.orders.map((order) => [...order]);
+  const missed = [...from.missed];
+  const rounds = orders.filter(({ length }) => length > 0);
+  const average = rounds.reduce((sum, { length }) => sum + length, 0) / Math.max(1, rounds.length);
+  const longest = Math.min(LONGEST, Math.max(1, average));
+  const strings = Math.floor(chance() * ((4 * TAKEN) / (1 + longest))) + 1;
+  const touched = new Set<number>();
+  for (const stop of near[Math.floor(chance() * near.length)] ?? []) {
+    if (touched.size >= strings) break;
+    const driver = orders.findIndex((order) => order.includes(stop));
+    if (driver < 0 || touched.has(driver)) continue;
+    touched.add(driver);
+    const order = orders[driver] as number[];
+    const length = Math.min(order.length, Math.floor(chance() * longest) + 1);
+    const at = order.indexOf(stop);
+    const lowest = Math.max(0, at - length + 1);
+    const start = lowest + Math.floor(chance() * (Math.min(at, order.length - length) - lowest + 1));
+    missed.push(...order.splice(start, length));
+  }
+  return { orders, driving: [...from.driving], last: [...from.last], missed };
+}
+
+/** Works a driver's round out again; a part of a round can be driven where the whole could, but for ways that are longer round. */
+function settle(roads: Roads, state: State, driver: number, onRound: Parameters<typeof searchRoutes>[3]): void {
+  const order = state.orders[driver] as number[];
+  while (order.length > 0) {
+    const end = drive(roads, roads.drivers[driver] as Roads['drivers'][number], order);
+    if (end) {
+      [state.driving[driver], state.last[driver]] = [end.driving, end.last];
+      onRound(driver, order, end.driving, end.last);
+      return;
+    }
+    state.missed.push(order.pop() as number);
+  }
+  [state.driving[driver], state.last[driver]] = [0, 0];
+}
+
+const ORDERS: readonly ((roads: Roads, stop: number, chance: () => number) => number)[] = [
+  (_roads, _stop, chance) => chance(),
+  ({ stops }, stop) => -(stops[stop]?.litres ?? 0),
+  ({ stops }, stop) => (stops[stop]?.window[1] ?? 0) - (stops[stop]?.window[0] ?? 0),
+  ({ stops }, stop) => stops[stop]?.cold ?? Number.MAX_SAFE_INTEGER,
+  ({ minutes, place }, stop) => -((minutes[0] as readonly number[])[place[stop] as number] as number),
+];
+
+/** Puts the doors that nobody serves where they cost least; those that fit nowhere stay. */
+function putBack(roads: Roads, state: State, chance: () => number, onRound: Parameters<typeof searchRoutes>[3]): void {
+  const rank = ORDERS[Math.floor(chance() * ORDERS.length)] as (typeof ORDERS)[number];
+  const waiting = state.missed
+    .map((stop) => ({ stop, rank: rank(roads, stop, chance) }))
+    .sort((a, b) => a.rank - b.rank);
+  state.missed = [];
+  const { minutes, place } = roads;
+  const way = (from: number, to: number) => (minutes[from] as readonly number[])[to] as number;
+  for (const { stop } of waiting) {
+    const here = place[stop] as number;
+    let found: { driver: number; order: number[]; more: number; driving: number; last: number } | undefined;
+    for (const [driver, order] of state.orders.entries()) {
+      const own = roads.drivers[driver] as Roads['drivers'][number];
+      for (let at = 0; at <= order.length; at++) {
+        if (chance() < BLINK) continue;
+        const before = at === 0 ? 0 : (place[order[at - 1] as number] as number);
+        const after = at < order.length ? (place[order[at] as number] as number) : own.home ? 0 : undefined;
+        const saved = after === undefined || (order.length === 0 && at === 0) ? 0 : way(before, after);
+        const more = way(before, here) + (after === undefined ? 0 : way(here, after)) - saved;
+        if (found && more >= found.more) continue;
+        const tried = [...order.slice(0, at), stop, ...order.slice(at)];
+        const end = drive(roads, own, tried);
+        if (end) found = { driver, order: tried, more, driving: end.driving, last: end.last };
+      }
+    }
+    if (!found) {
+      state.missed.push(stop);
+      continue;
+    }
+    const { driver, order, driving, last } = found;
+    state.orders[driver] = order;
+    [state.driving[driver], state.last[driver]] = [driving, last];
+    onRound(driver, order, driving, last);
+  }
+}
