@@ -6,6 +6,7 @@ import { measureRuns, say } from './measure';
 import { conflicts, countdowns, placesInTheWeek } from './plan';
 import { checks, proposals, readLines } from './recipes';
 import { rosterFigures } from './roster';
+import { routesFigures } from './routes';
 import { locked, manyNeeds, rollBook } from './sheet';
 
 /** What a lean spreadsheet of the same model needs, for comparison. */
@@ -105,3 +106,4 @@ await plan();
 await recipes();
 await buyingFigures();
 await rosterFigures();
+await routesFigures();

@@ -7,6 +7,8 @@ import { type Shortage, tryNeeds, waysOut } from '@/core/buying/trials';
 import { bestRoster, figuresOf, planRoster } from '@/core/crew/roster';
 import type { Place, RosterCase } from '@/core/crew/roster-case';
 import { whyEmpty } from '@/core/crew/roster-why';
+import type { RoutesCase } from '@/core/handout/route-case';
+import { planRoutes } from '@/core/handout/routes';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
 import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
@@ -91,6 +93,9 @@ export const TASKS = {
 
   planRoster: async (task: RosterCase) =>
     planRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
+
+  planRoutes: async (task: RoutesCase) =>
+    planRoutes(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
 
   bestRoster: async (task: RosterCase) =>
     bestRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }, task.seconds ?? 5),

@@ -230,6 +230,8 @@ async function scriptBytes(page: Page): Promise<number> {
   const client = await page.context().newCDPSession(page);
   await client.send('Network.enable');
   await client.send('Network.setCacheDisabled', { cacheDisabled: true });
+  // What a page keeps on the device is no answer of the server's.
+  await client.send('Network.setBypassServiceWorker', { bypass: true });
   const sizes: Promise<number>[] = [];
   const count = (response: Response) => {
     if (response.request().resourceType() !== 'script') return;

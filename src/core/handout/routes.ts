@@ -1,5 +1,5 @@
 import type { MilpRow, SolveMilp } from '../solver/milp';
-import { allRounds, type RoundOf } from './all-rounds';
+import { allRounds, MOST_SHARED, type RoundOf, shareOut } from './all-rounds';
 import {
   beginsOf,
   drive,
@@ -20,10 +20,11 @@ export interface RoutesHelp {
 }
 
 const USUAL_SECONDS = 20;
-/** Sets of doors that are listed whole; where there are more, rounds are looked for. */
-const MOST_LABELS = 250_000;
+/** Labels of rounds that are made where all sets of doors are listed; and sets that are chosen from together. */
+const MOST_LABELS = 500_000;
+const MOST_CHOSEN = 60_000;
 /** Rounds that a search keeps, to choose the best of them together. */
-const MOST_KEPT = 30_000;
+const MOST_KEPT = 20_000;
 
 /**
  * The best rounds: fewest doors missed, of those the fewest minutes on the road, of those the earliest last handing over. Where all
@@ -32,21 +33,22 @@ const MOST_KEPT = 30_000;
 export function planRoutes(given: RoutesCase, { solve, clock }: RoutesHelp): RoutesAnswer {
   const roads = roadsOf(given);
   const seconds = given.seconds ?? USUAL_SECONDS;
-  const end = clock() + seconds;
-  const left = () => Math.max(0.05, end - clock());
-  const listed = allRounds(roads, MOST_LABELS, () => clock() > end - seconds * 0.6);
-  if (listed) {
-    const { chosen, proven } = choose(roads, listed, solve, left);
-    return answerOf(roads, chosen, proven, proven.missed && proven.driving ? undefined : boundOf(roads, solve, left()));
+  const begun = clock();
+  const until = (part: number) => Math.max(0.05, begun + seconds * part - clock());
+  const listed = allRounds(roads, MOST_LABELS, () => clock() > begun + seconds * 0.25);
+  if (listed && roads.stops.length <= MOST_SHARED)
+    return answerOf(roads, shareOut(roads, listed), { missed: true, driving: true, last: true }, undefined);
+  const rounds = listed?.flatMap((own, driver) => [...own.values()].map((round) => ({ driver, ...round }))) ?? [];
+  if (listed && rounds.length <= MOST_CHOSEN) {
+    const { chosen, proven } = choose(roads, rounds, solve, () => until(0.9));
+    if (proven.driving) return answerOf(roads, chosen, proven, undefined);
   }
   const kept = new Map<string, RoundOf>();
-  const random = numbers(7);
-  const begun = clock();
-  const searching = Math.max(0.05, (end - begun) * 0.8);
+  const searching = clock();
   const plan = searchRoutes(
     roads,
-    random,
-    () => (clock() - begun) / searching,
+    numbers(7),
+    () => (clock() - searching) / Math.max(0.05, begun + seconds * 0.8 - searching),
     (driver, order, driving, last) => {
       const key = `${driver}/${[...order].sort((a, b) => a - b).join(' ')}`;
       const before = kept.get(key);
@@ -59,9 +61,9 @@ export function planRoutes(given: RoutesCase, { solve, clock }: RoutesHelp): Rou
     const round = order.length > 0 ? drive(roads, roads.drivers[driver] as Roads['drivers'][number], order) : undefined;
     return round ? [{ driver, order, driving: round.driving, last: round.last }] : [];
   });
-  const { chosen } = choose(roads, [...kept.values(), ...found], solve, () => Math.min(left(), seconds * 0.1));
+  const { chosen } = choose(roads, [...kept.values(), ...found], solve, () => until(0.9));
   const best = isBetter(roads, chosen, found) ? chosen : found;
-  const bound = boundOf(roads, solve, left());
+  const bound = boundOf(roads, solve, until(1));
   const { missed, driving } = figuresOf(roads, best);
   const sure = missed === bound.missed;
   return answerOf(roads, best, { missed: sure, driving: sure && driving === bound.driving, last: false }, bound);
@@ -103,15 +105,14 @@ function choose(roads: Roads, rounds: readonly RoundOf[], solve: SolveMilp, left
     ...rowsBy(({ driver }) => [driver], roads.drivers.length),
   ];
   let chosen: readonly RoundOf[] = [];
-  const settle = (costOf: (round: RoundOf) => number, more: readonly MilpRow[], last = false): boolean => {
+  /** @returns whether the best was found; undefined where the time was up before */
+  const settle = (costOf: (round: RoundOf) => number, more: readonly MilpRow[]): boolean | undefined => {
     const columns = rounds.map((round) => ({ cost: costOf(round), most: 1, isWhole: true as const }));
-    const answer = solve(
-      { columns: last ? ([...columns, { cost: 1 }] as typeof columns) : columns, rows: [...rows, ...more] },
-      left(),
-    );
-    if (!('values' in answer)) return false;
+    const answer = solve({ columns, rows: [...rows, ...more] }, left());
+    if (answer.status === 'impossible') return false;
+    if (!('values' in answer)) return undefined;
     chosen = rounds.filter((_, column) => Math.round(answer.values[column] ?? 0) === 1);
-    return answer.status === 'optimal';
+    return answer.status === 'optimal' ? true : undefined;
   };
   const sum = (of: (round: RoundOf) => number) => rounds.map((round, column) => [column, of(round)] as const);
   // A door served weighs more than all roads together.
@@ -124,19 +125,22 @@ function choose(roads: Roads, rounds: readonly RoundOf[], solve: SolveMilp, left
     { least: roads.stops.length - missed, terms: sum(({ order }) => order.length) },
     { most: driving, terms: sum((round) => round.driving) },
   ];
-  // Each driver goes out once: when the last of theirs ends is one sum.
-  const ends = [...roads.drivers.keys()].map(
-    (driver): MilpRow => ({
-      least: 0,
-      terms: [
-        [rounds.length, 1],
-        ...rounds.flatMap((round, column) => (round.driver === driver ? [[column, -round.last] as const] : [])),
-      ],
-    }),
-  );
-  const before = chosen;
-  proven.last = settle(() => 0, [...held, ...ends], true);
-  if (isBetter(roads, before, chosen)) chosen = before;
+  // The earliest end for which the same is reached without any round that ends later.
+  let best = chosen;
+  const ends = [...new Set(rounds.map(({ last }) => last))].sort((a, b) => a - b);
+  let [low, high] = [0, ends.indexOf(figuresOf(roads, best).last)];
+  while (low < high && left() > 0.1) {
+    const middle = (low + high) >> 1;
+    const late = sum(({ last }) => (last > (ends[middle] as number) ? 1 : 0)).filter(([, is]) => is === 1);
+    const isKnown = settle(() => 0, [...held, { most: 0, terms: late }]);
+    if (isKnown === undefined) break;
+    if (isKnown) {
+      best = chosen;
+      high = ends.indexOf(figuresOf(roads, best).last);
+    } else low = middle + 1;
+  }
+  proven.last = low >= high;
+  chosen = best;
   return { chosen, proven };
 }
 

@@ -23,6 +23,7 @@ import * as classday from '../classday/room';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
+import * as computeRoutes from '../compute/routes';
 import * as countdown from '../countdown/countdown';
 import * as crewAsking from '../crew/asking';
 import * as crewBusy from '../crew/busy';
@@ -103,6 +104,7 @@ const MODULES = [
   compute,
   computeBuying,
   computeRoster,
+  computeRoutes,
   countdown,
   crewAsking,
   crewBusy,
@@ -164,6 +166,7 @@ const FOR_ALL = [
   'See who of the crew is expected at a session, and who is there',
   'Plan the cheapest buying for a whole plan, without saving',
   'Work out the best roster, without saving',
+  'Work out the best rounds to the doors, without saving',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
@@ -599,6 +602,7 @@ describe('another programme', () => {
       [
         'Add a course',
         'Add somebody to the crew',
+        'Ask for more adults in a class than the table does',
         'Bring a crew in from a file',
         'Save the hours of the crew as a file, or a statement for each',
         'See one’s own duties',
@@ -632,6 +636,7 @@ describe('another programme', () => {
         'Plan the buying for all sessions of a span',
         'Plan the cheapest buying for a whole plan, without saving',
         'Work out the best roster, without saving',
+        'Work out the best rounds to the doors, without saving',
         'Put something on a shelf',
         'Take a gift of food, or refuse it with the reason',
         'See the price book',

@@ -34,9 +34,9 @@ export function HolderLine({ holder }: { holder: Holder }) {
 export function StateKey() {
   const shown = ['accepted', 'asked', 'planned', 'declined'] as const;
   return (
-    <p className="text-sm">
+    <p className="flex flex-wrap gap-x-4 text-sm">
       {shown.map((state) => (
-        <span key={state} className="mr-4 whitespace-nowrap">
+        <span key={state} className="whitespace-nowrap">
           <span aria-hidden="true">{STATES[state][0]}</span> {STATES[state][1]}
         </span>
       ))}

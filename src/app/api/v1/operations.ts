@@ -5,6 +5,7 @@ import { buyingAnswer, buyingCase } from '@/contracts/buying';
 import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
 import { rosterAnswer, rosterCase } from '@/contracts/roster';
+import { routesAnswer, routesCase } from '@/contracts/routes';
 import { whyRefused } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
@@ -12,6 +13,7 @@ import { viewShoppingList } from '@/services/buying/shopping';
 import { computeBuying } from '@/services/compute/buying';
 import { computeKits } from '@/services/compute/kits';
 import { computeRoster } from '@/services/compute/roster';
+import { computeRoutes } from '@/services/compute/routes';
 import { ServiceError } from '@/services/errors';
 import type { Context } from '@/services/gate/gate';
 import { exportSheet, lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
@@ -94,6 +96,14 @@ export const OPERATIONS: readonly Operation[] = [
     body: json(rosterCase, 2 * MB),
     answer: ok(rosterAnswer),
     run: async (context, { json }) => ({ json: await computeRoster(context, json()) }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/compute/routes',
+    summary: 'Work out the best rounds to the doors, without saving',
+    body: json(routesCase, 1 * MB),
+    answer: ok(routesAnswer),
+    run: async (context, { json }) => ({ json: await computeRoutes(context, json()) }),
   }),
   operation({
     method: 'GET',

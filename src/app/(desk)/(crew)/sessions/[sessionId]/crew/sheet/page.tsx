@@ -45,7 +45,8 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
       {names.length === 0 ? (
         <p>Nobody has said yes, or was asked, for this day yet.</p>
       ) : (
-        <div className="overflow-x-auto">
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
+        <section className="overflow-x-auto" aria-label="Who is where" tabIndex={0}>
           <table className="table sheet table-sm border-collapse [&_td]:border [&_td]:border-base-content/40 [&_th]:border [&_th]:border-base-content/40">
             <caption className="sr-only">Who is where, by the quarter of an hour</caption>
             <thead>
@@ -77,7 +78,7 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
               ))}
             </tbody>
           </table>
-        </div>
+        </section>
       )}
       {open.length > 0 && (
         <p className="mt-3 font-semibold">
