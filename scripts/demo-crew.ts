@@ -2,6 +2,7 @@
 import type { Temporal } from 'temporal-polyfill';
 import { askCrew } from '@/services/crew/asking';
 import { importCrew, listCrew } from '@/services/crew/people';
+import { changePlaces } from '@/services/crew/places';
 import { planRoster, viewRoster } from '@/services/crew/roster';
 import { dropOut } from '@/services/crew/step-in';
 import type { Context } from '@/services/gate/gate';
@@ -23,6 +24,19 @@ export async function loadCrew(context: Context, file: string, today: Temporal.P
   const idOf = (name: string) => people.find((person) => person.name === name)?.id ?? '';
   const tobin = members.find(({ name }) => name === 'Tobin Farrow');
   if (tobin) await update(db, db.models.crewMember, { id: idOf('Tobin Farrow') }, { memberId: tobin.id });
+  const breads = (await viewRoster(context, {})).sessions.find(({ duties }) =>
+    duties.some(({ kind }) => kind === 'heat'),
+  );
+  const by = { lead: 'Tobin Farrow', heat: 'Hollis Crane', assistant: 'Joss Arden' };
+  if (breads)
+    await changePlaces(context, {
+      changes: Object.entries(by).map(([duty, name]) => ({
+        sessionId: breads.id,
+        duty,
+        crewId: idOf(name),
+        what: 'put' as const,
+      })),
+    });
   await planRoster(context, {});
   await askCrew(context, { words: 'Thank you for helping at the Boatshed. Marit' });
   const until = today.add({ days: ANSWERED_DAYS }).toString();
@@ -31,8 +45,7 @@ export async function loadCrew(context: Context, file: string, today: Temporal.P
     for (const duty of session.duties)
       for (const { promiseId, state } of duty.holders)
         if (state === 'asked' && duty.date <= until) await dropOut(context, { promiseId, answer: 'yes' });
-  const first = sessions.find(({ duties }) => duties.some(({ kind }) => kind === 'heat'));
-  const heat = first?.duties.find(({ kind }) => kind === 'heat')?.holders[0];
+  const heat = sessions.find(({ id }) => id === breads?.id)?.duties.find(({ kind }) => kind === 'heat')?.holders[0];
   if (heat) await dropOut(context, { promiseId: heat.promiseId, answer: 'no', note: 'has to be at work' });
   const past = await find(db, db.models.session, { title: 'Stew night' });
   const courses = await find(db, db.models.course, { programmeId });

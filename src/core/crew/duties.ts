@@ -144,9 +144,12 @@ export function dutiesOf(session: DutySession): PlannedDuty[] {
   return [...classDuties(session), ...jobDuties(session)].map((duty) => ({
     ...duty,
     key: groupJobKey(duty.kind, groupId),
-    title: groupName ? `${duty.title}: ${groupName}` : duty.title,
+    title: groupName && !FOR_ALL.includes(duty.kind) ? `${duty.title}: ${groupName}` : duty.title,
   }));
 }
+
+/** Done once for all groups. */
+const FOR_ALL: readonly DutyKind[] = ['shop', 'receive'];
 
 type UnnamedDuty = Omit<PlannedDuty, 'key'>;
 

@@ -5,12 +5,12 @@ import type { AdultsNeeded } from '@/core/crew/adults';
 import type { BriefStep } from '@/core/crew/briefing';
 import { type CrewMember, crewCase } from '@/core/crew/crew-case';
 import { HOLDS } from '@/core/crew/crew-standing';
-import { adultsOf, JOB_OF, type PlannedJob, type Skill } from '@/core/crew/duties';
+import { adultsOf, JOB_OF, jobOfDuty, type PlannedJob, type Skill } from '@/core/crew/duties';
 import { holding } from '@/core/crew/fixed-places';
 import type { StandingDuty } from '@/core/crew/hand-changes';
 import { type Beginning, planTime } from '@/core/crew/plan-jobs';
 import type { Place, RosterCase } from '@/core/crew/roster-case';
-import { civilOf, DAY, dateOf, minutesOf, timeOf } from '@/core/plan/civil';
+import { type CivilMinutes, civilOf, DAY, dateOf, minutesOf, timeOf } from '@/core/plan/civil';
 import { civilIn } from '@/core/plan/clock';
 import { JOBS } from '@/core/stages/stages';
 import { travelOf } from '@/store/plan';
@@ -116,15 +116,27 @@ function crewSession(
   });
   const meetings = sheet.meetings();
   const standing = dutiesOfMeetings(meetings, jobs, handChanges(bundle));
-  const toldOf = toldTimes(bundle.promises);
-  const duties = standing.map((duty): SessionDuty => {
-    const own = { ...duty, id: dutyId(id, duty.key), sessionId: id };
-    const [kind = '', groupId] = duty.key.split('@');
-    const template = JOB_OF.get(kind);
-    const job = template && views.get(groupId ? `${template}@${groupId}` : template);
-    if (!job || duty.changed !== undefined) return own;
-    return { ...own, ...timeOfJob(own, job, toldOf.get(duty.key), hours, programme.timeZone, crew) };
-  });
+  const told = toldTimes(bundle.promises);
+  const begins = new Map<string, CivilMinutes>();
+  const timed = new Map<string, Partial<SessionDuty>>();
+  // From the last job to the first: whoever receives is done before those who pack begin.
+  const inOrder = [...standing].sort((a, b) => jobOrder(b.kind) - jobOrder(a.kind));
+  for (const duty of inOrder) {
+    const key = jobOfDuty(duty.key);
+    const job = key === undefined ? undefined : views.get(key);
+    if (!job || key === undefined) continue;
+    const own = { ...duty, id: '', sessionId: id };
+    const waiting = [...begins].flatMap(([other, at]) => (waitsFor(other, key) ? [at] : []));
+    const at =
+      duty.changed === undefined
+        ? timeOfJob(own, job, told.get(duty.key), Math.min(...waiting), hours, programme.timeZone, crew)
+        : {};
+    timed.set(duty.key, at);
+    begins.set(key, civilOf(at.date ?? duty.date, timeOf(at.from ?? duty.from)));
+  }
+  const duties = standing.map(
+    (duty): SessionDuty => ({ ...duty, id: dutyId(id, duty.key), sessionId: id, ...timed.get(duty.key) }),
+  );
   return {
     id,
     title: `${courseTitle}: ${title}`,
@@ -144,6 +156,13 @@ function crewSession(
   };
 }
 
+/** Where the job of a duty stands in the working order. */
+const jobOrder = (kind: string): number => JOBS.findIndex(({ key }) => key === JOB_OF.get(kind));
+
+/** Whether a job of the countdown begins after another is done. */
+const waitsFor = (job: string, other: string): boolean =>
+  JOBS.find(({ key }) => key === templateKey(job))?.after.includes(templateKey(other)) ?? false;
+
 /** When each duty was told to be, to somebody who was asked or has promised. */
 const toldTimes = (promises: readonly PromiseRow[]): ReadonlyMap<string, ToldDuty> =>
   new Map(promises.flatMap(({ duty, state, told }) => (told && HOLDS.includes(state) ? [[duty, told] as const] : [])));
@@ -155,11 +174,14 @@ const MOST_MOMENTS = 120;
 
 /**
  * When a job is done: when it was told to people, as long as it may be done then; else when most of those it needs have time.
+ *
+ * @param before when the first job begins that waits for it
  */
 function timeOfJob(
   duty: SessionDuty,
   job: JobView,
   told: ToldDuty | undefined,
+  before: CivilMinutes,
   hours: Hours,
   timeZone: string,
   crew: readonly CrewMember[],
@@ -169,7 +191,8 @@ function timeOfJob(
     return civilOf(date, time);
   };
   const length = duty.to - duty.from;
-  const [earliest, latest] = [civil(job.earliest), Math.max(civil(job.earliest), civil(job.startBy))];
+  const earliest = civil(job.earliest);
+  const latest = Math.max(earliest, Math.min(civil(job.startBy), before - length));
   if (told) {
     const at = civilOf(told.date, timeOf(told.from));
     if (at >= earliest - DAY && at <= latest) return { date: told.date, from: told.from, to: told.from + length };
@@ -183,7 +206,8 @@ function timeOfJob(
     beginnings.push({ date: dateOf(Math.floor(at / DAY)), from: at % DAY });
   }
   // People are told whole fives: "at 14:55", not "at 14:56".
-  const usual = { date: duty.date, from: Math.floor(duty.from / 5) * 5 };
+  const asUsual = Math.min(civilOf(duty.date, timeOf(duty.from)), latest);
+  const usual = { date: dateOf(Math.floor(asUsual / DAY)), from: Math.floor((asUsual % DAY) / 5) * 5 };
   if (!beginnings.some(({ date, from }) => date === usual.date && from === usual.from)) beginnings.push(usual);
   const best = planTime(duty, beginnings.sort(byTime), usual, crew);
   if (!best) return {};

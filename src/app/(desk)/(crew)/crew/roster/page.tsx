@@ -169,15 +169,17 @@ export default async function Roster({ searchParams }: { searchParams: Promise<R
             </Link>
             , {sayLongDate(date)}
           </h2>
-          {rooms.map(({ name, adults }) => (
-            <p key={name} className="mb-2 text-sm">
-              <b>
-                {name && `${name}: `}
-                {sayCount(adults.adults, 'adult')} in the room.
-              </b>{' '}
-              {adults.because.join(' ')}
-            </p>
-          ))}
+          {rooms
+            .filter(({ adults }) => adults.adults > 0)
+            .map(({ name, adults }) => (
+              <p key={name} className="mb-2 text-sm">
+                <b>
+                  {name && `${name}: `}
+                  {sayCount(adults.adults, 'adult')} in the room.
+                </b>{' '}
+                {adults.because.join(' ')}
+              </p>
+            ))}
           <ul className="divide-y divide-base-300">
             {own.map((duty) => (
               <DutyLine key={duty.id} duty={duty} />

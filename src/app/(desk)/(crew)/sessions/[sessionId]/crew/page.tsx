@@ -103,15 +103,17 @@ export default async function SessionCrew({ params }: { params: Promise<{ sessio
           </b>
           {crewSize === 0 && ' Nobody is of the crew yet.'}
         </p>
-        {rooms.map(({ name, adults }) => (
-          <p key={name} className="text-sm">
-            <b>
-              {name && `${name}: `}
-              {sayCount(adults.adults, 'adult')} in the room.
-            </b>{' '}
-            {adults.because.join(' ')}
-          </p>
-        ))}
+        {rooms
+          .filter(({ adults }) => adults.adults > 0)
+          .map(({ name, adults }) => (
+            <p key={name} className="text-sm">
+              <b>
+                {name && `${name}: `}
+                {sayCount(adults.adults, 'adult')} in the room.
+              </b>{' '}
+              {adults.because.join(' ')}
+            </p>
+          ))}
         <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
           <ActionForm
             action={plan.bind(null, sessionId)}

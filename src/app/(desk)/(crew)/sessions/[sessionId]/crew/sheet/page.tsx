@@ -10,9 +10,6 @@ import { PrintButton } from '@/ui/print-button';
 
 export const metadata = { title: 'Lead’s sheet' };
 
-/** Columns of the sheet are so many minutes apart. */
-const STEP = 15;
-
 /** Who is where from minute to minute on the day, for whoever leads: printed in black and white. */
 export default async function LeadsSheet({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
@@ -27,12 +24,13 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
     );
   const names = [...new Set(own.map(({ name }) => name))].sort();
   const open = duties.filter(({ date, empty }) => date === session.date && empty > 0);
-  const first =
-    Math.floor(Math.min(...duties.filter(({ date }) => date === session.date).map(({ from }) => from)) / STEP) * STEP;
-  const last = Math.max(...duties.filter(({ date }) => date === session.date).map(({ to }) => to));
-  const times = Number.isFinite(first)
-    ? Array.from({ length: Math.ceil((last - first) / STEP) }, (_, at) => first + at * STEP)
-    : [];
+  const today = duties.filter(({ date }) => date === session.date);
+  const bounds = [...new Set(today.flatMap(({ from, to }) => [from, to]))].sort((a, b) => a - b);
+  // From each moment at which somebody changes to the next; hours in which nobody has anything are left out.
+  const spans = bounds
+    .slice(0, -1)
+    .map((from, at) => ({ from, to: bounds[at + 1] ?? from }))
+    .filter(({ from, to }) => today.some((duty) => duty.from < to && from < duty.to));
   return (
     <>
       <PageTitle
@@ -48,13 +46,13 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
         <section className="overflow-x-auto" aria-label="Who is where" tabIndex={0}>
           <table className="table sheet table-sm border-collapse [&_td]:border [&_td]:border-base-content/40 [&_th]:border [&_th]:border-base-content/40">
-            <caption className="sr-only">Who is where, by the quarter of an hour</caption>
+            <caption className="sr-only">Who is where, from when to when</caption>
             <thead>
               <tr>
                 <th scope="col">Who</th>
-                {times.map((time) => (
-                  <th key={time} scope="col" className="px-1 text-center tabular-nums">
-                    {timeOf(time)}
+                {spans.map(({ from, to }) => (
+                  <th key={from} scope="col" className="px-1 text-center tabular-nums">
+                    {timeOf(from)}–{endOf(to)}
                   </th>
                 ))}
               </tr>
@@ -66,11 +64,11 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
                     {name}
                     {own.some((each) => each.name === name && !each.isSure) && ' (no answer yet)'}
                   </th>
-                  {spansOf(
-                    times,
+                  {cellsOf(
+                    spans,
                     own.filter((each) => each.name === name).map(({ duty }) => duty),
-                  ).map(({ time, columns, title }) => (
-                    <td key={time} colSpan={columns} className={title ? 'bg-base-200 text-center font-semibold' : ''}>
+                  ).map(({ from, columns, title }) => (
+                    <td key={from} colSpan={columns} className={title ? 'bg-base-200 text-center font-semibold' : ''}>
                       {title}
                     </td>
                   ))}
@@ -98,19 +96,22 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
   );
 }
 
-/** The quarters of somebody's day, those of one duty as one cell. */
-function spansOf(times: readonly number[], duties: readonly { title: string; from: number; to: number }[]) {
-  const at = (time: number) =>
-    duties
-      .filter(({ from, to }) => from < time + STEP && time < to)
-      .map(({ title }) => title)
+interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The spans of somebody's day, those of one duty as one cell. */
+function cellsOf(spans: readonly Span[], duties: readonly (Span & { readonly title: string })[]) {
+  const cells: { from: number; columns: number; title: string }[] = [];
+  for (const { from, to } of spans) {
+    const title = duties
+      .filter((duty) => duty.from < to && from < duty.to)
+      .map((duty) => duty.title)
       .join(' / ');
-  const spans: { time: number; columns: number; title: string }[] = [];
-  for (const time of times) {
-    const title = at(time);
-    const before = spans.at(-1);
+    const before = cells.at(-1);
     if (before && before.title === title) before.columns++;
-    else spans.push({ time, columns: 1, title });
+    else cells.push({ from, columns: 1, title });
   }
-  return spans;
+  return cells;
 }
