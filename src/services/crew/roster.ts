@@ -44,8 +44,11 @@ type Span = z.output<z.ZodObject<typeof span>>;
 export async function loadRoster(context: Context, { toDay, courseId, sessionId }: Span, db: Db = context.store.db) {
   const loaded = await loadProgramme(context, db);
   const today = todayIn(context, loaded.programme.timeZone);
-  const last = toDay ?? addDays(today, courseId || sessionId ? MOST_DAYS : USUAL_DAYS);
-  if (last < today || dayOf(last) - dayOf(today) > MOST_DAYS)
+  const own = sessionId ? await findOne(db, db.models.session, { id: sessionId }) : undefined;
+  const usual = addDays(today, courseId || sessionId ? MOST_DAYS : USUAL_DAYS);
+  // A session is planned however far off it is.
+  const last = toDay ?? (own && own.date > usual ? own.date : usual);
+  if (toDay !== undefined && (toDay < today || dayOf(toDay) - dayOf(today) > MOST_DAYS))
     throw new ServiceError('invalid', 'Nothing was worked out yet.', [
       { where: 'toDay', message: `Choose a day between today and ${addDays(today, MOST_DAYS)}.` },
     ]);
