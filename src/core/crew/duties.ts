@@ -128,6 +128,32 @@ export const risksOf = ({ steps, isOutdoor }: Pick<DutySession, 'steps' | 'isOut
   ...(isOutdoor || steps.some(({ heat }) => heat === 'fire') ? (['fire'] as const) : []),
 ];
 
+/** What a class could do without, so that a station of it is needed no more. */
+export const WITHOUT = ['heat', 'fire', 'knives', 'raw meat'] as const;
+export type Without = (typeof WITHOUT)[number];
+
+/**
+ * A session as it would be with other dishes: none over heat, nothing cut with a knife, nothing raw.
+ *
+ * @example
+ * risksOf(sessionWithout(session, 'knives')).includes('knives') //=> false
+ */
+export function sessionWithout<Of extends Pick<DutySession, 'steps' | 'isOutdoor' | 'hasRawMeat'>>(
+  session: Of,
+  what: Without,
+): Of {
+  switch (what) {
+    case 'heat':
+      return { ...session, steps: session.steps.filter(({ heat }) => !isHot(heat)) };
+    case 'fire':
+      return { ...session, isOutdoor: false, steps: session.steps.filter(({ heat }) => heat !== 'fire') };
+    case 'knives':
+      return { ...session, steps: session.steps.filter(({ tools }) => !tools.includes('knife')) };
+    case 'raw meat':
+      return { ...session, hasRawMeat: false };
+  }
+}
+
 /** Adults that a session's room needs; none where nobody comes to a room. */
 export const adultsOf = (session: DutySession): AdultsNeeded | undefined =>
   isInRoom(session) ? adultsFor(session.ages, risksOf(session), session.profile, session.stricter) : undefined;

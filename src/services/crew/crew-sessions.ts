@@ -5,7 +5,15 @@ import type { AdultsNeeded } from '@/core/crew/adults';
 import type { BriefStep } from '@/core/crew/briefing';
 import { type CrewMember, crewCase } from '@/core/crew/crew-case';
 import { HOLDS } from '@/core/crew/crew-standing';
-import { adultsOf, JOB_OF, jobOfDuty, type PlannedJob, type Skill } from '@/core/crew/duties';
+import {
+  adultsOf,
+  JOB_OF,
+  jobOfDuty,
+  type PlannedJob,
+  type Skill,
+  sessionWithout,
+  type Without,
+} from '@/core/crew/duties';
 import { holding } from '@/core/crew/fixed-places';
 import type { StandingDuty } from '@/core/crew/hand-changes';
 import { type Beginning, planTime } from '@/core/crew/plan-jobs';
@@ -46,6 +54,8 @@ export interface CrewSession {
   readonly promises: readonly PromiseRow[];
   /** Of its dishes, those done in class. */
   readonly steps: readonly BriefStep[];
+  /** Its duties in the room as they would be with other dishes. */
+  readonly without: (what: Without) => readonly SessionDuty[];
   /** Why it cannot be held with the adults there are. */
   readonly below?: string;
 }
@@ -151,6 +161,12 @@ function crewSession(
       return adults ? [{ name: meeting.groupName ?? '', adults }] : [];
     }),
     promises: bundle.promises,
+    without: (what) =>
+      dutiesOfMeetings(
+        meetings.map((meeting) => sessionWithout(meeting, what)),
+        [],
+        handChanges(bundle),
+      ).map((duty) => ({ ...duty, id: dutyId(id, duty.key), sessionId: id })),
     steps: (meetings[0]?.steps ?? []).map(({ text = '', heat, tools }) => ({ text, heat, tools })),
     ...(thread.below ? { below: thread.below } : {}),
   };

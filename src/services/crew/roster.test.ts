@@ -2,11 +2,12 @@ import { Temporal } from 'temporal-polyfill';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { find, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
-import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import { FLATBREAD, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Visit } from '../access/sign-in';
 import type { Context } from '../gate/gate';
 import { withLink } from '../messages/link-place';
-import { moveSession } from '../plan/sessions';
+import { addDish, moveSession } from '../plan/sessions';
+import { saveRecipe } from '../recipes/recipes';
 import { askByItself, askCrew, askToStepIn, remindCrew } from './asking';
 import { importBusy } from './busy';
 import { exportHours, tapAtDoor, viewDoor, viewHours } from './hours';
@@ -221,6 +222,20 @@ describe('somebody drops out', () => {
     const nobody = await viewPlace(context, { sessionId, duty: 'lead' });
     expect(nobody.ways).toEqual([]);
     expect(nobody.would).toEqual([]);
+  });
+
+  it('and where nobody can stand at the heat, another dish is tried, and said where it would do', async () => {
+    const body = { servings: 4, lines: FLATBREAD, steps: ['Fry the flatbreads in a hot pan for 5 minutes.'] };
+    const recipeId = await saveRecipe(context, { title: 'From the pan', body });
+    await addDish(context, { sessionId, recipeId });
+    await planRoster(context, {});
+    expect((await duty('heat')).empty).toBe(1);
+    const { ways, would } = await viewPlace(context, { sessionId, duty: 'heat' });
+    expect(ways).toEqual([]);
+    expect(would).toEqual(expect.arrayContaining([expect.stringContaining('Ada had heat')]));
+    expect(would.at(-1)).toBe(
+      'no dish were cooked over heat in class (another dish, or cooked ahead): every place in the room has somebody then',
+    );
   });
 
   it('by sickness: their duties are open, others are planned for them, and a class below its adults is said loudly', async () => {

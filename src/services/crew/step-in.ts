@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { HOLDS } from '@/core/crew/crew-standing';
+import { JOB_OF, WITHOUT, type Without } from '@/core/crew/duties';
 import { whyNot } from '@/core/crew/may-do';
 import type { Change } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
@@ -11,11 +12,11 @@ import { holdPromise } from '@/store/crew';
 import { findOne, update } from '@/store/query';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { nowOf, service } from '../gate/gate';
+import { type Context, nowOf, service } from '../gate/gate';
 import { heldBy } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { draftFor } from './asking';
-import { rosterOf, toldOf } from './crew-sessions';
+import { type CrewSession, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
 import { refuseClash } from './promised';
 import { emptyAt, holdersOf, loadRoster, namesOf } from './roster';
 
@@ -39,6 +40,48 @@ function sayWould(change: Change, names: ReadonlyMap<string, string>, date: stri
     case 'apart':
       return `${name} and ${names.get(change.with) ?? ''} were at one duty`;
   }
+}
+
+/** What a class would be without, in words. */
+const OTHERWISE: Readonly<Record<Without, string>> = {
+  heat: 'no dish were cooked over heat in class (another dish, or cooked ahead)',
+  fire: 'nothing were cooked over the fire (another dish, or under a roof)',
+  knives: 'nothing were cut with a knife in class (another dish, or cut ahead)',
+  'raw meat': 'nothing raw were handled in class (another dish, or cooked ahead)',
+};
+
+/**
+ * Whether the session could be held with other dishes, so that a station is needed no more: the roster is worked out anew for it.
+ *
+ * @returns in words; none where that helps nobody
+ */
+async function otherDishes(
+  context: Context,
+  at: Pick<Awaited<ReturnType<typeof loadRoster>>, 'today' | 'crew' | 'sessions'> & {
+    readonly session: CrewSession;
+    readonly duty: SessionDuty;
+  },
+): Promise<string[]> {
+  const { today, crew, sessions, session, duty } = at;
+  const what = WITHOUT.find((kind) => kind === duty.kind);
+  if (!what) return [];
+  const inRoom = session.without(what);
+  const keys = new Set(inRoom.map(({ key }) => key));
+  const jobs = session.duties.filter(({ kind }) => JOB_OF.has(kind));
+  const changed: CrewSession = {
+    ...session,
+    duties: [...inRoom, ...jobs],
+    promises: session.promises.filter(({ duty: key }) => keys.has(key) || jobs.some((job) => job.key === key)),
+  };
+  const others = sessions.map((each) => (each.id === session.id ? changed : each));
+  const { given } = await rosterOf(context, others, crew, today, ({ sessionId }) => sessionId !== session.id);
+  const standing = new Set((given.fixed ?? []).map(({ duty: id }) => id));
+  const own = new Set(inRoom.map(({ id }) => id));
+  const duties = (given.duties ?? []).filter(({ id }) => own.has(id) || standing.has(id));
+  const { places } = await pooled('bestRoster', { ...given, duties, seconds: SECONDS });
+  const filled = places.filter(({ duty: id }) => own.has(id)).length;
+  const wanted = inRoom.reduce((sum, { people }) => sum + people, 0);
+  return filled === wanted ? [`${OTHERWISE[what]}: every place in the room has somebody then`] : [];
 }
 
 export const viewPlace = service({
@@ -113,7 +156,10 @@ export const viewPlace = service({
       }),
       /** Planning the session anew would fill it. */
       isBetter: why?.isBetter ?? false,
-      would: (why?.would ?? []).map((change) => sayWould(change, names, duty.date)),
+      would: [
+        ...(why?.would ?? []).map((change) => sayWould(change, names, duty.date)),
+        ...(why && !why.isBetter ? await otherDishes(context, { today, crew, sessions, session, duty }) : []),
+      ],
       draft: draftFor('somebody dropped out', { name: '…', duties: [toldOf(duty)], address: context.address }),
     };
   },
