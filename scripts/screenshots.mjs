@@ -24,7 +24,7 @@ const VIEWS = [
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['room', { session: 'Breads from the pan', room: true }],
-  ['recipe', { recipe: 'Griddle flatbreads with white cheese' }],
+  ['own-page-phone', { own: 'Runa Castell', phone: true }],
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
   ['recipe-import', '/recipes/import'],
   ['dishes', { course: 'Small Hands Kitchen', stage: '/dishes?stock=chickpeas%2C+carrots' }],
@@ -108,6 +108,11 @@ async function addressOf(page, view) {
     await page.goto(from);
     return page.getByRole('link', { name }).first().getAttribute('href');
   };
+  if (view.own) {
+    await page.goto(await find('/crew', view.own));
+    await page.getByRole('button', { name: 'Show the link' }).click();
+    return new URL((await page.locator('code').first().textContent()) ?? '').pathname;
+  }
   if (view.trip) return find('/trips', /^Open the list/);
   if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
