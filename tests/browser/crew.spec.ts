@@ -122,7 +122,8 @@ test('the crew is tapped in and out at the door, and their hours are stated', as
   expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
   await page.goto('/crew/roster');
   await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
-  await page.getByRole('link', { name: 'At the door' }).click();
+  await expect(page.getByRole('heading', { name: 'Breads from the pan: crew' })).toBeVisible();
+  await page.getByRole('link', { name: 'At the door', exact: true }).click();
   const joss = page.getByRole('button', { name: /^Joss Arden/ });
   await joss.click();
   await expect(joss).toContainText('here since');

@@ -96,13 +96,15 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'lead’s sheet': async (page) => {
     await page.goto('/crew/roster');
     await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
+    await expect(page.getByRole('heading', { name: 'Breads from the pan: crew' })).toBeVisible();
     await page.getByRole('link', { name: 'Lead’s sheet' }).click();
     await expect(page.getByRole('table')).toBeVisible();
   },
   'at the door': async (page) => {
     await page.goto('/crew/roster');
     await page.getByRole('link', { name: 'Small Hands Kitchen: Breads from the pan' }).click();
-    await page.getByRole('link', { name: 'At the door' }).click();
+    await expect(page.getByRole('heading', { name: 'Breads from the pan: crew' })).toBeVisible();
+    await page.getByRole('link', { name: 'At the door', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'At the door' })).toBeVisible();
   },
   'my duties': (page) => page.goto('/my'),
