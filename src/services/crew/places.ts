@@ -49,8 +49,15 @@ async function changePlace(context: Context, db: Db, change: PlaceChange, byWord
   const person = crew.find(({ id }) => id === crewId);
   const own = sessions.find(({ id }) => id === sessionId);
   const place = own?.duties.find(({ key }) => key === duty);
+  const row = own?.promises.find((each) => each.duty === duty && each.crewId === crewId);
+  if (person && row && !place && what === 'take away') {
+    // The plan changed, and the duty is no longer there: whoever was told of it is told.
+    await remove(db, db.models.promise, { id: row.id });
+    await logChange(context, db, 'crew: take away', 'session', sessionId, { duty, crewId });
+    if (row.told) await tellCrew(context, db, person, 'no longer needed', [row.told]);
+    return;
+  }
   if (!person || !own || !place) throw notFound('place');
-  const row = own.promises.find((each) => each.duty === duty && each.crewId === crewId);
   const holds = row !== undefined && HOLDS.includes(row.state);
   await logChange(context, db, `crew: ${what}`, 'session', sessionId, { duty, crewId });
   if (what === 'take away') {
@@ -116,6 +123,8 @@ export const changeDuty = service({
         throw new ServiceError('invalid', 'Nothing was saved yet.', [
           { where: 'to', message: 'It ends before it begins.' },
         ]);
+      if (!isLeftOut && Object.keys(changedTo).length === 0)
+        throw new ServiceError('invalid', 'Nothing of it is otherwise: change something first.');
       await remove(db, db.models.dutyChange, { sessionId, duty: key });
       await insert(db, db.models.dutyChange, [
         {

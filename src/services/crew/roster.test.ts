@@ -289,6 +289,19 @@ describe('duties', () => {
     });
   });
 
+  it('that are gone are told to whom they were asked of, and let go', async () => {
+    const added = { title: 'Play the fiddle', date: '2026-11-26', from: '17:00', to: '17:30', reason: 'a feast' };
+    const key = await changeDuty(context, { sessionId, ...added });
+    await askToStepIn(context, { sessionId, duty: key, crewIds: [ids.Cy ?? ''] });
+    await resetDuty(context, { sessionId, duty: key });
+    const { left } = await viewSessionCrew(context, { sessionId });
+    expect(left).toMatchObject([{ name: 'Cy', title: 'Play the fiddle' }]);
+    await changePlaces(context, { changes: [{ sessionId, duty: key, crewId: ids.Cy ?? '', what: 'take away' }] });
+    expect((await viewSessionCrew(context, { sessionId })).left).toEqual([]);
+    const messages = await find(store.db, store.db.models.message, { crewId: ids.Cy });
+    expect(messages.map(({ subject }) => subject)).toContain('You are not needed after all');
+  });
+
   it('go along with the session when only something else of them was changed', async () => {
     await changeDuty(context, {
       sessionId,

@@ -4,7 +4,7 @@ import { attempt, fields, ticked } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { SessionFrame } from '@/app/session-frame';
 import { SKILLS } from '@/core/crew/duties';
-import { changeDuty } from '@/services/crew/places';
+import { changeDuty, changePlaces } from '@/services/crew/places';
 import { viewSessionCrew } from '@/services/crew/session-crew';
 import { DutyLine } from '@/ui/crew/duty-line';
 import { ActionForm } from '@/ui/form/action-form';
@@ -32,6 +32,19 @@ async function add(sessionId: string, _state: FormState | null, data: FormData):
       skills: SKILLS.filter((skill) => data.getAll('skills').includes(skill)),
     });
     return 'Added.';
+  });
+}
+
+async function letGo(
+  sessionId: string,
+  left: readonly { readonly duty: string; readonly crewId: string }[],
+  _state: FormState | null,
+): Promise<FormState> {
+  'use server';
+  return attempt(changePlaces, async () => {
+    const changes = left.map(({ duty, crewId }) => ({ sessionId, duty, crewId, what: 'take away' as const }));
+    await call(changePlaces, { changes });
+    return 'They are told.';
   });
 }
 
@@ -71,10 +84,15 @@ export default async function SessionCrew({ params }: { params: Promise<{ sessio
           ))}
         </ul>
         {left.length > 0 && (
-          <p className="mt-3 text-sm font-semibold text-error">
-            The plan changed, and these duties are no longer there: tell{' '}
-            {left.map(({ name, title }) => `${name} (${title})`).join(', ')}.
-          </p>
+          <ActionForm action={letGo.bind(null, sessionId, left)} label="Duties that are gone" className="mt-3">
+            <p className="text-sm font-semibold text-error">
+              The plan changed, and these duties are no longer there:{' '}
+              {left.map(({ name, title }) => `${name} (${title})`).join(', ')}.
+            </p>
+            <button type="submit" className="btn btn-sm mt-2">
+              Tell them, and take them out
+            </button>
+          </ActionForm>
         )}
       </section>
       <details className="sheet no-print mb-5 p-5">
