@@ -136,7 +136,7 @@ export type Without = (typeof WITHOUT)[number];
  * A session as it would be with other dishes: none over heat, nothing cut with a knife, nothing raw.
  *
  * @example
- * risksOf(sessionWithout(session, 'knives')).includes('knives') //=> false
+ * sessionWithout({ steps: [], isOutdoor: false, hasRawMeat: true }, 'raw meat').hasRawMeat //=> false
  */
 export function sessionWithout<Of extends Pick<DutySession, 'steps' | 'isOutdoor' | 'hasRawMeat'>>(
   session: Of,

@@ -185,6 +185,8 @@ const toldTimes = (promises: readonly PromiseRow[]): ReadonlyMap<string, ToldDut
 
 /** Moments between the earliest and the latest at which a job may begin are looked at this far apart. */
 const STEP = 30;
+/** Working hours that are further away than so many days are none. */
+const MOST_DAYS_AWAY = 60;
 /** Of a long time in which a job may be done, so many moments are looked at. */
 const MOST_MOMENTS = 120;
 
@@ -207,23 +209,27 @@ function timeOfJob(
     return civilOf(date, time);
   };
   const length = duty.to - duty.from;
+  const keeper = JOBS.find(({ key }) => key === templateKey(job.key))?.hours ?? 'any';
+  const open = keeper === 'any' ? null : hours[keeper];
   const earliest = civil(job.earliest);
-  const latest = Math.max(earliest, Math.min(civil(job.startBy), before - length));
+  // What is late is done as soon as it can be; where nobody ever works, it stays where it is.
+  const soonest = finishAfter(open, earliest, length).start;
+  const first = soonest - earliest < MOST_DAYS_AWAY * DAY ? soonest : earliest;
+  const latest = Math.max(first, Math.min(civil(job.startBy), before - length));
   if (told) {
     const at = civilOf(told.date, timeOf(told.from));
     if (at >= earliest - DAY && at <= latest) return { date: told.date, from: told.from, to: told.from + length };
   }
-  const keeper = JOBS.find(({ key }) => key === templateKey(job.key))?.hours ?? 'any';
-  const open = keeper === 'any' ? null : hours[keeper];
-  const step = Math.max(STEP, Math.ceil((latest - earliest) / MOST_MOMENTS / STEP) * STEP);
+  const step = Math.max(STEP, Math.ceil((latest - first) / MOST_MOMENTS / STEP) * STEP);
   const beginnings: Beginning[] = [];
-  for (let at = Math.ceil(earliest / STEP) * STEP; at <= latest; at += step) {
+  for (let at = Math.ceil(first / STEP) * STEP; at <= latest; at += step) {
     if (finishAfter(open, at, length).start !== at || (at % DAY) + length > DAY) continue;
     beginnings.push({ date: dateOf(Math.floor(at / DAY)), from: at % DAY });
   }
   // People are told whole fives: "at 14:55", not "at 14:56".
-  const asUsual = Math.min(civilOf(duty.date, timeOf(duty.from)), latest);
-  const usual = { date: dateOf(Math.floor(asUsual / DAY)), from: Math.floor((asUsual % DAY) / 5) * 5 };
+  const asUsual = Math.min(Math.max(civilOf(duty.date, timeOf(duty.from)), first), latest);
+  const rounded = asUsual === first ? Math.ceil(asUsual / 5) * 5 : Math.floor(asUsual / 5) * 5;
+  const usual = { date: dateOf(Math.floor(rounded / DAY)), from: rounded % DAY };
   if (!beginnings.some(({ date, from }) => date === usual.date && from === usual.from)) beginnings.push(usual);
   const best = planTime(duty, beginnings.sort(byTime), usual, crew);
   if (!best) return {};

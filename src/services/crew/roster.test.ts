@@ -117,6 +117,15 @@ describe('a roster', () => {
   });
 });
 
+it('has who shops as soon as they can, where that is late already; who packs comes after', async () => {
+  const late = at('2026-11-26T14:30:00Z', context);
+  const [shop, pack] = [await duty('shop', late), await duty('pack', late)];
+  // A quarter of an hour for the kit sheet, which is not locked yet.
+  expect(shop).toMatchObject({ date: '2026-11-26', from: 885 });
+  expect(pack.date).toBe('2026-11-26');
+  expect(pack.from).toBeGreaterThanOrEqual(shop.to);
+});
+
 describe('asking', () => {
   it('sends each one message with a page of their own; yes is theirs, and of two who say yes to one place one has it', async () => {
     await planRoster(context, {});

@@ -53,8 +53,8 @@ export async function loadRoster(context: Context, { toDay, courseId, sessionId 
       { where: 'toDay', message: `Choose a day between today and ${addDays(today, MOST_DAYS)}.` },
     ]);
   const crew = await crewNow(context, db);
-  // What somebody has elsewhere counts, whatever is looked at: all sessions of the span are loaded.
-  const sessions = await crewSessions(context, loaded, { from: today, to: last }, crew, db);
+  // What somebody has elsewhere counts, whatever is looked at: all sessions of the span are loaded, and those that a group still has.
+  const sessions = await crewSessions(context, loaded, { notOverOn: today, to: last }, crew, db);
   if (courseId && !(await findOne(db, db.models.course, { id: courseId, programmeId: context.actor.programmeId })))
     throw notFound('course');
   if (sessionId && !sessions.some(({ id }) => id === sessionId)) throw notFound('session');

@@ -144,7 +144,13 @@ export function crewOf(
   return crewStanding(duties, counted, roomsOf(meetings, duties));
 }
 
+/** Nobody is asked again for so many minutes more or less: one kit more makes packing longer. */
+const ABOUT = 15;
+
 /** Whether a duty is elsewhere, or at another time, than it was told. */
 export const hasMoved = (told: ToldDuty | null, duty: ToldDuty): boolean =>
   told !== null &&
-  (told.date !== duty.date || told.from !== duty.from || told.to !== duty.to || told.place !== duty.place);
+  (told.date !== duty.date ||
+    told.from !== duty.from ||
+    told.place !== duty.place ||
+    Math.abs(told.to - duty.to) > ABOUT);
