@@ -39,7 +39,7 @@ describe('the usual jobs', () => {
     const all = session({
       modes: MODES,
       outdoor: { lightingMinutes: 60, decideHours: 24 },
-      course: { ripen: { on: true }, thaw: { on: true }, 'cook-ahead': { on: true } },
+      course: { ripen: { on: true }, thaw: { on: true }, 'cook-ahead': { on: true }, stand: { on: true } },
       swapIns: 1,
     });
     expect(inOrder(jobsOf(all, HOURS, new Set()))).toHaveLength(JOBS.length);
@@ -52,6 +52,17 @@ describe('the usual jobs', () => {
     expect(of({ waiting }, 'packing')?.after).toEqual(expect.arrayContaining(['ripen', 'thaw']));
     expect(of({ waiting, session: { thaw: { on: false } } }, 'thaw')).toBeUndefined();
     expect(of({ waiting: waitingIn(['frozen peas']) }, 'thaw')).toBeUndefined();
+  });
+
+  it('come with the steps that ask for them: hands for a while, then it stands by itself, before anything is packed', () => {
+    const ahead = { title: 'Soak: Stew', hands: 5, alone: 720, most: null };
+    expect(of({ ahead }, 'cook-ahead')).toMatchObject({ title: 'Soak: Stew', minutes: 5 });
+    expect(of({ ahead }, 'stand')).toMatchObject({ title: 'Let it stand: Soak: Stew', minutes: 720, hours: null });
+    const { timings } = calculate(jobsOf(session({ ahead }), HOURS, new Set()), 0);
+    const [soak, pack] = [timings.get('cook-ahead'), timings.get('packing')];
+    expect((pack?.latestStart ?? 0) - (soak?.latestFinish ?? 0)).toBeGreaterThanOrEqual(720);
+    expect(of({ ahead: { ...ahead, alone: 0 } }, 'stand')).toBeUndefined();
+    expect(of({}, 'cook-ahead')).toBeUndefined();
   });
 
   it.each([

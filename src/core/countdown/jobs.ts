@@ -41,9 +41,11 @@ export function minutesOfJob(
   kits = session.kits,
 ): number {
   const change = { ...session.course[key], ...session.session[key] };
+  const wanted = asked?.(session);
   return (
-    (change.fixed ?? asked?.(session)?.minutes ?? effort.fixed) +
-    (change.perKit ?? effort.perKit ?? 0) * kits +
+    (change.fixed ?? wanted?.minutes ?? effort.fixed) +
+    // What the food itself asks for is all there is to it.
+    (change.perKit ?? (wanted ? 0 : effort.perKit) ?? 0) * kits +
     (effort.perDish ?? 0) * Math.max(1, session.dishes)
   );
 }

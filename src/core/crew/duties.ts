@@ -29,6 +29,7 @@ export const DUTY_KINDS = [
   'chat',
   'shop',
   'receive',
+  'cook',
   'pack',
   'drive',
   'set up',
@@ -114,6 +115,7 @@ export const WEIGHTS: Readonly<Record<DutyKind, number>> = {
   chat: 3,
   shop: 5,
   receive: 3,
+  cook: 4,
   pack: 4,
   drive: 5,
   'set up': 2,
@@ -296,6 +298,7 @@ function stationsOf(
 const JOB_DUTIES: Readonly<Record<string, { kind: DutyKind; title: string; skills: readonly Skill[] }>> = {
   buying: { kind: 'shop', title: 'Shop', skills: ['driving'] },
   receive: { kind: 'receive', title: 'Receive and store', skills: ['food handler'] },
+  'cook-ahead': { kind: 'cook', title: 'Make ready ahead', skills: ['food handler'] },
   packing: { kind: 'pack', title: 'Pack kits', skills: ['food handler'] },
 };
 
@@ -343,7 +346,7 @@ function jobDuties({ jobs, place, stops, modes }: DutySession): UnnamedDuty[] {
     }
     const own = JOB_DUTIES[key];
     if (!own) return [];
-    const people = own.kind === 'pack' ? Math.max(1, Math.ceil(minutes / LONGEST_PACKING)) : 1;
+    const people = own.kind === 'pack' || own.kind === 'cook' ? Math.max(1, Math.ceil(minutes / LONGEST_PACKING)) : 1;
     const each = Math.ceil(minutes / people);
     return [
       {

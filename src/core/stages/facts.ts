@@ -1,6 +1,7 @@
 // What is known of a session when its jobs are counted and its thread is drawn.
 import type { CivilMinutes, Weekday } from '../plan/civil';
 import type { Mode } from '../plan/mode';
+import type { Ahead } from '../recipes/steps/ahead';
 import type { Waiting } from '../reference/waiting';
 
 /** A limit with its reason, said as "cold food keeps 24 hours". */
@@ -75,6 +76,8 @@ export interface JobSession {
   readonly outdoor: OutdoorJobs | null;
   /** What of its food ripens and thaws. */
   readonly waiting?: Waiting;
+  /** What its dishes ask to be made ahead. */
+  readonly ahead?: Ahead;
   /** The other groups that it is given to, and what the first is called. Kits above are those of all. */
   readonly groups?: readonly JobGroup[];
   readonly groupName?: string;

@@ -81,7 +81,22 @@ export const packing: Stage<'packing'> = {
       perGroup: true,
       few: false,
       onRequest: true,
+      asked: ({ ahead }) => (ahead ? { title: ahead.title, minutes: ahead.hands } : undefined),
       limits: keepsCold,
+    },
+    {
+      // Apart from the hands: it runs through the night.
+      key: 'stand',
+      title: 'Let stand what was made ahead',
+      after: ['cook-ahead'],
+      effort: { fixed: 0 },
+      hours: 'any',
+      modes: ALL,
+      perGroup: true,
+      few: false,
+      onRequest: true,
+      asked: ({ ahead }) =>
+        ahead && ahead.alone > 0 ? { title: `Let it stand: ${ahead.title}`, minutes: ahead.alone } : undefined,
     },
     {
       key: 'swap-in',
@@ -98,7 +113,7 @@ export const packing: Stage<'packing'> = {
     {
       key: 'packing',
       title: 'Pack',
-      after: ['buying', 'receive', 'ripen', 'thaw', 'cook-ahead'],
+      after: ['buying', 'receive', 'ripen', 'thaw', 'cook-ahead', 'stand'],
       effort: { fixed: 20, perKit: 3 },
       hours: 'crew',
       modes: WITH_KITS,

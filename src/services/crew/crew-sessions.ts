@@ -129,6 +129,13 @@ function crewSession(
   const told = toldTimes(bundle.promises);
   const begins = new Map<string, CivilMinutes>();
   const timed = new Map<string, Partial<SessionDuty>>();
+  /** When a job has to be over: as those begin that wait for it, whatever stands by itself between. */
+  const before = (key: string): CivilMinutes =>
+    Math.min(
+      ...thread.jobs
+        .filter((other) => waitsFor(other.key, key))
+        .map((other) => begins.get(other.key) ?? before(other.key) - other.minutes),
+    );
   // From the last job to the first: whoever receives is done before those who pack begin.
   const inOrder = [...standing].sort((a, b) => jobOrder(b.kind) - jobOrder(a.kind));
   for (const duty of inOrder) {
@@ -136,10 +143,9 @@ function crewSession(
     const job = key === undefined ? undefined : views.get(key);
     if (!job || key === undefined) continue;
     const own = { ...duty, id: '', sessionId: id };
-    const waiting = [...begins].flatMap(([other, at]) => (waitsFor(other, key) ? [at] : []));
     const at =
       duty.changed === undefined
-        ? timeOfJob(own, job, told.get(duty.key), Math.min(...waiting), hours, programme.timeZone, crew)
+        ? timeOfJob(own, job, told.get(duty.key), before(key), hours, programme.timeZone, crew)
         : {};
     timed.set(duty.key, at);
     begins.set(key, civilOf(at.date ?? duty.date, timeOf(at.from ?? duty.from)));
@@ -176,8 +182,12 @@ function crewSession(
 const jobOrder = (kind: string): number => JOBS.findIndex(({ key }) => key === JOB_OF.get(kind));
 
 /** Whether a job of the countdown begins after another is done. */
-const waitsFor = (job: string, other: string): boolean =>
-  JOBS.find(({ key }) => key === templateKey(job))?.after.includes(templateKey(other)) ?? false;
+function waitsFor(job: string, other: string): boolean {
+  const templates = [job, other].map((key) => JOBS.find((each) => each.key === templateKey(key)));
+  const [own, before] = templates;
+  if (!own?.after.includes(templateKey(other))) return false;
+  return !own.perGroup || !before?.perGroup || job.split('@')[1] === other.split('@')[1];
+}
 
 /** When each duty was told to be, to somebody who was asked or has promised. */
 const toldTimes = (promises: readonly PromiseRow[]): ReadonlyMap<string, ToldDuty> =>

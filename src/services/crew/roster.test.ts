@@ -4,6 +4,7 @@ import { find, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 import { FLATBREAD, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Visit } from '../access/sign-in';
+import { viewJobs } from '../countdown/countdown';
 import type { Context } from '../gate/gate';
 import { withLink } from '../messages/link-place';
 import { addDish, moveSession } from '../plan/sessions';
@@ -124,6 +125,24 @@ it('has who shops as soon as they can, where that is late already; who packs com
   expect(shop).toMatchObject({ date: '2026-11-26', from: 885 });
   expect(pack.date).toBe('2026-11-26');
   expect(pack.from).toBeGreaterThanOrEqual(shop.to);
+});
+
+it('has who makes ready what must soak or marinate, so long before it is packed', async () => {
+  const steps = ['Soak the cumin in the yogurt overnight, in the fridge.', 'Simmer for 40 minutes.'];
+  const body = { servings: 4, lines: FLATBREAD, steps };
+  const recipeId = await saveRecipe(context, { title: 'Yogurt pot', body });
+  await addDish(context, { sessionId, recipeId });
+  const { thread } = await viewJobs(context, { sessionId });
+  expect(thread.jobs.find(({ key }) => key === 'cook-ahead')).toMatchObject({ title: 'Soak: Yogurt pot' });
+  expect(thread.jobs.find(({ key }) => key === 'stand')).toMatchObject({ minutes: 720 });
+  const [cook, pack] = [await duty('cook'), await duty('pack')];
+  const at = ({ date, from }: typeof cook) => Date.parse(date) / 60_000 + from;
+  expect(at(pack) - at(cook)).toBeGreaterThanOrEqual(720);
+  expect(cook.skills).toEqual(['food handler']);
+  // Whoever packs in the morning already has what stood through the night.
+  const early = { sessionId, duty: 'pack', date: '2026-11-26', from: '9:00', to: '9:50', reason: 'the hall is let' };
+  await changeDuty(context, early);
+  expect(at(await duty('pack')) - at(await duty('cook'))).toBeGreaterThanOrEqual(720);
 });
 
 describe('asking', () => {

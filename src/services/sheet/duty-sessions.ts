@@ -7,6 +7,8 @@ import type { SheetContent } from '@/core/kits/record/sheet-content';
 import { minutesOf } from '@/core/plan/civil';
 import type { Mode } from '@/core/plan/mode';
 import { sittingOf } from '@/core/plan/sitting';
+import { type Ahead, aheadOf, aheadTasks } from '@/core/recipes/steps/ahead';
+import { inBatches } from '@/core/recipes/steps/step-plan';
 import { findIngredient } from '@/core/reference/reference';
 import type { CrewStanding, SessionFacts } from '@/core/stages/facts';
 import { STAGE_KEYS, stageOf } from '@/core/stages/stages';
@@ -154,3 +156,17 @@ export const hasMoved = (told: ToldDuty | null, duty: ToldDuty): boolean =>
     told.from !== duty.from ||
     told.place !== duty.place ||
     Math.abs(told.to - duty.to) > ABOUT);
+
+/** What a session's dishes ask to be made ahead, for everybody who eats of them. */
+export function aheadFor(bundle: SessionBundle, { reference }: Programme): Ahead | undefined {
+  const servings = comingOf(bundle).reduce((sum, row) => sum + row.servings, 0);
+  return aheadOf(
+    bundle.dishes.map((dish) => ({
+      dish: dish.title,
+      // What thaws is known by its food.
+      tasks: aheadTasks(inBatches(stepsOf(dish, reference), Math.max(1, servings))).filter(
+        ({ kind }) => kind !== 'thaw',
+      ),
+    })),
+  );
+}

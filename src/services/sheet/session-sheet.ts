@@ -12,13 +12,14 @@ import { extrasFor, extrasOf } from '@/core/kits/sheet/extras';
 import type { Participant } from '@/core/kits/sheet/participant';
 import { shareKits } from '@/core/kits/sheet/shared-kits';
 import { AmountError } from '@/core/quantity/rational';
+import type { Ahead } from '@/core/recipes/steps/ahead';
 import { TYPICAL } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import type { Problem } from '../errors';
 import { markOnce, memoryOf, WORKED_OUT } from '../memory';
 import { comingOf } from './coming';
-import { type MeetingForDuties, meetingsForDuties } from './duty-sessions';
+import { aheadFor, type MeetingForDuties, meetingsForDuties } from './duty-sessions';
 import type { Programme } from './load-programme';
 import { rollPerson } from './person';
 import { labelsIn, productsIn, sheetDish, suppliesOf } from './supply';
@@ -43,6 +44,8 @@ export interface SessionSheet {
   readonly refused: string | undefined;
   /** What its duties are counted from; worked out when it is asked for. */
   readonly meetings: () => readonly MeetingForDuties[];
+  /** What its dishes ask to be made ahead; as well. */
+  readonly ahead: () => Ahead | undefined;
 }
 
 /** What everybody who gets a kit must avoid, whether or not it makes a difference to the kit. */
@@ -208,6 +211,7 @@ function computeSession(bundle: SessionBundle, programme: Programme, meanings: M
   };
   return {
     ...sheet,
+    ahead: () => WORKED_OUT.of('ahead', sheet, () => ({ ahead: aheadFor(bundle, programme) })).ahead,
     meetings: () => WORKED_OUT.of('meetings', sheet, () => meetingsForDuties(bundle, sheet, programme)),
   };
 }

@@ -73,6 +73,7 @@ export function sessionFacts(
     modes: [...modes],
     dishes: bundle.dishes.length,
     waiting: waitingIn(((sheet.locked?.content ?? sheet.draft)?.totals ?? []).map(({ ingredient }) => ingredient)),
+    ahead: sheet.ahead(),
     swapIns: bundle.dishes.filter(({ swapIn }) => swapIn > 0).length,
     participants: enrolled.length,
     rollClosesDays: session.rollClosesDays,

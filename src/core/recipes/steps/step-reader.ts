@@ -36,9 +36,10 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
     }
     const heat = heatOf(text);
     const tools = TOOL_WORDS.flatMap(([tool, test]) => (test.test(text) ? [tool] : []));
+    const minutes = minutesOf(text, uses[at]?.length ?? 0);
     return {
       text,
-      ...minutesOf(text, uses[at]?.length ?? 0),
+      ...minutes,
       heat,
       tools,
       fromAge: ageOf(text, heat),
@@ -46,7 +47,8 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
       mayWait: WAITS.find(([test]) => test.test(text))?.[1] ?? null,
       done: doneness(text),
       consumables: CONSUMABLES.flatMap(([name, test]) => (test.test(text) ? [name] : [])),
-      ahead: AHEAD.test(text),
+      // What soaks, marinates or chills for an hour does not do so in a class.
+      ahead: AHEAD.test(text) || (STANDS.test(text) && heat !== 'oven' && minutes.handsOff >= LONG_STAND),
       lastMinute: LAST_MINUTE.test(text),
       batchServings: null,
       uses: uses[at] ?? [],
@@ -122,7 +124,7 @@ function numberOf(text: string): number {
 
 /** What goes on by itself while hands are free. */
 const ALONE =
-  /\b(?:simmer|bak|roast|boil|rest|prov|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry|keep)/gi;
+  /\b(?:simmer|bak|roast|boil|rest|prov|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry|keep|fridge)/gi;
 /** What needs hands the whole time. */
 const BY_HAND =
   /\b(?:knead|whisk|stir|fry|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
@@ -289,6 +291,9 @@ const WAITS: readonly (readonly [RegExp, number])[] = [
 
 const AHEAD =
   /\b(?:overnight|(?:the )?(?:night|day|evening) before|\d+ hours (?:before|ahead)|in advance|ahead of (?:time|class))\b/i;
+/** What stands by itself in the cold or in water, and for how long it is no part of a class any more. */
+const STANDS = /\b(?:soak|marinat|marinad|chill|refrigerat|fridge|freez|keep(?:s)? cold)/i;
+const LONG_STAND = 60;
 const LAST_MINUTE =
   /\b(?:just before|right before|at the last (?:minute|moment)|last of all|immediately before|to serve\b|at the table|honey last)/i;
 
