@@ -1,4 +1,4 @@
-import { drive, type Roads } from './route-case';
+import { drive, endOf, goOn, type Roads, type Round, setOut } from './route-case';
 
 /** Orders by driver, and the doors that nobody serves. */
 export interface Plan {
@@ -13,6 +13,7 @@ interface State {
   missed: number[];
 }
 
+/** What a missed door weighs: more than any road. */
 const MISSED = 1e6;
 const LAST = 1e-4;
 const costOf = ({ driving, last, missed }: State): number =>
@@ -127,29 +128,44 @@ function putBack(roads: Roads, state: State, chance: () => number, onRound: Para
   const { minutes, place } = roads;
   const way = (from: number, to: number) => (minutes[from] as readonly number[])[to] as number;
   for (const { stop } of waiting) {
-    const here = place[stop] as number;
-    let found: { driver: number; order: number[]; more: number; driving: number; last: number } | undefined;
+    let found: { driver: number; at: number; more: number; driving: number; last: number } | undefined;
     for (const [driver, order] of state.orders.entries()) {
       const own = roads.drivers[driver] as Roads['drivers'][number];
-      for (let at = 0; at <= order.length; at++) {
-        if (chance() < BLINK) continue;
-        const before = at === 0 ? 0 : (place[order[at - 1] as number] as number);
-        const after = at < order.length ? (place[order[at] as number] as number) : own.home ? 0 : undefined;
-        const saved = after === undefined || (order.length === 0 && at === 0) ? 0 : way(before, after);
-        const more = way(before, here) + (after === undefined ? 0 : way(here, after)) - saved;
-        if (found && more >= found.more) continue;
-        const tried = [...order.slice(0, at), stop, ...order.slice(at)];
-        const end = drive(roads, own, tried);
-        if (end) found = { driver, order: tried, more, driving: end.driving, last: end.last };
+      // The round as it is before each door: only what comes after is driven anew.
+      let before: Round | undefined = setOut(own);
+      for (let at = 0; at <= order.length && before; at++) {
+        const here = place[stop] as number;
+        const next = at < order.length ? (place[order[at] as number] as number) : own.home ? 0 : undefined;
+        const saved = next === undefined || order.length === 0 ? 0 : way(before.at, next);
+        const more = way(before.at, here) + (next === undefined ? 0 : way(here, next)) - saved;
+        if ((!found || more < found.more) && chance() >= BLINK) {
+          const end = driveOn(roads, own, goOn(roads, own, before, stop), order, at);
+          if (end) found = { driver, at, more, driving: end.driving, last: end.last };
+        }
+        before = at < order.length ? goOn(roads, own, before, order[at] as number) : undefined;
       }
     }
     if (!found) {
       state.missed.push(stop);
       continue;
     }
-    const { driver, order, driving, last } = found;
+    const { driver, at, driving, last } = found;
+    const order = (state.orders[driver] as number[]).toSpliced(at, 0, stop);
     state.orders[driver] = order;
     [state.driving[driver], state.last[driver]] = [driving, last];
     onRound(driver, order, driving, last);
   }
+}
+
+/** A round driven on to its end from a door of its order; undefined where it cannot be. */
+function driveOn(
+  roads: Roads,
+  driver: Roads['drivers'][number],
+  from: Round | undefined,
+  order: readonly number[],
+  at: number,
+) {
+  let round = from;
+  for (let next = at; round && next < order.length; next++) round = goOn(roads, driver, round, order[next] as number);
+  return round && endOf(roads, driver, round);
 }
