@@ -21,14 +21,14 @@ interface Decided {
     readonly grams: string;
     readonly day: string;
   };
-  /** Somebody of the crew: what decides whether they may do a duty. */
-  crew: {
+  /** All of the crew: what decides whether they may do a duty. */
+  crew: readonly {
     readonly id: string;
     readonly name: string;
     readonly isAdult: number;
     readonly skills: CrewMemberRow['skills'];
     readonly sickUntil: string | null;
-  };
+  }[];
 }
 
 /** A programme with all that it decided for itself: one query. */
@@ -54,8 +54,10 @@ export async function programmeWithDecisions(db: Db, programmeId: string): Promi
          UNION ALL SELECT 'food', JSON_OBJECT('body', body) FROM own_food WHERE programme_id = :programmeId
          UNION ALL SELECT 'label', JSON_OBJECT('ingredient', ingredient, 'product', name, 'allergens', allergens)
            FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL
-         UNION ALL SELECT 'crew', JSON_OBJECT('id', id, 'name', name, 'isAdult', is_adult, 'skills', skills, 'sickUntil',
-                CAST(sick_until AS CHAR)) FROM crew_member WHERE programme_id = :programmeId AND erased_at IS NULL
+         -- One row for all of them: the programme's own columns come with every row.
+         UNION ALL SELECT 'crew', JSON_ARRAYAGG(JSON_OBJECT('id', id, 'name', name, 'isAdult', is_adult, 'skills', skills,
+                'sickUntil', CAST(sick_until AS CHAR)) ORDER BY id)
+           FROM crew_member WHERE programme_id = :programmeId AND erased_at IS NULL GROUP BY programme_id
          UNION ALL SELECT 'limit', JSON_OBJECT('ingredient', ingredient, 'daysWhole', days_whole, 'daysOpened', days_opened)
            FROM keeping_limit WHERE programme_id = :programmeId
          UNION ALL SELECT 'weighing', JSON_OBJECT('ingredient', ingredient, 'preparation', preparation, 'measure', measure,

@@ -7,6 +7,7 @@ import { writeHoursCsv } from '@/formats/crew/hours-csv';
 import { hoursBetween } from '@/store/crew';
 import { holdSessions } from '@/store/plan';
 import { find, insert, remove, updateVersion } from '@/store/query';
+import type { Db } from '@/store/store';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, ROLES, service, todayIn } from '../gate/gate';
@@ -60,6 +61,13 @@ export const viewDoor = service({
   },
 });
 
+/** Whether a session, or a duty of it that somebody promised, is on a day. */
+async function isOn(db: Db, { id: sessionId, date }: { readonly id: string; readonly date: string }, today: string) {
+  if (date === today) return true;
+  const promised = await find(db, db.models.promise, { sessionId, state: 'accepted' });
+  return promised.some(({ told }) => told?.date === today);
+}
+
 export const tapAtDoor = service({
   title: 'Note that somebody of the crew came, or went',
   roles: ROLES,
@@ -67,7 +75,13 @@ export const tapAtDoor = service({
   run: async (context, { sessionId, crewId }) => {
     const { date, minute } = await wallClock(context);
     return context.store.transaction(async (db) => {
-      if ((await holdSessions(db, context.actor.programmeId, [sessionId])).length === 0) throw notFound('session');
+      const [session] = await holdSessions(db, context.actor.programmeId, [sessionId]);
+      if (!session) throw notFound('session');
+      if (context.actor.role !== 'coordinator' && !(await isOn(db, session, date)))
+        throw new ServiceError(
+          'forbidden',
+          'Nobody has a duty of this session today: ask a coordinator to note the hours.',
+        );
       if (!(await crewNow(context, db)).some(({ id }) => id === crewId)) throw notFound('person');
       const own = await find(db, db.models.crewHours, { sessionId, crewId, date });
       const open = own.find(({ went }) => went === null);

@@ -374,6 +374,10 @@ describe('time', () => {
     expect((await viewDoor(on('22:11'), { sessionId })).people.find(({ name }) => name === 'Cy')?.stays).toHaveLength(
       1,
     );
+    // Whoever is no coordinator notes nobody's hours on another day than the duty's.
+    const crewActor = { ...context.actor, role: 'crew' as const };
+    const other = { ...at('2026-11-24T12:00:00Z', context), actor: crewActor };
+    await expect(tapAtDoor(other, { sessionId, crewId: ids.Cy ?? '' })).rejects.toMatchObject({ kind: 'forbidden' });
     const { people } = await viewHours(on('23:00'), {});
     expect(people).toMatchObject([{ name: 'Cy', minutes: 90 }]);
     expect(await exportHours(on('23:00'), { as: 'csv' })).toContain('Cy,2026-11-26,');

@@ -82,7 +82,12 @@ function hoursOf(workHours: ProgrammeRow['workHours'], found: DecidedProgramme):
   const mark = `${JSON.stringify(workHours)}${found.mark('rest', 'crew')}`;
   return made.of(mark, () => ({
     ...programmeHours(workHours, found.of('rest')),
-    helpers: new Map(found.of('crew').map((row) => [row.id, { name: row.name, ...heldBy(row) }])),
+    helpers: new Map(
+      found
+        .of('crew')
+        .flat()
+        .map((row) => [row.id, { name: row.name, ...heldBy(row) }]),
+    ),
   }));
 }
 
