@@ -1,6 +1,6 @@
-import type { RoutesCase } from '@/core/handout/route-case';
-import { drive, roadsOf } from '@/core/handout/route-case';
-import { planRoutes } from '@/core/handout/routes';
+import type { RoutesCase } from '@/core/handout/routes/route-case';
+import { drive, roadsOf } from '@/core/handout/routes/route-case';
+import { planRoutes } from '@/core/handout/routes/routes';
 import { milpSolver } from '@/workers/highs';
 import { randomFrom } from '../scripts/random.mjs';
 

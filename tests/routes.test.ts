@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { RoutesAnswer, RoutesCase } from '@/core/handout/route-case';
-import { planRoutes } from '@/core/handout/routes';
+import type { RoutesAnswer, RoutesCase } from '@/core/handout/routes/route-case';
+import { planRoutes } from '@/core/handout/routes/routes';
 import type { SolveMilp } from '@/core/solver/milp';
 import { milpSolver } from '@/workers/highs';
 import { randomFrom } from '../scripts/random.mjs';

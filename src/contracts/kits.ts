@@ -91,6 +91,8 @@ export const homeFacts = z.object({
   photos: z.boolean().optional(),
   /** Adults of the family who come along and help. */
   helpers: z.coerce.number().int().min(0).max(9, 'At most 9.').optional(),
+  /** Who may fetch the kit beside the family, by name. */
+  collectors: z.array(z.string().trim().min(1).max(80)).max(12, 'At most 12.').optional(),
 });
 export type HomeFacts = z.infer<typeof homeFacts>;
 

@@ -15,6 +15,7 @@ export const freshProgramme = (
   containers: [],
   manner: null,
   adultRatios: {},
+  roads: {},
   secondStep: 0,
   version: 1,
   ...given,

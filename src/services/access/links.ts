@@ -30,6 +30,8 @@ export async function makeLink(
   db: Db,
   link: Pick<AccessLinkRow, 'programmeId' | 'purpose' | 'email' | 'role' | 'memberId' | 'createdBy'> & {
     readonly crewId?: string;
+    readonly householdId?: string;
+    readonly sessionId?: string;
   },
   hours: number,
 ): Promise<{ id: string; secret: string }> {
@@ -38,7 +40,7 @@ export async function makeLink(
   const createdAt = nowOf(from);
   const expiresAt = new Date(createdAt.getTime() + hours * 3_600_000);
   await insert(db, db.models.accessLink, [
-    { crewId: null, ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
+    { crewId: null, householdId: null, sessionId: null, ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
   ]);
   return { id, secret };
 }

@@ -1,14 +1,19 @@
 import { z } from 'zod';
+import { handedNow, STILL_HERE } from '@/core/handout/handing';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
+import type { SheetKit } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
-import { callBackEvents, holdBench } from '@/store/bench';
+import { callBackEvents } from '@/store/bench';
+import { handedSince, holdHandOut } from '@/store/handout';
 import { find, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
-import { isDuplicate } from '@/store/store';
+import { type Db, isDuplicate } from '@/store/store';
 import { ServiceError } from '../errors';
-import { nowOf, ROLES, service } from '../gate/gate';
+import { type Context, nowOf, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
+import { plainHanding, recordHandings } from '../handout/record';
 import { groupNameOf, readSnapshot } from '../sheet/session-sheet';
 import { openRoom } from './room';
 
@@ -72,17 +77,12 @@ export const recordAttendance = service({
     const mode = (person.mode ?? bundle.session.mode) as Mode;
     if (!questionsOf(mode).flat().includes(state))
       throw new ServiceError('invalid', `“${state}” says nothing of somebody who takes part ${mode}.`);
+    const locked = bundle.sheet && readSnapshot(bundle.sheet);
+    const kit = locked?.kits.find((each) => each.enrolmentId === enrolmentId);
     try {
       await context.store.transaction(async (db) => {
-        // A call-back of this moment waits for this answer, or is seen by it.
-        if (state === 'collected') await holdBench(db, sessionId);
-        const events = state === 'collected' ? await callBackEvents(db, sessionId) : [];
-        if (state === 'collected' && !anyway && heldPeople({ events, sheet: bundle.sheet }).has(enrolmentId))
-          throw new ServiceError(
-            'invalid',
-            `The kit of ${person.name} is called back: it is not handed out. Ask the coordinator. If they have it already, say so: they must be told at once.`,
-            [{ where: 'called back', message: person.name }],
-          );
+        if (locked && kit && (state === 'collected' || state === 'not collected'))
+          return noteKit(context, db, { sessionId, id, locked, kit, name: person.name, state, anyway });
         const row = { id, sessionId, enrolmentId, state, at: nowOf(context), actorId: context.actor.id };
         await insert(db, db.models.attendance, [row]);
       });
@@ -91,3 +91,39 @@ export const recordAttendance = service({
     }
   },
 });
+
+/** Whether a kit was fetched is said once, for the table and the roll. */
+async function noteKit(
+  context: Context,
+  db: Db,
+  answer: {
+    readonly sessionId: string;
+    readonly id: string;
+    readonly locked: LockedSheet;
+    readonly kit: SheetKit;
+    readonly name: string;
+    readonly state: 'collected' | 'not collected';
+    /** A second, deliberate answer. */
+    readonly anyway: boolean;
+  },
+): Promise<void> {
+  const { sessionId, id, locked, kit, name, state, anyway } = answer;
+  // A call-back of this moment waits for this answer, or is seen by it.
+  await holdHandOut(db, sessionId);
+  const events = await handedSince(db, sessionId, 0);
+  if (events.some((event) => event.id === id)) return;
+  const { state: now, by } = handedNow(events.map(plainHanding)).get(kit.id) ?? STILL_HERE;
+  const isHeld = calledBackNow(await callBackEvents(db, sessionId)).has(kit.id);
+  if (state === 'collected' && isHeld && !anyway)
+    throw new ServiceError(
+      'invalid',
+      `The kit of ${name} is called back: it is not handed out. Ask the coordinator. If they have it already, say so: they must be told at once.`,
+      [{ where: 'called back', message: name }],
+    );
+  if (state === 'collected' && now === 'gone') return;
+  const slip = state === 'not collected' && now === 'gone' ? (by?.id ?? '') : '';
+  const what = state === 'collected' ? 'handed' : slip ? 'undone' : 'not there';
+  const at = context.clock().toString();
+  const sent = { id, kitId: kit.id, what, who: '', item: slip, at, wasAway: anyway } as const;
+  await recordHandings(context, db, sessionId, locked, [sent]);
+}

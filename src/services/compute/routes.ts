@@ -1,5 +1,5 @@
 import { routesCase } from '@/contracts/routes';
-import type { RoutesAnswer } from '@/core/handout/route-case';
+import type { RoutesAnswer } from '@/core/handout/routes/route-case';
 import { inPool } from '@/workers/pool';
 import { ROLES, service } from '../gate/gate';
 

@@ -33,7 +33,7 @@ export async function householdsFor(context: Context, db: Db, entries: readonly 
       const { contact, address } = entry;
       const name = entry.household || entry.name;
       const blank = { id: context.ids(), programmeId, createdAt: nowOf(context), erasedAt: null, version: 1 };
-      household = { ...blank, name, contact, address, home: {} };
+      household = { ...blank, name, contact, address, home: {}, door: {} };
       fresh.push(household);
       if (key) byName.set(key, household);
     }

@@ -3,6 +3,7 @@ import type { Held } from '@/core/crew/may-do';
 import { ownReference } from '@/core/reference/own-reference';
 import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
 import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
+import { findOne } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CrewMemberRow } from '@/store/tables/crew';
 import type { ProgrammeRow } from '@/store/tables/programme';
@@ -48,6 +49,13 @@ export async function loadProgramme(
     meanings: new Map(found.of('meaning').map(({ word, codes }) => [word, codes])),
     hours: hoursOf(programme.workHours, found),
   };
+}
+
+/** Where the programme is, for who asks only which day it is there: one row. */
+export async function timeZoneOf(context: Context, db: Db = context.store.db): Promise<string> {
+  const programme = await findOne(db, db.models.programme, { id: context.actor.programmeId });
+  if (!programme) throw notFound('programme');
+  return programme.timeZone;
 }
 
 /** Labels made ready before: the same decisions give the same object. */

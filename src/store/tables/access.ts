@@ -106,11 +106,11 @@ export type SignInRow = RowOf<typeof signIn>;
 /** A link that works once, until it ends: an invitation, or a new password. */
 export const accessLink = table(
   'access_link',
-  { belongs: 'programmeId', retention: { days: 90, from: 'expiresAt' } },
+  { belongs: 'programmeId', of: 'household', retention: { days: 90, from: 'expiresAt' } },
   {
     id: key(),
     programmeId: ref(),
-    purpose: plain<'invite' | 'reset' | 'crew'>(),
+    purpose: plain<'invite' | 'reset' | 'crew' | 'family'>(),
     /** '' in the first coordinator's link: they give their own. */
     email: plain(),
     role: maybe(plain()),
@@ -122,6 +122,9 @@ export const accessLink = table(
     createdBy: maybe(ref()),
     /** Of a page of somebody of the crew: whose it is. Such a link works until it ends. */
     crewId: maybe(ref()),
+    /** Of a family's page of its kit: whose it is, and of which session. */
+    householdId: maybe(ref()),
+    sessionId: maybe(ref()),
   },
 );
 export type AccessLinkRow = RowOf<typeof accessLink>;

@@ -1,5 +1,6 @@
 import type { Container } from '@/contracts/kits';
 import type { StricterRatios } from '@/core/crew/adults';
+import type { LocalRoads } from '@/core/handout/doors/roads';
 import type { Manner } from '@/core/plan/manner';
 import type { OpenHours } from '@/core/plan/place';
 import type { ReserveCosts } from '@/core/roll/forecast';
@@ -30,6 +31,8 @@ export const programme = table(
     manner: maybe(json<Manner>()),
     /** Where it asks for more adults than the table does. */
     adultRatios: json<StricterRatios>(),
+    /** Where its kitchen is, and how quickly one drives from there. */
+    roads: json<Partial<LocalRoads>>(),
     /** 1: its coordinators sign in with a code beside the password. */
     secondStep: whole(),
     version: whole(),

@@ -1,4 +1,5 @@
 import type { HomeFacts } from '@/contracts/kits';
+import type { Door } from '@/core/handout/doors/door';
 import type { AttendanceState } from '@/core/roll/attendance';
 import type { RollStatus } from '@/core/roll/waitlist';
 import { day, json, key, keyOf, long, maybe, moment, plain, type RowOf, ref, said, table, whole } from './table';
@@ -14,6 +15,8 @@ export const household = table(
     address: said(plain(), ''),
     /** What they have and agreed to. */
     home: said(json<HomeFacts>(), {}),
+    /** Where its door is, and when somebody is there. */
+    door: said(json<Door>(), {}),
     createdAt: moment(),
     erasedAt: maybe(moment()),
     version: whole(),

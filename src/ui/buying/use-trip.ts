@@ -1,14 +1,9 @@
 'use client';
 
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { lineNow, type TripAnswer, type TripLineBody, type TripLineNow } from '@/core/buying/trip';
-import { deviceStorage } from '../offline/device-storage';
-import { offlineQueue } from '../offline/queue';
-import { sendingTo } from '../offline/send';
-
-/** How often a phone sends what waits, and asks what others did, in milliseconds. */
-const AGAIN = 1500;
+import { useShared } from '../offline/use-shared';
 
 export interface TripLine {
   readonly id: string;
@@ -42,39 +37,20 @@ const WORDS = {
  * within moments.
  */
 export function useTrip(tripId: string, lines: readonly TripLine[], initial: readonly TripSaid[]) {
-  const [heard, setHeard] = useState(initial);
   const [warned, setWarned] = useState<readonly Warned[]>([]);
-  const [queue] = useState(() =>
-    offlineQueue(
-      deviceStorage<Said>(`trip ${tripId}`),
-      sendingTo<Said>(
-        `/api/trips/${tripId}/answers`,
-        (answers) => ({ answers }),
-        WORDS,
-        (answer) => {
-          const { unsafe = [] } = (answer ?? {}) as { unsafe?: readonly Warned[] };
-          if (unsafe.length > 0) setWarned((before) => [...before, ...unsafe]);
-        },
-      ),
-    ),
+  const { heard, waiting, saved, trouble, isCut, add } = useShared<Said, TripSaid>(
+    {
+      name: `trip ${tripId}`,
+      address: `/api/trips/${tripId}/answers`,
+      body: (answers) => ({ answers }),
+      words: WORDS,
+      hear: (answer) => {
+        const { unsafe = [] } = (answer ?? {}) as { unsafe?: readonly Warned[] };
+        if (unsafe.length > 0) setWarned((before) => [...before, ...unsafe]);
+      },
+    },
+    initial,
   );
-  const { waiting, saved, trouble, isCut } = useSyncExternalStore(queue.subscribe, queue.state, queue.state);
-  const [isAlone, setIsAlone] = useState(false);
-  const last = heard.at(-1)?.seq ?? 0;
-  useEffect(() => {
-    const timer = setInterval(async () => {
-      void queue.send();
-      const response = await fetch(`/api/trips/${tripId}/answers?after=${last}`, {
-        signal: AbortSignal.timeout(8000),
-      }).catch(() => null);
-      setIsAlone(!response?.ok);
-      const news: readonly TripSaid[] = response?.ok ? ((await response.json()).events ?? []) : [];
-      if (news.length === 0) return;
-      queue.readBack(new Set(news.map(({ id }) => id)));
-      setHeard((before) => [...before, ...news.filter(({ seq }) => seq > (before.at(-1)?.seq ?? 0))]);
-    }, AGAIN);
-    return () => clearInterval(timer);
-  }, [queue, tripId, last]);
   const now = useMemo(() => {
     const answers = new Map<string, TripAnswer[]>();
     const known = new Set<string>();
@@ -89,8 +65,8 @@ export function useTrip(tripId: string, lines: readonly TripLine[], initial: rea
     now,
     warned,
     waiting: waiting.length,
-    isCut: isCut || isAlone,
-    trouble: trouble?.message,
-    say: (lineId: string, answer: TripAnswer) => queue.add([{ id: v7(), lineId, answer }]),
+    isCut,
+    trouble,
+    say: (lineId: string, answer: TripAnswer) => add([{ id: v7(), lineId, answer }]),
   };
 }

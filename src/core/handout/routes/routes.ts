@@ -1,4 +1,4 @@
-import type { MilpRow, SolveMilp } from '../solver/milp';
+import type { MilpRow, SolveMilp } from '../../solver/milp';
 import { allRounds, MOST_SHARED, type RoundOf, shareOut } from './all-rounds';
 import {
   beginsOf,

@@ -1,0 +1,180 @@
+import { z } from 'zod';
+import { handedNow, STILL_HERE } from '@/core/handout/handing';
+import type { LockedSheet } from '@/core/kits/record/locked-sheet';
+import { mannerOf, writeTime } from '@/core/plan/manner';
+import { handedSince } from '@/store/handout';
+import { find, findOne, insert } from '@/store/query';
+import { type DishWithRecipe, loadSessionBundles } from '@/store/session-bundles';
+import { openLink, validLink } from '../access/links';
+import type { Visit } from '../access/sign-in';
+import { ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, service, todayIn } from '../gate/gate';
+import { queueMessage } from '../messages/messages';
+import { loadLocked } from '../packing/locked';
+import { loadDoors } from './door-stops';
+import { type KitNews, NEWS, sayToldSpan, tellFamily } from './family-messages';
+import { plainHanding } from './record';
+
+const GONE = new ServiceError('not-found', 'This page has ended. Ask whoever runs the programme.');
+
+/** Whose kit a link is about. */
+export interface OwnKit {
+  readonly context: Context;
+  readonly householdId: string;
+  readonly sessionId: string;
+}
+
+/** The family that a link belongs to. @throws ServiceError where it opens nothing any more */
+export async function kitByLink(visit: Visit, secret: string): Promise<OwnKit> {
+  const link = (await validLink(visit, visit.store.db, 'family', secret)) ?? (await openLink(visit, 'family', secret));
+  const { db } = visit.store;
+  const { householdId, sessionId, programmeId } = link ?? {};
+  const home = householdId && (await findOne(db, db.models.household, { id: householdId, erasedAt: null }));
+  if (!home || !sessionId || !programmeId) throw GONE;
+  const actor = { id: home.id, programmeId, role: 'crew' as const, name: home.name };
+  return { context: { ...visit, actor }, householdId: home.id, sessionId };
+}
+
+/** What a family sees of its kit: when and where, what is in it, and what it said. */
+export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
+  const { db } = context.store;
+  const { locked, programme, doors, rounds } = await loadDoors(context, sessionId);
+  const people = await find(db, db.models.enrolment, { householdId });
+  const kits = locked.kits.filter(({ enrolmentId }) => people.some(({ id }) => id === enrolmentId));
+  if (kits.length === 0) throw GONE;
+  const words = await find(db, db.models.kitWord, { sessionId, enrolmentId: kits.map((kit) => kit.enrolmentId) }, [
+    ['at', 'ASC'],
+    ['id', 'ASC'],
+  ]);
+  const said = words.filter(({ word }) => word !== 'card').at(-1);
+  const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
+  const group = locked.session.groups?.find(({ name }) => name === kits[0]?.group);
+  const round = rounds.find(({ stops }) => stops.some((stop) => stop.householdId === householdId));
+  const begins = round?.stops.find((stop) => stop.householdId === householdId)?.begins;
+  const manner = mannerOf(programme);
+  const { date, startsAt, place } = group ?? locked.session;
+  return {
+    programme: programme.name,
+    title: locked.session.title,
+    date: round?.date ?? date,
+    when: begins === undefined ? `from ${writeTime(startsAt, manner)}` : sayToldSpan(begins, manner),
+    where: doors.some((door) => door.householdId === householdId) ? 'at your door' : place,
+    isOver: (round?.date ?? date) < todayIn(context, programme.timeZone),
+    dishes: locked.content.input.dishes.map(({ title }) => title),
+    kits: kits.map(({ id, name, variant }) => {
+      const own = locked.content.variants.find(({ letter }) => letter === variant);
+      return {
+        name,
+        state: (now.get(id) ?? STILL_HERE).state,
+        inside: (own?.components ?? []).filter(({ isInside }) => !isInside).map(({ say, name: food }) => `${say} ${food}`),
+      };
+    }),
+    said: said ? { word: said.word, note: said.note } : null,
+    cardSent: words.some(({ word }) => word === 'card'),
+  };
+}
+
+const wordOf = z.object({
+  word: z.enum(['confirmed', 'later', 'card']),
+  note: z.string().trim().max(200, 'At most 200 characters.').default(''),
+});
+
+/** Keeps what a family says of its kit; the card goes out to where the family is reached. */
+export const sayOfKit = ({ context, householdId, sessionId }: OwnKit, sent: unknown): Promise<string> =>
+  context.store.transaction(async (db) => {
+    const reading = wordOf.safeParse(sent);
+    if (!reading.success)
+      throw new ServiceError('invalid', reading.error.issues[0]?.message ?? 'Nothing was saved yet.', [
+        { where: 'note', message: reading.error.issues[0]?.message ?? '' },
+      ]);
+    const { word, note } = reading.data;
+    if (word === 'later' && note === '')
+      throw new ServiceError('invalid', 'Nothing was saved yet.', [
+        { where: 'note', message: 'When, or where, would it suit you?' },
+      ]);
+    const { locked } = await loadLocked(context, sessionId, db);
+    const people = await find(db, db.models.enrolment, { householdId });
+    const kits = locked.kits.filter(({ enrolmentId }) => people.some(({ id }) => id === enrolmentId));
+    const home = await findOne(db, db.models.household, { id: householdId, erasedAt: null });
+    if (kits.length === 0 || !home) throw GONE;
+    await insert(
+      db,
+      db.models.kitWord,
+      kits.map(({ enrolmentId }) => ({ id: context.ids(), sessionId, enrolmentId, word, note, at: nowOf(context) })),
+    );
+    await logChange(context, db, `family: ${word}`, 'session', sessionId, {});
+    if (word !== 'card') return word === 'confirmed' ? 'Thank you: we count on you.' : 'Thank you. We will be in touch.';
+    if (home.contact === '') throw new ServiceError('invalid', 'We do not know where to send it: ask the coordinator.');
+    await queueMessage(context, db, home.programmeId, {
+      sentTo: home.contact,
+      subject: `The recipe: ${locked.session.title}`.slice(0, 190),
+      body: cardOf(
+        locked,
+        kits.map(({ variant }) => variant),
+        (await loadSessionBundles(db, home.programmeId, { ids: [sessionId] }))[0]?.dishes ?? [],
+      ),
+      householdId,
+    });
+    return 'It is on its way to you.';
+  });
+
+/** The recipe of a kit as text: what is in it, and how it is cooked. */
+function cardOf(locked: LockedSheet, letters: readonly string[], cooked: readonly DishWithRecipe[]): string {
+  const { dishes } = locked.content.input;
+  return dishes
+    .map(({ id, title }, dish) => {
+      const inside = locked.content.variants
+        .filter(({ letter }) => letters.includes(letter))
+        .flatMap(({ components }) => components ?? [])
+        .filter(({ row }) => locked.content.rows[row]?.dish === dish)
+        .map(({ say, name }) => `- ${say} ${name}`);
+      const steps = (cooked.find((each) => each.id === id)?.body.steps ?? []).map((step, at) => `${at + 1}. ${step}`);
+      return [title, [...new Set(inside)].join('\n'), steps.join('\n')].filter(Boolean).join('\n\n');
+    })
+    .join('\n\n');
+}
+
+export const tellFamilies = service({
+  title: 'Write to the families when and where they get their kits',
+  roles: ['coordinator'],
+  input: z.object({ sessionId: z.uuid() }),
+  run: (context, { sessionId }) =>
+    context.store.transaction(async (db) => {
+      const loaded = await loadDoors(context, sessionId, db);
+      const { locked, programme, doors, rounds } = loaded;
+      const manner = mannerOf(programme);
+      const news: KitNews = { sessionId, title: locked.session.title, programme: programme.name, manner };
+      const people = await find(db, db.models.enrolment, { id: locked.kits.map((kit) => kit.enrolmentId) });
+      const homes = await find(db, db.models.household, {
+        id: [...new Set(people.map(({ householdId }) => householdId))],
+        erasedAt: null,
+      });
+      const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
+      const unreached: string[] = [];
+      let told = 0;
+      for (const home of homes) {
+        const own = locked.kits.filter(({ enrolmentId }) =>
+          people.some((person) => person.id === enrolmentId && person.householdId === home.id),
+        );
+        if (own.every(({ id }) => (now.get(id) ?? STILL_HERE).state === 'gone')) continue;
+        const isDoor = doors.some(({ householdId }) => householdId === home.id);
+        const round = rounds.find(({ stops }) => stops.some(({ householdId }) => householdId === home.id));
+        const begins = round?.stops.find(({ householdId }) => householdId === home.id)?.begins;
+        const group = locked.session.groups?.find(({ name }) => name === own[0]?.group);
+        const { date, startsAt, place } = group ?? locked.session;
+        const words =
+          isDoor && round && begins !== undefined
+            ? NEWS.atDoor(round.date, sayToldSpan(begins, manner))
+            : isDoor
+              ? `your kit is brought to your door for ${date}. We write again when we know the hour.`
+              : NEWS.atTable(date, writeTime(startsAt, manner), place);
+        const family = { householdId: home.id, name: home.name, contact: home.contact };
+        if (await tellFamily(context, db, family, news, 'Your kit', words)) told++;
+        else unreached.push(home.name);
+      }
+      await logChange(context, db, 'wrote to the families', 'session', sessionId, { told });
+      return { told, unreached };
+    }),
+});
+

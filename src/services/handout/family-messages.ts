@@ -1,0 +1,79 @@
+import { toldSpan } from '@/core/handout/doors/on-the-road';
+import { sayDay, timeOf } from '@/core/plan/civil';
+import { type Manner, writeTime } from '@/core/plan/manner';
+import { find } from '@/store/query';
+import type { Db } from '@/store/store';
+import { makeLink } from '../access/links';
+import type { Context } from '../gate/gate';
+import { nowOf } from '../gate/gate';
+import { LINK_PLACE } from '../messages/link-place';
+import { queueMessage } from '../messages/messages';
+
+/** A family's page of its kit works so many days. */
+const LINK_DAYS = 21;
+
+/** A family as a message reaches it. */
+export interface ReachedFamily {
+  readonly householdId: string;
+  readonly name: string;
+  readonly contact: string;
+}
+
+export interface KitNews {
+  readonly sessionId: string;
+  readonly title: string;
+  readonly programme: string;
+  readonly manner: Pick<Manner, 'clock'>;
+}
+
+/** The link to a family's page of its kit; the one it has, while it works. @returns its id */
+export async function familyLink(context: Context, db: Db, householdId: string, sessionId: string): Promise<string> {
+  const { programmeId, id: createdBy } = context.actor;
+  const links = await find(db, db.models.accessLink, { householdId, sessionId, purpose: 'family', usedAt: null });
+  const open = links.find(({ expiresAt }) => expiresAt > nowOf(context));
+  if (open) return open.id;
+  const link = { programmeId, purpose: 'family' as const, email: '', role: null, memberId: null, householdId, sessionId };
+  return (await makeLink(context, db, { ...link, createdBy }, LINK_DAYS * 24)).id;
+}
+
+/** "between 4:30 pm and 5:05 pm" */
+export const sayToldSpan = (begins: number, { clock }: Pick<Manner, 'clock'>): string => {
+  const { from, to } = toldSpan(begins);
+  return `between ${writeTime(timeOf(from), { clock })} and ${writeTime(timeOf(to), { clock })}`;
+};
+
+/**
+ * Queues a message to a family about its kit, in the transaction of what it tells about, with its page behind a link.
+ *
+ * @returns false where nobody wrote how it is reached: it is called instead
+ */
+export async function tellFamily(
+  context: Context,
+  db: Db,
+  { householdId, name, contact }: ReachedFamily,
+  { sessionId, title, programme }: KitNews,
+  subject: string,
+  words: string,
+): Promise<boolean> {
+  if (contact === '') return false;
+  const linkId = await familyLink(context, db, householdId, sessionId);
+  const page = `Say that somebody will be there, or that you need it later:\n${context.address}/kit/${LINK_PLACE}`;
+  await queueMessage(context, db, context.actor.programmeId, {
+    sentTo: contact,
+    subject: `${subject}: ${title}`.slice(0, 190),
+    body: [`Hello ${name},`, words, page, programme].join('\n\n'),
+    householdId,
+    linkId,
+  });
+  return true;
+}
+
+export const NEWS = {
+  onTheWay: (span: string) =>
+    `your kit has left the kitchen and is with you ${span}. What is cold in it goes into your fridge at once.`,
+  late: (span: string) => `your kit is on its way and comes later than we said: ${span}. We are sorry.`,
+  atDoor: (date: string, span: string) =>
+    `your kit is brought to your door on ${sayDay(date)}, ${span}. Somebody has to be there to take it: what is cold in it goes into your fridge at once.`,
+  atTable: (date: string, time: string, place: string) =>
+    `your kit is handed out on ${sayDay(date)} from ${time}: ${place}. Bring a bag, and something to keep it cold on the way.`,
+} as const;
