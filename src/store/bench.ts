@@ -1,6 +1,6 @@
 import { Op } from 'sequelize';
 import { find, findOne, insert } from './query';
-import { execute, select } from './sql';
+import { change, execute, select } from './sql';
 import type { Db } from './store';
 import type { KitSheetRow } from './tables/kits';
 import type { PackEventRow } from './tables/packing';
@@ -103,3 +103,26 @@ const saysOf = ({ sessionId, kitId, component, action }: Omit<PackEventRow, 'seq
 /** A session’s bench, where it has none. */
 export const makeBench = (db: Db, values: { sessionId: string }) =>
   execute(db, 'INSERT IGNORE INTO bench (session_id, seq) VALUES (:sessionId, 0)', values);
+
+/** How much was ticked since a moment, and the first of it. */
+export async function latestTicks(
+  db: Db,
+  values: { sessionId: string; since: Date },
+): Promise<{ ticks: number; first: Date | null }> {
+  const [found] = await select<{ ticks: number; first: Date | null }>(
+    db,
+    `SELECT COUNT(*) AS ticks, MIN(at) AS first FROM pack_event
+      WHERE session_id = :sessionId AND action = 'packed' AND at >= :since`,
+    values,
+  );
+  return { ticks: Number(found?.ticks ?? 0), first: found?.first ?? null };
+}
+
+/** How many pack a session side by side from now on. */
+export const setPackLine = (db: Db, values: { sessionId: string; packers: number }) =>
+  change(
+    db,
+    `INSERT INTO pack_line (session_id, packers, version) VALUES (:sessionId, :packers, 1)
+       ON DUPLICATE KEY UPDATE packers = :packers, version = version + 1`,
+    values,
+  );

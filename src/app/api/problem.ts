@@ -36,11 +36,25 @@ export async function route(request: Request, work: (actor: Actor) => Promise<Re
     if (!actor) return problem(401, 'Sign in, or send a token made with "npm run token" as "Authorization: Bearer …".');
     return await work(actor);
   } catch (error) {
-    const known = error instanceof ServiceError ? error : databaseTrouble(error);
-    if (known) return problem(STATUS[known.kind], known.message, known.problems);
-    console.error(error);
-    return problem(500, 'Something went wrong on our side. Nothing was saved; try again.');
+    return problemOf(error);
   }
+}
+
+/** Runs what is sent from a page behind a personal link, whose secret is the proof: every refusal is a problem to act on. */
+export async function ownAnswer(request: Request, work: () => Promise<Response>): Promise<Response> {
+  try {
+    if (!isOwnPage(request.headers)) return problem(403, 'This request comes from another site.');
+    return await work();
+  } catch (error) {
+    return problemOf(error);
+  }
+}
+
+function problemOf(error: unknown): Response {
+  const known = error instanceof ServiceError ? error : databaseTrouble(error);
+  if (known) return problem(STATUS[known.kind], known.message, known.problems);
+  console.error(error);
+  return problem(500, 'Something went wrong on our side. Nothing was saved; try again.');
 }
 
 /** A cookie alone does not prove intent: browsers name the page's origin, tokens need none. */

@@ -3,7 +3,7 @@ import { addDays } from '../plan/civil';
 export const STORAGES = ['shelf', 'fridge', 'freezer'] as const;
 export type Storage = (typeof STORAGES)[number];
 
-export const ORIGINS = ['bought', 'given', 'left over', 'garden'] as const;
+export const ORIGINS = ['bought', 'given', 'left over', 'garden', 'made'] as const;
 export type Origin = (typeof ORIGINS)[number];
 
 /** After a use-by nothing is eaten; after a best-before it is looked at first. */

@@ -23,6 +23,13 @@ export interface Lacking {
 
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code);
 
+/** Whether what a lot's label says, or may say, suits those who avoid something; a label that nobody has read holds what brands may. */
+export const labelledFor = (food: Ingredient, label: readonly string[] | null, avoided: readonly string[]): boolean =>
+  blockersOf(
+    holdingsOf(food, label ?? undefined),
+    avoided.filter((code) => ALLERGENS.includes(code)),
+  ).length === 0;
+
 /** What is still there of a lot while it is shared out. */
 interface Rest {
   readonly lot: OnShelf;
@@ -83,13 +90,12 @@ export function takeOut(
   const lacking: Lacking[] = [];
   for (const need of [...needs].sort((a, b) => b.without.length - a.without.length)) {
     const { ingredient, letters, product } = need;
-    const avoided = need.without.filter((code) => ALLERGENS.includes(code));
     const food = foodOf(ingredient);
     const suits = ({ lot }: Rest) =>
       lot.ingredient === ingredient &&
       isNamed(product, lot.product) &&
       food !== undefined &&
-      blockersOf(holdingsOf(food, lot.label ?? undefined), avoided).length === 0;
+      labelledFor(food, lot.label, need.without);
     let grams = need.grams ?? 0;
     let units = need.units ?? 0;
     for (const rest of rests.filter(suits)) {

@@ -4,15 +4,16 @@ import { COURSE_SUPPLIES, type SheetComponent } from '../kits/record/sheet-conte
 
 /**
  * What can happen to a kit at the bench: a component goes in or comes out again; the whole kit is called back because
- * what its person must avoid has changed, or is let go on.
+ * what its person must avoid has changed, or is let go on; a second pair of eyes has looked into a kit made without something.
+ *
  */
-export type PackAction = 'packed' | 'undone' | 'called back' | 'let go on';
+export type PackAction = 'packed' | 'undone' | 'called back' | 'let go on' | 'checked';
 
 /** One tick at the bench, or one taken back. Its id was made by the sender, so that sending it twice changes nothing. */
 export interface PackEvent {
   readonly id: string;
   readonly kitId: string;
-  /** The component's key (see SheetComponent.key); '' when the whole kit is meant. */
+  /** The component's key (see SheetComponent.key); '' when the whole kit is meant; whose eyes they were, where it is checked. */
   readonly component: string;
   readonly action: PackAction;
   /** Order of the events of one session, from 1, without gaps. */
@@ -144,6 +145,34 @@ export function calledBackNow(events: readonly PackEvent[]): ReadonlySet<string>
   }
   return held;
 }
+
+/**
+ * Kits that a second pair of eyes has looked into, each with whose: what is done to a kit afterwards asks for another look.
+ *
+ * @example
+ * checkedNow([{ id: 'e', seq: 1, kitId: 'k', component: 'E. R.', action: 'checked' }]).get('k') //=> 'E. R.'
+ */
+export function checkedNow(events: readonly PackEvent[]): ReadonlyMap<string, string> {
+  const checked = new Map<string, string>();
+  for (const { kitId, action, component } of [...events].sort((a, b) => a.seq - b.seq)) {
+    if (action === 'checked') checked.set(kitId, component);
+    else checked.delete(kitId);
+  }
+  return checked;
+}
+
+/** Kits made without something that are packed whole and closed, and nobody has looked into a second time. */
+export const toCheck = (
+  { kits, variants }: Pick<BenchSheet, 'kits' | 'variants'>,
+  packed: ReadonlyMap<string, ReadonlySet<string>>,
+  checked: ReadonlyMap<string, string>,
+): BenchKit[] => {
+  const without = new Set(variants.flatMap(({ letter, madeWithout }) => (madeWithout.length > 0 ? [letter] : [])));
+  return kits.filter(
+    ({ id, variant, components }) =>
+      without.has(variant) && !checked.has(id) && components.every((key) => packed.get(id)?.has(key)),
+  );
+};
 
 /** How far the packing of a sheet is. */
 export interface PackProgress {

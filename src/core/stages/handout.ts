@@ -45,4 +45,6 @@ export const handout: Stage<'handout'> = {
       limits: ({ cookBy }) => ({ finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } }),
     },
   ],
+  page: ({ id }) => `/sessions/${id}/handout`,
+  go: 'Go to the hand-out',
 };

@@ -40,7 +40,17 @@ export async function makeLink(
   const createdAt = nowOf(from);
   const expiresAt = new Date(createdAt.getTime() + hours * 3_600_000);
   await insert(db, db.models.accessLink, [
-    { crewId: null, householdId: null, sessionId: null, ...link, id, tokenHash: hashSecret(secret), createdAt, expiresAt, usedAt: null },
+    {
+      crewId: null,
+      householdId: null,
+      sessionId: null,
+      ...link,
+      id,
+      tokenHash: hashSecret(secret),
+      createdAt,
+      expiresAt,
+      usedAt: null,
+    },
   ]);
   return { id, secret };
 }

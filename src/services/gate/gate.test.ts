@@ -36,7 +36,12 @@ import * as sessionCrew from '../crew/session-crew';
 import * as stepIn from '../crew/step-in';
 import * as crewTable from '../crew/table';
 import * as devices from '../equipment/equipment';
+import * as handoutDoors from '../handout/doors';
+import * as driving from '../handout/driving';
+import * as handoutFamilies from '../handout/families';
 import * as notFetched from '../handout/not-fetched';
+import * as rounds from '../handout/rounds';
+import * as handoutTable from '../handout/table';
 import * as decide from '../kits/decide';
 import * as kits from '../kits/kit-sheet';
 import * as planning from '../kits/planning';
@@ -44,6 +49,10 @@ import * as rules from '../kits/rules';
 import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
+import * as packLine from '../packing/line';
+import * as madeLog from '../packing/made/log';
+import * as made from '../packing/made/made';
+import * as prep from '../packing/prep';
 import * as calendar from '../plan/calendar';
 import * as cancel from '../plan/cancel';
 import * as changes from '../plan/changes';
@@ -87,6 +96,15 @@ const MODULES = [
   away,
   home,
   notFetched,
+  handoutDoors,
+  handoutTable,
+  handoutFamilies,
+  driving,
+  rounds,
+  packLine,
+  made,
+  madeLog,
+  prep,
   planning,
   rules,
   reserve,
@@ -154,6 +172,22 @@ afterAll(() => store.close());
 
 /** What everyone may do. */
 const FOR_ALL = [
+  'Begin to watch something that was made: it cools, is kept, is heated again, or stands',
+  'Hand kits out, or say that nobody came for them',
+  'Note a temperature of something that was made',
+  'Note what the scale says of a component, or of what is left in a bowl',
+  'Say from the road what happened at the doors',
+  'Say from which lot a food goes into the kits from now on',
+  'Say how many pack a session side by side',
+  'Say what became of something that was made: kept, served, thrown away',
+  'Say which motions of a prep day are begun or done',
+  'See a bench as a line of packers, its pace, and what runs out',
+  'See a round to the doors, on its day',
+  'See the kits that are handed out at a table, and to whom',
+  'See the plan of a prep day for the hands there are',
+  'See what happened at a hand-out since',
+  'See what is made ahead for a session, and its temperatures',
+  'See what was done of a prep day since',
   'Begin to set up a code beside the password',
   'Calculate kits from a recipe, without saving',
   'Change one’s own password',
@@ -324,6 +358,10 @@ describe('another programme', () => {
     };
     const blank = { paid: null, payer: '', seq: 0, at: new Date(), actorId: own.coordinator.actor.id };
     await insert(store.db, store.db.models.trip, [{ ...trip, ...blank }]);
+    const roundId = v7();
+    const round = { id: roundId, sessionId, date: '2026-11-20', crewId: null, driver: 'X', litres: null, isHome: 1 };
+    const hours = { fromMinute: 900, toMinute: 1080, leaves: 900, stops: [], leftAt: null, endedAt: null };
+    await insert(store.db, store.db.models.doorRound, [{ ...round, ...hours, toldLateAt: null, version: 1 }]);
     const feed = await feeds.makeFeed(own.coordinator, { scope: 'programme', scopeId: '' });
     await cancel.cancelSession(own.coordinator, { sessionId, version: 1, cancelled: false });
     const [change] = await changes.listChanges(own.coordinator, {});
@@ -423,6 +461,61 @@ describe('another programme', () => {
       'Pin a product, leave out a visit or a shop, or set a budget, and plan again': {
         version: 1,
         change: { kind: 'shop', shopId, on: false },
+      },
+      'See the doors that kits go to, and the rounds there': { sessionId },
+      'Say where a family’s door is, and when somebody is there': {
+        householdId: household?.id,
+        version: 1,
+        point: '44, -68',
+      },
+      'Take the doors of a session out as CSV': { sessionId },
+      'Plan the rounds to the doors': {
+        sessionId,
+        date: '2026-12-01',
+        from: '15:00',
+        to: '18:00',
+        drivers: [{ name: 'X', from: '15:00', to: '18:00' }],
+      },
+      'Change by hand which doors a round goes to, and in which order': {
+        sessionId,
+        rounds: [{ id: v7(), version: 1, stops: [] }],
+      },
+      'Take a round away': { sessionId, roundId: v7() },
+      'Write to the families when and where they get their kits': { sessionId },
+      'See a round to the doors, on its day': { roundId },
+      'Say from the road what happened at the doors': {
+        roundId,
+        events: [{ id: v7(), what: 'left', at: '2026-11-20T12:00:00Z' }],
+      },
+      'See the kits that are handed out at a table, and to whom': { sessionId },
+      'See what happened at a hand-out since': { sessionId, after: 0 },
+      'Hand kits out, or say that nobody came for them': {
+        sessionId,
+        events: [{ id: v7(), kitId: kit?.id, what: 'handed', at: '2026-11-20T12:00:00Z' }],
+      },
+      'See a bench as a line of packers, its pace, and what runs out': { sessionId },
+      'Say how many pack a session side by side': { sessionId, packers: 4 },
+      'Note what the scale says of a component, or of what is left in a bowl': {
+        sessionId,
+        id: v7(),
+        kitId: kit?.id,
+        component: kit?.components[0],
+        grams: 10,
+      },
+      'Say from which lot a food goes into the kits from now on': { sessionId, id: v7(), lotId: lot.id },
+      'See what is made ahead for a session, and its temperatures': { sessionId },
+      'Begin to watch something that was made: it cools, is kept, is heated again, or stands': {
+        sessionId,
+        id: v7(),
+        name: 'Stew',
+        kind: 'cool',
+      },
+      'Note a temperature of something that was made': { sessionId, batchId: v7(), id: v7(), degrees: '41' },
+      'Say what became of something that was made: kept, served, thrown away': {
+        sessionId,
+        batchId: v7(),
+        version: 1,
+        outcome: 'kept',
       },
       'See a session’s shopping list': { sessionId },
       'See the jobs of a session': { sessionId },
@@ -600,6 +693,13 @@ describe('another programme', () => {
       .sort();
     expect(unnamed).toEqual(
       [
+        'Bring points, addresses and hours of doors in as CSV',
+        'Say where the kitchen is, and how quickly one drives from there',
+        'Say which motions of a prep day are begun or done',
+        'See all temperatures that were taken, for an inspector',
+        'See the plan of a prep day for the hands there are',
+        'See what was done of a prep day since',
+        'Take the temperatures out as CSV',
         'Add a course',
         'Add somebody to the crew',
         'Ask for more adults in a class than the table does',
@@ -704,6 +804,8 @@ describe('another programme', () => {
     expect((await closures.listClosures(foreign.coordinator, {})).calendars).toEqual([]);
     expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
     expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
+    expect((await prep.viewPrepPlan(foreign.crew, { date: '2026-11-26' })).sessions).toEqual([]);
+    expect((await madeLog.viewTemperatures(foreign.coordinator, {})).batches).toEqual([]);
     expect((await stock.viewStock(foreign.crew, {})).lots).toEqual([]);
     expect(await trips.listTrips(foreign.crew, {})).toEqual([]);
     expect((await shops.viewPriceBook(foreign.coordinator, {})).shops).toEqual([]);

@@ -1,7 +1,6 @@
-import { type DoorStop, judgeRound } from '@/core/handout/doors/round';
-import { USUAL_ROADS, type LocalRoads } from '@/core/handout/doors/roads';
-import { type DoorDriver, doorCase, type Span } from '@/core/handout/doors/round';
-import { handedNow, type HandedNow, STILL_HERE } from '@/core/handout/handing';
+import { type LocalRoads, USUAL_ROADS } from '@/core/handout/doors/roads';
+import { type DoorDriver, type DoorStop, doorCase, judgeRound, type Span } from '@/core/handout/doors/round';
+import { type HandedNow, handedNow, STILL_HERE } from '@/core/handout/handing';
 import { leftKit } from '@/core/handout/not-fetched';
 import type { RoutesCase } from '@/core/handout/routes/route-case';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
@@ -102,7 +101,9 @@ export async function loadDoors(context: Context, sessionId: string, db: Db = co
   const now = handedNow(events.map(plainHanding));
   const called = calledBackNow(held);
   const brought = new Set(
-    [...new Map(fates.map((row) => [row.kitId, row.fate]))].flatMap(([kitId, fate]) => (fate === 'delivered' ? [kitId] : [])),
+    [...new Map(fates.map((row) => [row.kitId, row.fate]))].flatMap(([kitId, fate]) =>
+      fate === 'delivered' ? [kitId] : [],
+    ),
   );
   const cold = new Map(
     locked.content.variants.map(({ letter }) => [letter, leftKit(locked.content, letter).cold.length > 0]),
@@ -176,7 +177,7 @@ export function caseOf(
 export function judgedRound(doors: Doors, round: DoorRoundRow, nameOf: ReadonlyMap<string, string>) {
   const own = round.stops.flatMap(({ householdId }) => doors.doors.filter((door) => door.householdId === householdId));
   const driver = driverOf(round, nameOf);
-  const { given } = caseOf(doors, own, [driver]);
+  const { given } = caseOf(doors, own, [driver], round.stops[0]?.span);
   const gone = round.stops.filter(({ householdId }) => !own.some((door) => door.householdId === householdId));
   const judged = judgeRound(
     given,

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { HOLDS } from '@/core/crew/crew-standing';
 import { readPoint } from '@/core/handout/doors/door';
 import { KITCHEN, USUAL_ROADS } from '@/core/handout/doors/roads';
 import { whatWouldHelp } from '@/core/handout/doors/round';
-import { roadsOf, whyMissed } from '@/core/handout/routes/route-case';
-import { minutesOf, timeOf } from '@/core/plan/civil';
-import { mannerOf, readTime } from '@/core/plan/manner';
+import { type RoutesCase, roadsOf, whyMissed } from '@/core/handout/routes/route-case';
+import { timeOf } from '@/core/plan/civil';
+import { mannerOf } from '@/core/plan/manner';
 import { nameKey } from '@/core/roll/name-key';
 import { readDoors, writeDoors } from '@/formats/handout/doors-csv';
 import { FileRefused } from '@/formats/text';
@@ -37,6 +38,9 @@ export const viewDoors = service({
     const names = new Map(crew.map(({ id, name }) => [id, name]));
     await logLook(context, 'doors', sessionId, doors.length);
     const now = nowOf(context);
+    const { db } = context.store;
+    const promises = await find(db, db.models.promise, { sessionId, state: [...HOLDS] });
+    const driving = promises.filter(({ duty }) => duty.split('@')[0] === 'drive');
     const judged = rounds.map((round) => {
       const own = judgedRound(found, round, names);
       return { ...own, round, standing: roundStanding(own, round, now, programme.timeZone) };
@@ -46,7 +50,9 @@ export const viewDoors = service({
     const left = doors.filter(
       ({ householdId, bags }) => !inRounds.has(householdId) && bags.some(({ now: { state } }) => state === 'here'),
     );
-    const missed = left.map((door) => missedDoor(door, found, drivers, judged));
+    const span = rounds.flatMap(({ stops }) => stops).find((stop) => stop.span)?.span;
+    const { given } = caseOf(found, doors, drivers, span);
+    const missed = left.map((door) => missedDoor(door, found, drivers, judged, given));
     return {
       session: locked.session,
       today: todayIn(context, programme.timeZone),
@@ -55,10 +61,19 @@ export const viewDoors = service({
       programmeVersion: programme.version,
       roads: roads ?? null,
       usualRoads: USUAL_ROADS,
-      meetings: meetings.map((meeting) => ({ ...meeting, span: usualSpan(locked, meeting) })),
+      meetings: meetings.map((meeting) => ({
+        ...meeting,
+        span: usualSpan(locked, meeting),
+        /** Who of the crew is to drive then, with the hours they were told. */
+        drivers: driving
+          .filter(({ told }) => told === null || told.date === meeting.date)
+          .map(({ crewId, told }) => ({ crewId, from: told?.from, to: told?.to })),
+      })),
       doors,
       missed,
-      rounds: judged.map(({ round, driver, doors: own, judged: order, standing, given, gone }) => ({
+      /** All doors and all drivers together: what an order made by hand is judged by. */
+      given,
+      rounds: judged.map(({ round, driver, doors: own, judged: order, standing, gone }) => ({
         id: round.id,
         version: round.version,
         date: round.date,
@@ -68,7 +83,6 @@ export const viewDoors = service({
         endedAt: round.endedAt?.toISOString() ?? null,
         stops: own,
         gone: gone.length,
-        given,
         ...order,
         standing,
       })),
@@ -82,13 +96,12 @@ function missedDoor(
   found: Parameters<typeof caseOf>[0],
   drivers: Parameters<typeof caseOf>[2],
   rounds: readonly { readonly driver: { readonly id: string }; readonly doors: readonly DoorAt[] }[],
+  given: RoutesCase,
 ) {
   const { householdId, name, door: at } = door;
   if (!found.roads) return { householdId, name, why: 'Nobody has said yet where the kitchen is.', help: [] };
   if (!at.at) return { householdId, name, why: 'Its point on the map is not known.', help: [] };
   if (drivers.length === 0) return { householdId, name, why: 'No round is planned yet.', help: [] };
-  const all = [...rounds.flatMap(({ doors }) => doors), door];
-  const { given } = caseOf(found, all, drivers);
   const roads = roadsOf(given);
   const stop = roads.stops.findIndex((each) => each.at === householdId);
   const routes = rounds.map(({ driver, doors }) => ({
@@ -156,7 +169,10 @@ export const importDoors = service({
       const byName = new Map(homes.map((home) => [nameKey(home.name), home]));
       const unknown = lines
         .filter(({ name }) => !byName.has(nameKey(name)))
-        .map(({ line, name }) => ({ line, message: `No family is called “${name}”. Write its name as the roll has it.` }));
+        .map(({ line, name }) => ({
+          line,
+          message: `No family is called “${name}”. Write its name as the roll has it.`,
+        }));
       const all = [...problems, ...unknown].sort((a, b) => a.line - b.line);
       if (all.length > 0)
         throw new ServiceError(
@@ -227,8 +243,8 @@ export const setRoads = service({
           return { from: a, to: b, minutes: Number(minutes) };
         });
       const roads = { ...numbers, kitchen: at, known: ways };
-      if (!(await updateVersion(db, db.models.programme, programmeId, version, { roads }))) throw stale('The programme');
+      if (!(await updateVersion(db, db.models.programme, programmeId, version, { roads })))
+        throw stale('The programme');
       await logChange(context, db, 'said how one drives', 'programme', programmeId, {});
     }),
 });
-

@@ -39,7 +39,8 @@ async function openRound(context: Context, roundId: string, driver: CrewMemberRo
   const round = await findOne(db, db.models.doorRound, { id: roundId });
   const today = todayIn(context, await timeZoneOf(context, db));
   const isTheirs =
-    context.actor.role === 'coordinator' || (driver !== undefined && round?.crewId === driver.id && round.date === today);
+    context.actor.role === 'coordinator' ||
+    (driver !== undefined && round?.crewId === driver.id && round.date === today);
   if (!round || !isTheirs) throw notFound('round');
   return { round, doors: await loadDoors(context, round.sessionId, db) };
 }
@@ -88,9 +89,7 @@ export async function ownRounds(context: Context, person: CrewMemberRow) {
   const { db } = context.store;
   const today = todayIn(context, await timeZoneOf(context));
   const rounds = await find(db, db.models.doorRound, { crewId: person.id, date: today }, [['leaves', 'ASC']]);
-  return Promise.all(
-    rounds.map(async (round) => roundView(context, round, await loadDoors(context, round.sessionId))),
-  );
+  return Promise.all(rounds.map(async (round) => roundView(context, round, await loadDoors(context, round.sessionId))));
 }
 
 export const roundOf = async (context: Context, person: CrewMemberRow | undefined, roundId: string) => {
@@ -129,7 +128,10 @@ async function note(context: Context, db: Db, round: DoorRoundRow, doors: Doors,
   if (ended && !round.endedAt) values.endedAt = at(ended);
   if (Object.keys(values).length === 0) return;
   if (!(await updateVersion(db, db.models.doorRound, round.id, round.version, values)))
-    throw new ServiceError('unavailable', 'Somebody else says something of this round at this moment: it is sent again.');
+    throw new ServiceError(
+      'unavailable',
+      'Somebody else says something of this round at this moment: it is sent again.',
+    );
   await logChange(context, db, left ? 'left for the doors' : 'ended a round', 'session', round.sessionId, {});
   if (!values.leftAt) return;
   const { doors: own, standing } = standingOf(context, { ...round, ...values }, doors);

@@ -67,7 +67,9 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
       return {
         name,
         state: (now.get(id) ?? STILL_HERE).state,
-        inside: (own?.components ?? []).filter(({ isInside }) => !isInside).map(({ say, name: food }) => `${say} ${food}`),
+        inside: (own?.components ?? [])
+          .filter(({ isInside }) => !isInside)
+          .map(({ say, name: food }) => `${say} ${food}`),
       };
     }),
     said: said ? { word: said.word, note: said.note } : null,
@@ -104,7 +106,8 @@ export const sayOfKit = ({ context, householdId, sessionId }: OwnKit, sent: unkn
       kits.map(({ enrolmentId }) => ({ id: context.ids(), sessionId, enrolmentId, word, note, at: nowOf(context) })),
     );
     await logChange(context, db, `family: ${word}`, 'session', sessionId, {});
-    if (word !== 'card') return word === 'confirmed' ? 'Thank you: we count on you.' : 'Thank you. We will be in touch.';
+    if (word !== 'card')
+      return word === 'confirmed' ? 'Thank you: we count on you.' : 'Thank you. We will be in touch.';
     if (home.contact === '') throw new ServiceError('invalid', 'We do not know where to send it: ask the coordinator.');
     await queueMessage(context, db, home.programmeId, {
       sentTo: home.contact,
@@ -177,4 +180,3 @@ export const tellFamilies = service({
       return { told, unreached };
     }),
 });
-

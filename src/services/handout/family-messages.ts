@@ -32,7 +32,15 @@ export async function familyLink(context: Context, db: Db, householdId: string, 
   const links = await find(db, db.models.accessLink, { householdId, sessionId, purpose: 'family', usedAt: null });
   const open = links.find(({ expiresAt }) => expiresAt > nowOf(context));
   if (open) return open.id;
-  const link = { programmeId, purpose: 'family' as const, email: '', role: null, memberId: null, householdId, sessionId };
+  const link = {
+    programmeId,
+    purpose: 'family' as const,
+    email: '',
+    role: null,
+    memberId: null,
+    householdId,
+    sessionId,
+  };
   return (await makeLink(context, db, { ...link, createdBy }, LINK_DAYS * 24)).id;
 }
 

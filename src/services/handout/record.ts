@@ -1,5 +1,5 @@
 import type { SentHanding } from '@/contracts/handout';
-import { type HandedNow, type HandEvent, handedNow, STILL_HERE } from '@/core/handout/handing';
+import { type HandEvent, type HandedNow, handedNow, STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
@@ -49,7 +49,9 @@ export async function recordHandings(
 ): Promise<{ readonly seq: number; readonly warnings: readonly HandWarning[] }> {
   let seq = await holdHandOut(db, sessionId);
   const before = await handedSince(db, sessionId, 0);
-  const known = new Map((await find(db, db.models.handOut, { id: sent.map(({ id }) => id) })).map((row) => [row.id, row]));
+  const known = new Map(
+    (await find(db, db.models.handOut, { id: sent.map(({ id }) => id) })).map((row) => [row.id, row]),
+  );
   // A kit that left the sheet meanwhile was packed all the same: a phone without a network may have handed it out.
   const kits = new Map<string, Pick<KitRow, 'id' | 'number' | 'enrolmentId'>>([
     ...(await find(db, db.models.kit, { sessionId })).map((kit) => [kit.id, kit] as const),
@@ -62,13 +64,17 @@ export async function recordHandings(
   const now = nowOf(context);
   for (const { at, wasAway, ...each } of sent) {
     const kit = kits.get(each.kitId);
-    if (!kit || (!onSheet.has(kit.id) && !wasAway)) throw new ServiceError('stale', 'This kit is not on the kit sheet: load the page again.');
+    if (!kit || (!onSheet.has(kit.id) && !wasAway))
+      throw new ServiceError('stale', 'This kit is not on the kit sheet: load the page again.');
     const was = known.get(each.id) ?? rows.find(({ id }) => id === each.id);
     if (was) {
       if (was.sessionId === sessionId && was.kitId === each.kitId && was.what === each.what) continue;
       throw new ServiceError('stale', 'The id of this was used before, for something else. Nothing was saved.');
     }
-    if (each.what === 'undone' && ![...before, ...rows].some(({ id, kitId }) => id === each.item && kitId === each.kitId))
+    if (
+      each.what === 'undone' &&
+      ![...before, ...rows].some(({ id, kitId }) => id === each.item && kitId === each.kitId)
+    )
       throw notFound('entry to take back');
     const isGoing = each.what === 'handed' && held.has(each.kitId);
     if (isGoing && !wasAway)
@@ -107,6 +113,7 @@ export async function recordHandings(
   await raiseHandOut(db, { sessionId, seq });
   const after = handedNow([...before, ...rows].map(plainHanding));
   await noteFetched(context, db, sessionId, locked.session.mode, [...kits.values()], rows, after);
+  await markOver(context, db, locked, sessionId, after);
   for (const kitId of new Set(rows.map((row) => row.kitId))) {
     const { against, by } = after.get(kitId) ?? STILL_HERE;
     if (against.some(({ id }) => rows.some((row) => row.id === id)))
@@ -118,6 +125,37 @@ export async function recordHandings(
 const sayDouble = (number: number, by: HandEvent | undefined) =>
   `Kit ${number} had gone already${by?.who ? `, to ${by.who}` : ''}: look which kit was given just now, and take back what is wrong.`;
 
+/** Jobs of the countdown by how people take part. */
+const JOBS: Readonly<Record<string, string>> = { 'live online': 'deliver', 'follow-later': 'send-later' };
+
+/** When something was said of every kit of a group, its hand-out is done; and no longer when a kit is here again. */
+async function markOver(
+  context: Context,
+  db: Db,
+  locked: LockedSheet,
+  sessionId: string,
+  after: ReadonlyMap<string, HandedNow>,
+): Promise<void> {
+  const people = await find(db, db.models.enrolment, { id: locked.kits.map(({ enrolmentId }) => enrolmentId) });
+  const sittings = new Set((await find(db, db.models.sitting, { sessionId })).map(({ groupId }) => groupId));
+  const groups = new Map<string, boolean>();
+  for (const kit of locked.kits) {
+    const groupId = people.find(({ id }) => id === kit.enrolmentId)?.groupId ?? '';
+    const key = sittings.has(groupId) ? groupId : '';
+    const isSaid = (after.get(kit.id) ?? STILL_HERE).state !== 'here';
+    groups.set(key, (groups.get(key) ?? true) && isSaid);
+  }
+  const job = JOBS[locked.session.mode] ?? 'handout';
+  const marks = await find(db, db.models.stageMark, { sessionId }, [['at', 'ASC']]);
+  for (const [groupId, isOver] of groups) {
+    const stage = groupId === '' ? job : `${job}@${groupId}`;
+    const isMarked = marks.filter((mark) => mark.stage === stage).at(-1)?.done === 1;
+    if (isOver === isMarked) continue;
+    const mark = { id: context.ids(), sessionId, stage, done: isOver ? 1 : 0, at: nowOf(context) };
+    await insert(db, db.models.stageMark, [{ ...mark, actorId: context.actor.id }]);
+  }
+}
+
 /** Who fetched their kit, as the roll asks it: the newest of the table or the room counts. */
 async function noteFetched(
   context: Context,
@@ -128,7 +166,9 @@ async function noteFetched(
   rows: readonly HandOutRow[],
   after: ReadonlyMap<string, HandedNow>,
 ): Promise<void> {
-  const touched = new Set(rows.filter(({ what }) => what !== 'lent' && what !== 'brought back').map(({ kitId }) => kitId));
+  const touched = new Set(
+    rows.filter(({ what }) => what !== 'lent' && what !== 'brought back').map(({ kitId }) => kitId),
+  );
   const kits = all.filter(({ id }) => touched.has(id));
   const people = await find(db, db.models.enrolment, { id: kits.map(({ enrolmentId }) => enrolmentId) });
   const marks = kits.flatMap(({ id, enrolmentId }) => {

@@ -60,6 +60,9 @@ export function roundStanding(
 }
 
 /** The door of which something was said last. */
-const lastDone = (done: readonly DoorAt[]) =>
-  [...done].sort((a, b) => saidAt(b).localeCompare(saidAt(a)))[0];
-const saidAt = ({ bags }: DoorAt): string => bags.map(({ now }) => now.by?.at ?? '').sort().at(-1) ?? '';
+const lastDone = (done: readonly DoorAt[]) => [...done].sort((a, b) => saidAt(b).localeCompare(saidAt(a)))[0];
+const saidAt = ({ bags }: DoorAt): string =>
+  bags
+    .map(({ now }) => now.by?.at ?? '')
+    .sort()
+    .at(-1) ?? '';

@@ -35,7 +35,10 @@ const driver = z
     from: time('Write from when they drive, such as 15:00.'),
     to: time('Write until when they drive, such as 18:00.'),
     /** Empty: without a limit. */
-    litres: z.preprocess((value) => (value === '' ? undefined : value), z.coerce.number().int().min(1).max(5000).optional()),
+    litres: z.preprocess(
+      (value) => (value === '' ? undefined : value),
+      z.coerce.number().int().min(1).max(5000).optional(),
+    ),
     home: z.coerce.boolean().default(true),
   })
   .refine(({ from, to }) => from < to, { path: ['to'], message: 'It ends before it begins.' })
@@ -56,7 +59,9 @@ export const planDoorRounds = service({
   }),
   run: async (context, { sessionId, group, date, from, to, drivers }): Promise<RoutesAnswer> => {
     if (from >= to)
-      throw new ServiceError('invalid', 'Nothing was planned yet.', [{ where: 'to', message: 'It ends before it begins.' }]);
+      throw new ServiceError('invalid', 'Nothing was planned yet.', [
+        { where: 'to', message: 'It ends before it begins.' },
+      ]);
     const { db } = context.store;
     const loaded = await loadDoors(context, sessionId);
     if (!loaded.roads)
@@ -67,7 +72,9 @@ export const planDoorRounds = service({
     if (new Set(ids).size < ids.length)
       throw new ServiceError('invalid', 'Nothing was planned yet: somebody drives two rounds at once.');
     const out = new Set(
-      loaded.rounds.filter(({ leftAt }) => leftAt !== null).flatMap(({ stops }) => stops.map((stop) => stop.householdId)),
+      loaded.rounds
+        .filter(({ leftAt }) => leftAt !== null)
+        .flatMap(({ stops }) => stops.map((stop) => stop.householdId)),
     );
     const wanted = loaded.doors.filter((door) => door.group === group && !out.has(door.householdId) && !isDone(door));
     const rounds = drivers.map(
@@ -97,21 +104,27 @@ export const planDoorRounds = service({
       await lockSessionRow(own, { sessionId });
       // A round that left meanwhile goes on; those that stand at home are made anew.
       const before = await find(own, own.models.doorRound, { sessionId });
-      const gone = new Set(before.filter(({ leftAt }) => leftAt !== null).flatMap(({ stops }) => stops.map((s) => s.householdId)));
+      const gone = new Set(
+        before.filter(({ leftAt }) => leftAt !== null).flatMap(({ stops }) => stops.map((s) => s.householdId)),
+      );
       const mine = new Set(wanted.map(({ householdId }) => householdId));
       const old = before.filter(
-        ({ leftAt, stops }) => leftAt === null && (stops.length === 0 || stops.some((stop) => mine.has(stop.householdId))),
+        ({ leftAt, stops }) =>
+          leftAt === null && (stops.length === 0 || stops.some((stop) => mine.has(stop.householdId))),
       );
       if (old.length > 0) await remove(own, own.models.doorRound, { id: old.map(({ id }) => id) });
       const planned = rounds.flatMap((round) => {
         const route = answer.routes.find((each) => each.driver === round.id);
         const stops = (route?.stops ?? [])
           .filter(({ at }) => !gone.has(at))
-          .map(({ at, begins }) => ({ householdId: at, begins }));
+          .map(({ at, begins }) => ({ householdId: at, begins, span: { from, to } }));
         return stops.length > 0 ? [{ ...round, stops, leaves: route?.leaves ?? round.fromMinute }] : [];
       });
       await insert(own, own.models.doorRound, planned);
-      await logChange(context, own, 'planned rounds', 'session', sessionId, { rounds: planned.length, missed: answer.missed });
+      await logChange(context, own, 'planned rounds', 'session', sessionId, {
+        rounds: planned.length,
+        missed: answer.missed,
+      });
     });
     return answer;
   },
@@ -143,17 +156,24 @@ export const moveDoors = service({
       for (const { id, version, stops } of rounds) {
         const round = loaded.rounds.find((each) => each.id === id);
         if (!round) throw notFound('round');
-        if (round.leftAt)
-          throw new ServiceError('stale', 'This round has left the kitchen: call its driver instead.');
+        if (round.leftAt) throw new ServiceError('stale', 'This round has left the kitchen: call its driver instead.');
         const own = stops.map((householdId) => {
           const door = loaded.doors.find((each) => each.householdId === householdId);
           if (!door) throw notFound('door');
           return door;
         });
         const driverNow = driverOf(round, names);
-        const { given } = caseOf(loaded, own, [driverNow]);
+        const span = loaded.rounds.flatMap((each) => each.stops).find((stop) => stop.span)?.span;
+        const { given } = caseOf(loaded, own, [driverNow], span);
         const { leaves, begins } = judgeRound(given, driverNow, stops, timeOf);
-        const values = { leaves, stops: stops.map((householdId, at) => ({ householdId, begins: begins[at] ?? leaves })) };
+        const values = {
+          leaves,
+          stops: stops.map((householdId, at) => ({
+            householdId,
+            begins: begins[at] ?? leaves,
+            ...(span ? { span } : {}),
+          })),
+        };
         if (!(await updateVersion(db, db.models.doorRound, id, version, values))) throw stale('This round');
       }
       await logChange(context, db, 'changed rounds by hand', 'session', sessionId, {});

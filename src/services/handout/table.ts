@@ -68,7 +68,10 @@ export const viewTable = service({
         .map((row) => [row.enrolmentId, row]),
     );
     const cold = new Map(
-      locked.content.variants.map(({ letter }) => [letter, leftKit(locked.content, letter).cold.map(({ name }) => name)]),
+      locked.content.variants.map(({ letter }) => [
+        letter,
+        leftKit(locked.content, letter).cold.map(({ name }) => name),
+      ]),
     );
     await logLook(context, 'hand-out', sessionId, locked.kits.length);
     return {
@@ -100,7 +103,9 @@ export const viewTable = service({
           isPacked: (asked.get(id) ?? []).every((component) => packed.get(id)?.has(component)),
           isCalledBack: held.has(id),
           /** What the family has of earlier sessions. */
-          has: [...lentNow(lent.filter(({ householdId }) => householdId === person?.householdId))].map(([item]) => item),
+          has: [...lentNow(lent.filter(({ householdId }) => householdId === person?.householdId))].map(
+            ([item]) => item,
+          ),
           said: said ? { word: said.word, note: said.note } : null,
         };
       }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { whatItMakes } from '@/core/kits/figures/what-it-makes';
-import { prepList } from '@/core/packing/prep-list';
+import { prepList } from '@/core/packing/prep/prep-list';
 import { parseAmount } from '@/core/quantity/amount';
 import { AmountError, divide, multiply, type Rational } from '@/core/quantity/rational';
 import { readUnit } from '@/core/quantity/units';

@@ -150,8 +150,9 @@ async function refusalOf(
   calledBack: ReadonlySet<string>,
 ): Promise<ServiceError | undefined> {
   const wanted = wantedBy(locked, revision);
-  const isStopped = ({ action, kitId }: SentTick) => action === 'packed' && calledBack.has(kitId);
-  const isOdd = (tick: SentTick) => !(tick.action === 'packed' && wanted.get(tick.kitId)?.has(tick.component));
+  const isStopped = ({ action, kitId }: SentTick) => action !== 'undone' && calledBack.has(kitId);
+  const isOdd = ({ action, kitId, component }: SentTick) =>
+    action === 'checked' ? !wanted.has(kitId) : !(action === 'packed' && wanted.get(kitId)?.has(component));
   const odd = ticks.filter(isOdd);
   if (odd.length === 0 && !ticks.some(isStopped)) return undefined;
   const before = await eventsSince(db, sessionId, 0);

@@ -34,7 +34,7 @@ export const handOut: Migration = {
     );
     await run(
       `CREATE TABLE made_batch (id ${ID} PRIMARY KEY, session_id ${ID}, name VARCHAR(190) NOT NULL, food VARCHAR(20) NOT NULL, kind VARCHAR(20) NOT NULL,
-       grams INT NULL, begun_at DATETIME(3) NOT NULL, ended_at DATETIME(3) NULL, outcome VARCHAR(20) NOT NULL, note VARCHAR(255) NOT NULL,
+       grams INT NULL, least INT NULL, most INT NULL, begun_at DATETIME(3) NOT NULL, ended_at DATETIME(3) NULL, outcome VARCHAR(20) NOT NULL, note VARCHAR(255) NOT NULL,
        lot_id ${NULL_ID}, actor_id ${ID}, version INT NOT NULL, KEY by_session (session_id, begun_at), ${to('session_id', 'session')}) ${TABLE_END}`,
     );
     await run(
@@ -42,8 +42,8 @@ export const handOut: Migration = {
        at DATETIME(3) NOT NULL, actor_id ${ID}, KEY by_batch (batch_id, at), ${to('session_id', 'session')}, ${to('batch_id', 'made_batch')}) ${TABLE_END}`,
     );
     await run(
-      `CREATE TABLE prep_event (id ${ID} PRIMARY KEY, programme_id ${ID}, day DATE NOT NULL, motion VARCHAR(190) NOT NULL, cut VARCHAR(90) NOT NULL,
-       grams INT NOT NULL, action VARCHAR(20) NOT NULL, at DATETIME(3) NOT NULL, actor_id ${ID}, KEY by_day (programme_id, day, at),
+      `CREATE TABLE prep_event (id ${ID} PRIMARY KEY, programme_id ${ID}, day DATE NOT NULL, seq INT NOT NULL, motion VARCHAR(190) NOT NULL, cut VARCHAR(90) NOT NULL,
+       grams INT NOT NULL, action VARCHAR(20) NOT NULL, at DATETIME(3) NOT NULL, actor_id ${ID}, UNIQUE KEY in_order (programme_id, day, seq),
        ${to('programme_id', 'programme')}) ${TABLE_END}`,
     );
     await run(
@@ -57,7 +57,8 @@ export const handOut: Migration = {
     await run(
       `CREATE TABLE pack_line (session_id ${ID} PRIMARY KEY, packers INT NOT NULL, version INT NOT NULL, ${to('session_id', 'session')}) ${TABLE_END}`,
     );
-    for (const name of LOGS) for (const change of ['UPDATE', 'DELETE'] as const) await run(refuse(name, change, ERASING));
+    for (const name of LOGS)
+      for (const change of ['UPDATE', 'DELETE'] as const) await run(refuse(name, change, ERASING));
   },
   async down(run) {
     for (const each of [

@@ -1,6 +1,6 @@
-import type { PackAction } from '@/core/packing/progress';
 import type { BatchFood, BatchKind, Outcome } from '@/core/packing/made/batch';
 import type { PrepAction } from '@/core/packing/prep/motion';
+import type { PackAction } from '@/core/packing/progress';
 import { day, key, keyOf, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
 export const packEvent = table(
@@ -37,6 +37,9 @@ export const madeBatch = table(
     food: plain<BatchFood>(),
     kind: plain<BatchKind>(),
     grams: maybe(whole()),
+    /** Minutes for which it stands, at the least and at the most: what soaks, marinates or sets. */
+    least: maybe(whole()),
+    most: maybe(whole()),
     begunAt: moment(),
     endedAt: maybe(moment()),
     outcome: plain<Outcome>(),
@@ -74,6 +77,8 @@ export const prepEvent = table(
     id: key(),
     programmeId: ref(),
     day: day(),
+    /** Order of the events of one day, from 1. */
+    seq: whole(),
     motion: plain(),
     cut: plain(),
     grams: whole(),

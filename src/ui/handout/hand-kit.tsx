@@ -35,7 +35,9 @@ export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
   const [other, setOther] = useState('');
   const isHere = now.state !== 'gone';
   const lentHere = [...lentNow(events.filter(({ kitId }) => kitId === kit.id)).keys()];
-  const broughtHere = events.filter(({ kitId, what }) => kitId === kit.id && what === 'brought back').map((e) => e.item);
+  const broughtHere = events
+    .filter(({ kitId, what }) => kitId === kit.id && what === 'brought back')
+    .map((e) => e.item);
   const owes = kit.has.filter((item) => !broughtHere.includes(item));
   return (
     <div className="border-t border-base-300 p-3">

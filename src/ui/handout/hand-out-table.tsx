@@ -93,7 +93,9 @@ export function HandOutTable({ sessionId, kits, events, lentUsually }: Props) {
           </button>
         )}
       </label>
-      {shown.length === 0 && <p className="mb-4">No kit of this session fits. A label of last week is not of this one.</p>}
+      {shown.length === 0 && (
+        <p className="mb-4">No kit of this session fits. A label of last week is not of this one.</p>
+      )}
       <ul className="flex flex-col gap-2">
         {inOrder.map((kit) => {
           const { state, by } = stateOf(kit);

@@ -6,8 +6,17 @@ const CODE = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 /** Characters further apart than this, in milliseconds, are not of one scan; no hand types a whole code by chance. */
 const ONE_SCAN = 300;
 
-/** The bench's instruments: what lies on the scale, and a label's code that opens its kit. */
-export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }) {
+interface Props {
+  /** Opens the kit of a label; false where it is of none. */
+  readonly openKit: (kitId: string) => boolean;
+  /** Says what a weight is beside its aim, and keeps it. */
+  readonly weigh: (grams: number) => Promise<string>;
+  /** Takes a code that is no kit's for a lot's: what goes into the kits from now on. */
+  readonly scanLot: (lotId: string) => Promise<string>;
+}
+
+/** The bench's instruments: what lies on the scale, and a code that opens its kit, or names the lot that is packed from. */
+export function Instruments({ openKit, weigh, scanLot }: Props) {
   const [said, setSaid] = useState('');
 
   useEffect(() => {
@@ -21,11 +30,12 @@ export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }
       if (event.key !== 'Enter' || !code) return;
       event.preventDefault();
       typed = '';
-      setSaid(openKit(code) ? '' : 'This label is of no kit on this sheet.');
+      if (openKit(code)) setSaid('');
+      else void scanLot(code).then(setSaid);
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
-  }, [openKit]);
+  }, [openKit, scanLot]);
 
   const read = async () => {
     const response = await fetch('/api/devices').catch(() => null);
@@ -41,7 +51,7 @@ export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }
         className="btn h-12"
         onClick={async () => {
           const readings = await read();
-          if (readings) setSaid(readings.grams === null ? 'The scale is off.' : `On the scale: ${readings.grams} g`);
+          if (readings) setSaid(readings.grams === null ? 'The scale is off.' : await weigh(readings.grams));
         }}
       >
         Weigh
@@ -52,10 +62,11 @@ export function Instruments({ openKit }: { openKit: (kitId: string) => boolean }
         onClick={async () => {
           const readings = await read();
           const [code] = CODE.exec(readings?.code ?? '') ?? [];
-          if (readings) setSaid(code && openKit(code) ? '' : 'No label of this sheet lies before the scanner.');
+          if (!code) return readings && setSaid('No label lies before the scanner.');
+          setSaid(openKit(code) ? '' : await scanLot(code));
         }}
       >
-        Scan a label
+        Scan a code
       </button>
       <span role="status" className="text-xl font-bold">
         {said}

@@ -3,10 +3,13 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { type BenchSheet, type PackEvent, packProgress, sayComponentKey } from '@/core/packing/progress';
+import { v7 } from 'uuid';
+import { type BenchSheet, type PackEvent, packProgress, sayComponentKey, toCheck } from '@/core/packing/progress';
 import { ByComponent } from './by-component';
 import { ByKit } from './by-kit';
 import { Instruments } from './instruments';
+import { LinePanel } from './line-panel';
+import { useLine } from './use-line';
 import { type Connection as Standing, useTicks } from './use-ticks';
 
 /** The pack bench: one component through all kits, or one kit at a time; ticks shared with every other screen. */
@@ -35,8 +38,17 @@ export function PackBench({
   const [kit, setKit] = useState(0);
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
   const see = (pack: string) => setSeen((before) => new Set([...before, pack]));
-  const count = way === 'component' ? sheet.rows.length : sheet.kits.length;
+  const { news, setPackers } = useLine(whole.session.id);
+  const [station, setStation] = useState<number>();
+  const own = station === undefined ? undefined : news?.line.stations[station];
+  // At a station of a line one has its components alone, in the order in which a kit comes by.
+  const atStation = useMemo(() => {
+    if (!own) return sheet;
+    const rows = own.flatMap(({ row }) => sheet.rows.filter((each) => each.row === row));
+    return rows.length > 0 ? { ...sheet, rows } : sheet;
+  }, [sheet, own]);
   const [here, go] = way === 'component' ? [at, setAt] : [kit, setKit];
+  const count = way === 'component' ? atStation.rows.length : sheet.kits.length;
 
   useEffect(() => {
     const turn = (event: KeyboardEvent) => {
@@ -59,6 +71,42 @@ export function PackBench({
     [whole],
   );
 
+  const unchecked = toCheck(whole, ticks.packed, ticks.checked);
+  const post = async (what: 'weights' | 'lots', body: object) => {
+    const response = await fetch(`/api/bench/${whole.session.id}/${what}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ id: v7(), ...body }),
+    }).catch(() => null);
+    const answer = await response?.json().catch(() => null);
+    return { ok: response?.ok ?? false, answer };
+  };
+  /** What is on the scale, beside what the next open kit gets of the component that is shown. */
+  const weigh = async (grams: number): Promise<string> => {
+    const shown = atStation.rows[Math.min(at, atStation.rows.length - 1)];
+    const keyOf = (each: (typeof sheet.kits)[number]) =>
+      sheet.variants
+        .find(({ letter }) => letter === each.variant)
+        ?.components.find(
+          (component) =>
+            (way === 'kit' || component.row === shown?.row) && !ticks.packed.get(each.id)?.has(component.key),
+        )?.key;
+    const open = way === 'kit' ? sheet.kits[kit] : sheet.kits.find((each) => keyOf(each) !== undefined);
+    const component = open && keyOf(open);
+    if (!open || !component) return `On the scale: ${grams} g`;
+    const { ok, answer } = await post('weights', { kitId: open.id, component, grams });
+    return ok && answer
+      ? `${grams} g, aim ${answer.aim} for kit ${open.number}: ${answer.verdict}`
+      : `On the scale: ${grams} g`;
+  };
+  const scanLot = async (lotId: string): Promise<string> => {
+    const { ok, answer } = await post('lots', { lotId });
+    if (!ok) return answer?.title ?? 'This code is of no kit on this sheet, and of no lot.';
+    const notFor: readonly string[] = answer.notFor ?? [];
+    return notFor.length > 0
+      ? `“${answer.name}” is not safe for ${notFor.join(', ')}: not into these.`
+      : `${answer.food} from “${answer.name}” from now on.`;
+  };
   const left = progress.ticksNeeded - progress.ticks;
   return (
     <div className="flex min-h-dvh flex-col">
@@ -127,12 +175,25 @@ export function PackBench({
       )}
       {ticks.calledBack.size > 0 && <CalledBack sheet={whole} kits={ticks.calledBack} />}
       {toTakeOut.length > 0 && <TakeOut sheet={whole} items={toTakeOut} tick={ticks.tick} />}
+      <LinePanel
+        news={news}
+        setPackers={setPackers}
+        station={station}
+        choose={(next) => {
+          setStation(next);
+          setWay('component');
+          setAt(0);
+        }}
+        toCheck={unchecked}
+        madeWithout={(letter) => whole.variants.find((variant) => variant.letter === letter)?.madeWithout ?? []}
+        check={(kitId, who) => ticks.tick([{ kitId, component: who, action: 'checked' }])}
+      />
       <main className="flex flex-1 flex-col p-4">
         {way === 'component' ? (
           <ByComponent
             seen={seen}
             see={see}
-            sheet={sheet}
+            sheet={atStation}
             index={Math.min(at, count - 1)}
             go={setAt}
             packed={ticks.packed}
@@ -152,7 +213,7 @@ export function PackBench({
           />
         )}
         <div className="mt-auto pt-6">
-          <Instruments openKit={openKit} />
+          <Instruments openKit={openKit} weigh={weigh} scanLot={scanLot} />
         </div>
         <nav aria-label="Steps" className="flex items-center justify-between gap-3 pt-3">
           <button type="button" className="btn btn-lg h-16 min-w-28" disabled={here === 0} onClick={() => go(here - 1)}>

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { v7 } from 'uuid';
 import type { SentTick } from '@/contracts/bench';
-import { calledBackNow, type PackEvent, packedNow } from '@/core/packing/progress';
+import { calledBackNow, checkedNow, type PackEvent, packedNow } from '@/core/packing/progress';
 import { deviceStorage } from '../offline/device-storage';
 import { offlineQueue } from '../offline/queue';
 import { sendingTo } from '../offline/send';
@@ -25,6 +25,8 @@ export interface Ticks {
   readonly packed: ReadonlyMap<string, ReadonlySet<string>>;
   /** Kits that are called back: set apart, neither packed nor handed out. */
   readonly calledBack: ReadonlySet<string>;
+  /** Kits that a second pair of eyes has looked into, each with whose. */
+  readonly checked: ReadonlyMap<string, string>;
   readonly connection: Connection;
   /** Ticks made here that the server has not confirmed yet. */
   readonly waiting: number;
@@ -133,11 +135,12 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
     [queue],
   );
 
-  const packed = useMemo(() => {
+  const all = useMemo(() => {
     const last = events.at(-1)?.seq ?? 0;
-    const own = [...saved, ...waiting];
-    return packedNow([...events, ...own.map((tick, index) => ({ ...tick, seq: last + 1 + index }))]);
+    return [...events, ...[...saved, ...waiting].map((tick, index) => ({ ...tick, seq: last + 1 + index }))];
   }, [events, saved, waiting]);
+  const packed = useMemo(() => packedNow(all), [all]);
+  const checked = useMemo(() => checkedNow(all), [all]);
 
   const calledBack = useMemo(() => calledBackNow(events), [events]);
 
@@ -145,6 +148,7 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
   return {
     packed,
     calledBack,
+    checked,
     connection: isCut ? 'offline' : connection,
     waiting: waiting.length,
     trouble: movedOn ?? trouble ?? null,
@@ -160,7 +164,7 @@ export function useTicks(sessionId: string, revision: number, initial: readonly 
           lastDone.map(({ kitId, component, action }) => ({
             kitId,
             component,
-            action: action === 'packed' ? ('undone' as const) : ('packed' as const),
+            action: action === 'undone' ? ('packed' as const) : ('undone' as const),
           })),
         );
       }),

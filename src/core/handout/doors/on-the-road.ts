@@ -72,4 +72,3 @@ export function aheadOf(
 
 /** Minutes that cold food may still be out of the fridge. */
 export const coldLeft = (now: number, left: number): number => COLD_HOURS * 60 - (now - left);
-

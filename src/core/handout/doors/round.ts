@@ -7,6 +7,8 @@ import { KITCHEN, type LocalRoads, minutesBetween } from './roads';
 export interface RoundStop {
   readonly householdId: string;
   readonly begins: number;
+  /** When kits were to be brought where a family has said nothing, as it was planned. */
+  readonly span?: Span;
 }
 
 /** A family's kits that go to its door. */
@@ -167,7 +169,10 @@ export function whatWouldHelp(
     driver,
     order: routes.find((route) => route.driver === driver.id)?.stops.map(({ at }) => at) ?? [],
   }));
-  const fits = (change: (by: number) => { window?: readonly [number, number]; to?: number; litres?: number }, by: number) =>
+  const fits = (
+    change: (by: number) => { window?: readonly [number, number]; to?: number; litres?: number },
+    by: number,
+  ) =>
     rounds.find(({ driver, order }) => {
       const { window, to, litres } = change(by);
       const changed = {

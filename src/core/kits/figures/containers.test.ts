@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { prepList } from '../../packing/prep-list';
+import { prepList } from '../../packing/prep/prep-list';
 import type { WrittenLine } from '../../recipes/recipe/recipe';
 import { TYPICAL } from '../../reference/reference';
 import type { SheetInput } from '../record/sheet-content';

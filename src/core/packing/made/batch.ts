@@ -1,7 +1,10 @@
 import facts from '../../reference/facts/safe-temperatures.json';
 
-/** What is watched of something that was made: that it cools in time, is heated through again, or is kept hot or cold. */
-export const BATCH_KINDS = ['cool', 'reheat', 'hot', 'cold'] as const;
+/**
+ * What is watched of something that was made: that it cools in time, is heated through again, is kept hot or cold, or stands for
+ * as long as it needs and no longer (a marinade, beans in water).
+ */
+export const BATCH_KINDS = ['cool', 'reheat', 'hot', 'cold', 'stand'] as const;
 export type BatchKind = (typeof BATCH_KINDS)[number];
 
 /** What it is, as far as its limits ask: cooked; cooked rice; mixed of what stood at room temperature. */
@@ -52,7 +55,7 @@ const factsOf = (profile: 'us' | 'uk', kind: string) =>
  * @example limitsFor('us', 'cool', 'cooked').targets.map(({ within }) => within) //=> [120, 360]
  */
 export function limitsFor(profile: 'us' | 'uk', kind: BatchKind, food: BatchFood): Limits {
-  const rows = factsOf(profile, kind === 'hot' ? 'hot-hold' : kind === 'cold' ? 'cold-hold' : kind);
+  const rows = factsOf(profile, kind === 'hot' ? 'hot-hold' : kind === 'cold' || kind === 'stand' ? 'cold-hold' : kind);
   const source = rows[0]?.source ?? '';
   if (kind === 'cool') {
     if (profile === 'uk') {
@@ -92,6 +95,7 @@ const LOOKS: Readonly<Record<BatchKind, readonly number[]>> = {
   reheat: [15, 30, 60, 90, 110],
   hot: [],
   cold: [],
+  stand: [],
 };
 /** What is kept hot or cold is looked at so often, in minutes: soon enough to put it right within the two hours. */
 const HELD_EVERY = 120;
@@ -146,7 +150,9 @@ export function batchStanding(
   readings: readonly Reading[],
   now: number,
   sayDegrees: (tenths: number) => string,
+  stands: { readonly least: number; readonly most: number | null } = { least: 0, most: null },
 ): BatchStanding {
+  if (kind === 'stand') return standingStanding(limits, readings, now, sayDegrees, stands);
   return kind === 'hot' || kind === 'cold'
     ? heldStanding(kind, limits, readings, now, sayDegrees)
     : movingStanding(kind, limits, readings, now, sayDegrees);
@@ -212,7 +218,12 @@ function missed(
       next,
       say: `${seen}. Heat it through to 165 °F (74 °C) at once and cool it anew, faster: or throw it away. Once only.`,
     };
-  return { state: 'throw away', nextAt: undefined, next, say: `${seen}. Throw it away: it cannot be shown to be safe.` };
+  return {
+    state: 'throw away',
+    nextAt: undefined,
+    next,
+    say: `${seen}. Throw it away: it cannot be shown to be safe.`,
+  };
 }
 
 function heldStanding(
@@ -230,7 +241,11 @@ function heldStanding(
   // From one good reading to the next that is not, nobody knows when it went wrong: all of it counts.
   for (const [at, { minutes, tenths }] of readings.entries()) {
     if (meets(target, tenths)) continue;
-    const since = readings.slice(0, at).filter((each) => meets(target, each.tenths)).at(-1)?.minutes ?? 0;
+    const since =
+      readings
+        .slice(0, at)
+        .filter((each) => meets(target, each.tenths))
+        .at(-1)?.minutes ?? 0;
     const until = readings.slice(at + 1).find((each) => meets(target, each.tenths))?.minutes ?? now;
     if (until - since > spell && minutes >= since)
       return {
@@ -258,6 +273,33 @@ function heldStanding(
     say: `Kept ${limit}.`,
   };
 }
+
+/** What stands in the fridge: ready from one minute on, out of it by another, and cold all the while. */
+function standingStanding(
+  limits: Limits,
+  readings: readonly Reading[],
+  now: number,
+  sayDegrees: (tenths: number) => string,
+  { least, most }: { readonly least: number; readonly most: number | null },
+): BatchStanding {
+  const held = heldStanding('cold', limits, readings, now, sayDegrees);
+  // Nobody has to look often into a fridge that is shut: once is enough, and what was seen counts.
+  if (held.state === 'put right' || held.state === 'throw away') return held;
+  const last = most === null ? '' : ` Out of it after ${sayLength(most)} at the latest.`;
+  if (now < least)
+    return { state: 'going', nextAt: least, next: undefined, say: `Ready in ${sayLength(least - now)}.${last}` };
+  if (most !== null && now > most)
+    return {
+      state: 'put right',
+      nextAt: undefined,
+      next: undefined,
+      say: `It has stood for ${sayLength(now)}: ${sayLength(most)} at most. Take it out now; what has gone soft or mealy is not used.`,
+    };
+  return { state: 'reached', nextAt: most ?? undefined, next: undefined, say: `It has stood long enough.${last}` };
+}
+
+const sayLength = (minutes: number): string =>
+  minutes < 120 ? `${Math.ceil(minutes)} minutes` : `${Math.round((minutes / 60) * 2) / 2} hours`;
 
 /** Days that something made ahead keeps cold, the day it was made not counted: two; cooked rice one. Both profiles, the stricter. */
 export const keepsDays = (food: BatchFood): number => (food === 'rice' ? 1 : 2);

@@ -39,6 +39,24 @@ export default async function Duties() {
                     Pack
                   </Link>
                 )}
+                {session.canPack && session.roomIsOpen && (
+                  <>
+                    <Link
+                      href={`/table/${session.id}`}
+                      className="btn btn-lg w-fit"
+                      aria-label={`Hand out ${session.title}`}
+                    >
+                      Hand out
+                    </Link>
+                    <Link
+                      href={`/made/${session.id}`}
+                      className="btn btn-lg w-fit"
+                      aria-label={`Made ahead for ${session.title}`}
+                    >
+                      Made ahead
+                    </Link>
+                  </>
+                )}
                 {session.roomIsOpen && (
                   <Link
                     href={`/room/${session.id}`}

@@ -20,6 +20,9 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
             {title}
           </Link>
         ))}
+        <Link href={`/prep/${date}/plan`} className="btn btn-primary">
+          Plan for the hands there are
+        </Link>
         <PrintButton />
       </PageTitle>
       {drafts.length > 0 && (

@@ -65,7 +65,23 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
   const held = calledBackNow(bundle.events);
   const calledBack = bench?.kits.filter((kit) => held.has(kit.id)).map((kit) => kit.number) ?? [];
   return (
-    <SessionFrame bundle={bundle} sheet={sheet} hours={hours} current="packing" title="packing">
+    <SessionFrame
+      bundle={bundle}
+      sheet={sheet}
+      hours={hours}
+      current="packing"
+      title="packing"
+      actions={
+        <>
+          <Link href={`/made/${sessionId}`} className="btn">
+            Made ahead
+          </Link>
+          <Link href={`/prep/${bundle.session.date}`} prefetch={false} className="btn">
+            Prep
+          </Link>
+        </>
+      }
+    >
       {!bench ? (
         <Empty title="Lock the kit sheet first">
           <p>

@@ -1,8 +1,8 @@
-import type { SheetComponent, SheetContent } from '../kits/record/sheet-content';
-import { add, equals, fromText, multiply, ONE, type Rational, rational, ZERO } from '../quantity/rational';
-import { sayGrams, sayPieces } from '../quantity/say';
-import { findUnit } from '../quantity/units';
-import { findIngredient } from '../reference/reference';
+import type { SheetComponent, SheetContent } from '../../kits/record/sheet-content';
+import { add, equals, fromText, multiply, ONE, type Rational, rational, ZERO } from '../../quantity/rational';
+import { sayGrams, sayPieces } from '../../quantity/say';
+import { findUnit } from '../../quantity/units';
+import { findIngredient } from '../../reference/reference';
 
 /** A sheet whose food is prepared on the day. */
 export interface PrepSheet {
@@ -55,13 +55,13 @@ const PARTS = [
 ] as const;
 
 /** The part a food belongs to. */
-const partOf = (aisle: string) => {
+export const partOf = (aisle: string) => {
   const own = PARTS.findIndex(({ aisles }) => (aisles as readonly string[]).includes(aisle));
   return own < 0 ? 1 : own;
 };
 
 /** What is fetched, trimmed and cut: not what is sealed, comes inside something else, or is no food. */
-const isPrepared = ({ sealedUnits, from, isInside, isShared }: SheetComponent) =>
+export const isPrepared = ({ sealedUnits, from, isInside, isShared }: SheetComponent) =>
   sealedUnits === undefined && !from && (!isInside || Boolean(isShared));
 
 /**
