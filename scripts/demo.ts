@@ -39,6 +39,7 @@ import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type DemoBuying, loadBuying } from './demo-buying';
 import { loadCrew } from './demo-crew';
+import { type DemoHandOut, loadHandOut } from './demo-handout';
 
 const FOLDER = path.join(import.meta.dirname, '..', 'demo');
 const read = (file: string) => readFileSync(path.join(FOLDER, file));
@@ -140,6 +141,7 @@ interface DemoProgramme {
   readonly madeOf: readonly { readonly recipe: string; readonly of: string; readonly servings: number }[];
   readonly courses: readonly DemoCourse[];
   readonly buying: DemoBuying;
+  readonly handout: DemoHandOut;
   /** When jobs are usually begun: "w6" on Saturdays, "d1" the day before. */
   readonly rhythm: readonly { readonly job: string; readonly on: string; readonly time: string }[];
 }
@@ -187,6 +189,7 @@ export async function loadDemo(store: Store): Promise<void> {
   for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
   await loadBuying(context, demo.buying, today, FOLDER);
   await loadCrew(context, String(read('crew.csv')), today);
+  await loadHandOut(context, demo.handout, new Uint8Array(read('doors.csv')), today, timeZone);
 }
 
 /** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */
@@ -357,8 +360,15 @@ async function loadSession(context: Context, courseId: string, session: DemoSess
       .filter((component) => rows.has(component.row))
       .map((component) => ({ id: v7(), kitId: kit.id, component: component.key, action: 'packed' as const }));
   });
-  for (let from = 0; from < ticks.length; from += 200)
-    await recordTicks(context, { sessionId, ticks: ticks.slice(from, from + 200) });
+  // As hands pack: what is packed was packed this morning, what is under way goes at a steady pace.
+  for (const [at, { row }] of bench.rows.entries()) {
+    const minutes = packed ? 300 : Math.max(0, (packRows ?? 0) - at) * 4 - 3;
+    const then: Context = { ...context, clock: () => context.clock().subtract({ minutes }) };
+    const own = ticks.filter(({ component }) =>
+      bench.variants.some(({ components }) => components.some((each) => each.key === component && each.row === row)),
+    );
+    if (own.length > 0) await recordTicks(then, { sessionId, ticks: own });
+  }
   for (const { id: enrolmentId, name } of attendance ? (await viewAttendance(context, { sessionId })).people : []) {
     const missed = attendance?.['not collected'].includes(name);
     const states = missed

@@ -224,6 +224,21 @@ export const namesOfOthers = (db: Db, values: { programmeId: string; id: string 
 export const blankPeople = (db: Db, values: { name: string; ids: readonly string[] }) =>
   blank(db, 'enrolment', "name = :name, status = 'erased'", values);
 
+/** What rows beside the roll keep of what people said, of every table whose definition calls it so: it goes, the row stays. */
+export async function blankSaid(db: Db, ids: readonly string[]): Promise<void> {
+  for (const { key, table, ownership, columns } of ownedTables(db.models)) {
+    const said = Object.entries(columns).filter(([, column]) => 'blank' in column);
+    if (ownership.of !== 'person' || said.length === 0 || key === 'enrolment') continue;
+    const by = ownership.by ?? 'enrolmentId';
+    const blanks = Object.fromEntries(said.map(([name, column]) => [name, column.blank]));
+    await table.update(blanks, { where: { [by]: { [Op.in]: [...ids] } }, transaction: db.transaction });
+  }
+}
+
+/** Ends the links to the pages of a family. */
+export const endFamilyLinks = (db: Db, values: { householdId: string; now: Date }) =>
+  change(db, 'UPDATE access_link SET used_at = :now WHERE household_id = :householdId AND used_at IS NULL', values);
+
 /** Why they got no kit goes. */
 export const blankExclusions = (db: Db, values: { name: string; ids: readonly string[] }) =>
   change(db, 'UPDATE kit_exclusion SET reason = :name WHERE enrolment_id IN (:ids)', values);

@@ -41,9 +41,17 @@ export interface FateOffer {
  *
  * @param hours since hand-out began
  * @param takers who could eat it, by name
+ * @param cameBack it was out of the house: what is cold in it is not kept for anybody
  */
-export function fateOffers({ components, cold }: LeftKit, hours: number, takers: readonly string[]): FateOffer[] {
+export function fateOffers(
+  { components, cold }: LeftKit,
+  hours: number,
+  takers: readonly string[],
+  cameBack = false,
+): FateOffer[] {
   const isCold = cold.length > 0;
+  const isSpent = cameBack && isCold;
+  const spent = `It came back, and nobody knows how warm it was: ${cold.map(({ name }) => name).join(', ')} is thrown away, not kept or given on.`;
   const isLate = hours > COLD_HOURS;
   const clock = isCold
     ? isLate
@@ -52,13 +60,14 @@ export function fateOffers({ components, cold }: LeftKit, hours: number, takers:
     : 'Nothing in it needs the fridge.';
   const sealed = components.filter((component) => component.sealedUnits !== undefined && !cold.includes(component));
   return [
-    { fate: 'held', isOpen: true, say: `Held for them until tomorrow. ${clock}` },
-    { fate: 'delivered', isOpen: true, say: `Brought to their door today. ${clock}` },
+    { fate: 'held', isOpen: !isSpent, say: isSpent ? spent : `Held for them until tomorrow. ${clock}` },
+    { fate: 'delivered', isOpen: !isSpent, say: isSpent ? spent : `Brought to their door today. ${clock}` },
     {
       fate: 'given away',
-      isOpen: takers.length > 0,
-      say:
-        takers.length > 0
+      isOpen: takers.length > 0 && !isSpent,
+      say: isSpent
+        ? spent
+        : takers.length > 0
           ? `To somebody who waits and can eat all of it: ${takers.join(', ')}. ${clock}`
           : 'Nobody who waits can be shown to be able to eat all of it.',
     },

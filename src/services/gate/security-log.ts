@@ -27,7 +27,7 @@ interface About {
 }
 
 /** Events of one kind and source that are kept within an hour: a flood of them fills no disk. */
-const MOST_AN_HOUR = 200;
+export const MOST_AN_HOUR = 200;
 
 /** Keeps an event, unless its source has already filled the hour. A full disk or a lost database stops nobody at the door. */
 export async function logSecurity(

@@ -1,9 +1,11 @@
 import { z } from 'zod';
+import { handedNow } from '@/core/handout/handing';
 import { fateOffers, KIT_FATES, leftKit, takersOf } from '@/core/handout/not-fetched';
 import { judgeKit } from '@/core/kits/record/judgement';
 import { packedNow } from '@/core/packing/progress';
 import { attendanceNow } from '@/core/roll/attendance';
 import { holdBench } from '@/store/bench';
+import { handedSince } from '@/store/handout';
 import { lockSessionRow } from '@/store/plan';
 import { find, insert } from '@/store/query';
 import { type Db, isDuplicate } from '@/store/store';
@@ -16,6 +18,7 @@ import { syncCallBacks } from '../sheet/call-backs';
 import { rollPerson } from '../sheet/person';
 import { readSnapshot } from '../sheet/session-sheet';
 import { takenFor } from '../sheet/taken';
+import { plainHanding } from './record';
 
 /** The kits of a session that were noted as not collected, with who could take each over. */
 async function notFetched(context: Context, sessionId: string, db: Db = context.store.db) {
@@ -34,13 +37,17 @@ async function notFetched(context: Context, sessionId: string, db: Db = context.
   const start = `${bundle.session.date}T${bundle.session.startsAt}`;
   const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
   const packed = packedNow(bundle.events);
+  const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
   const facts = {
     reference: programme.reference,
     labels: new Map(Object.entries(sheet.input.labels)),
     taken: await takenFor(context, db, [sessionId]),
   };
   const kits = locked.kits
-    .filter(({ enrolmentId }) => seen.get(enrolmentId)?.has('not collected'))
+    .filter(({ id, enrolmentId }) => {
+      const state = now.get(id)?.state;
+      return state === 'not there' || state === 'came back' || (!state && seen.get(enrolmentId)?.has('not collected'));
+    })
     .map((kit) => {
       const { id, number, name, variant } = kit;
       const takers = takersOf(locked, kit, waiting, facts, packed.get(kit.id)).map((taker) => ({
@@ -67,6 +74,7 @@ async function notFetched(context: Context, sessionId: string, db: Db = context.
           left,
           since,
           takers.map((taker) => taker.name),
+          now.get(id)?.state === 'came back',
         ),
         fate: fate && { kind: fate.fate, to: bundle.enrolments.find((row) => row.id === fate.toId)?.name ?? '' },
       };
@@ -117,6 +125,8 @@ export const decideKit = service({
             'invalid',
             'Choose somebody who waits and can eat all of it. Nobody else can be shown to be safe with this kit.',
           );
+        const offer = kit.offers.find((each) => each.fate === fate);
+        if (offer && !offer.isOpen) throw new ServiceError('invalid', offer.say);
         await insert(db, db.models.kitFate, [
           {
             id,

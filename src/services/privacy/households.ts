@@ -9,8 +9,10 @@ import {
   blankHousehold,
   blankMessages,
   blankPeople,
+  blankSaid,
   changesAbout,
   dropPrintOuts,
+  endFamilyLinks,
   eraseWords,
   namesOfOthers,
   rewriteSheet,
@@ -124,6 +126,7 @@ export const eraseHousehold = service({
         householdId,
         name: ERASED,
       });
+      await endFamilyLinks(db, { householdId, now: nowOf(context) });
       const { entries, sheets } = await whileErasing(db, async () => {
         const blanked = await blankChanges(
           db,
@@ -175,6 +178,7 @@ async function wordsOf(
 async function erasePeople(db: Db, ids: readonly string[], words: WordsToErase): Promise<number> {
   await blankPeople(db, { ids, name: ERASED });
   await blankExclusions(db, { ids, name: ERASED });
+  await blankSaid(db, ids);
   const people = new Set(ids);
   let changed = 0;
   for (const { id, snapshot } of await sheetsNaming(db, ids)) {

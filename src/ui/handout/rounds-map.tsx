@@ -30,14 +30,19 @@ export function RoundsMap({
     (WIDTH - 2 * EDGE) / Math.max(1e-6, Math.max(...xs) - west),
     (HEIGHT - 2 * EDGE) / Math.max(1e-6, Math.max(...ys) - south),
   );
+  // Whichever way the doors lie farther apart fills the picture; the other is in the middle of it.
+  const [side, below] = [
+    (WIDTH - (Math.max(...xs) - west) * scale) / 2,
+    (HEIGHT - (Math.max(...ys) - south) * scale) / 2,
+  ];
   const place = ([north, east]: Point) => ({
-    x: EDGE + (east * narrow - west) * scale,
-    y: HEIGHT - EDGE - (north - south) * scale,
+    x: side + (east * narrow - west) * scale,
+    y: HEIGHT - below - (north - south) * scale,
   });
   const home = place(kitchen);
   return (
     <figure className="sheet p-3">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-labelledby="rounds-map" className="w-full max-w-3xl">
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-labelledby="rounds-map" className="max-h-96 w-full">
         <title id="rounds-map">
           {ways.length === 0
             ? `${left.length} doors around the kitchen`

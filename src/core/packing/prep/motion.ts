@@ -1,5 +1,6 @@
 import { add, fromText, multiply, type Rational, rational, toNumber } from '../../quantity/rational';
 import { findIngredient } from '../../reference/reference';
+import { blockersOf, holdingsOf } from '../../safety/avoidances';
 import { isPrepared, type PrepSheet, partOf } from './prep-list';
 
 /** What is said of a motion on a prep day. */
@@ -7,10 +8,11 @@ export const PREP_ACTIONS = ['begun', 'done', 'undone'] as const;
 export type PrepAction = (typeof PREP_ACTIONS)[number];
 
 /**
- * The parts of a prep day, one after the other: kits made without something on clean tools, then the rest that is ready to eat or
- * dry, raw meat and fish last on another board.
+ * The parts of a prep day, one after the other: on clean tools what goes into kits made without something; then of these what holds
+ * something that another of them is made without; then the rest that is ready to eat or dry; raw meat and fish last on another
+ * board.
  */
-export const PREP_PHASES = ['without', 'rest', 'raw'] as const;
+export const PREP_PHASES = ['without', 'between', 'rest', 'raw'] as const;
 export type PrepPhase = (typeof PREP_PHASES)[number];
 
 /** One motion: a food in one cut, for everything that needs it in this part of the day. */
@@ -85,6 +87,13 @@ export function rateOf(food: string, cut: string, timed: readonly TimedMotion[])
 /** Everything that is prepared for some sheets, as motions: the same for everything, then the next. */
 export function motionsOf(sheets: readonly PrepSheet[], timed: readonly TimedMotion[] = []): Motion[] {
   const all = new Map<string, Omit<Motion, 'minutes' | 'grams'> & { grams: Rational }>();
+  const avoided = [
+    ...new Set(
+      sheets.flatMap(({ content }) =>
+        content.variants.flatMap(({ madeWithout, avoids }) => (madeWithout.length > 0 ? avoids : [])),
+      ),
+    ),
+  ];
   for (const { content } of sheets) {
     for (const variant of content.variants) {
       const kits = variant.participants.length;
@@ -94,7 +103,9 @@ export function motionsOf(sheets: readonly PrepSheet[], timed: readonly TimedMot
         if (!food) continue;
         const part = partOf(food.aisle);
         const cut = component.name.slice(component.ingredient.length).replace(/^, /, '');
-        const phase: PrepPhase = part === 2 ? 'raw' : variant.madeWithout.length > 0 ? 'without' : 'rest';
+        const isKept = variant.madeWithout.length > 0;
+        const isAvoided = isKept && blockersOf(holdingsOf(food, content.input.labels[food.name]), avoided).length > 0;
+        const phase: PrepPhase = part === 2 ? 'raw' : isAvoided ? 'between' : isKept ? 'without' : 'rest';
         const key = `${food.name}|${cut}|${phase}`.slice(0, 190);
         const before = all.get(key);
         const grams = multiply(fromText(component.grams), rational(kits));

@@ -3,8 +3,9 @@
 import { useMemo } from 'react';
 import { v7 } from 'uuid';
 import type { SentPrep } from '@/contracts/prep';
-import type { PrepAction } from '@/core/packing/prep/motion';
+import type { PrepAction, PrepPhase } from '@/core/packing/prep/motion';
 import { timeOf } from '@/core/plan/civil';
+import { sayCount } from '@/core/quantity/say';
 import { Waiting } from '../../buying/waiting';
 import { useShared } from '../../offline/use-shared';
 
@@ -20,7 +21,7 @@ export interface BoardMotion {
   readonly key: string;
   readonly food: string;
   readonly cut: string;
-  readonly phase: 'without' | 'rest' | 'raw';
+  readonly phase: PrepPhase;
   readonly grams: number;
   readonly sayGrams: string;
   readonly kits: number;
@@ -46,6 +47,7 @@ interface Props {
 
 const BOARDS = {
   without: 'clean board and knife, before the rest',
+  between: 'its own board and knife: others must not get it',
   rest: 'produce board',
   raw: 'raw-meat board, its own knife, hands washed after',
 } as const;
@@ -108,7 +110,7 @@ export function PrepBoard({ date, begins, motions, hands, stretches, events }: P
                         {isShared && ` (${stretch.minutes} of ${motion.minutes} min, shared)`}
                       </p>
                       <p className="text-sm">
-                        {motion.sayGrams} for {motion.kits} kits, {BOARDS[motion.phase]}
+                        {motion.sayGrams} for {sayCount(motion.kits, 'kit')}, {BOARDS[motion.phase]}
                       </p>
                       <div className="no-print mt-1 flex gap-2">
                         {state === 'done' ? (

@@ -3,11 +3,12 @@ import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { timeOf } from '@/core/plan/civil';
+import { civilIn } from '@/core/plan/clock';
 import { writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import { importDoors, setDoor, setRoads, viewDoors } from '@/services/handout/doors';
 import { dropRound, moveDoors, planDoorRounds } from '@/services/handout/rounds';
-import { sayLongDate, sayMoment } from '@/ui/dates';
+import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field, FileField, TextArea, Tick } from '@/ui/form/field';
@@ -178,7 +179,7 @@ export default async function Doors({ params, searchParams }: Params) {
                 going: endedAt
                   ? 'The round is over.'
                   : leftAt
-                    ? `Left at ${sayMoment(leftAt, timeZone)}: ${standing.done} of ${stops.length} doors done${
+                    ? `Left at ${writeTime(civilIn(leftAt, timeZone).time, manner)}: ${standing.done} of ${stops.length} doors done${
                         standing.ahead[0] ? `, next at about ${say(standing.ahead[0].begins)}` : ''
                       }${standing.coldLeft === undefined ? '' : `, ${standing.coldLeft} minutes left for what is cold`}.`
                     : '',

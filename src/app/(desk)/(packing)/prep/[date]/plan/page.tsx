@@ -15,6 +15,7 @@ export const metadata = { title: 'Prep plan' };
 
 const PHASES = {
   without: 'First, on clean tools: for kits made without something',
+  between: 'Then of these what another of them must not hold, each on its own board',
   rest: 'Then what is ready to eat or dry',
   raw: 'Last, on another board: what is raw',
 } as const;
