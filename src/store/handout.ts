@@ -1,5 +1,6 @@
 // What handing out asks of the database beyond single rows.
 import { Op } from 'sequelize';
+import type { HandEvent } from '@/core/handout/handing';
 import { find } from './query';
 import { execute, select } from './sql';
 import type { Db } from './store';
@@ -18,9 +19,22 @@ export async function holdHandOut(db: Db, sessionId: string): Promise<number> {
 export const raiseHandOut = (db: Db, values: { sessionId: string; seq: number }) =>
   execute(db, 'UPDATE bench SET handed_seq = :seq WHERE session_id = :sessionId', values);
 
+/** A row as an event, without whose it is. */
+export const plainHanding = ({ id, kitId, what, who, item, seq, at }: HandOutRow): HandEvent => ({
+  id,
+  kitId,
+  what,
+  who,
+  item,
+  seq,
+  at: at.toISOString(),
+});
+
 /** What happened to the kits of a session after a number, in order. */
-export const handedSince = (db: Db, sessionId: string, since: number): Promise<HandOutRow[]> =>
-  find(db, db.models.handOut, { sessionId, seq: { [Op.gt]: since } }, [['seq', 'ASC']]);
+export async function handedSince(db: Db, sessionId: string, since: number): Promise<HandEvent[]> {
+  const rows = await find(db, db.models.handOut, { sessionId, seq: { [Op.gt]: since } }, [['seq', 'ASC']]);
+  return rows.map(plainHanding);
+}
 
 /** What was lent and brought back by the families of a session’s kits, in all sessions, oldest first; with what was a slip. */
 export const lentTo = (db: Db, values: { programmeId: string; householdIds: readonly string[] }) =>

@@ -13,6 +13,8 @@ export interface KitLabel {
   readonly name: string;
   readonly variant: string;
   readonly servings: number;
+  /** What is cooked of it: "Harbour lentil pot, Gangway green rice". */
+  readonly dish: string;
   readonly session: string;
   /** The group it goes to; '' where there is only one. */
   readonly group: string;
@@ -84,6 +86,7 @@ export function madeLabels(sheet: LockedSheet, calledBack: ReadonlySet<string> =
     return [
       {
         ...stopped(kitLabel(sheet, kit, variant, made), calledBack),
+        dish: '',
         inside: content.input.dishes.map(({ title }) => title),
         keep: `Made in class on ${sayDate(made)}. Keep cold, at or below ${FRIDGE[session.safetyProfile]}. Eat by ${sayDate(until)}; reheat until steaming hot, once.`,
       },
@@ -101,6 +104,7 @@ function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, pack
     name: kit.name,
     variant: variant.letter,
     servings: variant.servings,
+    dish: dishesOf(content, components),
     session: `${session.courseTitle} ${session.number}: ${session.title}, ${sayDate(meeting?.date ?? session.date)}`,
     group: kit.group ?? '',
     inside: components
@@ -112,6 +116,43 @@ function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, pack
     allergens: sayAllergens(variant),
     madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',
     keep: sayKeeping(components, content.input.reference, session.safetyProfile, packedOn),
+  };
+}
+
+/** Dishes that something in a kit is for, in their order. */
+function dishesOf({ rows, input }: LockedSheet['content'], components: readonly SheetComponent[]): string {
+  const used = new Set(components.map(({ row }) => rows[row]?.dish));
+  return input.dishes.flatMap(({ title }, at) => (used.has(at) ? [title] : [])).join(', ');
+}
+
+/**
+ * The label of something on the shelf: what it is, until when it is eaten, what its label says, and its code for who packs from it.
+ *
+ * @param allergens in words; undefined where nobody has read them
+ */
+export function lotLabel(
+  lot: { readonly id: string; readonly name: string; readonly lastDay: string; readonly lastKind: string },
+  storage: string,
+  allergens: readonly string[] | undefined,
+): KitLabel {
+  return {
+    kitId: lot.id,
+    number: 0,
+    name: lot.name,
+    variant: '',
+    servings: 0,
+    dish: '',
+    session: `In the ${storage}`,
+    group: '',
+    inside: [],
+    allergens:
+      allergens === undefined
+        ? 'Allergens not read: ask before anybody eats of it.'
+        : allergens.length > 0
+          ? `Contains ${allergens.join(', ')}.`
+          : 'No listed allergen on its label.',
+    madeWithout: '',
+    keep: `${lot.lastKind === 'use by' ? 'Use by' : 'Best before'} ${sayDate(lot.lastDay)}.`,
   };
 }
 

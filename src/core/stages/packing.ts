@@ -9,6 +9,10 @@ const HOME_HOURS = 48;
 /** Days that ripe fruit keeps in a fridge, short on purpose. */
 const RIPE_DAYS = 2;
 
+/** "30 minutes", "24 hours" */
+const sayLength = (minutes: number): string =>
+  minutes < 120 ? `${minutes} minutes` : `${Math.floor(minutes / 60)} hours`;
+
 const keepsCold = ({ start, later }: Frame): Limits =>
   later
     ? {}
@@ -81,7 +85,13 @@ export const packing: Stage<'packing'> = {
       perGroup: true,
       few: false,
       onRequest: true,
-      asked: ({ ahead }) => (ahead ? { title: ahead.title, minutes: ahead.hands } : undefined),
+      asked: ({ ahead }) =>
+        ahead
+          ? {
+              title: ahead.most === null ? ahead.title : `${ahead.title} (no longer than ${sayLength(ahead.most)})`,
+              minutes: ahead.hands,
+            }
+          : undefined,
       limits: keepsCold,
     },
     {

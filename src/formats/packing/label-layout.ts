@@ -151,6 +151,7 @@ interface Block {
 /** What every label of a kit carries: who, which, and what could hurt. */
 const head = (label: KitLabel): Block[] => [
   { text: label.name, bold: true, size: 9.5 },
+  ...(label.dish ? [{ text: label.dish, bold: true, size: 6.6 }] : []),
   { text: [label.group, label.session].filter(Boolean).join(', '), bold: false, size: 5.6 },
   { text: [label.madeWithout, label.allergens].filter(Boolean).join(' '), bold: true, size: 6.2 },
 ];

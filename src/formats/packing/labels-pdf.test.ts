@@ -18,6 +18,7 @@ const label = (change: Partial<KitLabel> = {}): KitLabel => ({
   name: 'Łucja Wren',
   variant: 'C',
   servings: 2,
+  dish: 'Griddle flatbreads',
   session: 'Small Hands Kitchen 3: Breads, Thu 26 Nov 2026',
   group: 'Thursday group',
   inside: ['½ cup plain wheat flour', '1⅓ cups milk', '¾ tsp baking powder', 'about ⅝ onion'],

@@ -51,6 +51,8 @@ function drawLabel(pdf: Pdf, { label, lines, part }: LabelPlace, left: number, t
     const width = pdf.font(bold ? 'bold' : 'regular', size).widthOfString(text);
     write(text, codeLeft + (CODE_SIZE - width) / 2, top + CODE_SIZE + below, size, bold);
   };
+  // What stands on a shelf is no kit: its code alone.
+  if (label.number === 0) return;
   centred(label.variant, 1, 20, true);
   centred(`kit ${label.number}, feeds ${label.servings}`, 24.5, 6, false);
   if (part !== '') centred(part, 31.5, 6, false);

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { needsOf } from '@/core/buying/needs';
 import { worth } from '@/core/buying/nothing-lost';
 import { lessTaken, type Take, takeOut } from '@/core/buying/take-out';
+import { lotLabel } from '@/core/packing/label';
 import { findIngredient } from '@/core/reference/reference';
+import { avoidanceLabel } from '@/core/safety/avoidances';
 import { find, findOne } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import type { Db } from '@/store/store';
@@ -14,6 +16,7 @@ import { syncCallBacks } from '../sheet/call-backs';
 import { loadProgramme } from '../sheet/load-programme';
 import { avoidsIn, readSnapshot, sessionSheet } from '../sheet/session-sheet';
 import { readFor, takenFor, writeFor } from '../sheet/taken';
+import { pooled } from '../work/in-pool';
 import { nameProducts } from './label-travels';
 
 import { appendMoves, lotsNow, onShelf } from './stock';
@@ -158,5 +161,20 @@ export const viewLot = service({
       })),
       sessions,
     };
+  },
+});
+
+export const printLotLabel = service({
+  title: 'Print the label of something on a shelf',
+  roles: ['coordinator', 'crew'],
+  costly: true,
+  input: z.object({ lotId: z.uuid(), paper: z.enum(['a4', 'letter'], 'Choose a4 or letter.').default('a4') }),
+  run: async (context, { lotId, paper }) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const lot = await findOne(db, db.models.stockLot, { id: lotId, programmeId });
+    if (!lot) throw notFound('lot');
+    const label = lotLabel(lot, lot.storage, lot.allergens?.map(avoidanceLabel));
+    return pooled('labelsPdf', { labels: [label], paper });
   },
 });

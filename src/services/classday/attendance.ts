@@ -13,7 +13,7 @@ import { type Db, isDuplicate } from '@/store/store';
 import { ServiceError } from '../errors';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
-import { plainHanding, recordHandings } from '../handout/record';
+import { recordHandings } from '../handout/record';
 import { groupNameOf, readSnapshot } from '../sheet/session-sheet';
 import { openRoom } from './room';
 
@@ -112,7 +112,7 @@ async function noteKit(
   await holdHandOut(db, sessionId);
   const events = await handedSince(db, sessionId, 0);
   if (events.some((event) => event.id === id)) return;
-  const { state: now, by } = handedNow(events.map(plainHanding)).get(kit.id) ?? STILL_HERE;
+  const { state: now, by } = handedNow(events).get(kit.id) ?? STILL_HERE;
   const isHeld = calledBackNow(await callBackEvents(db, sessionId)).has(kit.id);
   if (state === 'collected' && isHeld && !anyway)
     throw new ServiceError(

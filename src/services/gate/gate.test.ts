@@ -50,6 +50,7 @@ import * as messages from '../messages/messages';
 import * as bench from '../packing/bench';
 import * as labels from '../packing/labels';
 import * as packLine from '../packing/line';
+import * as coldFailure from '../packing/made/cold-failure';
 import * as madeLog from '../packing/made/log';
 import * as made from '../packing/made/made';
 import * as prep from '../packing/prep';
@@ -105,6 +106,7 @@ const MODULES = [
   packLine,
   made,
   madeLog,
+  coldFailure,
   prep,
   planning,
   rules,
@@ -182,6 +184,7 @@ const FOR_ALL = [
   'Say how many pack a session side by side',
   'Say what became of something that was made: kept, served, thrown away',
   'Say which motions of a prep day are begun or done',
+  'Serve or pack what was made ahead and kept',
   'See a bench as a line of packers, its pace, and what runs out',
   'See a round to the doors, on its day',
   'See the kits that are handed out at a table, and to whom',
@@ -237,6 +240,8 @@ const FOR_CREW = [
   'See the photograph of a trip’s receipt',
   'Check in what a trip brought: accept it, or refuse it with the reason',
   'Note what was counted on a shelf',
+  'Print the label of something on a shelf',
+  'See what a failed fridge or freezer touches, and what becomes of it',
   'Note what was taken, opened, moved, frozen, thawed or thrown away',
   'Put something on a shelf',
   'Say at the shelf what was taken, was not there, or was taken instead',
@@ -513,6 +518,8 @@ describe('another programme', () => {
         kind: 'cool',
       },
       'Note a temperature of something that was made': { sessionId, batchId: v7(), id: v7(), degrees: '41' },
+      'Serve or pack what was made ahead and kept': { sessionId, id: v7(), lotId: lot.id, grams: 10 },
+      'Print the label of something on a shelf': { lotId: lot.id },
       'Say what became of something that was made: kept, served, thrown away': {
         sessionId,
         batchId: v7(),
@@ -700,6 +707,8 @@ describe('another programme', () => {
         'Say which motions of a prep day are begun or done',
         'See all temperatures that were taken, for an inspector',
         'See the plan of a prep day for the hands there are',
+        'See what a failed fridge or freezer touches, and what becomes of it',
+        'Throw away what a failed fridge or freezer spoilt, and pack the kits’ cold parts anew',
         'See what was done of a prep day since',
         'Take the temperatures out as CSV',
         'Add a course',
@@ -807,6 +816,8 @@ describe('another programme', () => {
     expect(await feeds.listFeeds(foreign.coordinator, {})).toEqual([]);
     expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
     expect((await prep.viewPrepPlan(foreign.crew, { date: '2026-11-26' })).sessions).toEqual([]);
+    const failed = { storage: 'fridge' as const, hours: 9, degrees: '20C' };
+    expect((await coldFailure.viewColdFailure(foreign.coordinator, failed)).lots).toEqual([]);
     expect((await madeLog.viewTemperatures(foreign.coordinator, {})).batches).toEqual([]);
     expect((await stock.viewStock(foreign.crew, {})).lots).toEqual([]);
     expect(await trips.listTrips(foreign.crew, {})).toEqual([]);

@@ -15,7 +15,6 @@ import type { ProgrammeRow } from '@/store/tables/programme';
 import { notFound } from '../errors';
 import type { Context } from '../gate/gate';
 import { loadLocked } from '../packing/locked';
-import { plainHanding } from './record';
 
 /** A kit that goes to a door. */
 export interface DoorKit {
@@ -98,7 +97,7 @@ export async function loadDoors(context: Context, sessionId: string, db: Db = co
     programmeId,
     erasedAt: null,
   });
-  const now = handedNow(events.map(plainHanding));
+  const now = handedNow(events);
   const called = calledBackNow(held);
   const brought = new Set(
     [...new Map(fates.map((row) => [row.kitId, row.fate]))].flatMap(([kitId, fate]) =>

@@ -14,7 +14,6 @@ import { queueMessage } from '../messages/messages';
 import { loadLocked } from '../packing/locked';
 import { loadDoors } from './door-stops';
 import { type KitNews, NEWS, sayToldSpan, tellFamily } from './family-messages';
-import { plainHanding } from './record';
 
 const GONE = new ServiceError('not-found', 'This page has ended. Ask whoever runs the programme.');
 
@@ -48,7 +47,7 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
     ['id', 'ASC'],
   ]);
   const said = words.filter(({ word }) => word !== 'card').at(-1);
-  const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
+  const now = handedNow(await handedSince(db, sessionId, 0));
   const group = locked.session.groups?.find(({ name }) => name === kits[0]?.group);
   const round = rounds.find(({ stops }) => stops.some((stop) => stop.householdId === householdId));
   const begins = round?.stops.find((stop) => stop.householdId === householdId)?.begins;
@@ -153,7 +152,7 @@ export const tellFamilies = service({
         id: [...new Set(people.map(({ householdId }) => householdId))],
         erasedAt: null,
       });
-      const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
+      const now = handedNow(await handedSince(db, sessionId, 0));
       const unreached: string[] = [];
       let told = 0;
       for (const home of homes) {

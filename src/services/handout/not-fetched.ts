@@ -18,7 +18,6 @@ import { syncCallBacks } from '../sheet/call-backs';
 import { rollPerson } from '../sheet/person';
 import { readSnapshot } from '../sheet/session-sheet';
 import { takenFor } from '../sheet/taken';
-import { plainHanding } from './record';
 
 /** The kits of a session that were noted as not collected, with who could take each over. */
 async function notFetched(context: Context, sessionId: string, db: Db = context.store.db) {
@@ -37,7 +36,7 @@ async function notFetched(context: Context, sessionId: string, db: Db = context.
   const start = `${bundle.session.date}T${bundle.session.startsAt}`;
   const since = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDateTime().since(start).total('hours');
   const packed = packedNow(bundle.events);
-  const now = handedNow((await handedSince(db, sessionId, 0)).map(plainHanding));
+  const now = handedNow(await handedSince(db, sessionId, 0));
   const facts = {
     reference: programme.reference,
     labels: new Map(Object.entries(sheet.input.labels)),

@@ -5,7 +5,7 @@ import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import { questionsOf } from '@/core/roll/attendance';
 import { callBackEvents } from '@/store/bench';
-import { handedSince, holdHandOut, raiseHandOut } from '@/store/handout';
+import { handedSince, holdHandOut, plainHanding, raiseHandOut } from '@/store/handout';
 import { find, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { HandOutRow } from '@/store/tables/handout';
@@ -19,16 +19,6 @@ export interface HandWarning {
   readonly kitId: string;
   readonly say: string;
 }
-
-export const plainHanding = ({ id, kitId, what, who, item, seq, at }: HandOutRow): HandEvent => ({
-  id,
-  kitId,
-  what,
-  who,
-  item,
-  seq,
-  at: at.toISOString(),
-});
 
 /**
  * Keeps what happened to kits, each once however often it is sent, in one order for all phones, and notes who fetched theirs. In the
@@ -111,7 +101,7 @@ export async function recordHandings(
   if (rows.length === 0) return { seq, warnings };
   await insert(db, db.models.handOut, rows);
   await raiseHandOut(db, { sessionId, seq });
-  const after = handedNow([...before, ...rows].map(plainHanding));
+  const after = handedNow([...before, ...rows.map(plainHanding)]);
   await noteFetched(context, db, sessionId, locked.session.mode, [...kits.values()], rows, after);
   await markOver(context, db, locked, sessionId, after);
   for (const kitId of new Set(rows.map((row) => row.kitId))) {

@@ -13,7 +13,7 @@ import { type Context, ROLES, service, todayIn } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { loadLocked } from '../packing/locked';
 import { timeZoneOf } from '../sheet/load-programme';
-import { plainHanding, recordHandings } from './record';
+import { recordHandings } from './record';
 
 /** The table is open to the crew from so many days before a session until so many after it. */
 const DAYS_BEFORE = 2;
@@ -84,7 +84,7 @@ export const viewTable = service({
         place: locked.session.place,
       },
       seq: events.at(-1)?.seq ?? 0,
-      events: events.map(plainHanding),
+      events: events,
       lentUsually: LENT_USUALLY,
       kits: locked.kits.map(({ id, number, variant, enrolmentId, name, group = '' }) => {
         const person = people.get(enrolmentId);
@@ -123,7 +123,7 @@ export const tableSince = service({
     return {
       revision,
       held: [...calledBackNow(await callBackEvents(db, sessionId))],
-      events: (await handedSince(db, sessionId, after)).map(plainHanding),
+      events: await handedSince(db, sessionId, after),
     };
   },
 });

@@ -5,6 +5,7 @@ import { changedLabels, kitLabels, madeLabels } from '@/core/packing/label';
 import { calledBackNow } from '@/core/packing/progress';
 import { callBackEvents } from '@/store/bench';
 import { findOne } from '@/store/query';
+import { notFound } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
@@ -22,6 +23,8 @@ const ofSession = z.object({
 /** Of the kits, of those alone whose labels the last revision changed, or of what was made of them in class. */
 const withKind = ofSession.extend({
   of: z.enum(['kits', 'changed', 'made'], 'Choose kits, changed or made.').default('kits'),
+  /** One kit’s label alone: again, where it was spoilt. */
+  kitId: z.uuid().optional(),
 });
 
 /** The sheet as it was locked before the last revision; undefined where that is the first. */
@@ -35,7 +38,7 @@ export const labelsToPrint = service({
   title: 'See the labels of a session',
   roles: ['coordinator'],
   input: withKind,
-  run: async (context, { sessionId, paper, of }) => {
+  run: async (context, { sessionId, paper, of, kitId }) => {
     const { locked, revision } = await loadLocked(context, sessionId);
     const { timeZone } = (await loadProgramme(context)).programme;
     // Kits are packed the day before; labels printed later than that are for kits packed today.
@@ -46,16 +49,18 @@ export const labelsToPrint = service({
     const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
     const labelsFor = (sheet: LockedSheet) => kitLabels(sheet, packedOn.toString(), calledBack);
     const before = of === 'changed' ? await revisionBefore(context, sessionId, revision) : undefined;
-    const labels =
+    const all =
       of === 'made'
         ? madeLabels(locked, calledBack)
         : before
           ? changedLabels(labelsFor(before), labelsFor(locked))
           : labelsFor(locked);
+    const labels = kitId ? all.filter((label) => label.kitId === kitId) : all;
+    if (kitId && labels.length === 0) throw notFound('kit');
     await logLook(context, 'labels', sessionId, labels.length);
     return {
       labels,
-      name: `${of === 'kits' ? '' : `${of}-`}labels-${date}-${number}-${paper}`,
+      name: `${kitId ? `kit-${labels[0]?.number}-` : of === 'kits' ? '' : `${of}-`}labels-${date}-${number}-${paper}`,
       title: `${title}, revision ${revision}`,
       sheet: { revision, fingerprint: fingerprint(locked) },
     };
@@ -67,8 +72,9 @@ export const printLabels = service({
   roles: ['coordinator'],
   costly: true,
   input: withKind,
-  run: async (context, { sessionId, paper, of }) => {
-    const { labels, name } = await labelsToPrint(context, { sessionId, paper, of });
+  run: async (context, asked) => {
+    const { paper } = asked;
+    const { labels, name } = await labelsToPrint(context, asked);
     return { pdf: await pooled('labelsPdf', { labels, paper }), name };
   },
 });

@@ -2,19 +2,24 @@ import { z } from 'zod';
 import { endedBatch, newBatch, newTemperature } from '@/contracts/made';
 import { batchStanding, keepsDays, limitsFor, type Reading, sayTenths } from '@/core/packing/made/batch';
 import { addDays } from '@/core/plan/civil';
+import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { aheadTasks } from '@/core/recipes/steps/ahead';
 import { inBatches } from '@/core/recipes/steps/step-plan';
+import { AVOIDANCES } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
 import { find, findOne, insert, update, updateVersion } from '@/store/query';
+import type { SessionBundle } from '@/store/session-bundles';
 import type { MadeBatchRow, TemperatureRow } from '@/store/tables/packing';
-import { putAway } from '../../buying/stock';
+import { appendMoves, lotsNow, putAway } from '../../buying/stock';
 import { notFound, ServiceError, stale } from '../../errors';
 import { logChange } from '../../gate/change-log';
 import { type Context, nowOf, ROLES, service, todayIn } from '../../gate/gate';
 import { loadBundle } from '../../plan/sessions';
 import { comingOf } from '../../sheet/coming';
-import { loadProgramme } from '../../sheet/load-programme';
+import { loadProgramme, type Programme } from '../../sheet/load-programme';
 import { stepsOf } from '../../sheet/steps-of';
+import { tenthsIn } from './degrees';
 
 /** Readings of a batch, in minutes after it was begun. */
 const readingsOf = (batch: MadeBatchRow, rows: readonly TemperatureRow[]): Reading[] =>
@@ -101,7 +106,17 @@ export const viewMade = service({
     const batches = await find(db, db.models.madeBatch, { sessionId }, [['begunAt', 'ASC']]);
     const temperatures = await find(db, db.models.temperature, { sessionId }, [['at', 'ASC']]);
     const { title, courseTitle, date, startsAt, place } = bundle.session;
+    const lots = await lotsNow(context, db, programme.reference);
+    const mine = new Set(batches.map(({ lotId }) => lotId));
+    const titles = bundle.dishes.map((dish) => dish.title.toLowerCase());
     return {
+      /** What was made and is kept, for this session or of one of its dishes. */
+      kept: lots
+        .filter(
+          ({ id, origin, ingredient }) =>
+            origin === 'made' && (mine.has(id) || titles.some((dish) => ingredient.toLowerCase().includes(dish))),
+        )
+        .map(({ id, name, now, lastDay }) => ({ id, name, grams: now.grams, storage: now.storage, lastDay })),
       session: { id: sessionId, title, courseTitle, date, startsAt, place },
       timeZone: programme.timeZone,
       profile: programme.safetyProfile,
@@ -158,22 +173,6 @@ export const beginBatch = service({
       await logChange(context, db, 'began to watch', 'session', sessionId, { name: sent.name, kind: sent.kind });
     }),
 });
-
-/** Degrees as a thermometer of the programme shows them, as tenths of a degree Celsius. */
-function tenthsIn(text: string, profile: 'us' | 'uk'): number {
-  const read = /^([-−]?\d{1,3}(?:[.,]\d)?)\s*°?\s*([CF])?$/i.exec(text);
-  const number = Number((read?.[1] ?? '').replace(',', '.').replace('−', '-'));
-  const scale = read?.[2]?.toUpperCase() ?? (profile === 'us' ? 'F' : 'C');
-  const tenths = Math.round(scale === 'F' ? ((number - 32) * 50) / 9 : number * 10);
-  if (!read || tenths < -400 || tenths > 3000)
-    throw new ServiceError('invalid', 'Nothing was saved yet.', [
-      {
-        where: 'degrees',
-        message: `Write what the thermometer shows, such as ${profile === 'us' ? '41 (°F), or 5C' : '5 (°C)'}.`,
-      },
-    ]);
-  return tenths;
-}
 
 export const takeTemperature = service({
   title: 'Note a temperature of something that was made',
@@ -244,7 +243,7 @@ export const endBatch = service({
           lastDay,
           lastKind: 'use by' as const,
           origin: 'made' as const,
-          allergens: null,
+          allergens: holdsOf(await loadBundle(context, sessionId, db), batch.name, programme),
           price: null,
           tripId: null,
         };
@@ -258,6 +257,39 @@ export const endBatch = service({
         await insert(db, db.models.madeBatch, [anew]);
       }
       await logChange(context, db, outcome, 'session', sessionId, { name: batch.name });
+    }),
+});
+
+/** Every allergen that the dish a batch is of holds or may hold; null where it is of none, and somebody has to say. */
+function holdsOf({ dishes }: SessionBundle, name: string, { reference, labels }: Programme): string[] | null {
+  const dish = dishes.find(({ title }) => name.toLowerCase().includes(title.toLowerCase()));
+  if (!dish) return null;
+  const lines = packedLines(wholeRecipe(dish.body).lines, reference);
+  const known = new Map([...labels].map(([food, { allergens }]) => [food, allergens]));
+  const reading = readRecipe({ servings: 1, lines }, reference, known);
+  if ('problems' in reading) return null;
+  const items = reading.recipe.lines.flatMap(({ written, alternatives }) => [written, ...alternatives]);
+  const codes = items.flatMap((item) =>
+    item ? [item, ...item.also].flatMap(({ holdings }) => [...holdings.contains, ...holdings.mayContain]) : [],
+  );
+  const allergens = new Set(AVOIDANCES.filter(({ kind }) => kind === 'allergen').map(({ code }) => code));
+  return [...new Set(codes)].filter((code) => allergens.has(code)).sort();
+}
+
+export const serveMade = service({
+  title: 'Serve or pack what was made ahead and kept',
+  roles: ROLES,
+  input: z.object({
+    sessionId: z.uuid(),
+    id: z.uuid(),
+    lotId: z.uuid(),
+    grams: z.coerce.number('Write grams.').int().min(1),
+  }),
+  run: (context, { sessionId, id, lotId, grams }) =>
+    context.store.transaction(async (db) => {
+      await loadBundle(context, sessionId, db);
+      const move = { id, lotId, kind: 'used' as const, packs: 0, grams, storage: null, placeId: null, reason: '' };
+      await appendMoves(context, db, [{ ...move, sessionId }]);
     }),
 });
 

@@ -73,6 +73,9 @@ export default async function Shelves({
         <Link href="/shelves/gift" className="btn">
           Take a gift
         </Link>
+        <Link href="/cold-failed" className="btn">
+          A fridge failed
+        </Link>
       </PageTitle>
       <div className="flex min-w-0 flex-col gap-5">
         {there.length > FIRST && (

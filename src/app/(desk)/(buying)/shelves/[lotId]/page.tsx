@@ -16,6 +16,9 @@ export default async function Lot({ params }: { params: Promise<{ lotId: string 
   return (
     <>
       <PageTitle title={name} over={`${ingredient}; last day ${sayLongDate(lastDay)}`}>
+        <a href={`/shelves/${lotId}/label.pdf`} className="btn" target="_blank" rel="noreferrer">
+          Print its label
+        </a>
         <Link href="/shelves" className="btn">
           Shelves
         </Link>

@@ -4,7 +4,7 @@ import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { BATCH_FOODS, BATCH_KINDS } from '@/core/packing/made/batch';
-import { beginBatch, endBatch, takeTemperature, viewMade } from '@/services/packing/made/made';
+import { beginBatch, endBatch, serveMade, takeTemperature, viewMade } from '@/services/packing/made/made';
 import { sayLongDate, sayMoment } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
@@ -51,13 +51,25 @@ async function end(
   });
 }
 
+async function serve(
+  at: { sessionId: string; lotId: string; id: string },
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(serveMade, async () => {
+    await call(serveMade, { ...at, grams: fields(data).grams ?? '' });
+    return undefined;
+  });
+}
+
 const sayMinutes = (minutes: number) => (minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 30) / 2} hours`);
 
 /** What is made ahead for a session: what its steps ask for, and what cools, stands or is kept now. */
 export default async function Made({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
   const { actor } = await requireMember();
-  const { session, batches, toMake, timeZone, profile } = await orNotFound(call(viewMade, { sessionId }));
+  const { session, batches, kept, toMake, timeZone, profile } = await orNotFound(call(viewMade, { sessionId }));
   const open = batches.filter(({ endedAt }) => endedAt === null);
   const over = batches.filter(({ endedAt }) => endedAt !== null);
   const scale = profile === 'us' ? '°F' : '°C';
@@ -74,6 +86,9 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
             </Link>
             <Link href="/temperatures" className="btn">
               All temperatures
+            </Link>
+            <Link href="/cold-failed" className="btn">
+              A fridge failed
             </Link>
           </>
         )}
@@ -157,6 +172,37 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
             </section>
           );
         })}
+        {kept.length > 0 && (
+          <section className="sheet p-5" aria-labelledby="kept">
+            <h2 id="kept" className="mb-2 text-xl font-bold">
+              Made and kept
+            </h2>
+            <ul className="divide-y divide-base-300">
+              {kept.map(({ id, name, grams, storage, lastDay }) => (
+                <li key={id} className="flex flex-wrap items-end justify-between gap-3 py-2">
+                  <span>
+                    <b>{name}</b>: {grams} g in the {storage}, use by {sayLongDate(lastDay)}
+                  </span>
+                  <span className="flex flex-wrap items-end gap-2">
+                    <ActionForm
+                      action={serve.bind(null, { sessionId, lotId: id, id: v7() })}
+                      label={`Serve: ${name}`}
+                      className="flex items-end gap-2"
+                    >
+                      <Field label="Grams" name="grams" width="w-24" defaultValue={grams} />
+                      <button type="submit" className="btn" aria-label={`Served or packed: ${name}`}>
+                        Served or packed
+                      </button>
+                    </ActionForm>
+                    <a className="btn" href={`/shelves/${id}/label.pdf`} target="_blank" rel="noreferrer">
+                      Label
+                    </a>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
         {toMake.length > 0 && (
           <section className="sheet p-5" aria-labelledby="to-make">
             <h2 id="to-make" className="mb-2 text-xl font-bold">

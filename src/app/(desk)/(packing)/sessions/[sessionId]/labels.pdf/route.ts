@@ -5,7 +5,7 @@ import { contextFor } from '@/services/runtime';
 
 /**
  * The labels of the locked sheet: `?paper=a4` (3 × 8) or `?paper=letter` (2 × 5); `&of=made` for what was
- * made in class, `&of=changed` for those that the last revision changed.
+ * made in class, `&of=changed` for those that the last revision changed; `&kit=` for one kit's alone.
  */
 export async function GET(request: Request, { params }: { params: Promise<{ sessionId: string }> }): Promise<Response> {
   return route(request, async (actor) => {
@@ -15,6 +15,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
       sessionId,
       paper: asked.get('paper') ?? 'a4',
       of: asked.get('of') ?? 'kits',
+      ...(asked.get('kit') ? { kitId: asked.get('kit') ?? '' } : {}),
     });
     return fileResponse(pdf as Uint8Array<ArrayBuffer>, 'application/pdf', `${name}.pdf`, true);
   });

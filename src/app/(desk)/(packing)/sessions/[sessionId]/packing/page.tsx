@@ -170,6 +170,30 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
                   <Papers sessionId={sessionId} of="made" />.
                 </p>
               )}
+              <form
+                action={`/sessions/${sessionId}/labels.pdf`}
+                target="_blank"
+                className="mt-3 flex flex-wrap items-end gap-2"
+                aria-label="One label again"
+                rel="noopener"
+              >
+                <label className="flex flex-col gap-1 text-sm font-semibold">
+                  One label again
+                  <select name="kit" className="select w-56">
+                    {sheet.locked?.kits.map(({ id, number, name }) => (
+                      <option key={id} value={id}>
+                        {number} {name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <button type="submit" name="paper" value="a4" className="btn">
+                  On A4
+                </button>
+                <button type="submit" name="paper" value="letter" className="btn">
+                  On Letter
+                </button>
+              </form>
               <PrintJob send={send.bind(null, sessionId)} />
             </section>
           </div>
