@@ -1,7 +1,9 @@
 import type { HomeFacts } from '@/contracts/kits';
 import type { RecipeBody } from '@/contracts/recipe';
+import type { HandEvent } from '@/core/handout/handing';
 import type { Outdoor } from '@/core/plan/place';
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
+import { plainHanding } from './handout';
 import { loadWithSessions } from './loaded';
 import { loadSeries, type SeriesSession } from './series';
 import {
@@ -74,6 +76,8 @@ export interface SessionBundle {
   readonly oneOffs: readonly OneOffJob[];
   /** Who of the crew is planned, asked and promised for its duties, and what was changed about these by hand. */
   readonly promises: readonly PromiseRow[];
+  /** What happened to its kits at the table and at the doors. */
+  readonly handOuts: readonly HandEvent[];
   readonly dutyChanges: readonly Pick<DutyChangeRow, 'duty' | 'isLeftOut' | 'changedTo' | 'reason'>[];
   /** Who does not come, or comes another way. */
   readonly away: readonly Pick<AwayRow, 'enrolmentId' | 'mode'>[];
@@ -199,6 +203,7 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       sheetNotes: noted('sheetNote', id),
       marks: noted('stageMark', id),
       promises: noted('promise', id),
+      handOuts: noted('handOut', id).map(plainHanding),
       dutyChanges: noted('dutyChange', id),
       events: eventsOf(id),
       oneOffs: noted('sessionJob', id).map(({ beforeKey, hours, ...job }) => ({

@@ -136,6 +136,8 @@ export interface SessionFacts extends JobSession {
   readonly refusedKits?: number;
   /** Groups whose kits are all packed, '' for the first; where there are several. */
   readonly packedGroups?: readonly string[];
+  /** Kits that were handed out. */
+  readonly handed?: number;
   readonly ticks: number;
   readonly ticksNeeded: number;
   readonly kitsDone: number;

@@ -1,5 +1,5 @@
 import { DAY } from '../plan/civil';
-import type { Stage } from './stage';
+import { plural, type Stage } from './stage';
 
 /** Hours before an online class by which the kits are in the homes. */
 const HOME_BEFORE = 2;
@@ -45,6 +45,10 @@ export const handout: Stage<'handout'> = {
       limits: ({ cookBy }) => ({ finishBy: { at: cookBy - DAY, why: 'families cook the day after they get it' } }),
     },
   ],
+  standing: ({ handed = 0, kits }) =>
+    handed > 0 && handed < kits
+      ? { state: 'doing', why: `${handed} of ${plural(kits, 'kit')} handed out.` }
+      : { state: 'can start', why: '' },
   page: ({ id }) => `/sessions/${id}/handout`,
   go: 'Go to the hand-out',
 };

@@ -1,15 +1,15 @@
 import { z } from 'zod';
 import { handedNow, STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
-import type { SheetKit } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import type { Mode } from '@/core/plan/mode';
 import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { callBackEvents } from '@/store/bench';
 import { handedSince, holdHandOut } from '@/store/handout';
-import { find, insert } from '@/store/query';
+import { find, findOne, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
+import type { KitRow } from '@/store/tables/kits';
 import { ServiceError } from '../errors';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
@@ -78,7 +78,9 @@ export const recordAttendance = service({
     if (!questionsOf(mode).flat().includes(state))
       throw new ServiceError('invalid', `“${state}” says nothing of somebody who takes part ${mode}.`);
     const locked = bundle.sheet && readSnapshot(bundle.sheet);
-    const kit = locked?.kits.find((each) => each.enrolmentId === enrolmentId);
+    const { db: reading } = context.store;
+    // A kit that left the sheet meanwhile is there all the same.
+    const kit = await findOne(reading, reading.models.kit, { sessionId, enrolmentId });
     try {
       await context.store.transaction(async (db) => {
         if (locked && kit && (state === 'collected' || state === 'not collected'))
@@ -100,7 +102,7 @@ async function noteKit(
     readonly sessionId: string;
     readonly id: string;
     readonly locked: LockedSheet;
-    readonly kit: SheetKit;
+    readonly kit: KitRow;
     readonly name: string;
     readonly state: 'collected' | 'not collected';
     /** A second, deliberate answer. */
@@ -124,6 +126,7 @@ async function noteKit(
   const slip = state === 'not collected' && now === 'gone' ? (by?.id ?? '') : '';
   const what = state === 'collected' ? 'handed' : slip ? 'undone' : 'not there';
   const at = context.clock().toString();
-  const sent = { id, kitId: kit.id, what, who: '', item: slip, at, wasAway: anyway } as const;
+  const isOnSheet = locked.kits.some((each) => each.id === kit.id);
+  const sent = { id, kitId: kit.id, what, who: '', item: slip, at, wasAway: anyway || !isOnSheet } as const;
   await recordHandings(context, db, sessionId, locked, [sent]);
 }

@@ -103,7 +103,6 @@ export async function recordHandings(
   await raiseHandOut(db, { sessionId, seq });
   const after = handedNow([...before, ...rows.map(plainHanding)]);
   await noteFetched(context, db, sessionId, locked.session.mode, [...kits.values()], rows, after);
-  await markOver(context, db, locked, sessionId, after);
   for (const kitId of new Set(rows.map((row) => row.kitId))) {
     const { against, by } = after.get(kitId) ?? STILL_HERE;
     if (against.some(({ id }) => rows.some((row) => row.id === id)))
@@ -114,37 +113,6 @@ export async function recordHandings(
 
 const sayDouble = (number: number, by: HandEvent | undefined) =>
   `Kit ${number} had gone already${by?.who ? `, to ${by.who}` : ''}: look which kit was given just now, and take back what is wrong.`;
-
-/** Jobs of the countdown by how people take part. */
-const JOBS: Readonly<Record<string, string>> = { 'live online': 'deliver', 'follow-later': 'send-later' };
-
-/** When something was said of every kit of a group, its hand-out is done; and no longer when a kit is here again. */
-async function markOver(
-  context: Context,
-  db: Db,
-  locked: LockedSheet,
-  sessionId: string,
-  after: ReadonlyMap<string, HandedNow>,
-): Promise<void> {
-  const people = await find(db, db.models.enrolment, { id: locked.kits.map(({ enrolmentId }) => enrolmentId) });
-  const sittings = new Set((await find(db, db.models.sitting, { sessionId })).map(({ groupId }) => groupId));
-  const groups = new Map<string, boolean>();
-  for (const kit of locked.kits) {
-    const groupId = people.find(({ id }) => id === kit.enrolmentId)?.groupId ?? '';
-    const key = sittings.has(groupId) ? groupId : '';
-    const isSaid = (after.get(kit.id) ?? STILL_HERE).state !== 'here';
-    groups.set(key, (groups.get(key) ?? true) && isSaid);
-  }
-  const job = JOBS[locked.session.mode] ?? 'handout';
-  const marks = await find(db, db.models.stageMark, { sessionId }, [['at', 'ASC']]);
-  for (const [groupId, isOver] of groups) {
-    const stage = groupId === '' ? job : `${job}@${groupId}`;
-    const isMarked = marks.filter((mark) => mark.stage === stage).at(-1)?.done === 1;
-    if (isOver === isMarked) continue;
-    const mark = { id: context.ids(), sessionId, stage, done: isOver ? 1 : 0, at: nowOf(context) };
-    await insert(db, db.models.stageMark, [{ ...mark, actorId: context.actor.id }]);
-  }
-}
 
 /** Who fetched their kit, as the roll asks it: the newest of the table or the room counts. */
 async function noteFetched(

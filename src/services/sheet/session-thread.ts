@@ -1,11 +1,14 @@
 import type { Temporal } from 'temporal-polyfill';
+import { groupJobKey } from '@/core/countdown/jobs';
 import { startOf, type Thread, threadOf } from '@/core/countdown/thread';
 import { belowAdults } from '@/core/crew/crew-standing';
 import { jobOfDuty } from '@/core/crew/duties';
+import { handedNow } from '@/core/handout/handing';
 import { benchSheet, packedNow, packProgress } from '@/core/packing/progress';
 import { civilOf, DAY, dayOf, timeOf } from '@/core/plan/civil';
 import { clockOf } from '@/core/plan/clock';
 import type { Mode } from '@/core/plan/mode';
+import { sittingOf } from '@/core/plan/sitting';
 import { waitingIn } from '@/core/reference/waiting';
 import type { SessionFacts } from '@/core/stages/facts';
 import type { SessionBundle } from '@/store/session-bundles';
@@ -63,6 +66,7 @@ export function sessionFacts(
     const own = (bench?.kits ?? []).filter(({ group }) => group === name);
     return own.length > 0 && packProgress(own, packed).kitsDone === own.length;
   };
+  const handed = handedOut(bundle, sheet);
   const facts: SessionFacts = {
     ...hours,
     plannedAt: plannedJobs(bundle),
@@ -93,7 +97,8 @@ export function sessionFacts(
           ),
         }
       : {}),
-    marked: markedDone(bundle.marks),
+    marked: new Set([...markedDone(bundle.marks), ...handed.over]),
+    handed: handed.gone,
     unknownNeeds: new Set(
       sheet.participants.flatMap((p) => p.needs.filter((need) => !need.codes).map((need) => need.asWritten)),
     ).size,
@@ -110,6 +115,27 @@ export function sessionFacts(
   const marked =
     crew.accepted < crew.places ? new Set([...facts.marked].filter((key) => key !== 'crew')) : facts.marked;
   return { ...facts, crewPlaces: crew, marked };
+}
+
+/** Jobs of handing out, by how people take part. */
+const HAND_JOBS: Readonly<Record<string, string>> = { 'live online': 'deliver', 'follow-later': 'send-later' };
+
+/** How many kits have gone, and the jobs of handing out that are over: something was said of each of their kits. */
+function handedOut({ session, enrolments, handOuts }: SessionBundle, { locked }: SessionSheet) {
+  if (!locked || handOuts.length === 0) return { gone: 0, over: [] };
+  const now = handedNow(handOuts);
+  const people = new Map(enrolments.map((row) => [row.id, row]));
+  const isSaid = new Map<string, boolean>();
+  for (const { id, enrolmentId } of locked.kits) {
+    const person = people.get(enrolmentId);
+    const job = HAND_JOBS[person?.mode ?? session.mode] ?? 'handout';
+    const key = groupJobKey(job, sittingOf(person?.groupId ?? null, session.sittings) ?? '');
+    isSaid.set(key, (isSaid.get(key) ?? true) && now.has(id) && now.get(id)?.state !== 'here');
+  }
+  return {
+    gone: locked.kits.filter(({ id }) => now.get(id)?.state === 'gone').length,
+    over: [...isSaid].flatMap(([key, said]) => (said ? [key] : [])),
+  };
 }
 
 /** When the jobs begin that people of the crew were asked for, or promised. */
@@ -149,6 +175,7 @@ export function sessionThread(
     bundle.dutyChanges,
     events.length,
     events.at(-1)?.seq,
+    bundle.handOuts.at(-1)?.seq,
     oneOffs,
     dishes.length,
   ]);

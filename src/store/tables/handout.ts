@@ -5,7 +5,7 @@ import { day, json, key, maybe, moment, plain, type RowOf, ref, said, table, who
 /** What happened to a kit at the table or at a door; append-only, in an order of its session. Its id is made by the screen that sends it. */
 export const handOut = table(
   'hand_out',
-  { belongs: 'sessionId', joined: { keeps: 'its kits were handed out' }, of: 'person' },
+  { belongs: 'sessionId', loads: true, joined: { keeps: 'its kits were handed out' }, of: 'person' },
   {
     id: key(),
     sessionId: ref(),
