@@ -153,6 +153,18 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.waitForURL(/\/receive/);
   },
   packing: (page) => openSession(page, 'Breads from the pan', '/packing'),
+  'hand-out': (page) => openSession(page, 'Soup bags', '/handout'),
+  'doors and rounds': (page) => openSession(page, 'Curry on screen', '/doors'),
+  'hand-out table': async (page) => page.goto((await openSession(page, 'Soup bags')).replace('/sessions', '/table')),
+  'made ahead': async (page) => page.goto((await openSession(page, 'Parcels together')).replace('/sessions', '/made')),
+  temperatures: (page) => page.goto('/temperatures'),
+  'a failed fridge': (page) => page.goto('/cold-failed?storage=fridge&hours=5&degrees=60'),
+  'prep plan': async (page) => {
+    await openSession(page, 'Breads from the pan', '/packing');
+    await page.getByRole('link', { name: 'Prep', exact: true }).click();
+    await page.getByRole('link', { name: 'Plan for the hands there are' }).click();
+    await page.waitForURL(/\/plan/);
+  },
   recipes: (page) => page.goto('/recipes'),
   recipe: async (page) => {
     await page.goto('/recipes');

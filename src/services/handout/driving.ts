@@ -92,6 +92,23 @@ export async function ownRounds(context: Context, person: CrewMemberRow) {
   return Promise.all(rounds.map(async (round) => roundView(context, round, await loadDoors(context, round.sessionId))));
 }
 
+/** Ids of the rounds of somebody today: enough for a link there. */
+export async function roundsToday(context: Context, crewId: string): Promise<string[]> {
+  const { db } = context.store;
+  const date = todayIn(context, await timeZoneOf(context));
+  return (await find(db, db.models.doorRound, { crewId, date })).map(({ id }) => id);
+}
+
+export const viewMyRounds = service({
+  title: 'See whether one drives a round today',
+  roles: ROLES,
+  input: z.object({}),
+  run: async (context) => {
+    const person = await whoDrives(context);
+    return person ? roundsToday(context, person.id) : [];
+  },
+});
+
 export const roundOf = async (context: Context, person: CrewMemberRow | undefined, roundId: string) => {
   const { round, doors } = await openRound(context, roundId, person, context.store.db);
   return roundView(context, round, doors);

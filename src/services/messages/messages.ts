@@ -34,8 +34,8 @@ export async function queueMessage(
 }
 
 /**
- * A message as a coordinator may read it: the link of an open invitation is made again for them, who may invite anybody; the
- * link to somebody's password is for its owner alone.
+ * A message as a coordinator may read it: the link of an open invitation is made again for them, who may invite anybody, and that of
+ * a family's page, all of which they may see; the link to somebody's password, or to a page of the crew, is for its owner alone.
  */
 function shown(context: Context, body: string, linkId: string | null, invitations: ReadonlySet<string>): string {
   if (linkId === null) return body;
@@ -53,7 +53,8 @@ export const listMessages = service({
     const { programmeId } = context.actor;
     const messages = await find(db, db.models.message, { programmeId }, [['createdAt', 'DESC']], 50);
     const ids = messages.flatMap(({ linkId }) => (linkId ? [linkId] : []));
-    const links = ids.length > 0 ? await find(db, db.models.accessLink, { id: ids, purpose: 'invite' }) : [];
+    const links =
+      ids.length > 0 ? await find(db, db.models.accessLink, { id: ids, purpose: ['invite', 'family'] }) : [];
     const invitations = new Set(links.filter((link) => isOpen(link, nowOf(context))).map(({ id }) => id));
     return messages.map(({ linkId, ...message }) => ({
       ...message,

@@ -245,7 +245,7 @@ function AtDoor({ stop, say }: { stop: RoundDoor; say: (what: 'handed' | 'not th
             <Phone aria-hidden="true" size={18} /> Call
           </a>
         ) : (
-          <span className="self-center text-sm">
+          <span className="self-center text-sm break-all">
             {stop.contact ? `Reached at ${stop.contact}` : 'No number is written'}
           </span>
         )}

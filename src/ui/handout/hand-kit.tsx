@@ -54,7 +54,7 @@ export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
               {kit.cold.length > 0 && (
                 <>
                   {' '}
-                  Now fetch its cold part: <b>{kit.cold.join(', ')}</b>.
+                  Now fetch its cold part: <b>{kit.cold.join('; ')}</b>.
                 </>
               )}
             </p>

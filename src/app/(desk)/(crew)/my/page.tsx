@@ -3,6 +3,7 @@ import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { answerOnMyPage, viewMyPage } from '@/services/crew/own-page';
 import { ServiceError } from '@/services/errors';
+import { viewMyRounds } from '@/services/handout/driving';
 import { OwnDuties } from '@/ui/crew/own-duties';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
@@ -32,9 +33,15 @@ export default async function MyDuties() {
         </Empty>
       </>
     );
+  const rounds = await call(viewMyRounds, {});
   return (
     <>
       <PageTitle title="My duties" over={`${own.programme}: ${own.name}`}>
+        {rounds.map((id) => (
+          <Link key={id} href={`/round/${id}`} className="btn btn-primary">
+            Your round to the doors
+          </Link>
+        ))}
         <Link href="/duties" className="btn">
           Bench and class
         </Link>

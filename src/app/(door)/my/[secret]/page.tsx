@@ -4,6 +4,7 @@ import { minutesOf, timeOf } from '@/core/plan/civil';
 import { readTime } from '@/core/plan/manner';
 import { OWN_PAGE, ownByLink } from '@/services/crew/own-page';
 import { ServiceError } from '@/services/errors';
+import { roundsToday } from '@/services/handout/driving';
 import { KeptPage } from '@/ui/crew/kept-page';
 import { Offers, OwnDuties } from '@/ui/crew/own-duties';
 import { sayLongDate } from '@/ui/dates';
@@ -70,6 +71,11 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
       <h1 className="mb-1 text-2xl font-bold">Hello {name}</h1>
       <p className="mb-4 text-base-content/80">{programme}: your duties</p>
       <KeptPage />
+      {(await roundsToday(own.context, own.person.id)).length > 0 && (
+        <a className="btn btn-primary mb-4 h-12 w-full" href={`/my/${secret}/round`}>
+          Your round to the doors today
+        </a>
+      )}
       <OwnDuties duties={duties} answer={(promiseId) => answer.bind(null, secret, promiseId)} />
       <Offers offers={offers} take={(promiseId) => take.bind(null, secret, promiseId)} />
       <section aria-labelledby="away" className="mt-6">

@@ -3,9 +3,11 @@ import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
+import { timeOf } from '@/core/plan/civil';
+import { setDoor } from '@/services/handout/doors';
 import { setHome, viewHousehold } from '@/services/roll/home';
 import { ActionForm } from '@/ui/form/action-form';
-import { DateField } from '@/ui/form/dates';
+import { DateField, TimeField } from '@/ui/form/dates';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Caution, PageTitle } from '@/ui/page';
@@ -21,7 +23,15 @@ async function save(
 ): Promise<FormState> {
   'use server';
   return attempt(setHome, async () => {
-    const { staples = '', box = '', language = '', consent = '', helpers = '', ...sent } = fields(data);
+    const {
+      staples = '',
+      box = '',
+      language = '',
+      consent = '',
+      helpers = '',
+      collectors = '',
+      ...sent
+    } = fields(data);
     const checked = (name: string) => data.getAll(name).map(String);
     const home = {
       ...(sent.askedHeat ? { heat: checked('heat') } : {}),
@@ -32,9 +42,34 @@ async function save(
       ...(consent ? { consent } : {}),
       ...(helpers ? { helpers } : {}),
       photos: sent.photos === 'on',
+      collectors: nameList(collectors),
     };
     await call(setHome, { householdId, version, home });
     return 'Saved. Kits that are not locked follow at once.';
+  });
+}
+
+/** Names written a line each, or between commas; each once. */
+const nameList = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(/[\n;,]/)
+      .map((name) => name.trim())
+      .filter(Boolean),
+  ),
+];
+
+async function keepDoor(
+  householdId: string,
+  version: number,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(setDoor, async () => {
+    const { point = '', from = '', to = '', note = '' } = fields(data);
+    await call(setDoor, { householdId, version, point, from, to, note });
+    return 'Kept.';
   });
 }
 
@@ -149,6 +184,12 @@ export default async function Household({ params }: { params: Promise<{ househol
                 defaultValue={home.helpers ?? ''}
               />
             </div>
+            <Field
+              label="Others who may fetch the kit"
+              name="collectors"
+              defaultValue={home.collectors?.join(', ')}
+              hint="Names, with commas between: who hands out sees them beside the kit."
+            />
             <label className="flex items-center gap-2">
               <input
                 type="checkbox"
@@ -160,6 +201,40 @@ export default async function Household({ params }: { params: Promise<{ househol
             </label>
             <button type="submit" className="btn btn-primary w-fit">
               Save
+            </button>
+          </ActionForm>
+        </section>
+        <section className="sheet p-5" aria-labelledby="door">
+          <h2 id="door" className="text-xl font-bold">
+            Their door
+          </h2>
+          <p className="mb-2 text-sm">{household.address || 'No address is written on the roll.'}</p>
+          <ActionForm
+            action={keepDoor.bind(null, household.id, household.version)}
+            label="Their door"
+            className="flex flex-col gap-3"
+          >
+            <Field
+              label="Point on the map"
+              name="point"
+              defaultValue={household.door.at?.join(', ') ?? ''}
+              hint="As 44.1032, -68.3341: the latitude first."
+            />
+            <div className="grid gap-3 sm:grid-cols-2">
+              <TimeField
+                label="Somebody is there from"
+                name="from"
+                defaultValue={household.door.from === undefined ? '' : timeOf(household.door.from)}
+              />
+              <TimeField
+                label="Until"
+                name="to"
+                defaultValue={household.door.to === undefined ? '' : timeOf(household.door.to)}
+              />
+            </div>
+            <Field label="For the driver" name="note" defaultValue={household.door.note ?? ''} />
+            <button type="submit" className="btn w-fit">
+              Keep the door
             </button>
           </ActionForm>
         </section>
