@@ -82,7 +82,7 @@ test('rounds are changed by hand and judged while they are changed; a family’s
     .click();
   await expect(doors.nth(1)).toContainText(before ?? '');
   await page.getByRole('button', { name: 'Keep this order' }).click();
-  await expect(page.getByText('Saved.')).toBeVisible();
+  await expect(page.getByText('The order is kept.')).toBeVisible();
   await page.reload();
   await expect(doors.nth(1)).toContainText(before ?? '');
   const form = page.getByRole('form', { name: 'Door of Household Inchbold' });

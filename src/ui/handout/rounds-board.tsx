@@ -6,6 +6,7 @@ import { judgeRound } from '@/core/handout/doors/round';
 import type { Driver, RoutesCase } from '@/core/handout/routes/route-case';
 import { timeOf } from '@/core/plan/civil';
 import { type Manner, writeTime } from '@/core/plan/manner';
+import { notify } from '../notices';
 
 export interface BoardRound {
   readonly id: string;
@@ -63,7 +64,9 @@ export function RoundsBoard({ given, rounds, doors, left, manner, save }: Props)
   const keep = () =>
     startSaving(async () => {
       const answer = await save(free.map(({ id, version }) => ({ id, version, stops: orders.get(id) ?? [] })));
-      setSaid(answer.message ?? (answer.ok ? 'Saved.' : 'Nothing was saved.'));
+      // Kept, the board is drawn anew: what is said of it must outlast it.
+      if (answer.ok) void notify({ message: 'The order is kept.' });
+      else setSaid(answer.message ?? 'Nothing was saved.');
     });
   return (
     <div>
