@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs';
 import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
 import { ownPage } from './crew.mjs';
+import { handOutOf500 } from './handout.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
 import { hourOffline, shelvesOf5000 } from './shelves.mjs';
 
@@ -245,6 +246,7 @@ try {
     await beside(() => shelvesOf5000(running, read, { say, timed }));
   }
   if (wants('crew')) await beside(() => ownPage(running, { say, timed }));
+  if (wants('handout')) await beside(() => handOutOf500(running, { say, timed }));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {
   await running.stop();

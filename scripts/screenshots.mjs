@@ -12,22 +12,22 @@ const OUT = path.join(ROOT, 'docs', 'screenshots');
 /** Name, how to get there, and what else to do before the picture is taken. */
 const VIEWS = [
   ['countdown', '/'],
-  ['jobs', { session: 'Pots for the freezer', stage: '/countdown' }],
   ['calendar', '/calendar'],
-  ['course', { course: 'Supper Bags', stage: '' }],
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
-  ['prep-list', { session: 'Stew and salad', prep: true }],
+  ['prep-plan', { session: 'Breads from the pan', plan: true }],
+  ['made-ahead', { session: 'Parcels together', at: '/made' }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['buying', '/buying'],
   ['trip-phone', { trip: true, phone: true }],
   ['bench-by-component', { session: 'Breads from the pan', bench: true }],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
+  ['hand-out-phone', { session: 'Soup bags', at: '/table', phone: true }],
+  ['doors', { session: 'Curry on screen', stage: '/doors' }],
   ['room', { session: 'Breads from the pan', room: true }],
   ['own-page-phone', { own: 'Runa Castell', phone: true }],
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
   ['recipe-import', '/recipes/import'],
-  ['dishes', { course: 'Small Hands Kitchen', stage: '/dishes?stock=chickpeas%2C+carrots' }],
   ['roster-table', '/crew/roster/table'],
 ];
 
@@ -117,7 +117,8 @@ async function addressOf(page, view) {
   if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
   const session = await find('/?all', view.session);
-  if (view.prep) return find(`${session}/kits`, 'Prep list');
+  if (view.plan) return `${await find(`${session}/packing`, 'Prep')}/plan?hands=4`;
+  if (view.at) return session.replace('/sessions', view.at);
   if (view.room) return session.replace('/sessions', '/room');
   return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
 }
