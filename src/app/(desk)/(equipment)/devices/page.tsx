@@ -52,7 +52,7 @@ export default async function Devices() {
             action={play.bind(null, 'scanner')}
             value={readings.code ?? ''}
             button="Hold it before the scanner"
-            note="At the bench, “Scan a label” reads this code; a real scanner types it like a keyboard."
+            note="At the bench, “Scan a code” reads this code; a real scanner types it like a keyboard."
           />
         </div>
         <div className="flex flex-col gap-6">
