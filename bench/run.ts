@@ -8,6 +8,7 @@ import { conflicts, countdowns, placesInTheWeek } from './plan';
 import { checks, proposals, readLines } from './recipes';
 import { rosterFigures } from './roster';
 import { routesFigures } from './routes';
+import { runSheetFigures } from './run-sheet';
 import { locked, manyNeeds, rollBook } from './sheet';
 
 /** What a lean spreadsheet of the same model needs, for comparison. */
@@ -109,3 +110,4 @@ await buyingFigures();
 await rosterFigures();
 await packingFigures();
 await routesFigures();
+runSheetFigures();

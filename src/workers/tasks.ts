@@ -4,6 +4,8 @@ import type { BuyingSession, FoodNeed } from '@/core/buying/needs';
 import { planBuying } from '@/core/buying/plan';
 import type { BuyingWorld } from '@/core/buying/plan-case';
 import { type Shortage, tryNeeds, waysOut } from '@/core/buying/trials';
+import { planRunSheet } from '@/core/classday/run-sheet/run-sheet';
+import type { RunSheetCase } from '@/core/classday/run-sheet/sheet-case';
 import { bestRoster, figuresOf, planRoster } from '@/core/crew/roster';
 import type { Place, RosterCase } from '@/core/crew/roster-case';
 import { whyEmpty } from '@/core/crew/roster-why';
@@ -93,6 +95,8 @@ export const TASKS = {
 
   planRoster: async (task: RosterCase) =>
     planRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
+
+  planRunSheet: async (task: RunSheetCase) => planRunSheet(task, () => performance.now() / 1000),
 
   planRoutes: async (task: RoutesCase) =>
     planRoutes(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),

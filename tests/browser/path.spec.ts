@@ -232,7 +232,7 @@ test('the countdown shows threads and what to do next, each one step from its wo
   await page.goto('/');
   await expect(page.getByRole('list', { name: 'Thread of Breads from the pan' })).toBeVisible();
   const next = page.getByRole('region', { name: 'Do next' });
-  await expect(next.getByText(/Kits: Lighthouse pasta/)).toBeVisible();
+  await expect(next.getByText(/Kits: Pots for the freezer/)).toBeVisible();
   await next.getByRole('link', { name: 'Open the kit sheet' }).first().click();
   await expect(page.getByRole('heading', { name: /kit sheet$/ })).toBeVisible();
   const stages = page.getByRole('navigation', { name: 'Stages of this session' });

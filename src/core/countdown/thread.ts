@@ -80,7 +80,12 @@ function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> 
     const groups = standingOf(stage, facts).state === 'done' ? all : (stage.doneGroups?.(facts) ?? []);
     for (const groupId of groups) done.add(groupJobKey(stage.key, groupId));
   }
-  return calculate(jobsOf(facts, facts, done), now);
+  // What somebody is at goes on in whoever's hours, and has so much less to go.
+  const jobs = jobsOf(facts, facts, done).map((job) => {
+    const left = facts.begun?.get(job.key);
+    return left === undefined ? job : { ...job, hours: null, minutes: Math.ceil(job.minutes * left) };
+  });
+  return calculate(jobs, now);
 }
 
 /**
@@ -144,7 +149,9 @@ function jobState(
   now: CivilMinutes,
 ): KnotState {
   if (job.done) return 'done';
-  const begun = templateKey(job.key) === job.stage && standingOf(stageOf(job.stage), facts).state === 'doing';
+  const begun =
+    facts.begun?.has(job.key) ||
+    (templateKey(job.key) === job.stage && standingOf(stageOf(job.stage), facts).state === 'doing');
   if (timing.slack < 0 || now > timing.latestFinish) return 'late';
   if (begun) return 'doing';
   return isReady(job, network, now) ? 'can start' : 'due later';

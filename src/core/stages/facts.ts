@@ -136,6 +136,8 @@ export interface SessionFacts extends JobSession {
   readonly refusedKits?: number;
   /** Groups whose kits are all packed, '' for the first; where there are several. */
   readonly packedGroups?: readonly string[];
+  /** Jobs that somebody is at, by their key, each with the part of it that is left. */
+  readonly begun?: ReadonlyMap<string, number>;
   /** Kits that were handed out. */
   readonly handed?: number;
   readonly ticks: number;

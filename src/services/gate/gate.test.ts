@@ -24,6 +24,7 @@ import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
 import * as computeRoutes from '../compute/routes';
+import * as computeRunSheet from '../compute/run-sheet';
 import * as countdown from '../countdown/countdown';
 import * as crewAsking from '../crew/asking';
 import * as crewBusy from '../crew/busy';
@@ -126,6 +127,7 @@ const MODULES = [
   computeBuying,
   computeRoster,
   computeRoutes,
+  computeRunSheet,
   countdown,
   crewAsking,
   crewBusy,
@@ -206,6 +208,7 @@ const FOR_ALL = [
   'Plan the cheapest buying for a whole plan, without saving',
   'Work out the best roster, without saving',
   'Work out the best rounds to the doors, without saving',
+  'Work out the best run sheet of a class, without saving',
   'Put something on a simulated instrument',
   'Read the scale, the probe and the scanner',
   'See the pack bench of a session',
@@ -750,6 +753,7 @@ describe('another programme', () => {
         'Plan the cheapest buying for a whole plan, without saving',
         'Work out the best roster, without saving',
         'Work out the best rounds to the doors, without saving',
+        'Work out the best run sheet of a class, without saving',
         'Put something on a shelf',
         'Take a gift of food, or refuse it with the reason',
         'See the price book',

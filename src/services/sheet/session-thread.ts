@@ -99,6 +99,7 @@ export function sessionFacts(
       : {}),
     marked: new Set([...markedDone(bundle.marks), ...handed.over]),
     handed: handed.gone,
+    begun: handed.begun,
     unknownNeeds: new Set(
       sheet.participants.flatMap((p) => p.needs.filter((need) => !need.codes).map((need) => need.asWritten)),
     ).size,
@@ -122,19 +123,23 @@ const HAND_JOBS: Readonly<Record<string, string>> = { 'live online': 'deliver', 
 
 /** How many kits have gone, and the jobs of handing out that are over: something was said of each of their kits. */
 function handedOut({ session, enrolments, handOuts }: SessionBundle, { locked }: SessionSheet) {
-  if (!locked || handOuts.length === 0) return { gone: 0, over: [] };
+  if (!locked || handOuts.length === 0) return { gone: 0, over: [], begun: new Map<string, number>() };
   const now = handedNow(handOuts);
   const people = new Map(enrolments.map((row) => [row.id, row]));
-  const isSaid = new Map<string, boolean>();
+  const jobs = new Map<string, { said: number; all: number }>();
   for (const { id, enrolmentId } of locked.kits) {
     const person = people.get(enrolmentId);
     const job = HAND_JOBS[person?.mode ?? session.mode] ?? 'handout';
     const key = groupJobKey(job, sittingOf(person?.groupId ?? null, session.sittings) ?? '');
-    isSaid.set(key, (isSaid.get(key) ?? true) && now.has(id) && now.get(id)?.state !== 'here');
+    const { said, all } = jobs.get(key) ?? { said: 0, all: 0 };
+    jobs.set(key, { said: said + ((now.get(id)?.state ?? 'here') === 'here' ? 0 : 1), all: all + 1 });
   }
   return {
     gone: locked.kits.filter(({ id }) => now.get(id)?.state === 'gone').length,
-    over: [...isSaid].flatMap(([key, said]) => (said ? [key] : [])),
+    over: [...jobs].flatMap(([key, { said, all }]) => (said === all ? [key] : [])),
+    begun: new Map(
+      [...jobs].flatMap(([key, { said, all }]) => (said > 0 && said < all ? [[key, 1 - said / all]] : [])),
+    ),
   };
 }
 

@@ -6,6 +6,7 @@ import { kitCaseRequest } from '@/contracts/kit-case';
 import { editedSession, newCourse, newSession } from '@/contracts/plan';
 import { rosterAnswer, rosterCase } from '@/contracts/roster';
 import { routesAnswer, routesCase } from '@/contracts/routes';
+import { runSheetAnswer, runSheetCase } from '@/contracts/run-sheet';
 import { whyRefused } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
@@ -14,6 +15,7 @@ import { computeBuying } from '@/services/compute/buying';
 import { computeKits } from '@/services/compute/kits';
 import { computeRoster } from '@/services/compute/roster';
 import { computeRoutes } from '@/services/compute/routes';
+import { computeRunSheet } from '@/services/compute/run-sheet';
 import { ServiceError } from '@/services/errors';
 import type { Context } from '@/services/gate/gate';
 import { exportSheet, lockKitSheet, viewKitSheet } from '@/services/kits/kit-sheet';
@@ -104,6 +106,14 @@ export const OPERATIONS: readonly Operation[] = [
     body: json(routesCase, 1 * MB),
     answer: ok(routesAnswer),
     run: async (context, { json }) => ({ json: await computeRoutes(context, json()) }),
+  }),
+  operation({
+    method: 'POST',
+    path: '/compute/run-sheet',
+    summary: 'Work out the best run sheet of a class, without saving',
+    body: json(runSheetCase, 1 * MB),
+    answer: ok(runSheetAnswer),
+    run: async (context, { json }) => ({ json: await computeRunSheet(context, json()) }),
   }),
   operation({
     method: 'GET',
