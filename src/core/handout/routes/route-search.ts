@@ -1,4 +1,4 @@
-import { drive, endOf, goOn, type Roads, type Round, setOut } from './route-case';
+import { drive, goOn, type Roads, type Round, setOut } from './route-case';
 
 /** Orders by driver, and the doors that nobody serves. */
 export interface Plan {
@@ -127,45 +127,82 @@ function putBack(roads: Roads, state: State, chance: () => number, onRound: Para
   state.missed = [];
   const { minutes, place } = roads;
   const way = (from: number, to: number) => (minutes[from] as readonly number[])[to] as number;
+  const known = state.orders.map((order, driver) => profileOf(roads, driver, order));
   for (const { stop } of waiting) {
-    let found: { driver: number; at: number; more: number; driving: number; last: number } | undefined;
+    const here = place[stop] as number;
+    const litres = roads.stops[stop]?.litres ?? 0;
+    let found: { driver: number; at: number; more: number } | undefined;
     for (const [driver, order] of state.orders.entries()) {
       const own = roads.drivers[driver] as Roads['drivers'][number];
-      // The round as it is before each door: only what comes after is driven anew.
-      let before: Round | undefined = setOut(own);
-      for (let at = 0; at <= order.length && before; at++) {
-        const here = place[stop] as number;
+      const profile = known[driver] as Profile;
+      if (profile.litres + litres > (own.litres ?? Number.POSITIVE_INFINITY)) continue;
+      for (let at = 0; at <= order.length; at++) {
+        const before = profile.before[at] as Round;
         const next = at < order.length ? (place[order[at] as number] as number) : own.home ? 0 : undefined;
         const saved = next === undefined || order.length === 0 ? 0 : way(before.at, next);
         const more = way(before.at, here) + (next === undefined ? 0 : way(here, next)) - saved;
-        if ((!found || more < found.more) && chance() >= BLINK) {
-          const end = driveOn(roads, own, goOn(roads, own, before, stop), order, at);
-          if (end) found = { driver, at, more, driving: end.driving, last: end.last };
-        }
-        before = at < order.length ? goOn(roads, own, before, order[at] as number) : undefined;
+        if ((found && more >= found.more) || chance() < BLINK) continue;
+        const round = goOn(roads, own, before, stop);
+        if (round && bears(profile, at, round, next === undefined ? 0 : way(here, next))) found = { driver, at, more };
       }
     }
-    if (!found) {
+    const own = found && (roads.drivers[found.driver] as Roads['drivers'][number]);
+    const order = found && (state.orders[found.driver] as number[]).toSpliced(found.at, 0, stop);
+    const end = own && order && drive(roads, own, order);
+    if (!found || !order || !end) {
       state.missed.push(stop);
       continue;
     }
-    const { driver, at, driving, last } = found;
-    const order = (state.orders[driver] as number[]).toSpliced(at, 0, stop);
+    const { driver } = found;
     state.orders[driver] = order;
-    [state.driving[driver], state.last[driver]] = [driving, last];
-    onRound(driver, order, driving, last);
+    [state.driving[driver], state.last[driver]] = [end.driving, end.last];
+    known[driver] = profileOf(roads, driver, order);
+    onRound(driver, order, end.driving, end.last);
   }
 }
 
-/** A round driven on to its end from a door of its order; undefined where it cannot be. */
-function driveOn(
-  roads: Roads,
-  driver: Roads['drivers'][number],
-  from: Round | undefined,
-  order: readonly number[],
-  at: number,
-) {
-  let round = from;
-  for (let next = at; round && next < order.length; next++) round = goOn(roads, driver, round, order[next] as number);
-  return round && endOf(roads, driver, round);
+/**
+ * What a round bears at each of its doors, worked out once: the round before it, and of the door with all after it until when it is
+ * reached at the latest, how long after leaving at the most, and not before which leaving.
+ */
+interface Profile {
+  readonly before: readonly Round[];
+  readonly latest: readonly number[];
+  readonly longest: readonly number[];
+  readonly notBefore: readonly number[];
+  readonly litres: number;
+}
+
+function profileOf(roads: Roads, driver: number, order: readonly number[]): Profile {
+  const own = roads.drivers[driver] as Roads['drivers'][number];
+  const way = (from: number, to: number) => (roads.minutes[from] as readonly number[])[to] as number;
+  const before: Round[] = [setOut(own)];
+  for (const stop of order) before.push(goOn(roads, own, before.at(-1) as Round, stop) as Round);
+  const count = order.length;
+  const latest: number[] = Array.from({ length: count + 1 }, () => (own.home ? own.to : Number.POSITIVE_INFINITY));
+  const longest: number[] = Array.from({ length: count + 1 }, () => Number.POSITIVE_INFINITY);
+  const notBefore: number[] = Array.from({ length: count + 1 }, () => Number.NEGATIVE_INFINITY);
+  for (let at = count - 1; at >= 0; at--) {
+    const { window, minutes, cold } = roads.stops[order[at] as number] as Roads['stops'][number];
+    const here = roads.place[order[at] as number] as number;
+    const next = at + 1 < count ? (roads.place[order[at + 1] as number] as number) : own.home ? 0 : undefined;
+    const on = minutes + (next === undefined ? 0 : way(here, next));
+    latest[at] = Math.min(window[1], own.to - minutes, (latest[at + 1] as number) - on);
+    const limit = cold ?? Number.POSITIVE_INFINITY;
+    longest[at] = Math.min(limit - minutes, (longest[at + 1] as number) - on);
+    notBefore[at] = Math.max(
+      notBefore[at + 1] as number,
+      window[0] + minutes - limit,
+      window[0] + on - (longest[at + 1] as number),
+    );
+  }
+  return { before, latest, longest, notBefore, litres: (before.at(-1) as Round).litres };
+}
+
+/** Whether a round that goes on from a door put in, so many minutes to the next, still reaches all that comes after. */
+function bears({ latest, longest, notBefore }: Profile, at: number, round: Round, minutes: number): boolean {
+  const [since, c] = [round.since + minutes, round.c + minutes];
+  const [until, most] = [latest[at] as number, longest[at] as number];
+  if (since > most || c > until) return false;
+  return Math.max(round.lo, c - most, notBefore[at] as number) <= Math.min(round.hi, until - since);
 }

@@ -330,32 +330,45 @@ const OVEN_FIRST = /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:pre-?heats?|heats?
  * For each step those that must be done before: the ones that handled its foods, and the one before where it goes on with
  * what that made. What no step takes up is needed at the end.
  */
-function ordered(steps: readonly string[], uses: readonly (readonly string[])[]): number[][] {
+function ordered(written: readonly string[], uses: readonly (readonly string[])[]): number[][] {
+  // "While the rice simmers" says when, not what with; "into pieces" and "for the dressing" what for.
+  const steps = written.map((text) => text.replace(WHILE, ''));
   const taken = new Set<number>();
   const all: number[][] = [];
   for (const [at, text] of steps.entries()) {
     const after = new Set<number>();
-    const own = uses[at] ?? [];
+    const isBeside = text !== written[at];
+    const own = isBeside ? (uses[at] ?? []).filter((food) => names(text, food)) : (uses[at] ?? []);
     for (const food of own) {
       const last = uses.slice(0, at).findLastIndex((foods) => foods.includes(food));
       if (last >= 0) after.add(last);
     }
     const before = [...Array(at).keys()];
+    const isOven = IN_OVEN.test(text);
+    const isHeatUp = (n: number) => OVEN_FIRST.test(steps[n] ?? '');
     // "The wedges", "the knots": what an earlier step made and named.
     for (const [, thing = ''] of text.matchAll(/\bthe (\p{L}{4,})/giu)) {
-      const maker = PLACES.test(thing)
-        ? -1
-        : steps.slice(0, at).findLastIndex((each) => wordsOf(each).includes(wordKey(thing)));
+      const maker =
+        PLACES.test(thing) || MADE_FOR.test(text.slice(0, text.indexOf(thing) + thing.length))
+          ? -1
+          : steps.slice(0, at).findLastIndex((each) => wordsOf(each).includes(wordKey(thing)));
       if (maker >= 0) after.add(maker);
     }
-    const isNew = own.length > 0 && after.size === 0 && !GOES_ON.test(text) && !MADE_BEFORE.test(beforeComma(text));
-    if (at > 0 && !OVEN_FIRST.test(text) && !MEANWHILE.test(text) && !isNew) {
-      const open = before.filter((n) => !taken.has(n));
+    const first = beforeComma(text).replace(PURPOSE, '');
+    const isNew = own.length > 0 && after.size === 0 && !GOES_ON.test(text) && !MADE_BEFORE.test(first);
+    if (at > 0 && !OVEN_FIRST.test(text) && !MEANWHILE.test(text) && !isBeside && !isNew) {
+      // An oven that heats is waited for by what goes into it.
+      const open = before.filter((n) => !taken.has(n) && (isOven || !isHeatUp(n)));
       // What is put together takes up everything that waits; what goes on with "it" takes up the last.
-      if (/\b(?:all|everything|serve|fill|fold|layer|top|assemble)\b/i.test(text)) for (const n of open) after.add(n);
+      if (/\b(?:all|everything|serve|fill|fold|layer|top|assemble|spread)\b/i.test(text))
+        for (const n of open) after.add(n);
+      // What is added goes to what is on the heat.
+      else if (ADDED.test(text) && open.some((n) => ON_HEAT.test(steps[n] ?? '')))
+        after.add(open.findLast((n) => ON_HEAT.test(steps[n] ?? '')) as number);
       else if (MADE_BEFORE.test(text) || PRONOUN.test(text) || GOES_ON.test(text) || after.size === 0)
         after.add(at - 1);
     }
+    if (isOven) for (const n of before) if (!taken.has(n) && isHeatUp(n)) after.add(n);
     if (at > 0 && at === steps.length - 1)
       for (const n of before) if (!taken.has(n) && !reaches(n, after, all)) after.add(n);
     for (const n of after) taken.add(n);
@@ -363,6 +376,23 @@ function ordered(steps: readonly string[], uses: readonly (readonly string[])[])
   }
   return all;
 }
+
+/** "While the rice simmers, …" */
+const WHILE = /^(?:while|as) (?:the|it|they|that|this)\b[^,.;]*,\s*/i;
+/** What something becomes, or is for: none of what was made before. */
+const PURPOSE =
+  /\b(?:into|in) (?:\p{L}+ )?(?:pieces|rounds|squares|cubes|strips|half rounds)\b|\bfor (?:the|a) \p{L}+|\binto (?:a |the )?(?:\p{L}+ )?(?:bowl|pan|pot|tray|tin)\b/giu;
+const MADE_FOR = /\bfor the \p{L}+$/iu;
+const IN_OVEN = /\b(?:bakes?|roasts?|into the (?:hot )?oven|in the oven)\b/i;
+const ADDED = /^(?:(?:an? )?(?:adult|instructor)s?\s)?(?:add|stir in|pour in)\b/i;
+const ON_HEAT =
+  /\b(?:fry|fries|soften|warms?|sweat|saut|brown|melts?|simmer|boil|stirs? \p{L}+.* in it|in a (?:pot|pan))\b/iu;
+
+/** Whether a text names a food, by a word of its own. */
+const names = (text: string, food: string): boolean => {
+  const words = new Set(wordsOf(text));
+  return food.split(' ').some((word) => words.has(wordKey(word)));
+};
 
 /** Where things are done: named again and again, and made by nobody. */
 const PLACES =
