@@ -153,6 +153,8 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.waitForURL(/\/receive/);
   },
   packing: (page) => openSession(page, 'Breads from the pan', '/packing'),
+  'run sheet': async (page) =>
+    page.goto(`${(await openSession(page, 'Breads from the pan')).replace('/sessions', '/room')}/run-sheet`),
   'hand-out': (page) => openSession(page, 'Soup bags', '/handout'),
   'doors and rounds': (page) => openSession(page, 'Curry on screen', '/doors'),
   'hand-out table': async (page) => page.goto((await openSession(page, 'Soup bags')).replace('/sessions', '/table')),

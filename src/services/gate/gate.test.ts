@@ -20,6 +20,7 @@ import * as takeOut from '../buying/take-out';
 import * as trips from '../buying/trips';
 import * as attendance from '../classday/attendance';
 import * as classday from '../classday/room';
+import * as runSheet from '../classday/run-sheet';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
@@ -95,6 +96,7 @@ const MODULES = [
   work,
   classday,
   attendance,
+  runSheet,
   decide,
   away,
   home,
@@ -188,6 +190,7 @@ const FOR_ALL = [
   'Say which motions of a prep day are begun or done',
   'Serve or pack what was made ahead and kept',
   'See whether one drives a round today',
+  'See the run sheet of a class: who does what when, and whether it fits',
   'See a bench as a line of packers, its pace, and what runs out',
   'See a round to the doors, on its day',
   'See the kits that are handed out at a table, and to whom',
@@ -639,6 +642,7 @@ describe('another programme', () => {
       'Send the labels of a session to the label printer': { sessionId, paper: 'a4' },
       'See a session with its dishes and how far it is': { sessionId },
       'See what those in the room must know about its children': { sessionId },
+      'See the run sheet of a class: who does what when, and whether it fits': { sessionId },
       'Take out all that is held about a household': { householdId: household?.id },
       'Erase a household': { householdId: household?.id, version: 1 },
       'See how far a job is': { jobId: job?.jobId },

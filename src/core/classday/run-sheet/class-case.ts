@@ -151,9 +151,7 @@ export function changesToTry(dishes: readonly ClassDish[], room: ClassRoom): Cla
   const eldest = Math.max(USUAL_AGE, ...room.ages.map((age) => age ?? 0));
   const longest = dishes
     .flatMap((dish) =>
-      dish.steps.flatMap((step, at) =>
-        step.ahead ? [] : [{ dish, at, step, minutes: step.handsOff + step.handsOn }],
-      ),
+      dish.steps.flatMap((step, at) => (step.ahead ? [] : [{ dish, at, step, minutes: step.handsOff + step.handsOn }])),
     )
     .sort((a, b) => b.minutes - a.minutes)
     .slice(0, 3);

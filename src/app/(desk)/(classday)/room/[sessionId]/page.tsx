@@ -22,6 +22,9 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
         <Link href={`/room/${sessionId}/attendance`} className="btn btn-primary">
           Attendance
         </Link>
+        <Link href={`/room/${sessionId}/run-sheet`} prefetch={false} className="btn">
+          Run sheet
+        </Link>
         <Link href={`/room/${sessionId}/door`} prefetch={false} className="btn">
           Crew at the door
         </Link>
