@@ -122,9 +122,33 @@ export const viewLot = service({
     const lot = await findOne(db, db.models.stockLot, { id: lotId, programmeId });
     if (!lot) throw notFound('lot');
     const moves = await find(db, db.models.stockMove, { programmeId, lotId }, [['seq', 'ASC']]);
-    const ids = [...new Set(moves.flatMap(({ sessionId }) => sessionId ?? []))];
+    const atBenches = await find(db, db.models.benchLot, { lotId });
+    const ids = [...new Set([...moves, ...atBenches].flatMap(({ sessionId }) => sessionId ?? []))];
     const bundles = await loadSessionBundles(db, programmeId, { ids });
     const sheets = await find(db, db.models.kitSheet, { sessionId: ids });
+    const scanned = await find(db, db.models.benchLot, { sessionId: ids, ingredient: lot.ingredient }, [
+      ['fromSeq', 'ASC'],
+    ]);
+    /** Kits that were filled while this lot was the one packed from; undefined where nobody scanned any. */
+    const packedFrom = (id: string, sessionId: string): ReadonlySet<string> | undefined => {
+      const own = scanned.filter((row) => row.sessionId === sessionId);
+      const bundle = bundles.find(({ session }) => session.id === sessionId);
+      if (own.length === 0 || !bundle?.sheet) return undefined;
+      const locked = readSnapshot(bundle.sheet);
+      const keys = new Set(
+        locked.content.variants.flatMap(({ components }) =>
+          (components ?? []).flatMap(({ key, ingredient }) => (ingredient === lot.ingredient ? [key] : [])),
+        ),
+      );
+      return new Set(
+        bundle.events.flatMap(({ action, component, kitId, seq }) => {
+          if (action !== 'packed' || !keys.has(component)) return [];
+          const from = own.findLast((row) => row.fromSeq < seq);
+          // What was filled before the first scan may be of any.
+          return from === undefined || from.lotId === id ? [kitId] : [];
+        }),
+      );
+    };
     const sessions = bundles.map(({ session }) => {
       const kits = moves
         .filter(({ sessionId, kind }) => sessionId === session.id && kind === 'used')
@@ -133,11 +157,22 @@ export const viewLot = service({
           const sheet = sheets.find((row) => row.sessionId === session.id && row.revision === revision);
           return (sheet ? readSnapshot(sheet).kits : []).filter(({ variant }) => letters.includes(variant));
         });
+      const scannedHere = atBenches.some(({ sessionId }) => sessionId === session.id);
+      const newest = sheets.filter((row) => row.sessionId === session.id).sort((a, b) => b.revision - a.revision)[0];
+      if (scannedHere && newest) kits.push(...readSnapshot(newest).kits);
+      const atBench = packedFrom(lotId, session.id);
       return {
         id: session.id,
         title: `${session.courseTitle}: ${session.title}`,
         date: session.date,
-        kits: [...new Map(kits.map(({ id, number, name, variant }) => [id, { number, name, variant }])).values()],
+        // Where the bench scanned what it packed from, it is known to the kit.
+        kits: [
+          ...new Map(
+            kits
+              .filter(({ id }) => atBench === undefined || atBench.has(id))
+              .map(({ id, number, name, variant }) => [id, { number, name, variant }]),
+          ).values(),
+        ],
       };
     });
     await logLook(

@@ -4,7 +4,7 @@ import { sentHandings } from '@/contracts/handout';
 import { lentNow } from '@/core/handout/handing';
 import { leftKit } from '@/core/handout/not-fetched';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
-import { benchSheet, calledBackNow, packedNow } from '@/core/packing/progress';
+import { benchSheet, calledBackNow, checkedNow, packedNow } from '@/core/packing/progress';
 import { callBackEvents, eventsSince } from '@/store/bench';
 import { handedSince, lentTo } from '@/store/handout';
 import { find, findOne } from '@/store/query';
@@ -52,6 +52,10 @@ export const viewTable = service({
     const benchEvents = await eventsSince(db, sessionId, 0);
     const packed = packedNow(benchEvents);
     const held = calledBackNow(benchEvents);
+    const checked = checkedNow(benchEvents);
+    const without = new Set(
+      locked.content.variants.flatMap(({ letter, madeWithout }) => (madeWithout.length > 0 ? [letter] : [])),
+    );
     const asked = new Map(benchSheet(locked, revision).kits.map(({ id, components }) => [id, components]));
     const people = new Map(
       (await find(db, db.models.enrolment, { id: locked.kits.map(({ enrolmentId }) => enrolmentId) })).map((row) => [
@@ -102,6 +106,8 @@ export const viewTable = service({
           cold: cold.get(variant) ?? [],
           isPacked: (asked.get(id) ?? []).every((component) => packed.get(id)?.has(component)),
           isCalledBack: held.has(id),
+          /** Made without something, and nobody has looked into it a second time. */
+          isUnchecked: without.has(variant) && !checked.has(id),
           /** What the family has of earlier sessions. */
           has: [...lentNow(lent.filter(({ householdId }) => householdId === person?.householdId))].map(
             ([item]) => item,

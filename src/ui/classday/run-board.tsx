@@ -58,6 +58,7 @@ export function RunBoard({
       : []),
   ];
   return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must be reached by keys
     <section aria-label="Who does what when" className="overflow-x-auto" tabIndex={0}>
       <div className="min-w-xl">
         {lines.map(({ id, own }) => (

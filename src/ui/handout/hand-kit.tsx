@@ -16,6 +16,8 @@ export interface TableKit {
   readonly cold: readonly string[];
   readonly isPacked: boolean;
   readonly isCalledBack: boolean;
+  /** Made without something, and nobody has looked into it a second time. */
+  readonly isUnchecked: boolean;
   /** What the family has of earlier sessions. */
   readonly has: readonly string[];
   readonly said: { readonly word: string; readonly note: string } | null;
@@ -58,6 +60,12 @@ export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
                 </>
               )}
             </p>
+            {kit.isUnchecked && (
+              <p className="mb-2 rounded-box border-l-4 border-warning bg-warning/15 p-2 font-semibold">
+                It is made without something, and nobody has looked into it a second time: have it looked into at the
+                bench first.
+              </p>
+            )}
             <p className="mb-1 font-semibold">Who takes it?</p>
             <div className="flex flex-wrap gap-2">
               <button type="button" className="btn btn-primary h-12" onClick={() => say('handed')}>

@@ -14,10 +14,14 @@ interface Props {
   readonly toCheck: readonly BenchKit[];
   readonly madeWithout: (letter: string) => readonly string[];
   readonly check: (kitId: string, who: string) => void;
+  /** Foods that are filled out of a bowl. */
+  readonly foods: readonly string[];
+  /** Keeps what is left of a food in its bowl; without grams it is read off the scale. */
+  readonly weighBowl: (food: string, grams: number | undefined) => Promise<string>;
 }
 
 /** How a bench goes: what runs out, who looks a second time, and, with several packers, who stands where. */
-export function LinePanel({ news, setPackers, station, choose, toCheck, madeWithout, check }: Props) {
+export function LinePanel({ news, setPackers, station, choose, toCheck, madeWithout, check, foods, weighBowl }: Props) {
   const [who, setWho] = useState('');
   const { line, pace, runningOut = [] } = news ?? {};
   return (
@@ -123,6 +127,7 @@ export function LinePanel({ news, setPackers, station, choose, toCheck, madeWith
               ))}
             </ol>
           )}
+          <WeighBowl foods={foods} weighBowl={weighBowl} />
           {line.setOut.length > 0 && (
             <p className="py-1">
               <b>Set out and count first:</b>{' '}
@@ -133,5 +138,46 @@ export function LinePanel({ news, setPackers, station, choose, toCheck, madeWith
         </details>
       )}
     </>
+  );
+}
+
+/** What is left in a bowl, so that what runs out is seen coming. */
+function WeighBowl({ foods, weighBowl }: Pick<Props, 'foods' | 'weighBowl'>) {
+  const [food, setFood] = useState('');
+  const [grams, setGrams] = useState('');
+  const [said, setSaid] = useState('');
+  const keep = async (weight: number | undefined) => setSaid(await weighBowl(food || (foods[0] ?? ''), weight));
+  if (foods.length === 0) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-2 py-2">
+      <label className="flex items-center gap-2">
+        Left in the bowl of
+        <select className="select h-12 w-48" value={food || foods[0]} onChange={(event) => setFood(event.target.value)}>
+          {foods.map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </label>
+      <input
+        className="input h-12 w-24"
+        inputMode="numeric"
+        aria-label="Grams left in the bowl"
+        placeholder="grams"
+        value={grams}
+        onChange={(event) => setGrams(event.target.value)}
+      />
+      <button
+        type="button"
+        className="btn h-12"
+        disabled={!/^\d+$/.test(grams)}
+        onClick={() => void keep(Number(grams))}
+      >
+        Keep it
+      </button>
+      <button type="button" className="btn h-12" onClick={() => void keep(undefined)}>
+        Off the scale
+      </button>
+      <span role="status">{said}</span>
+    </div>
   );
 }

@@ -99,6 +99,29 @@ export function PackBench({
       ? `${grams} g, aim ${answer.aim} for kit ${open.number}: ${answer.verdict}`
       : `On the scale: ${grams} g`;
   };
+  const foods = useMemo(
+    () => [
+      ...new Set(
+        whole.variants.flatMap(({ components }) =>
+          components.flatMap(({ ingredient, sealedUnits }) => (sealedUnits === undefined ? [ingredient] : [])),
+        ),
+      ),
+    ],
+    [whole],
+  );
+  const weighBowl = async (food: string, typed: number | undefined): Promise<string> => {
+    const readings =
+      typed === undefined
+        ? await fetch('/api/devices').then(
+            (answer) => answer.json(),
+            () => null,
+          )
+        : { grams: typed };
+    const grams: number | null | undefined = readings?.grams;
+    if (grams === null || grams === undefined) return 'The scale is off.';
+    const { ok } = await post('weights', { food, grams });
+    return ok ? `${grams} g of ${food} left.` : 'The server does not answer: weigh it again.';
+  };
   const scanLot = async (lotId: string): Promise<string> => {
     const { ok, answer } = await post('lots', { lotId });
     if (!ok) return answer?.title ?? 'This code is of no kit on this sheet, and of no lot.';
@@ -186,6 +209,8 @@ export function PackBench({
         }}
         toCheck={unchecked}
         madeWithout={(letter) => whole.variants.find((variant) => variant.letter === letter)?.madeWithout ?? []}
+        foods={foods}
+        weighBowl={weighBowl}
         check={(kitId, who) => ticks.tick([{ kitId, component: who, action: 'checked' }])}
       />
       <main className="flex flex-1 flex-col p-4">

@@ -24,6 +24,7 @@ export default async function RunSheet({ params }: { params: Promise<{ sessionId
         return own ? [{ ...own, start, hands: who }] : [];
       })
     : [];
+  const idle = hands.filter(({ id }) => !placed.some((task) => task.hands === id));
   const inOrder = [...placed].sort((a, b) => a.start - b.start || a.dish.localeCompare(b.dish));
   const time = (minute: number) => timeOf((begins + minute) % 1440);
   return (
@@ -65,6 +66,12 @@ export default async function RunSheet({ params }: { params: Promise<{ sessionId
               {session.minutes} minutes in all: {around.hygiene} for hands, hair and tables, {around.eating} to eat,{' '}
               {around.cleaning} to clean.
             </p>
+            {idle.length > 0 && (
+              <p className="mt-1">
+                Free all the while: {idle.map(({ id }) => id).join(', ')}. Give them a dish of their own, the tables, or
+                the washing up.
+              </p>
+            )}
             {changes.length > 0 && (
               <>
                 <p className="mt-2 font-semibold">Tried, and shorter:</p>
