@@ -22,9 +22,9 @@ export interface RoutesHelp {
 const USUAL_SECONDS = 20;
 /** Labels of rounds that are made where all sets of doors are listed; and sets that are chosen from together. */
 const MOST_LABELS = 500_000;
-const MOST_CHOSEN = 60_000;
-/** Rounds that a search keeps, to choose the best of them together. */
-const MOST_KEPT = 20_000;
+const MOST_CHOSEN = 8_000;
+/** Rounds that a search keeps, to choose the best of them together: of more, the solver chose none within its seconds. */
+const MOST_KEPT = 4_000;
 
 /**
  * The best rounds: fewest doors missed, of those the fewest minutes on the road, of those the earliest last handing over. Where all
@@ -35,12 +35,12 @@ export function planRoutes(given: RoutesCase, { solve, clock }: RoutesHelp): Rou
   const seconds = given.seconds ?? USUAL_SECONDS;
   const begun = clock();
   const until = (part: number) => Math.max(0.05, begun + seconds * part - clock());
-  const listed = allRounds(roads, MOST_LABELS, () => clock() > begun + seconds * 0.25);
+  const listed = allRounds(roads, MOST_LABELS, () => clock() > begun + seconds * 0.2);
   if (listed && roads.stops.length <= MOST_SHARED)
     return answerOf(roads, shareOut(roads, listed), { missed: true, driving: true, last: true }, undefined);
   const rounds = listed?.flatMap((own, driver) => [...own.values()].map((round) => ({ driver, ...round }))) ?? [];
   if (listed && rounds.length <= MOST_CHOSEN) {
-    const { chosen, proven } = choose(roads, rounds, solve, () => until(0.9));
+    const { chosen, proven } = choose(roads, rounds, solve, () => until(0.4));
     if (proven.driving) return answerOf(roads, chosen, proven, undefined);
   }
   const kept = new Map<string, RoundOf>();
@@ -48,7 +48,7 @@ export function planRoutes(given: RoutesCase, { solve, clock }: RoutesHelp): Rou
   const plan = searchRoutes(
     roads,
     numbers(7),
-    () => (clock() - searching) / Math.max(0.05, begun + seconds * 0.8 - searching),
+    () => (clock() - searching) / Math.max(0.05, begun + seconds * 0.75 - searching),
     (driver, order, driving, last) => {
       const key = `${driver}/${[...order].sort((a, b) => a - b).join(' ')}`;
       const before = kept.get(key);
@@ -61,9 +61,9 @@ export function planRoutes(given: RoutesCase, { solve, clock }: RoutesHelp): Rou
     const round = order.length > 0 ? drive(roads, roads.drivers[driver] as Roads['drivers'][number], order) : undefined;
     return round ? [{ driver, order, driving: round.driving, last: round.last }] : [];
   });
-  const { chosen } = choose(roads, [...kept.values(), ...found], solve, () => until(0.9));
+  const { chosen } = choose(roads, [...kept.values(), ...found], solve, () => until(0.88));
   const best = isBetter(roads, chosen, found) ? chosen : found;
-  const bound = boundOf(roads, solve, until(1));
+  const bound = boundOf(roads, solve, until(0.95));
   const { missed, driving } = figuresOf(roads, best);
   const sure = missed === bound.missed;
   return answerOf(roads, best, { missed: sure, driving: sure && driving === bound.driving, last: false }, bound);
