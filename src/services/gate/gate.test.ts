@@ -827,7 +827,7 @@ describe('another programme', () => {
     expect((await planning.viewPrepList(foreign.coordinator, { date: '2026-11-26' })).sessions).toEqual([]);
     expect((await prep.viewPrepPlan(foreign.crew, { date: '2026-11-26' })).sessions).toEqual([]);
     const failed = { storage: 'fridge' as const, hours: 9, degrees: '20C' };
-    expect((await coldFailure.viewColdFailure(foreign.coordinator, failed)).lots).toEqual([]);
+    expect((await coldFailure.viewColdFailure(foreign.coordinator, failed)).found?.lots).toEqual([]);
     expect((await madeLog.viewTemperatures(foreign.coordinator, {})).batches).toEqual([]);
     expect((await stock.viewStock(foreign.crew, {})).lots).toEqual([]);
     expect(await trips.listTrips(foreign.crew, {})).toEqual([]);

@@ -7,6 +7,7 @@ import { packedNow } from '@/core/packing/progress';
 import { addDays } from '@/core/plan/civil';
 import { findIngredient } from '@/core/reference/reference';
 import { handedSince } from '@/store/handout';
+import { find } from '@/store/query';
 import { loadSessionBundles } from '@/store/session-bundles';
 import { appendMoves, lotsNow } from '../../buying/stock';
 import { type Context, service, todayIn } from '../../gate/gate';
@@ -22,11 +23,20 @@ const failure = z.object({
   storage: z.enum(['fridge', 'freezer']),
   /** '' for all places. */
   placeId: z.uuid().or(z.literal('')).default(''),
-  hours: z.coerce.number('For how many hours?').min(0).max(240, 'At most ten days.'),
+  hours: z.preprocess(
+    (sent) => (typeof sent === 'string' && sent.trim() === '' ? undefined : sent),
+    z.coerce.number('For how many hours?').min(0, 'For how many hours?').max(240, 'At most ten days.'),
+  ),
   /** What food in it reads now, as a thermometer of the programme shows it. */
   degrees: z.string().trim().min(1, 'What does a thermometer in it show?').max(8),
 });
 type Failure = z.output<typeof failure>;
+/** Nothing is asked yet where hours or degrees are not said. */
+const asked = failure.extend({
+  storage: failure.shape.storage.default('fridge'),
+  hours: failure.shape.hours.optional(),
+  degrees: failure.shape.degrees.optional(),
+});
 
 /** Which lots and which kits a failed fridge or freezer touches, and what now. */
 async function whatItTouches(context: Context, { storage, placeId, hours, degrees }: Failure) {
@@ -34,8 +44,10 @@ async function whatItTouches(context: Context, { storage, placeId, hours, degree
   const { programme } = await loadProgramme(context);
   const { safetyProfile, reference, timeZone } = programme;
   const happened = { storage, hours, tenths: tenthsIn(degrees, safetyProfile) };
+  // What has no place noted may stand there.
+  const isThere = (at: string | null | undefined) => placeId === '' || !at || at === placeId;
   const lots = (await lotsNow(context, db, reference))
-    .filter(({ now }) => now.storage === storage && (placeId === '' || now.placeId === placeId))
+    .filter(({ now }) => now.storage === storage && isThere(now.placeId))
     .map(({ id, name, now, ingredient, origin }) => {
       const aisle = origin === 'made' ? undefined : findIngredient(reference, ingredient)?.aisle;
       const { packs, loose } = now;
@@ -48,7 +60,7 @@ async function whatItTouches(context: Context, { storage, placeId, hours, degree
       : [];
   const kits = [];
   for (const { session, sheet, events } of bundles) {
-    if (!sheet) continue;
+    if (!sheet || !isThere(session.placeId)) continue;
     const locked = readSnapshot(sheet);
     const now = handedNow(await handedSince(db, session.id, 0));
     const packed = packedNow(events);
@@ -72,8 +84,18 @@ async function whatItTouches(context: Context, { storage, placeId, hours, degree
 export const viewColdFailure = service({
   title: 'See what a failed fridge or freezer touches, and what becomes of it',
   roles: ['coordinator', 'crew'],
-  input: failure,
-  run: whatItTouches,
+  input: asked,
+  run: async (context, { hours, degrees, ...sent }) => {
+    const { db } = context.store;
+    const { programmeId } = context.actor;
+    const places = await find(db, db.models.place, { programmeId }, [['name', 'ASC']]);
+    const found =
+      hours === undefined || degrees === undefined
+        ? undefined
+        : await whatItTouches(context, { ...sent, hours, degrees });
+    const { programme } = await loadProgramme(context);
+    return { profile: programme.safetyProfile, places: places.map(({ id, name }) => ({ id, name })), found };
+  },
 });
 
 export const clearAfterFailure = service({

@@ -3,9 +3,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { update } from '@/store/query';
 import type { Store } from '@/store/store';
 import { NOW, newProgramme, newSession, testStore } from '../../../../tests/programme';
-import { viewStock } from '../../buying/stock';
+import { addLot, viewStock } from '../../buying/stock';
 import { playInstrument } from '../../equipment/equipment';
 import type { Context, Role } from '../../gate/gate';
+import { addPlace } from '../../plan/places';
+import { clearAfterFailure, viewColdFailure } from './cold-failure';
 import { exportTemperatures, viewTemperatures } from './log';
 import { beginBatch, endBatch, takeTemperature, viewMade } from './made';
 
@@ -96,5 +98,38 @@ describe('what cools', () => {
     );
     const csv = await exportTemperatures(own.coordinator, {});
     expect(csv).toContain('7.5,typed,crew');
+  });
+});
+
+describe('a fridge that failed', () => {
+  it('at one place touches what stands there, or nobody knows where; only what is too warm for too long goes', async () => {
+    const place = { seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
+    const places: string[] = [];
+    for (const name of ['Cold hall', 'Warm hall']) places.push(await addPlace(own.coordinator, { ...place, name }));
+    const put = async (ingredient: string, placeId: string | null) => {
+      const id = v7();
+      const shelf = { storage: 'fridge', placeId, lastDay: '2026-12-10', lastKind: 'best before', origin: 'bought' };
+      await addLot(own.crew, { id, ingredient, packs: 0, packGrams: null, grams: 500, labelRead: false, ...shelf });
+      return id;
+    };
+    const [milk, carrots] = [await put('milk', places[1] as string), await put('carrot', places[1] as string)];
+    const [elsewhere, anywhere] = [await put('milk', places[0] as string), await put('butter', null)];
+
+    expect((await viewColdFailure(own.crew, {})).found).toBeUndefined();
+    await expect(viewColdFailure(own.crew, { hours: '', degrees: '15' })).rejects.toMatchObject({ kind: 'invalid' });
+    const happened = { storage: 'fridge', placeId: places[1], hours: '5', degrees: '15' };
+    const { found } = await viewColdFailure(own.crew, happened);
+    const verdicts = new Map(found?.lots.map(({ id, verdict }) => [id, verdict]));
+    expect([milk, carrots, anywhere, elsewhere].map((id) => verdicts.get(id))).toEqual([
+      'throw away',
+      'look',
+      'throw away',
+      undefined,
+    ]);
+    await clearAfterFailure(own.coordinator, happened);
+    const left = (await viewStock(own.crew, {})).lots.map(({ id }) => id);
+    expect(left).toEqual(expect.arrayContaining([carrots, elsewhere]));
+    expect(left).not.toEqual(expect.arrayContaining([milk]));
+    expect(left).not.toEqual(expect.arrayContaining([anywhere]));
   });
 });

@@ -12,6 +12,7 @@ export const metadata = { title: 'A fridge or freezer failed' };
 
 interface Asked {
   readonly storage?: 'fridge' | 'freezer';
+  readonly placeId?: string;
   readonly hours?: string;
   readonly degrees?: string;
 }
@@ -19,8 +20,8 @@ interface Asked {
 async function clear(asked: Asked, _state: FormState | null): Promise<FormState> {
   'use server';
   return attempt(clearAfterFailure, async () => {
-    const { storage = 'fridge', hours = '', degrees = '' } = asked;
-    const { lots, kits } = await call(clearAfterFailure, { storage, hours, degrees });
+    const { storage = 'fridge', placeId, hours = '', degrees = '' } = asked;
+    const { lots, kits } = await call(clearAfterFailure, { storage, placeId, hours, degrees });
     return `${sayCount(lots, 'lot is', 'lots are')} thrown away; the bench asks for the cold parts of ${sayCount(kits, 'kit')} again.`;
   });
 }
@@ -30,18 +31,19 @@ const WORDS = { keep: 'keep', 'use today': 'use at once', look: 'look at it', 't
 /** Which lots and kits a failed fridge or freezer touches, and what becomes of each. */
 export default async function ColdFailed({ searchParams }: { searchParams: Promise<Asked> }) {
   const asked = await searchParams;
-  const { storage = 'fridge', hours, degrees } = asked;
+  const { storage = 'fridge', placeId = '', hours, degrees } = asked;
   const { actor } = await requireMember();
-  const found =
-    hours && degrees
-      ? await call(viewColdFailure, { storage, hours, degrees }).catch((error: unknown) => {
-          if (error instanceof ServiceError && error.kind === 'invalid') return error;
-          throw error;
-        })
-      : undefined;
-  const isBad = found instanceof ServiceError;
-  const spoilt =
-    found && !isBad ? [...found.lots, ...found.kits].filter(({ verdict }) => verdict === 'throw away') : [];
+  const isAsked = hours !== undefined && degrees !== undefined;
+  const answer = isAsked
+    ? await call(viewColdFailure, { storage, placeId, hours, degrees }).catch((error: unknown) => {
+        if (error instanceof ServiceError && error.kind === 'invalid') return error;
+        throw error;
+      })
+    : undefined;
+  const bad = answer instanceof ServiceError ? answer : undefined;
+  const { profile, places, found } =
+    answer instanceof ServiceError || !answer ? await call(viewColdFailure, {}) : answer;
+  const spoilt = found ? [...found.lots, ...found.kits].filter(({ verdict }) => verdict === 'throw away') : [];
   return (
     <>
       <PageTitle title="A fridge or freezer failed" over="Which food and which kits, and what now">
@@ -57,24 +59,37 @@ export default async function ColdFailed({ searchParams }: { searchParams: Promi
             <option>freezer</option>
           </select>
         </label>
+        {places.length > 1 && (
+          <label className="flex flex-col gap-1 text-sm font-semibold">
+            Where
+            <select name="placeId" className="select w-44" defaultValue={placeId}>
+              <option value="">every place</option>
+              {places.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <label className="flex flex-col gap-1 text-sm font-semibold">
           Hours since it was last seen cold
           <input name="hours" className="input w-36" inputMode="decimal" defaultValue={hours ?? ''} required />
         </label>
         <label className="flex flex-col gap-1 text-sm font-semibold">
-          What food in it reads now
+          What food in it reads now, {profile === 'us' ? '°F' : '°C'}
           <input name="degrees" className="input w-36" defaultValue={degrees ?? ''} required />
         </label>
         <button type="submit" className="btn btn-primary">
           What now?
         </button>
       </form>
-      {isBad && (
+      {bad && (
         <p role="alert" className="mb-4 font-semibold text-error">
-          {found.problems.map(({ message }) => message).join(' ') || found.message}
+          {bad.problems.map(({ message }) => message).join(' ') || bad.message}
         </p>
       )}
-      {found && !isBad && (
+      {found && (
         <div className="flex flex-col gap-5">
           <section className="sheet p-5" aria-labelledby="lots">
             <h2 id="lots" className="mb-2 text-xl font-bold">
@@ -117,8 +132,9 @@ export default async function ColdFailed({ searchParams }: { searchParams: Promi
       )}
       <div className="mt-5">
         <Caution>
-          In doubt, throw it away; never taste to find out. The figures are the usual ones: your local code decides.
-          What is thrown away is noted under “Nothing lost”.
+          In doubt, throw it away; never taste to find out. What came on again by itself may be cold now and was not:
+          write the warmest it can have been. The figures are the usual ones. What is thrown away is noted under
+          “Nothing lost”.
         </Caution>
       </div>
     </>

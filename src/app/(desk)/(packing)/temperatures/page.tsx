@@ -60,7 +60,7 @@ export default async function Temperatures() {
         </table>
       )}
       <div className="mt-5">
-        <Caution>Limits are the usual ones of the programme’s safety profile. Your local code decides.</Caution>
+        <Caution>Limits are the usual ones of the programme’s safety profile.</Caution>
       </div>
     </>
   );
