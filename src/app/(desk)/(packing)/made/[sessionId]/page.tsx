@@ -110,7 +110,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
                 {words && `, ${words}`}
               </p>
               <p className={`my-2 text-lg ${isBad ? 'font-bold text-error' : ''}`}>
-                <b>{STATE_WORDS[standing.state]}.</b> {standing.say}
+                <b className="inline-block first-letter:uppercase">{STATE_WORDS[standing.state]}.</b> {standing.say}
               </p>
               {lookAt && <LookTimer at={lookAt} what={kind === 'stand' ? 'is it ready' : 'take its temperature'} />}
               {readings.length > 0 && (
