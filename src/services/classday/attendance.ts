@@ -6,6 +6,7 @@ import type { Mode } from '@/core/plan/mode';
 import { ATTENDANCE_STATES, attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { callBackEvents } from '@/store/bench';
 import { handedSince, holdHandOut } from '@/store/handout';
+import { holdSessions } from '@/store/plan';
 import { find, findOne, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
@@ -40,6 +41,7 @@ export const viewAttendance = service({
         .map(({ id, name, mode, groupId }) => ({
           id,
           name,
+          groupId,
           group: groupNameOf(groupId, session) ?? '',
           questions: questionsOf((mode ?? session.mode) as Mode),
           seen: [...(seen.get(id) ?? [])],
@@ -91,6 +93,40 @@ export const recordAttendance = service({
     } catch (error) {
       if (!isDuplicate(error)) throw error;
     }
+  },
+});
+
+export const recordAllCame = service({
+  title: 'Note that all came of whom nothing is noted yet',
+  roles: ROLES,
+  /** A group alone, where groups come at hours of their own; null for all. */
+  input: z.object({ sessionId: z.uuid(), groupId: z.uuid().nullable().default(null) }),
+  run: async (context, { sessionId, groupId }) => {
+    const { coming, bundle } = await openRoom(context, sessionId);
+    const asked = coming.filter(
+      (person) =>
+        (groupId === null || person.groupId === groupId) &&
+        questionsOf((person.mode ?? bundle.session.mode) as Mode)
+          .flat()
+          .includes('came'),
+    );
+    return context.store.transaction(async (db) => {
+      // Pressed twice at once, it is noted once.
+      await holdSessions(db, context.actor.programmeId, [sessionId]);
+      const marks = await find(db, db.models.attendance, { sessionId });
+      const said = new Set(
+        marks.filter(({ state }) => state === 'came' || state === 'absent').map(({ enrolmentId }) => enrolmentId),
+      );
+      const open = asked.filter(({ id }) => !said.has(id));
+      const made = { sessionId, state: 'came' as const, at: nowOf(context), actorId: context.actor.id };
+      if (open.length > 0)
+        await insert(
+          db,
+          db.models.attendance,
+          open.map((person) => ({ ...made, id: context.ids(), enrolmentId: person.id })),
+        );
+      return { noted: open.length };
+    });
   },
 });
 

@@ -4,8 +4,9 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { sayCount } from '@/core/quantity/say';
 import type { AttendanceState } from '@/core/roll/attendance';
-import { recordAttendance, viewAttendance } from '@/services/classday/attendance';
+import { recordAllCame, recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
@@ -31,12 +32,25 @@ async function mark(
   return answer;
 }
 
+async function allCame(sessionId: string, groupId: string | null): Promise<FormState> {
+  'use server';
+  return attempt(recordAllCame, async () => {
+    const { noted } = await call(recordAllCame, { sessionId, groupId });
+    return `${sayCount(noted, 'person', 'people')} noted as there.`;
+  });
+}
+
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
   const { actor } = await requireMember();
   const { session, people } = await orNotFound(call(viewAttendance, { sessionId }));
   const count = (state: AttendanceState) => people.filter(({ seen }) => seen.includes(state)).length;
   const open = people.filter(({ seen }) => seen.length === 0).length;
+  // One press for each group: groups may come at hours of their own.
+  const waiting = people.filter(
+    ({ questions, seen }) => questions.flat().includes('came') && !seen.includes('came') && !seen.includes('absent'),
+  );
+  const waitingGroups = [...new Set(waiting.map(({ groupId }) => groupId))];
   const states = [...new Set(people.flatMap(({ questions }) => questions.flat()))];
   return (
     <>
@@ -61,6 +75,21 @@ export default async function Attendance({ params }: { params: Promise<{ session
           .join(', ') || 'Nobody is noted yet'}
         {open > 0 && `; ${open} still open`}.
       </p>
+      <div className="mb-3 flex flex-wrap gap-3">
+        {waitingGroups.map((groupId) => {
+          const these = waiting.filter((person) => person.groupId === groupId);
+          const name = these[0]?.group || 'all';
+          return (
+            <ActionForm key={groupId} action={allCame.bind(null, sessionId, groupId)} label={`Came: ${name}`}>
+              <button type="submit" className="btn">
+                {waitingGroups.length > 1 && `${name}: `}
+                {these.length < people.length ? 'The other ' : 'All '}
+                {these.length} came
+              </button>
+            </ActionForm>
+          );
+        })}
+      </div>
       <ul className="sheet divide-y divide-base-300">
         {people.map(({ id, name, group, questions, seen, isCalledBack }) => (
           <li key={id} className="flex flex-wrap items-center justify-between gap-2 p-3">

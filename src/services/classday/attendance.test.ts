@@ -1,0 +1,36 @@
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Store } from '@/store/store';
+import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import { recordAllCame, recordAttendance, viewAttendance } from './attendance';
+
+let store: Store;
+beforeAll(async () => {
+  store = await testStore();
+});
+afterAll(() => store.close());
+
+describe('who came', () => {
+  it('is noted for all the rest at one press, but never over what was seen of somebody', async () => {
+    const own = await newProgramme(store);
+    const made = await newSession(own.coordinator, [{ name: 'Ada' }, { name: 'Bo' }, { name: 'Cleo' }]);
+    const { sessionId, people } = made;
+    const seen = async () =>
+      (await viewAttendance(own.coordinator, { sessionId })).people.map((one) => [one.name, one.seen.join()]);
+    await recordAttendance(own.coordinator, { sessionId, id: v7(), enrolmentId: people[1], state: 'absent' });
+
+    const pressed = await Promise.all([1, 2].map(() => recordAllCame(own.coordinator, { sessionId })));
+    expect(pressed.map(({ noted }) => noted).sort()).toEqual([0, 2]);
+    expect(await seen()).toEqual([
+      ['Ada', 'came'],
+      ['Bo', 'absent'],
+      ['Cleo', 'came'],
+    ]);
+    // Somebody was counted who is not there after all.
+    await recordAttendance(own.coordinator, { sessionId, id: v7(), enrolmentId: people[2], state: 'absent' });
+    expect((await recordAllCame(own.coordinator, { sessionId })).noted).toBe(0);
+    expect((await seen())[2]).toEqual(['Cleo', 'absent']);
+    // Nobody is in a group of that id.
+    expect((await recordAllCame(own.coordinator, { sessionId, groupId: v7() })).noted).toBe(0);
+  });
+});
