@@ -49,9 +49,10 @@ async function whatItTouches(context: Context, { storage, placeId, hours, degree
   const lots = (await lotsNow(context, db, reference))
     .filter(({ now }) => now.storage === storage && isThere(now.placeId))
     .map(({ id, name, now, ingredient, origin }) => {
-      const aisle = origin === 'made' ? undefined : findIngredient(reference, ingredient)?.aisle;
+      const food = origin === 'made' ? undefined : findIngredient(reference, ingredient);
       const { packs, loose } = now;
-      return { id, name, packs, loose, grams: now.grams, ...afterColdFailure(safetyProfile, happened, aisle) };
+      const stored = food && { ...food, isOpened: loose > 0 };
+      return { id, name, packs, loose, grams: now.grams, ...afterColdFailure(safetyProfile, happened, stored) };
     });
   const today = todayIn(context, timeZone);
   const bundles =
