@@ -33,6 +33,8 @@ export interface DoorAt extends DoorStop {
   /** Version of the household, for who changes its door. */
   readonly version: number;
   readonly group: string;
+  /** Somebody there cooks with the class on screen, and needs the kit before it. */
+  readonly isOnScreen: boolean;
   readonly bags: readonly DoorKit[];
 }
 
@@ -50,10 +52,13 @@ const TO_DOOR: readonly string[] = ['live online', 'follow-later'];
 const HOME_BEFORE = 120;
 const BRINGING = 240;
 
-/** When kits are brought where nobody says: before an online class, else in the hours after the hand-out began. */
-export function usualSpan({ session }: LockedSheet, { startsAt }: Pick<DoorMeeting, 'startsAt'>): Span {
+/** When kits are brought to some doors where nobody says: before a class on screen, else in the hours after the hand-out began. */
+export function usualSpan(
+  doors: readonly Pick<DoorAt, 'isOnScreen'>[],
+  { startsAt }: Pick<DoorMeeting, 'startsAt'>,
+): Span {
   const start = minutesOf(startsAt);
-  if (session.mode === 'live online') {
+  if (doors.some(({ isOnScreen }) => isOnScreen)) {
     const to = Math.max(60, start - HOME_BEFORE);
     return { from: Math.max(0, to - BRINGING), to };
   }
@@ -123,6 +128,9 @@ export async function loadDoors(context: Context, sessionId: string, db: Db = co
         contact: home.contact,
         version: home.version,
         group: kits[0]?.group ?? '',
+        isOnScreen: kits.some(
+          ({ enrolmentId }) => (byId.get(enrolmentId)?.mode ?? locked.session.mode) === 'live online',
+        ),
         kits: kits.length,
         isCold: kits.some(({ variant }) => cold.get(variant)),
         bags: kits.map(({ id, number, variant, name }) => ({
@@ -162,14 +170,14 @@ export const driverOf = (round: DoorRoundRow, nameOf: ReadonlyMap<string, string
 
 /** The case of some doors for the rounds that there are. @throws ServiceError where nobody has said where the kitchen is */
 export function caseOf(
-  { locked, roads, meetings }: Doors,
+  { roads, meetings }: Doors,
   doors: readonly DoorAt[],
   drivers: readonly DoorDriver[],
   span?: Span,
 ): { readonly given: RoutesCase; readonly withoutPoint: readonly DoorStop[] } {
   if (!roads) return { given: { places: ['kitchen'], minutes: [[0]] }, withoutPoint: doors };
   const meeting = meetings.find(({ group }) => group === doors[0]?.group) ?? (meetings[0] as DoorMeeting);
-  return doorCase(roads, doors, drivers, span ?? usualSpan(locked, meeting));
+  return doorCase(roads, doors, drivers, span ?? usualSpan(doors, meeting));
 }
 
 /** A saved round, judged by what is known now: a family may have other hours than when it was planned. */

@@ -200,6 +200,27 @@ describe('rounds to the doors', () => {
 });
 
 describe('a family’s page of its kit', () => {
+  it('says when a kit usually comes until a round is planned: before a class on screen, not at its hour', async () => {
+    const { view, sessionId, plan } = await delivery(['Cleo']);
+    const [door] = (await view()).doors;
+    const kit = { context: own.coordinator, sessionId, householdId: door?.householdId ?? '' };
+    const { startsAt } = (await view()).session;
+    expect(startsAt).toBe('16:00');
+    expect(await viewOwnKit(kit)).toMatchObject({
+      where: 'at your door',
+      when: expect.stringMatching(/^as it looks now between 10.00.* and (14.00|2.00 pm)$/),
+    });
+    await tellFamilies(own.coordinator, { sessionId });
+    const [soon] = await listMessages(own.coordinator, {});
+    expect(soon?.body).toMatch(/your door on Thu 26 Nov, as it looks now between 10.00.* We write again when we know the hour/);
+    await plan();
+    const { when } = await viewOwnKit(kit);
+    await tellFamilies(own.coordinator, { sessionId });
+    const [sure] = await listMessages(own.coordinator, {});
+    expect(when).toMatch(/^between/);
+    expect(sure?.body).toContain(when);
+  });
+
   it('says when it comes, takes its answer, sends the recipe, and ends with the family', async () => {
     const { plan, view, sessionId } = await delivery(['Ada', 'Bram']);
     await plan();

@@ -63,7 +63,10 @@ export const viewDoors = service({
       usualRoads: USUAL_ROADS,
       meetings: meetings.map((meeting) => ({
         ...meeting,
-        span: usualSpan(locked, meeting),
+        span: usualSpan(
+          doors.filter(({ group }) => group === meeting.group),
+          meeting,
+        ),
         /** Who of the crew is to drive then, with the hours they were told. */
         drivers: driving
           .filter(({ told }) => told === null || told.date === meeting.date)

@@ -12,8 +12,8 @@ import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service, todayIn } from '../gate/gate';
 import { queueMessage } from '../messages/messages';
 import { loadLocked } from '../packing/locked';
-import { loadDoors } from './door-stops';
-import { type KitNews, NEWS, sayToldSpan, tellFamily } from './family-messages';
+import { type Doors, loadDoors, usualSpan } from './door-stops';
+import { type KitNews, NEWS, saySpan, sayToldSpan, tellFamily } from './family-messages';
 
 const GONE = new ServiceError('not-found', 'This page has ended. Ask whoever runs the programme.');
 
@@ -35,10 +35,34 @@ export async function kitByLink(visit: Visit, secret: string): Promise<OwnKit> {
   return { context: { ...visit, actor }, householdId: home.id, sessionId };
 }
 
+/** When and where a family gets its kits: by its round, before one is planned by what is usual, or at the table. */
+function fetchingOf({ locked, programme, doors, rounds }: Doors, householdId: string, groupName: string | undefined) {
+  const manner = mannerOf(programme);
+  const group = locked.session.groups?.find(({ name }) => name === groupName);
+  const { date, startsAt, place } = group ?? locked.session;
+  const door = doors.find((each) => each.householdId === householdId);
+  if (!door) {
+    const time = writeTime(startsAt, manner);
+    return { date, when: `from ${time}`, where: place, words: NEWS.atTable(date, time, place) };
+  }
+  const where = 'at your door';
+  for (const round of rounds) {
+    const stop = round.stops.find((each) => each.householdId === householdId);
+    if (!stop) continue;
+    const when = sayToldSpan(stop.begins, manner);
+    return { date: round.date, when, where, words: NEWS.atDoor(round.date, when) };
+  }
+  // The hour of the class says nothing of when a kit comes: one for a class on screen comes before it.
+  const { from, to } = usualSpan([door], { startsAt });
+  const span = saySpan(from, to, manner);
+  return { date, when: `as it looks now ${span}`, where, words: NEWS.atDoorSoon(date, span) };
+}
+
 /** What a family sees of its kit: when and where, what is in it, and what it said. */
 export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
   const { db } = context.store;
-  const { locked, programme, doors, rounds } = await loadDoors(context, sessionId);
+  const loaded = await loadDoors(context, sessionId);
+  const { locked, programme } = loaded;
   const people = await find(db, db.models.enrolment, { householdId });
   const kits = locked.kits.filter(({ enrolmentId }) => people.some(({ id }) => id === enrolmentId));
   if (kits.length === 0) throw GONE;
@@ -48,18 +72,14 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
   ]);
   const said = words.filter(({ word }) => word !== 'card').at(-1);
   const now = handedNow(await handedSince(db, sessionId, 0));
-  const group = locked.session.groups?.find(({ name }) => name === kits[0]?.group);
-  const round = rounds.find(({ stops }) => stops.some((stop) => stop.householdId === householdId));
-  const begins = round?.stops.find((stop) => stop.householdId === householdId)?.begins;
-  const manner = mannerOf(programme);
-  const { date, startsAt, place } = group ?? locked.session;
+  const { date, when, where } = fetchingOf(loaded, householdId, kits[0]?.group);
   return {
     programme: programme.name,
     title: locked.session.title,
-    date: round?.date ?? date,
-    when: begins === undefined ? `from ${writeTime(startsAt, manner)}` : sayToldSpan(begins, manner),
-    where: doors.some((door) => door.householdId === householdId) ? 'at your door' : place,
-    isOver: (round?.date ?? date) < todayIn(context, programme.timeZone),
+    date,
+    when,
+    where,
+    isOver: date < todayIn(context, programme.timeZone),
     dishes: locked.content.input.dishes.map(({ title }) => title),
     kits: kits.map(({ id, name, variant }) => {
       const own = locked.content.variants.find(({ letter }) => letter === variant);
@@ -144,7 +164,7 @@ export const tellFamilies = service({
   run: (context, { sessionId }) =>
     context.store.transaction(async (db) => {
       const loaded = await loadDoors(context, sessionId, db);
-      const { locked, programme, doors, rounds } = loaded;
+      const { locked, programme } = loaded;
       const manner = mannerOf(programme);
       const news: KitNews = { sessionId, title: locked.session.title, programme: programme.name, manner };
       const people = await find(db, db.models.enrolment, { id: locked.kits.map((kit) => kit.enrolmentId) });
@@ -160,17 +180,7 @@ export const tellFamilies = service({
           people.some((person) => person.id === enrolmentId && person.householdId === home.id),
         );
         if (own.every(({ id }) => (now.get(id) ?? STILL_HERE).state === 'gone')) continue;
-        const isDoor = doors.some(({ householdId }) => householdId === home.id);
-        const round = rounds.find(({ stops }) => stops.some(({ householdId }) => householdId === home.id));
-        const begins = round?.stops.find(({ householdId }) => householdId === home.id)?.begins;
-        const group = locked.session.groups?.find(({ name }) => name === own[0]?.group);
-        const { date, startsAt, place } = group ?? locked.session;
-        const words =
-          isDoor && round && begins !== undefined
-            ? NEWS.atDoor(round.date, sayToldSpan(begins, manner))
-            : isDoor
-              ? `your kit is brought to your door for ${date}. We write again when we know the hour.`
-              : NEWS.atTable(date, writeTime(startsAt, manner), place);
+        const { words } = fetchingOf(loaded, home.id, own[0]?.group);
         const family = { householdId: home.id, name: home.name, contact: home.contact };
         if (await tellFamily(context, db, family, news, 'Your kit', words)) told++;
         else unreached.push(home.name);

@@ -44,10 +44,14 @@ export async function familyLink(context: Context, db: Db, householdId: string, 
   return (await makeLink(context, db, { ...link, createdBy }, LINK_DAYS * 24)).id;
 }
 
-/** "between 4:30 pm and 5:05 pm" */
-export const sayToldSpan = (begins: number, { clock }: Pick<Manner, 'clock'>): string => {
+/** "between 4:30 pm and 5:05 pm", of minutes of the day */
+export const saySpan = (from: number, to: number, { clock }: Pick<Manner, 'clock'>): string =>
+  `between ${writeTime(timeOf(from), { clock })} and ${writeTime(timeOf(to), { clock })}`;
+
+/** What a family is told of the minute at which its door is reached. */
+export const sayToldSpan = (begins: number, manner: Pick<Manner, 'clock'>): string => {
   const { from, to } = toldSpan(begins);
-  return `between ${writeTime(timeOf(from), { clock })} and ${writeTime(timeOf(to), { clock })}`;
+  return saySpan(from, to, manner);
 };
 
 /**
@@ -82,6 +86,8 @@ export const NEWS = {
   late: (span: string) => `your kit is on its way and comes later than we said: ${span}. We are sorry.`,
   atDoor: (date: string, span: string) =>
     `your kit is brought to your door on ${sayDay(date)}, ${span}. Somebody has to be there to take it: what is cold in it goes into your fridge at once.`,
+  atDoorSoon: (date: string, span: string) =>
+    `your kit is brought to your door on ${sayDay(date)}, as it looks now ${span}. We write again when we know the hour.`,
   atTable: (date: string, time: string, place: string) =>
     `your kit is handed out on ${sayDay(date)} from ${time}: ${place}. Bring a bag, and something to keep it cold on the way.`,
 } as const;

@@ -4,7 +4,6 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
 import { timeOf } from '@/core/plan/civil';
-import { setDoor } from '@/services/handout/doors';
 import { setHome, viewHousehold } from '@/services/roll/home';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
@@ -12,6 +11,7 @@ import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Caution, PageTitle } from '@/ui/page';
 import { amountLines } from '@/ui/recipes/amount-lines';
+import { keepDoor } from '../../../(handout)/keep-door';
 
 export const metadata = { title: 'Household' };
 
@@ -58,20 +58,6 @@ const nameList = (text: string): string[] => [
       .filter(Boolean),
   ),
 ];
-
-async function keepDoor(
-  householdId: string,
-  version: number,
-  _state: FormState | null,
-  data: FormData,
-): Promise<FormState> {
-  'use server';
-  return attempt(setDoor, async () => {
-    const { point = '', from = '', to = '', note = '' } = fields(data);
-    await call(setDoor, { householdId, version, point, from, to, note });
-    return 'Kept.';
-  });
-}
 
 /** Foods written a line each, or between commas; each once. */
 const foodList = (text: string): string[] => [

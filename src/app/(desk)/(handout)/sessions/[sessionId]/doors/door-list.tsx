@@ -1,26 +1,13 @@
 import { call } from '@/app/access';
-import { attempt, fields } from '@/app/form';
+import { attempt } from '@/app/form';
 import { timeOf } from '@/core/plan/civil';
 import { sayCount } from '@/core/quantity/say';
-import { importDoors, setDoor, type viewDoors } from '@/services/handout/doors';
+import { importDoors, type viewDoors } from '@/services/handout/doors';
 import { ActionForm } from '@/ui/form/action-form';
 import { TimeField } from '@/ui/form/dates';
 import { Field, FileField } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-
-async function keepDoor(
-  householdId: string,
-  version: number,
-  _state: FormState | null,
-  data: FormData,
-): Promise<FormState> {
-  'use server';
-  return attempt(setDoor, async () => {
-    const { point = '', from = '', to = '', note = '' } = fields(data);
-    await call(setDoor, { householdId, version, point, from, to, note });
-    return 'Kept.';
-  });
-}
+import { keepDoor } from '../../../keep-door';
 
 async function bringIn(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
