@@ -57,6 +57,7 @@ test('a driver goes from door to door on a page of their own, without a network 
   await phone.goto(link);
   await phone.getByRole('link', { name: 'Your round to the doors today' }).click();
   await expect(phone.getByRole('heading', { name: /^To the doors/ })).toBeVisible();
+  // Said by the phone's own clock, and therefore once the page is ready.
   await expect(phone.getByText(/minutes left for what is cold/)).toBeVisible();
   const next = phone.getByRole('region', { name: 'Next door' });
   const first = (await next.getByRole('heading').textContent()) ?? '';

@@ -157,6 +157,27 @@ describe('rounds to the doors', () => {
     await expect(roundOf(at(own.crew, '09:00'), wilf, round?.id ?? '')).rejects.toMatchObject({ kind: 'not-found' });
     await expect(roundOf(own.crew, await person(), round?.id ?? '')).rejects.toMatchObject({ kind: 'not-found' });
     await expect(viewRound(at(own.crew, '09:00'), { roundId: round?.id })).rejects.toMatchObject({ kind: 'not-found' });
+    // Seeing ends with the day; what a phone without a network kept is taken until the next one is over.
+    const dayLater = (days: number): Context => ({
+      ...own.crew,
+      clock: () => on('09:00').add({ hours: 24 * days }),
+    });
+    const bag = round?.stops[0]?.bags[0]?.id;
+    const handed = {
+      id: v7(),
+      kitId: bag,
+      what: 'handed',
+      who: '',
+      item: '',
+      at: on('10:30').toString(),
+      wasAway: true,
+    };
+    const sayLate = async (days: number) =>
+      sayOnRound(dayLater(days), await person(), { roundId: round?.id ?? '', events: [handed] as never });
+    await expect(roundOf(dayLater(1), await person(), round?.id ?? '')).rejects.toMatchObject({ kind: 'not-found' });
+    await expect(sayLate(2)).rejects.toMatchObject({ kind: 'not-found' });
+    await sayLate(1);
+    expect((await view()).rounds[0]?.stops[0]?.bags[0]?.now.state).toBe('gone');
     // A driver says nothing of a kit that is not of their round.
     const strange = {
       id: v7(),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type SentHanding, sentHandings } from '@/contracts/handout';
 import { LATE_MINUTES } from '@/core/handout/doors/on-the-road';
+import { addDays } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
 import { find, findOne, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -34,13 +35,27 @@ type RoundWord = Extract<Sent['events'][number], { what: 'left' | 'ended' }>;
 const isRoundWord = (event: Sent['events'][number]): event is RoundWord =>
   event.what === 'left' || event.what === 'ended';
 
-/** A round of today, as whoever drives it may see it. @throws ServiceError where it is not theirs, or not today's */
-async function openRound(context: Context, roundId: string, driver: CrewMemberRow | undefined, db: Db) {
+/**
+ * A round as whoever drives it may see it: on its day. What happened on it can be said a day longer, for a phone without a
+ * network until after midnight.
+ *
+ * @throws ServiceError where it is not theirs, or its day is over
+ */
+async function openRound(
+  context: Context,
+  roundId: string,
+  driver: CrewMemberRow | undefined,
+  db: Db,
+  daysAfter: 0 | 1 = 0,
+) {
   const round = await findOne(db, db.models.doorRound, { id: roundId });
   const today = todayIn(context, await timeZoneOf(context, db));
   const isTheirs =
     context.actor.role === 'coordinator' ||
-    (driver !== undefined && round?.crewId === driver.id && round.date === today);
+    (driver !== undefined &&
+      round?.crewId === driver.id &&
+      round.date <= today &&
+      today <= addDays(round.date, daysAfter));
   if (!round || !isTheirs) throw notFound('round');
   return { round, doors: await loadDoors(context, round.sessionId, db) };
 }
@@ -92,10 +107,10 @@ export async function ownRounds(context: Context, person: CrewMemberRow) {
   return Promise.all(rounds.map(async (round) => roundView(context, round, await loadDoors(context, round.sessionId))));
 }
 
-/** Ids of the rounds of somebody today: enough for a link there. */
-export async function roundsToday(context: Context, crewId: string): Promise<string[]> {
+/** Ids of the rounds of somebody today: enough for a link there; of those of yesterday, what waits on a phone is still sent. */
+export async function roundsToday(context: Context, crewId: string, daysAgo: 0 | 1 = 0): Promise<string[]> {
   const { db } = context.store;
-  const date = todayIn(context, await timeZoneOf(context));
+  const date = addDays(todayIn(context, await timeZoneOf(context)), -daysAgo);
   return (await find(db, db.models.doorRound, { crewId, date })).map(({ id }) => id);
 }
 
@@ -117,7 +132,7 @@ export const roundOf = async (context: Context, person: CrewMemberRow | undefine
 /** Takes in what a driver's phone says, each once however often it is sent. */
 export const sayOnRound = (context: Context, person: CrewMemberRow | undefined, { roundId, events }: Sent) =>
   context.store.transaction(async (db) => {
-    const { round, doors } = await openRound(context, roundId, person, db);
+    const { round, doors } = await openRound(context, roundId, person, db, 1);
     const allowed = new Set(
       doors.doors
         .filter(({ householdId }) => round.stops.some((stop) => stop.householdId === householdId))

@@ -78,8 +78,11 @@ export function DriverRound({ roundId, address, title, manner, leaves, leftAt, e
   const isOpen = (stop: RoundDoor) => bagsOf(stop).some(({ state, isCalledBack }) => state === 'here' && !isCalledBack);
   const open = stops.filter(isOpen);
   const [next, ...later] = open;
-  const minutesOut = left && now ? Math.floor((now - Date.parse(left)) / 60_000) : 0;
-  const cold = open.some(({ isCold }) => isCold) && left ? coldLeft(minutesOut, 0) : undefined;
+  // Nothing is said of the cold before this phone's own clock is read: a page that was kept may be hours old.
+  const cold =
+    left && now && open.some(({ isCold }) => isCold)
+      ? coldLeft(Math.floor((now - Date.parse(left)) / 60_000), 0)
+      : undefined;
   const say24 = (minutes: number) => writeTime(timeOf(((minutes % 1440) + 1440) % 1440), manner);
   const timeAt = (stop: RoundDoor) => ahead.find(({ at }) => at === stop.householdId)?.begins ?? stop.begins;
   return (

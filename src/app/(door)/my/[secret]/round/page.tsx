@@ -1,9 +1,10 @@
 import { visit } from '@/app/access';
 import { ownByLink } from '@/services/crew/own-page';
 import { ServiceError } from '@/services/errors';
-import { ownRounds } from '@/services/handout/driving';
+import { ownRounds, roundsToday } from '@/services/handout/driving';
 import { KeptPage } from '@/ui/crew/kept-page';
 import { RoundPage } from '@/ui/handout/round-page';
+import { SendLeftOver } from '@/ui/handout/send-left-over';
 
 export const metadata = { title: 'Your round', robots: { index: false }, referrer: 'no-referrer' as const };
 
@@ -16,6 +17,8 @@ export default async function OwnRound({ params }: { params: Promise<{ secret: s
   });
   if (!own) return <h1 className="text-2xl font-bold">This page has ended</h1>;
   const rounds = await ownRounds(own.context, own.person);
+  const wordsTo = (roundId: string) => `/my/${secret}/round/events?round=${roundId}`;
+  const yesterday = await roundsToday(own.context, own.person.id, 1);
   return (
     <>
       <KeptPage />
@@ -26,7 +29,10 @@ export default async function OwnRound({ params }: { params: Promise<{ secret: s
         </>
       )}
       {rounds.map((round) => (
-        <RoundPage key={round.id} round={round} address={`/my/${secret}/round/events?round=${round.id}`} />
+        <RoundPage key={round.id} round={round} address={wordsTo(round.id)} />
+      ))}
+      {yesterday.map((id) => (
+        <SendLeftOver key={id} roundId={id} address={wordsTo(id)} />
       ))}
       <p className="mt-6">
         <a className="link" href={`/my/${secret}`}>
