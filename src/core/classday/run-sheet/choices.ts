@@ -3,7 +3,7 @@ import { placeHands } from './place-hands';
 import { beginningOf, endOf, lengthOf, type RunModel, type RunTask, type Shared } from './sheet-case';
 
 /** Looks at so many choices between two looks at the clock. */
-const LOOK_EVERY = 64;
+const LOOK_EVERY = 8;
 
 /** A plan: every start, and whose hands are on it. */
 export interface Found {

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { planSteps } from '../../recipes/steps/step-reader';
 import { TYPICAL } from '../../reference/reference';
-import { type ClassRoom, changesToTry, classCase, cookingMinutes, pairsOf } from './class-case';
+import { type ClassRoom, changesToTry, classCase, cookingMinutes } from './class-case';
 import { planRunSheet } from './run-sheet';
+import { nameOfStation, pairsOf } from './stations';
 
 const clock = () => performance.now() / 1000;
 const dish = (title: string, times: number, ingredients: string[], ...steps: string[]) => ({
@@ -21,6 +22,7 @@ const STEW = dish(
   'Add beans and ham and simmer 15 minutes.',
 );
 const SALAD = dish('salad', 1, ['cucumber', 'lemon'], 'Slice the cucumber.', 'Squeeze the lemon over it and toss.');
+const BREAD = dish('flatbread', 3, ['flour'], 'Roll the dough out thinly.', 'Bake in a hot pan for 6 minutes.');
 const room = (more: Partial<ClassRoom> = {}): ClassRoom => ({
   ages: [8, 8, 9, 9, 10, 11],
   adults: 1,
@@ -32,15 +34,42 @@ const room = (more: Partial<ClassRoom> = {}): ClassRoom => ({
 
 describe('a class as a case', () => {
   it('has its children in twos by age, as old as the younger; who tells no age counts as the youngest', () => {
-    expect(pairsOf([9, 7, null, 8, 11], 1)).toEqual([
-      { id: 'pair 1 (both 7)', age: 7 },
-      { id: 'pair 2 (8 and 9)', age: 8 },
-      { id: 'child 3 (age 11)', age: 11 },
-      { id: 'adult 1', age: 18 },
+    expect(pairsOf([9, 7, null, 8, 11])).toEqual([
+      { id: 'pair 1 (both 7)', age: 7, children: [1, 2] },
+      { id: 'pair 2 (8 and 9)', age: 8, children: [3, 0] },
+      { id: 'child 3 (age 11)', age: 11, children: [4] },
     ]);
   });
 
-  it('shares among pairs what hands alone do, and keeps one pot on the heat', () => {
+  it('deals its pairs to stations, somebody older at each, and its tasks to the stations', () => {
+    const ages = [7, 7, 8, 8, 9, 9, 10, 10, 11, 11, 11, 12, 12, 12];
+    const equipment = { burners: 4, knives: 6, boards: 6, stations: 4 };
+    const { given, tasks, stations } = classCase([BREAD, SALAD], room({ ages, equipment, adults: 2 }));
+    expect(stations.map(({ pairs }) => pairs.map(({ age }) => age))).toEqual([[12, 9], [11, 8], [11, 7], [10]]);
+    // A burner for each: a pan for each, which goes on with what its own station rolled.
+    const pans = tasks.filter(({ text }) => text.startsWith('Bake'));
+    expect(pans.map(({ station, after }) => [station, after])).toEqual([
+      [1, ['flatbread 1.1']],
+      [2, ['flatbread 1.2']],
+      [3, ['flatbread 1.3']],
+      [4, ['flatbread 1.4']],
+    ]);
+    const answer = planRunSheet(given, clock);
+    if (!('minutes' in answer)) throw new Error('It cannot be.');
+    const atStation = new Map(given.hands?.map((pair) => [pair.id, pair.at]));
+    for (const { task, hands } of answer.tasks)
+      if (hands) expect(atStation.get(hands)).toBe(nameOfStation(tasks.find(({ id }) => id === task)?.station ?? null));
+  });
+
+  it('has one pot for all where five stations share one burner, and somebody grown up where no child may', () => {
+    const equipment = { burners: 1, stations: 5 };
+    const { tasks } = classCase([STEW], room({ ages: [7, 7, 7, 7, 7, 7, 7, 7, 7, 7], equipment }));
+    const hot = tasks.filter(({ heat }) => heat === 'hob');
+    expect(hot.map(({ station }) => station)).toEqual([null, null]);
+    expect(classCase([STEW], room({ equipment })).tasks.filter(({ heat }) => heat === 'hob')).toHaveLength(2);
+  });
+
+  it('shares among stations what hands alone do, and keeps one pot on the heat', () => {
     const { tasks, given } = classCase([STEW], room());
     expect(tasks.filter(({ text }) => text.startsWith('Chop')).map(({ part }) => part)).toEqual([
       [1, 3],

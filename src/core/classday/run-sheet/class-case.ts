@@ -2,8 +2,9 @@ import type { EquipmentCounts } from '../../plan/place';
 import { AROUND_COOKING } from '../../recipes/choosing/fit';
 import type { Heat, PlannedStep, Tool } from '../../recipes/steps/step-plan';
 import type { Pair, RunSheetCase, RunTask } from './sheet-case';
+import { adultsOf, nameOfStation, pairsOf, type Station, stationsOf, USUAL_AGE } from './stations';
 
-/** A dish as a class cooks it: all together, in one kitchen. */
+/** A dish as a class cooks it. */
 export interface ClassDish {
   readonly id: string;
   readonly title: string;
@@ -24,11 +25,11 @@ export interface ClassRoom {
   readonly minutes: number;
 }
 
-/** Where nobody knows an age: as the younger of a primary school. */
-const USUAL_AGE = 7;
 const ADULT_AGE = 18;
-/** So many parts at most of what several do side by side. */
-const MOST_PARTS = 8;
+/** So many stations at most, where a place does not count them: a pair or more at each. */
+const MOST_STATIONS = 8;
+/** Nobody is called to a task for less, in minutes: fewer stations do it then. */
+const LEAST_MINUTES = 2;
 /** What is not counted is there for everybody. */
 const PLENTY = 99;
 
@@ -52,79 +53,140 @@ const HEAT_COUNTS: Readonly<Partial<Record<Heat, keyof EquipmentCounts>>> = {
 export interface ClassTask extends RunTask {
   readonly title: string;
   readonly text: string;
+  /** From 1; null where an adult does it. */
+  readonly station: number | null;
+  /** Foods of the recipe that it uses. */
+  readonly uses: readonly string[];
+  /** Place of its step in the dish, from 0. */
+  readonly step: number;
   /** Which part of a step that several do side by side, from 1, of how many. */
   readonly part?: readonly [number, number];
+}
+
+/** A class as a case, with who stands where. */
+export interface ClassCase {
+  readonly given: RunSheetCase;
+  readonly tasks: readonly ClassTask[];
+  readonly stations: readonly Station[];
+  readonly adults: readonly Pair[];
 }
 
 /** Minutes that are left for cooking. */
 export const cookingMinutes = (minutes: number): number =>
   Math.max(0, minutes - AROUND_COOKING.hygiene - AROUND_COOKING.eating - AROUND_COOKING.cleaning);
 
-/** Children in twos, next to each other in age, each pair as old as its younger; and each adult by themselves. */
-export function pairsOf(ages: readonly (number | null)[], adults: number): Pair[] {
-  const known = ages.filter((age): age is number => age !== null);
-  const youngest = known.length > 0 ? Math.min(...known) : USUAL_AGE;
-  const sorted = ages.map((age) => age ?? youngest).sort((a, b) => a - b);
-  const pairs: Pair[] = [];
-  for (let at = 0; at < sorted.length; at += 2) {
-    const own = sorted.slice(at, at + 2);
-    const [age = youngest, older = age] = own;
-    const years = own.length === 1 ? `age ${age}` : age === older ? `both ${age}` : `${age} and ${older}`;
-    pairs.push({ id: `${own.length === 1 ? 'child' : 'pair'} ${pairs.length + 1} (${years})`, age });
-  }
-  return [...pairs, ...Array.from({ length: adults }, (_, at) => ({ id: `adult ${at + 1}`, age: ADULT_AGE }))];
+/** What a place counts of a tool or a heat; undefined where it is not counted. */
+export const countedOf = (equipment: EquipmentCounts, of: string): number | undefined => {
+  const kind = COUNTED[of as Tool] ?? HEAT_COUNTS[of as Heat];
+  return kind && equipment[kind];
+};
+
+const isHot = ({ heat }: PlannedStep): boolean => heat !== 'none' && heat !== undefined;
+
+/** Minutes of hands on each part of a step: what hands alone do grows with what is made; a pot is stirred as long. */
+function minutesEach(step: PlannedStep, times: number, where: readonly (number | null)[]): number {
+  if (isHot(step) || step.handsOn === 0 || where[0] === null) return step.handsOn;
+  return Math.max(1, Math.ceil((step.handsOn * times) / where.length));
 }
 
 /**
- * Everything a class does at its dishes, as a case. What hands alone do is done side by side, as often as the recipe is made; what
- * is on the heat is one pot. Done ahead is not in it.
+ * Everything a class does at its dishes, as a case. What hands alone do is shared among the stations, as often as the recipe is made;
+ * what is on the heat is a pot at each station where there is a heat for each, and else one pot for all, kept by one station. What no
+ * child of a station is old enough for is done by an adult. Done ahead is not in it.
  */
-export function classCase(dishes: readonly ClassDish[], room: ClassRoom): { given: RunSheetCase; tasks: ClassTask[] } {
-  const hands = pairsOf(room.ages, room.adults);
-  const many = Math.max(1, Math.min(MOST_PARTS, hands.length - room.adults));
-  const tasks = dishes.flatMap(({ id, title, steps, times }): ClassTask[] => {
-    const partsOf = ({ heat, handsOn, fromAge }: PlannedStep) =>
-      heat === 'none' && handsOn > 0 && fromAge < ADULT_AGE ? Math.max(1, Math.min(many, Math.ceil(times))) : 1;
-    const idsOf = (at: number): string[] => {
-      const step = steps[at];
-      if (!step || step.ahead) return [];
-      const parts = partsOf(step);
-      return Array.from({ length: parts }, (_, part) => `${id} ${at + 1}${parts > 1 ? `.${part + 1}` : ''}`);
+export function classCase(dishes: readonly ClassDish[], room: ClassRoom): ClassCase {
+  const stations = stationsOf(pairsOf(room.ages), room.equipment.stations ?? MOST_STATIONS);
+  const adults = adultsOf(room.adults);
+  const oldest = new Map(stations.map(({ number, pairs }) => [number, Math.max(-1, ...pairs.map(({ age }) => age))]));
+  /** Minutes of hands that each station has so far. */
+  const busy = new Map(stations.map(({ number }) => [number, 0]));
+  const count = (of: string) => countedOf(room.equipment, of) ?? PLENTY;
+
+  /** Where each step of a dish is done: at stations, by an adult (null), or not in the class. */
+  function placesOf({ steps, times }: ClassDish): (number | null)[][] {
+    const places: (number | null)[][] = [];
+    for (const step of steps) {
+      const able = stations.flatMap(({ number }) => ((oldest.get(number) ?? -1) >= step.fromAge ? [number] : []));
+      const freest = [...able].sort((a, b) => (busy.get(a) ?? 0) - (busy.get(b) ?? 0) || a - b);
+      const heatForEach = able.length === stations.length && count(step.heat) >= stations.length;
+      // Whoever began something goes on with it.
+      const goesOn = step.after.some((n) => stations.length > 1 && places[n]?.length === stations.length);
+      const shares = isHot(step)
+        ? heatForEach
+          ? stations.length
+          : 1
+        : goesOn
+          ? stations.length
+          : Math.max(1, Math.floor((step.handsOn * times) / LEAST_MINUTES));
+      const own = able.length > 0 ? freest.slice(0, shares).sort((a, b) => a - b) : [null];
+      const where = step.ahead ? [] : own;
+      places.push(where);
+      for (const station of where)
+        if (station !== null) busy.set(station, (busy.get(station) ?? 0) + minutesEach(step, times, where));
+    }
+    return places;
+  }
+
+  const tasksOf = (dish: ClassDish): ClassTask[] => {
+    const { id, title, steps, times } = dish;
+    const places = placesOf(dish);
+    const keysOf = (n: number): string[] => {
+      const of = places[n]?.length ?? 0;
+      return Array.from({ length: of }, (_, part) => `${id} ${n + 1}${of > 1 ? `.${part + 1}` : ''}`);
     };
-    return steps.flatMap((step, at) => {
-      const own = idsOf(at);
-      const isHot = step.heat !== 'none' && step.heat !== undefined;
-      const each = own.length > 1 ? Math.max(1, Math.ceil((step.handsOn * times) / own.length)) : step.handsOn;
-      const celsius = isHot && step.heat === 'oven' ? celsiusIn(step.text) : undefined;
-      return own.map(
-        (key, part): ClassTask => ({
-          id: key,
+    return steps.flatMap((step, at): ClassTask[] => {
+      const where = places[at] ?? [];
+      const after = (station: number | null) =>
+        step.after.flatMap((n) => {
+          const before = places[n] ?? [];
+          const own = before.indexOf(station);
+          // Each station goes on with its own, where each has one.
+          const isOwn = own >= 0 && before.length === stations.length && where.length === stations.length;
+          return isOwn ? keysOf(n).slice(own, own + 1) : keysOf(n);
+        });
+      const celsius = step.heat === 'oven' ? celsiusIn(step.text) : undefined;
+      return where.map(
+        (station, part): ClassTask => ({
+          id: keysOf(at)[part] ?? '',
           title,
           text: step.text,
+          station,
+          uses: step.uses,
+          step: at,
           dish: id,
-          on: each,
+          on: minutesEach(step, times, where),
           off: step.handsOff,
-          age: step.fromAge,
-          after: step.after.flatMap(idsOf),
-          ...(isHot ? { heat: step.heat } : {}),
+          age: station === null ? ADULT_AGE : step.fromAge,
+          at: nameOfStation(station),
+          after: after(station),
+          ...(isHot(step) ? { heat: step.heat } : {}),
           ...(celsius === undefined ? {} : { celsius }),
           ...(step.tools.length > 0 ? { tools: step.tools } : {}),
           ...(step.mayWait === null ? {} : { wait: step.mayWait }),
-          ...(own.length > 1 ? { part: [part + 1, own.length] as const } : {}),
+          ...(where.length > 1 ? { part: [part + 1, where.length] as const } : {}),
         }),
       );
     });
-  });
+  };
+
+  const tasks = dishes.flatMap(tasksOf);
   const tools = new Set(tasks.flatMap((task) => task.tools ?? []));
   const heats = new Set(tasks.flatMap((task) => task.heat ?? []));
-  const count = (kind: keyof EquipmentCounts | undefined) => (kind && room.equipment[kind]) ?? PLENTY;
+  const counts = (all: ReadonlySet<string>) => Object.fromEntries([...all].map((each) => [each, count(each)]));
   return {
+    stations,
+    adults,
     tasks,
     given: {
-      hands,
-      heat: Object.fromEntries([...heats].map((heat) => [heat, count(HEAT_COUNTS[heat as Heat])])),
-      tools: Object.fromEntries([...tools].map((tool) => [tool, count(COUNTED[tool as Tool])])),
-      tasks: tasks.map(({ title: _, text: __, part: ___, ...task }) => task),
+      hands: [
+        ...stations.flatMap(({ number, pairs }) =>
+          pairs.map(({ id, age }) => ({ id, age, at: nameOfStation(number) })),
+        ),
+        ...adults,
+      ],
+      heat: counts(heats),
+      tools: counts(tools),
+      tasks: tasks.map(({ title: _, text: __, part: ___, station: ____, uses: _____, step: ______, ...task }) => task),
     },
   };
 }

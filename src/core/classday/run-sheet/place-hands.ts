@@ -15,32 +15,58 @@ export function placeHands(
   starts: readonly number[],
   pairs: readonly Pair[],
 ): ReadonlyMap<number, number> | undefined {
-  const byAge = pairs.map((pair, at) => ({ at, age: pair.age })).sort((a, b) => a.age - b.age);
+  const all = new Map<number, number>();
+  // Where every task says its station, each station is looked at by itself.
+  const places = tasks.every(({ at }) => at !== undefined) ? new Set(tasks.map(({ at }) => at)) : [undefined];
+  for (const place of places) {
+    const placed = placeAt(tasks, starts, pairs, place);
+    if (!placed) return undefined;
+    for (const [task, pair] of placed) all.set(task, pair);
+  }
+  return all;
+}
+
+function placeAt(
+  tasks: readonly RunTask[],
+  starts: readonly number[],
+  pairs: readonly Pair[],
+  place: string | undefined,
+): ReadonlyMap<number, number> | undefined {
+  const byAge = pairs
+    .flatMap((pair, at) => (place === undefined || pair.at === place ? [{ at, age: pair.age, place: pair.at }] : []))
+    .sort((a, b) => a.age - b.age);
   const own = tasks
-    .map((task, at) => ({ at, from: starts[at] ?? 0, to: (starts[at] ?? 0) + task.on, age: task.age ?? 0 }))
-    .filter(({ from, to }) => to > from)
+    .map((task, at) => ({
+      at,
+      from: starts[at] ?? 0,
+      to: (starts[at] ?? 0) + task.on,
+      age: task.age ?? 0,
+      place: task.at,
+    }))
+    .filter((task) => task.to > task.from && (place === undefined || task.place === place))
     .sort((a, b) => a.from - b.from || b.age - a.age || b.to - a.to);
   const free = new Map(byAge.map(({ at }) => [at, 0]));
   const placed = new Map<number, number>();
   let tries = 0;
-  const place = (n: number): boolean => {
+  const placeFrom = (n: number): boolean => {
     const task = own[n];
     if (!task) return true;
     if (++tries > MOST_TRIES) return false;
-    let last = -1;
-    for (const { at, age } of byAge) {
+    const tried = new Set<string>();
+    for (const { at, age, place: station } of byAge) {
       const until = free.get(at) ?? 0;
-      if (age < task.age || until > task.from) continue;
-      // Two of one age who are both free are alike.
-      if (age === last) continue;
-      last = age;
+      if (age < task.age || until > task.from || (task.place !== undefined && task.place !== station)) continue;
+      // Two of one age at one station who are both free are alike.
+      const alike = `${age} ${station ?? ''}`;
+      if (tried.has(alike)) continue;
+      tried.add(alike);
       free.set(at, task.to);
       placed.set(task.at, at);
-      if (place(n + 1)) return true;
+      if (placeFrom(n + 1)) return true;
       free.set(at, until);
       placed.delete(task.at);
     }
     return false;
   };
-  return place(0) ? placed : undefined;
+  return placeFrom(0) ? placed : undefined;
 }

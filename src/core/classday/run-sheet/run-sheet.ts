@@ -1,5 +1,6 @@
 import { branch, type Found, newSearch } from './choices';
 import { Lags } from './lags';
+import { movedLater } from './later';
 import { placeHands } from './place-hands';
 import {
   beginningOf,
@@ -15,6 +16,8 @@ import {
 const USUAL_SECONDS = 10;
 /** Of the time, for the shortest; the rest is for dishes that end together. */
 const FOR_MINUTES = 0.6;
+/** A look for a smaller spread gets this part of the time that is left: one that is too hard leaves some for an easier one. */
+const SHARE = 3;
 /** What a search came to: the best it found, and whether it looked everywhere. */
 interface Searched {
   readonly found: Found | undefined;
@@ -140,18 +143,25 @@ function leastSpread(
   const { tasks } = model;
   const dishes = [...new Set(tasks.flatMap(({ dish }) => dish ?? []))];
   if (dishes.length < 2) return { found: first, isWhole: true, bound: 0 };
-  let best = first;
-  let [low, high] = [0, spreadOf(model, first)];
+  const later = movedLater(model, first, minutes);
+  let best = spreadOf(model, later) < spreadOf(model, first) ? later : first;
+  let [low, high] = [0, spreadOf(model, best)];
+  /** Below it there is nothing, for all that is proven. */
+  let bound = 0;
   while (low < high) {
     const middle = Math.floor((low + high) / 2);
-    const { found, isWhole } = within(model, root, minutes, middle, dishes, until, clock);
+    const now = clock();
+    if (now >= until) break;
+    const { found, isWhole } = within(model, root, minutes, middle, dishes, now + (until - now) / SHARE, clock);
     if (found) {
       best = found;
       high = spreadOf(model, found);
-    } else if (isWhole) low = middle + 1;
-    else return { found: best, isWhole: false, bound: low };
+    } else {
+      if (isWhole && bound === low) bound = middle + 1;
+      low = middle + 1;
+    }
   }
-  return { found: best, isWhole: true, bound: low };
+  return { found: best, isWhole: bound >= spreadOf(model, best), bound };
 }
 
 /** A plan of so few minutes whose dishes all end within so many minutes of each other. */

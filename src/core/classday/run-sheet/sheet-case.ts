@@ -4,6 +4,8 @@
 export interface Pair {
   readonly id: string;
   readonly age: number;
+  /** The station they work at. */
+  readonly at?: string;
 }
 
 export interface RunTask {
@@ -20,6 +22,8 @@ export interface RunTask {
   /** Taken while hands are on it, one of each. */
   readonly tools?: readonly string[];
   readonly age?: number;
+  /** Done by hands of this station; by any where none is said. */
+  readonly at?: string;
   /** What must have ended before it starts. */
   readonly after?: readonly string[];
   /** Whatever waits for it starts at most so many minutes after its end; where nothing does, the whole ends so soon. */
@@ -108,12 +112,15 @@ export function modelOf({ hands = [], heat = {}, tools = {}, tasks = [] }: RunSh
       return minutes > 0 ? [{ task: at, minutes }] : [];
     });
   const ages = [...new Set(tasks.map(({ age = 0 }) => age))];
+  const places = [undefined, ...new Set(tasks.flatMap(({ at }) => at ?? []))];
   const shared: Shared[] = [
-    ...ages.map((age) => ({
-      name: `hands from ${age}`,
-      count: hands.filter((pair) => pair.age >= age).length,
-      users: users((task) => ((task.age ?? 0) >= age ? task.on : 0)),
-    })),
+    ...places.flatMap((place) =>
+      ages.map((age) => ({
+        name: `hands from ${age}${place === undefined ? '' : ` at ${place}`}`,
+        count: hands.filter((pair) => pair.age >= age && (place === undefined || pair.at === place)).length,
+        users: users((task) => ((task.age ?? 0) >= age && (place === undefined || task.at === place) ? task.on : 0)),
+      })),
+    ),
     ...[...new Set(tasks.flatMap(({ tools: own = [] }) => own))].map((tool) => ({
       name: tool,
       count: tools[tool] ?? 0,
