@@ -42,9 +42,14 @@ function placeAt(
       to: (starts[at] ?? 0) + task.on,
       age: task.age ?? 0,
       place: task.at,
+      by: task.by,
     }))
     .filter((task) => task.to > task.from && (place === undefined || task.place === place))
-    .sort((a, b) => a.from - b.from || b.age - a.age || b.to - a.to);
+    // Who is spoken for is taken first.
+    .sort(
+      (a, b) =>
+        a.from - b.from || Number(b.by !== undefined) - Number(a.by !== undefined) || b.age - a.age || b.to - a.to,
+    );
   const free = new Map(byAge.map(({ at }) => [at, 0]));
   const placed = new Map<number, number>();
   let tries = 0;
@@ -56,6 +61,7 @@ function placeAt(
     for (const { at, age, place: station } of byAge) {
       const until = free.get(at) ?? 0;
       if (age < task.age || until > task.from || (task.place !== undefined && task.place !== station)) continue;
+      if (task.by !== undefined && task.by !== pairs[at]?.id) continue;
       // Two of one age at one station who are both free are alike.
       const alike = `${age} ${station ?? ''}`;
       if (tried.has(alike)) continue;

@@ -24,6 +24,10 @@ export interface RunTask {
   readonly age?: number;
   /** Done by hands of this station; by any where none is said. */
   readonly at?: string;
+  /** Done by these very hands; by any that may where none are said. */
+  readonly by?: string;
+  /** Starts no later than this minute. */
+  readonly latest?: number;
   /** What must have ended before it starts. */
   readonly after?: readonly string[];
   /** Whatever waits for it starts at most so many minutes after its end; where nothing does, the whole ends so soon. */
@@ -94,6 +98,7 @@ export function modelOf({ hands = [], heat = {}, tools = {}, tasks = [] }: RunSh
   const followed = new Set<number>();
   for (const [at, task] of tasks.entries()) {
     arcs.push({ from: beginning, to: at, minutes: 0 }, { from: at, to: end, minutes: lengthOf(task) });
+    if (task.latest !== undefined) arcs.push({ from: at, to: beginning, minutes: -task.latest });
     for (const name of task.after ?? []) {
       const before = numbers.get(name);
       if (before === undefined) continue;

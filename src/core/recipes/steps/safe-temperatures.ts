@@ -200,3 +200,63 @@ function marinadeDoubts(
     if (limit && celsius > Number(limit.max_c) + ERROR && celsius < 35)
       refuse(`${said} is too warm for a marinade.`, limit);
 }
+
+/** How hot food must be inside, and what that comes from. */
+export interface Inside {
+  /** "poultry" */
+  readonly kind: string;
+  /** Tenths of °C at which it is safe at once, or after so many seconds. */
+  readonly tenths: number;
+  readonly seconds: number;
+  /** The least that is safe at all, and the minutes it must be held there; the same as `tenths` where there is only one. */
+  readonly leastTenths: number;
+  readonly leastMinutes: number;
+  /** "165 °F" */
+  readonly said: string;
+  /** What to do beside: "then rest 3 min". */
+  readonly rule: string;
+  readonly source: string;
+}
+
+/** Sold cooked or cured: it is eaten as it is. */
+const EATEN_AS_IS = /\b(?:cooked|cured|smoked|canned|tinned)\b/i;
+
+/**
+ * How hot a step's food must be inside before it is done, by the profile; undefined where it holds nothing that must.
+ *
+ * @param step its words
+ * @param foods names of the foods in what is cooked
+ * @example
+ * insideOf('Fry until golden.', ['chicken breast'], 'us')?.said //=> '165 °F'
+ * insideOf('Fry until golden.', ['onion'], 'us') //=> undefined
+ */
+export function insideOf(step: string, foods: readonly string[], profile: SafetyProfile): Inside | undefined {
+  const raw = foods.filter((food) => !EATEN_AS_IS.test(food));
+  const kind = KINDS.find(([, words]) => raw.some((food) => words.test(food)));
+  if (!kind) return REHEAT.test(step) ? reheated(profile) : undefined;
+  const [name, , wanted] = kind;
+  const limits = limitsOf('done', profile).sort((a, b) => Number(a.min_c) - Number(b.min_c));
+  const own = limits.find(({ food_or_state }) => wanted.test(food_or_state));
+  // Where one temperature stands for all food it is held: 75 °C for half a minute is what a class can wait for.
+  const [least, usual = least] = own ? [own, own] : limits;
+  return least && usual && insideFrom(name, usual, least);
+}
+
+const reheated = (profile: SafetyProfile): Inside | undefined => {
+  const [limit] = limitsOf('reheat', profile);
+  return limit && insideFrom('what is heated again', limit, limit);
+};
+
+const tenthsOf = ({ min_c }: Limit) => Math.round(Number(min_c) * 10);
+const heldMinutes = ({ rule, max_minutes }: Limit) => (/\bhold\b/.test(rule) ? Number(max_minutes || 0) : 0);
+
+const insideFrom = (kind: string, usual: Limit, least: Limit): Inside => ({
+  kind,
+  tenths: tenthsOf(usual),
+  seconds: Math.round(heldMinutes(usual) * 60),
+  leastTenths: tenthsOf(least),
+  leastMinutes: heldMinutes(least),
+  said: usual.governing,
+  rule: usual.rule,
+  source: usual.source,
+});
