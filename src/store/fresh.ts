@@ -16,6 +16,7 @@ export const freshProgramme = (
   manner: null,
   adultRatios: {},
   roads: {},
+  classWords: {},
   secondStep: 0,
   version: 1,
   ...given,

@@ -4,6 +4,8 @@ import type { BuyingSession, FoodNeed } from '@/core/buying/needs';
 import { planBuying } from '@/core/buying/plan';
 import type { BuyingWorld } from '@/core/buying/plan-case';
 import { type Shortage, tryNeeds, waysOut } from '@/core/buying/trials';
+import type { ClassPlan } from '@/core/classday/live/class-plan';
+import { planAgain } from '@/core/classday/live/plan-again';
 import { planRunSheet } from '@/core/classday/run-sheet/run-sheet';
 import type { RunSheetCase } from '@/core/classday/run-sheet/sheet-case';
 import { bestRoster, figuresOf, planRoster } from '@/core/crew/roster';
@@ -96,6 +98,16 @@ export const TASKS = {
   planRoster: async (task: RosterCase) =>
     planRoster(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),
 
+  planClassAgain: async (task: {
+    readonly plan: ClassPlan;
+    readonly done: readonly (readonly [string, number])[];
+    readonly minute: number;
+    readonly without: readonly string[];
+    readonly seconds: number;
+  }) => {
+    const clock = () => performance.now() / 1000;
+    return planAgain(task.plan, new Map(task.done), task.minute, new Set(task.without), task.seconds, clock);
+  },
   planRunSheet: async (task: RunSheetCase) => planRunSheet(task, () => performance.now() / 1000),
 
   planRoutes: async (task: RoutesCase) =>

@@ -2,8 +2,8 @@
 export const ROUTINES = ['opening', 'fire', 'closing'] as const;
 export type Routine = (typeof ROUTINES)[number];
 
-/** A programme’s own lines; what it has not written is as usual. */
-export type OwnRoutines = Partial<Readonly<Record<Routine, readonly string[]>>>;
+/** A programme’s own lines, and the number it calls in an emergency; what it has not written is as usual. */
+export type ClassWords = Partial<Readonly<Record<Routine, readonly string[]>>> & { readonly emergency?: string };
 
 /**
  * The usual lines, where a programme has not written its own. Sources: the usual rules of food hygiene for groups (hands, hair, ill
@@ -37,7 +37,7 @@ export const USUAL_ROUTINES: Readonly<Record<Routine, readonly string[]>> = {
 };
 
 /** The lines of a routine as this programme says them. */
-export const linesOf = (own: OwnRoutines, routine: Routine): readonly string[] =>
+export const linesOf = (own: ClassWords, routine: Routine): readonly string[] =>
   own[routine] && own[routine].length > 0 ? own[routine] : USUAL_ROUTINES[routine];
 
 /** What a tick of a line is about; a line that was changed since is another. */

@@ -31,6 +31,7 @@ const plan = (...tasks: LiveTask[]): ClassPlan => ({
   ],
   heat: {},
   tools: {},
+  stations: [],
 });
 
 describe('what is set out at the stations', () => {

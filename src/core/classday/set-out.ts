@@ -41,7 +41,7 @@ export interface Spell {
 const LONG = 10;
 
 /** What can be used instead, with what it changes. */
-const INSTEAD: Readonly<Record<string, string>> = {
+export const INSTEAD: Readonly<Record<string, string>> = {
   grater: 'cut it finely with a knife instead: older children, a few minutes more',
   peeler: 'scrub it well, and leave the peel on where it is thin',
   whisk: 'use a fork',

@@ -1,4 +1,3 @@
-import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import { lastDayOf, sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
@@ -12,6 +11,7 @@ import { loadProgramme } from '../sheet/load-programme';
 import { rollPerson } from '../sheet/person';
 import { groupNameOf, sessionSheet } from '../sheet/session-sheet';
 import { sessionThread } from '../sheet/session-thread';
+import { DAYS_AFTER, DAYS_BEFORE, isRoomOpen } from './entry';
 
 /** One participant as the people in the room need to know them. */
 export interface RoomPerson {
@@ -24,22 +24,6 @@ export interface RoomPerson {
   readonly plan: string;
   /** The group they come with; '' where there is only one. */
   readonly group: string;
-}
-
-/** The room is open to instructors and crew from so many days before the class, until so many after it. */
-const DAYS_BEFORE = 2;
-const DAYS_AFTER = 1;
-
-/**
- * Whether the duty in the room, or at the door, needs to know now.
- *
- * @param date civil date of the class
- * @param last civil date by which families cook, where that is later
- * @param today civil date there
- */
-function isRoomOpen(date: string, last: string, today: Temporal.PlainDate): boolean {
-  const daysTo = (day: string) => today.until(Temporal.PlainDate.from(day)).days;
-  return daysTo(date) <= DAYS_BEFORE && daysTo(last) >= -DAYS_AFTER;
 }
 
 /**

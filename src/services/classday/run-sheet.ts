@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import {
   type ClassDish,
   type ClassRoom,
@@ -6,69 +5,16 @@ import {
   classCase,
   cookingMinutes,
 } from '@/core/classday/run-sheet/class-case';
-import type { RunSheetAnswer, RunSheetCase } from '@/core/classday/run-sheet/sheet-case';
-import { HOLDS } from '@/core/crew/crew-standing';
+import type { RunSheetAnswer } from '@/core/classday/run-sheet/sheet-case';
+import { idleSpells, missingTools, stationTools, uncountedTools } from '@/core/classday/set-out';
 import { AROUND_COOKING } from '@/core/recipes/choosing/fit';
-import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
-import { findOne } from '@/store/query';
-import type { SessionBundle } from '@/store/session-bundles';
-import { inPool } from '@/workers/pool';
-import { type Context, ROLES, service } from '../gate/gate';
-import { memoryOf } from '../memory';
+import { ROLES, service } from '../gate/gate';
 import { loadBundle } from '../plan/sessions';
-import { comingOf } from '../sheet/coming';
-import { loadProgramme } from '../sheet/load-programme';
-import { stepsOf } from '../sheet/steps-of';
+import { loadClass, oneClass, planClass, solved } from './class-plan';
+import { enterClass } from './entry';
 
-/** Seconds for the run sheet itself, and for each change that is tried. */
-const SECONDS = 5;
+/** Seconds for each change that is tried. */
 const TRY_SECONDS = 1;
-/** Kinds of duties whose people are in the room. */
-const IN_ROOM: readonly string[] = ['lead', 'assistant', 'knives', 'heat', 'fire', 'raw meat'];
-
-/** What was worked out before for the very same case. */
-const KNOWN = memoryOf<RunSheetAnswer>(200);
-
-async function solved(given: RunSheetCase, seconds: number): Promise<RunSheetAnswer> {
-  const mark = JSON.stringify([given, seconds]);
-  const known = KNOWN.known(mark);
-  if (known) return known;
-  const answer = await inPool('planRunSheet', { ...given, seconds }, seconds + 15);
-  return KNOWN.of(mark, () => answer);
-}
-
-/** The dishes of a session as its class cooks them, and who is at work. */
-async function classOf(context: Context, bundle: SessionBundle): Promise<{ dishes: ClassDish[]; room: ClassRoom }> {
-  const { db } = context.store;
-  const { programme } = await loadProgramme(context);
-  const { session } = bundle;
-  const there = comingOf(bundle).filter(({ mode }) => ['in person', 'demonstration'].includes(mode ?? session.mode));
-  const servings = there.reduce((sum, row) => sum + row.servings, 0);
-  const place = session.placeId
-    ? await findOne(db, db.models.place, { id: session.placeId, programmeId: context.actor.programmeId })
-    : undefined;
-  const adults = new Set(
-    bundle.promises
-      .filter(({ duty, state }) => IN_ROOM.includes(duty.split('@')[0] ?? '') && HOLDS.includes(state))
-      .map(({ crewId }) => crewId),
-  ).size;
-  return {
-    dishes: bundle.dishes.map((dish) => ({
-      id: dish.id,
-      title: dish.title,
-      steps: stepsOf(dish, programme.reference),
-      times: Math.max(1, servings / Math.max(1, dish.serves ?? wholeRecipe(dish.body).servings)),
-    })),
-    room: {
-      ages: there.map(({ age }) => age),
-      // Whoever leads is there, whether or not anybody has planned it yet.
-      adults: Math.max(1, adults),
-      equipment: place?.equipment ?? {},
-      isFire: Boolean(place?.outdoor),
-      minutes: session.minutes,
-    },
-  };
-}
 
 const minutesOf = (answer: RunSheetAnswer): number => ('minutes' in answer ? answer.minutes : Number.POSITIVE_INFINITY);
 
@@ -76,39 +22,61 @@ export const viewRunSheet = service({
   title: 'See the run sheet of a class: who does what when, and whether it fits',
   roles: ROLES,
   costly: true,
-  input: z.object({ sessionId: z.uuid() }),
-  run: async (context, { sessionId }) => {
+  input: oneClass,
+  run: async (context, { sessionId, sitting }) => {
     const bundle = await loadBundle(context, sessionId);
-    const { dishes, room } = await classOf(context, bundle);
-    const { given, tasks } = classCase(dishes, room);
-    const answer = await solved(given, SECONDS);
-    const left = cookingMinutes(room.minutes);
+    const one = await loadClass(context, bundle, sitting);
+    const { plan, answer, made } = await planClass(bundle, one);
+    const left = cookingMinutes(one.room.minutes);
     const fits = minutesOf(answer) <= left;
-    const { title, courseTitle, date, startsAt, place, minutes } = bundle.session;
+    const { title, courseTitle, minutes } = bundle.session;
+    const { people, at } = one;
+    // Names are shown to those in the room, in its time; until then a child is its age.
+    const maySee = await enterClass(context, sessionId).then(
+      () => true,
+      () => false,
+    );
     return {
-      session: { id: sessionId, title, courseTitle, date, startsAt, place, minutes },
+      session: { id: sessionId, title, courseTitle, minutes, ...at },
+      groups: bundle.session.sittings.some(({ status }) => status === 'planned')
+        ? [
+            { sitting: '', name: bundle.session.groupName ?? '' },
+            ...bundle.session.sittings
+              .filter(({ status }) => status === 'planned')
+              .map(({ groupId, groupName }) => ({ sitting: groupId, name: groupName })),
+          ]
+        : [],
+      isOnScreen: one.isOnScreen,
       around: AROUND_COOKING,
       cooking: left,
       fits,
-      hands: given.hands ?? [],
-      dishes: dishes.map(({ id, title: name, times }) => ({ id, title: name, times: Math.round(times * 10) / 10 })),
-      tasks: tasks.map(({ id, title: dish, text, on, off, heat, tools = [], part }) => ({
-        id,
-        dish,
-        text,
-        on,
-        off,
-        heat: heat ?? '',
-        tools,
-        part: part ?? null,
+      answer,
+      plan: plan ?? null,
+      impossible: 'impossible' in answer ? made.tasks.filter(({ id }) => answer.impossible.includes(id)) : [],
+      stations: made.stations.map(({ number, pairs }) => ({
+        number,
+        pairs: pairs.map(({ id, children }) => ({
+          id,
+          children: one.isOnScreen
+            ? ['Each family']
+            : children.map((child) => (maySee ? (people[child]?.name ?? '') : '')).filter(Boolean),
+        })),
       })),
+      dishes: one.dishes.map(({ id, title: name, times }) => ({ id, title: name, times: Math.round(times * 10) / 10 })),
       /** Done before the class, by the words of their steps. */
-      ahead: dishes.flatMap(({ title: dish, steps }) =>
+      ahead: one.dishes.flatMap(({ title: dish, steps }) =>
         steps.filter((step) => step.ahead).map(({ text }) => ({ dish, text })),
       ),
-      answer,
+      setOut: plan
+        ? {
+            tools: stationTools(plan),
+            missing: missingTools(plan, one.room.equipment),
+            uncounted: uncountedTools(plan, one.room.equipment),
+            idle: idleSpells(plan),
+          }
+        : null,
       /** Each was tried: minutes that the class takes with it. */
-      changes: fits || tasks.length === 0 ? [] : await tried(dishes, room, minutesOf(answer), left),
+      changes: fits || made.tasks.length === 0 ? [] : await tried(one.dishes, one.room, minutesOf(answer), left),
     };
   },
 });

@@ -2,7 +2,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
-import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
+import { cells, NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import * as account from '../access/account';
 import * as doors from '../access/doors';
 import * as members from '../access/members';
@@ -19,8 +19,17 @@ import * as stock from '../buying/stock';
 import * as takeOut from '../buying/take-out';
 import * as trips from '../buying/trips';
 import * as attendance from '../classday/attendance';
+import * as classWords from '../classday/class-words';
+import * as comingNotes from '../classday/coming-notes';
+import * as followLater from '../classday/follow-later';
+import * as incidents from '../classday/incidents';
+import * as liveClass from '../classday/live';
+import * as onScreen from '../classday/on-screen';
 import * as classday from '../classday/room';
 import * as runSheet from '../classday/run-sheet';
+import * as substitute from '../classday/substitute';
+import * as tasting from '../classday/tasting';
+import * as trouble from '../classday/trouble';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
@@ -96,6 +105,15 @@ const MODULES = [
   work,
   classday,
   attendance,
+  classWords,
+  comingNotes,
+  followLater,
+  incidents,
+  liveClass,
+  onScreen,
+  substitute,
+  tasting,
+  trouble,
   runSheet,
   decide,
   away,
@@ -179,6 +197,20 @@ afterAll(() => store.close());
 
 /** What everyone may do. */
 const FOR_ALL = [
+  'See a class while it runs: who does what now, and how it stands',
+  'See what was said in a class since',
+  'Say what happens in a class: begun, done, a temperature, what ran short, a question',
+  'Plan the rest of a class again, from where it stands',
+  'Cook with something else today: who is at the station is looked at again first',
+  'See what ran short or was wrong in a class, and which kits can still be put right',
+  'See what to do when somebody in the room is hurt or unwell, the family’s plan first',
+  'Note that somebody was hurt or unwell, what was done, and who was told',
+  'See what the children of a class may say of its dishes, and what they said',
+  'Say what one thinks of a dish, with a name or without',
+  'Note that somebody came late, left early, or was fetched, and by whom',
+  'See whom of the roll a pasted list of names or a chat names',
+  'Note that those who are in the call came',
+  'See what families of a class on screen lack at home, and what will do instead',
   'Begin to watch something that was made: it cools, is kept, is heated again, or stands',
   'Hand kits out, or say that nobody came for them',
   'Note a temperature of something that was made',
@@ -230,6 +262,9 @@ const FOR_ALL = [
 
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = [
+  'Write what families who cook later are told of the lesson',
+  'See what families who cook later are told, what they said, and their pictures',
+  'See a picture that a family sent of what it cooked',
   'See a recipe',
   'See a recipe as a card for a family',
   'See the products of a food',
@@ -645,6 +680,50 @@ describe('another programme', () => {
       'See a session with its dishes and how far it is': { sessionId },
       'See what those in the room must know about its children': { sessionId },
       'See the run sheet of a class: who does what when, and whether it fits': { sessionId },
+      'See a class while it runs: who does what now, and how it stands': { sessionId },
+      'See what was said in a class since': { sessionId, after: 0 },
+      'Say what happens in a class: begun, done, a temperature, what ran short, a question': {
+        sessionId,
+        now: NOW.toString(),
+        events: [{ id: v7(), what: 'short', item: 'egg', at: NOW.toString() }],
+      },
+      'Plan the rest of a class again, from where it stands': { sessionId, id: v7() },
+      'Cook with something else today: who is at the station is looked at again first': {
+        sessionId,
+        id: v7(),
+        food: 'egg',
+        station: 'all',
+      },
+      'See what ran short or was wrong in a class, and which kits can still be put right': { sessionId },
+      'See what to do when somebody in the room is hurt or unwell, the family’s plan first': { sessionId },
+      'Note that somebody was hurt or unwell, what was done, and who was told': {
+        id: v7(),
+        sessionId,
+        hurt: 'cut',
+        words: 'A finger.',
+        hasCalled: false,
+      },
+      'Add to what was noted of an incident': { id: v7(), incidentId: v7(), words: 'More.' },
+      'See the incidents of a session': { sessionId },
+      'See what the children of a class may say of its dishes, and what they said': { sessionId },
+      'Say what one thinks of a dish, with a name or without': {
+        id: v7(),
+        sessionId,
+        dishId: v7(),
+        face: 'not yet',
+      },
+      'Note that somebody came late, left early, or was fetched, and by whom': {
+        id: v7(),
+        sessionId,
+        enrolmentId,
+        kind: 'late',
+      },
+      'See whom of the roll a pasted list of names or a chat names': { sessionId, pasted: 'Ada' },
+      'Note that those who are in the call came': { sessionId, ids: [enrolmentId] },
+      'See what families of a class on screen lack at home, and what will do instead': { sessionId },
+      'Write what families who cook later are told of the lesson': { sessionId, version: 0, words: 'X' },
+      'See what families who cook later are told, what they said, and their pictures': { sessionId },
+      'See a picture that a family sent of what it cooked': { pictureId: v7() },
       'Take out all that is held about a household': { householdId: household?.id },
       'Erase a household': { householdId: household?.id, version: 1 },
       'See how far a job is': { jobId: job?.jobId },
@@ -712,6 +791,7 @@ describe('another programme', () => {
       .sort();
     expect(unnamed).toEqual(
       [
+        'Write the programme’s own opening, fire and closing routines, and the number to call',
         'Bring points, addresses and hours of doors in as CSV',
         'Say where the kitchen is, and how quickly one drives from there',
         'Say which motions of a prep day are begun or done',

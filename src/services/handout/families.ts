@@ -70,7 +70,7 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
     ['at', 'ASC'],
     ['id', 'ASC'],
   ]);
-  const said = words.filter(({ word }) => word !== 'card').at(-1);
+  const said = words.filter(({ word }) => word === 'confirmed' || word === 'later').at(-1);
   const now = handedNow(await handedSince(db, sessionId, 0));
   const { date, when, where } = fetchingOf(loaded, householdId, kits[0]?.group);
   return {

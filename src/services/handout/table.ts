@@ -68,7 +68,7 @@ export const viewTable = service({
     const lent = await lentTo(db, { programmeId: context.actor.programmeId, householdIds });
     const words = new Map(
       (await find(db, db.models.kitWord, { sessionId }, [['at', 'ASC']]))
-        .filter(({ word }) => word !== 'card')
+        .filter(({ word }) => word === 'confirmed' || word === 'later')
         .map((row) => [row.enrolmentId, row]),
     );
     const cold = new Map(

@@ -1,5 +1,6 @@
 import * as access from './access';
 import * as buying from './buying';
+import * as classday from './classday';
 import * as countdown from './countdown';
 import * as crew from './crew';
 import * as equipment from './equipment';
@@ -26,6 +27,7 @@ export const TABLES = {
   ...crew,
   ...packing,
   ...handout,
+  ...classday,
   ...messages,
   ...work,
   ...equipment,

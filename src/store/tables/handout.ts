@@ -61,7 +61,7 @@ export const kitWord = table(
     id: key(),
     sessionId: ref(),
     enrolmentId: ref(),
-    word: plain<'confirmed' | 'later' | 'card'>(),
+    word: plain<'confirmed' | 'later' | 'card' | 'cooked' | 'not cooked'>(),
     note: said(plain(), ''),
     at: moment(),
   },

@@ -1,4 +1,5 @@
 import type { Container } from '@/contracts/kits';
+import type { ClassWords } from '@/core/classday/routines';
 import type { StricterRatios } from '@/core/crew/adults';
 import type { LocalRoads } from '@/core/handout/doors/roads';
 import type { Manner } from '@/core/plan/manner';
@@ -31,6 +32,8 @@ export const programme = table(
     manner: maybe(json<Manner>()),
     /** Where it asks for more adults than the table does. */
     adultRatios: json<StricterRatios>(),
+    /** Its own lines of the class's routines, and the number it calls in an emergency. */
+    classWords: json<ClassWords>(),
     /** Where its kitchen is, and how quickly one drives from there. */
     roads: json<Partial<LocalRoads>>(),
     /** 1: its coordinators sign in with a code beside the password. */

@@ -37,8 +37,13 @@ export interface ClassValue {
   readonly source?: 'typed' | 'probe' | undefined;
   /** A station, from 1. */
   readonly station?: number | undefined;
-  /** What stands in for a food; '' where it is left out. */
+  /** Of what the recipe says, by which a food was short. */
+  readonly percent?: number | undefined;
+  /** What stands in for a food; '' where it is left out, undefined for what its recipe has. */
   readonly instead?: string | undefined;
+  /** How much of it, where it is not as much. */
+  readonly amount?: string | undefined;
+  readonly unit?: string | undefined;
   /** What somebody new in the room must avoid. */
   readonly avoid?: string | undefined;
   readonly plan?: ClassPlan | undefined;

@@ -1,5 +1,6 @@
 import type { Inside } from '../../recipes/steps/safe-temperatures';
-import type { Pair } from '../run-sheet/sheet-case';
+import type { ClassCase } from '../run-sheet/class-case';
+import type { Pair, RunSheetAnswer } from '../run-sheet/sheet-case';
 
 /** A task of a class that runs, whole: what a screen needs to show it, and what planning again needs. */
 export interface LiveTask {
@@ -41,6 +42,60 @@ export interface ClassPlan {
   readonly hands: readonly Pair[];
   readonly heat: Readonly<Record<string, number>>;
   readonly tools: Readonly<Record<string, number>>;
+  /** Who stands where, by their places on the roll when it was made. */
+  readonly stations: readonly { readonly number: number; readonly people: readonly string[] }[];
 }
 
 export const endOfTask = ({ start, on, off }: Pick<LiveTask, 'start' | 'on' | 'off'>): number => start + on + off;
+
+/**
+ * A solved class as the plan that it follows.
+ *
+ * @param insides how hot the food of a dish must be inside, by dish and place of the step
+ * @param stations ids of who stands where
+ * @param cooking minutes that the class leaves for cooking
+ */
+export function planFrom(
+  { given, tasks }: Pick<ClassCase, 'given' | 'tasks'>,
+  answer: Extract<RunSheetAnswer, { readonly minutes: number }>,
+  insides: ReadonlyMap<string, ReadonlyMap<number, Inside>>,
+  cooking: number,
+  stations: ClassPlan['stations'] = [],
+): ClassPlan {
+  const placed = new Map(answer.tasks.map((each) => [each.task, each]));
+  return {
+    minutes: answer.minutes,
+    cooking,
+    hands: given.hands ?? [],
+    heat: given.heat ?? {},
+    tools: given.tools ?? {},
+    stations,
+    tasks: tasks.map((task): LiveTask => {
+      const { id, title, text, station, on, off, heat = '', celsius = null, tools = [], part = null } = task;
+      const { after = [], age = 0, wait = null, dish = '', step } = task;
+      const { start = 0, hands = '' } = placed.get(id) ?? {};
+      const inside = insides.get(dish)?.get(step) ?? null;
+      const own = { id, dish: title, text, station, on, off, heat, celsius, tools, part, after, age, wait };
+      return { ...own, start, hands, inside };
+    }),
+  };
+}
+
+/**
+ * Dishes that not every station makes wholly by itself: what one cuts, or keeps on the heat, is eaten by all.
+ *
+ * @returns ids of dishes
+ */
+export function sharedDishes(
+  tasks: readonly Pick<LiveTask, 'id' | 'station'>[],
+  stations: number,
+): ReadonlySet<string> {
+  const where = new Map<string, Set<number | null>>();
+  for (const { id, station } of tasks) {
+    const step = id.replace(/\.\d+$/, '');
+    where.set(step, (where.get(step) ?? new Set()).add(station));
+  }
+  return new Set(
+    [...where].flatMap(([step, own]) => (stations > 1 && own.size < stations ? [step.replace(/ \d+$/, '')] : [])),
+  );
+}

@@ -4,7 +4,7 @@ import { TYPICAL } from '../../reference/reference';
 import { classCase } from '../run-sheet/class-case';
 import { planRunSheet } from '../run-sheet/run-sheet';
 import { type ClassEvent, type ClassWord, classNow } from './class-events';
-import type { ClassPlan } from './class-plan';
+import { type ClassPlan, planFrom } from './class-plan';
 import { planAgain } from './plan-again';
 import { standingOf } from './standing';
 
@@ -34,37 +34,7 @@ function planOf(burners = 2): ClassPlan {
   });
   const answer = planRunSheet({ ...given, seconds: 1 }, clock);
   if (!('minutes' in answer)) throw new Error('It cannot be.');
-  return {
-    minutes: answer.minutes,
-    cooking: 50,
-    hands: given.hands ?? [],
-    heat: given.heat ?? {},
-    tools: given.tools ?? {},
-    tasks: answer.tasks.map(({ task, start, hands = '' }) => {
-      const own = tasks.find(({ id }) => id === task);
-      if (!own) throw new Error(task);
-      const { id, title, text, station, on, off, tools = [], part = null, after = [], age = 0, heat = '' } = own;
-      const { wait = null, celsius = null } = own;
-      return {
-        id,
-        dish: title,
-        text,
-        station,
-        on,
-        off,
-        heat,
-        celsius,
-        tools,
-        part,
-        after,
-        age,
-        wait,
-        start,
-        hands,
-        inside: null,
-      };
-    }),
-  };
+  return planFrom({ given, tasks }, answer, new Map(), 50);
 }
 
 /** What is broken in a plan, looked at minute by minute; knows nothing of how it was made. */

@@ -1,6 +1,7 @@
 import { fileResponse } from '@/app/api/file-response';
 import { ANY_FILE, readBounded, route } from '@/app/api/problem';
-import { attachReceipt, LARGEST_PICTURE, viewReceipt } from '@/services/buying/receipts';
+import { LARGEST_PICTURE } from '@/contracts/picture';
+import { attachReceipt, viewReceipt } from '@/services/buying/receipts';
 import { contextFor } from '@/services/runtime';
 
 type Params = { params: Promise<{ tripId: string }> };

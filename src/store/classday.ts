@@ -1,0 +1,85 @@
+// What a class asks of the database beyond single rows.
+import { Op } from 'sequelize';
+import type { RecipeBody } from '@/contracts/recipe';
+import type { ClassEvent } from '@/core/classday/live/class-events';
+import type { Face } from '@/core/classday/tasting';
+import { find } from './query';
+import { LAST_DAY } from './sittings';
+import { select } from './sql';
+import type { Db } from './store';
+import type { ClassEventRow, CookedPictureRow } from './tables/classday';
+
+/** Which class: a session, and which of its groups. */
+export interface OneClass {
+  readonly sessionId: string;
+  readonly sitting: string;
+}
+
+/** When the doors of a class are open: its first and last day, and the programme's clock; undefined where it is not this programme's. */
+export async function classDays(
+  db: Db,
+  values: { programmeId: string; sessionId: string },
+): Promise<{ date: string; last: string; timeZone: string } | undefined> {
+  const [found] = await select<{ date: string; last: string; timeZone: string }>(
+    db,
+    `SELECT s.date, ${LAST_DAY} AS last, p.time_zone AS timeZone
+       FROM session s JOIN course c ON c.id = s.course_id JOIN programme p ON p.id = c.programme_id
+      WHERE s.id = :sessionId AND p.id = :programmeId`,
+    values,
+  );
+  return found;
+}
+
+/** Holds a class for the rest of the transaction. @returns the number of its last event */
+export async function holdClass(db: Db, values: OneClass): Promise<number> {
+  await select(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId: values.sessionId });
+  const [found] = await select<{ seq: number | null }>(
+    db,
+    'SELECT MAX(seq) AS seq FROM class_event WHERE session_id = :sessionId AND sitting = :sitting',
+    { ...values },
+  );
+  return found?.seq ?? 0;
+}
+
+/** What was said in a class after a number, in order, with who said it. */
+export async function saidSince(db: Db, { sessionId, sitting }: OneClass, after: number): Promise<ClassEvent[]> {
+  const rows = await find(db, db.models.classEvent, { sessionId, sitting, seq: { [Op.gt]: after } }, [['seq', 'ASC']]);
+  if (rows.length === 0) return [];
+  const people = await select<{ id: string; name: string }>(db, 'SELECT id, name FROM member WHERE id IN (:ids)', {
+    ids: [...new Set(rows.map(({ actorId }) => actorId))],
+  });
+  const names = new Map(people.map(({ id, name }) => [id, name]));
+  return rows.map((row) => plainClassEvent(row, names.get(row.actorId) ?? ''));
+}
+
+const plainClassEvent = ({ id, seq, what, item, enrolmentId, value, at }: ClassEventRow, by: string): ClassEvent => ({
+  id,
+  seq,
+  what,
+  item,
+  enrolmentId,
+  value,
+  at: at.toISOString(),
+  by,
+});
+
+/** What some people tasted in all sessions of a programme, with the recipe of each dish. */
+export const programmeTastings = (db: Db, values: { programmeId: string; ids: readonly string[] }) =>
+  values.ids.length === 0
+    ? Promise.resolve([])
+    : select<{ sessionId: string; dishId: string; face: Face; enrolmentId: string; body: RecipeBody | null }>(
+        db,
+        `SELECT t.session_id AS sessionId, t.dish_id AS dishId, t.face, t.enrolment_id AS enrolmentId, r.body
+           FROM tasting t JOIN session s ON s.id = t.session_id JOIN course c ON c.id = s.course_id
+                LEFT JOIN dish d ON d.id = t.dish_id LEFT JOIN recipe r ON r.id = d.recipe_id
+          WHERE c.programme_id = :programmeId AND t.enrolment_id IN (:ids) ORDER BY t.at, t.id`,
+        values,
+      );
+
+/** The pictures that families sent of a session, without what is on them. */
+export const picturesOf = (db: Db, sessionId: string) =>
+  select<Pick<CookedPictureRow, 'id' | 'enrolmentId' | 'consent' | 'endsOn'>>(
+    db,
+    'SELECT id, enrolment_id AS enrolmentId, consent, ends_on AS endsOn FROM cooked_picture WHERE session_id = :sessionId ORDER BY at',
+    { sessionId },
+  );
