@@ -1,9 +1,12 @@
 /**
- * Keeps the personal pages of the crew on their phones: what was opened once opens without a network. Pages come from the network
+ * Keeps the personal pages of the crew on their phones, and a class on its tablets: what was opened once opens without a network. Pages come from the network
  * where there is one, so that nobody reads what was changed; their parts carry a fingerprint in their name and never change.
  */
 const WORKER = `
-const KEPT = 'own-page';
+const KEPT = 'kept ' + self.registration.scope;
+// A class is of its day: nobody finds its names on a tablet next week.
+const LONGEST = self.registration.scope.endsWith('/live/') ? 36 * 3600 * 1000 : Infinity;
+const isFresh = (kept) => Date.now() - Date.parse(kept.headers.get('date') ?? '') < LONGEST || LONGEST === Infinity;
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()));
 const keep = async (request, response) => {
@@ -20,9 +23,12 @@ self.addEventListener('fetch', (event) => {
     event.respondWith(
       fetch(request).then((answer) => {
         // A link that was ended is not kept: nobody reads on what is no longer theirs.
-        if (answer.status === 404 || answer.status === 410) caches.open(KEPT).then((all) => all.delete(request));
+        if (answer.status === 404 || answer.status === 410 || answer.type === 'opaqueredirect') caches.open(KEPT).then((all) => all.delete(request));
         return keep(request, answer);
-      }).catch(async () => (await caches.match(request)) ?? Response.error()),
+      }).catch(async () => {
+        const kept = await caches.match(request);
+        return kept && isFresh(kept) ? kept : Response.error();
+      }),
     );
 });
 `;
@@ -33,7 +39,7 @@ export const GET = (): Response =>
   new Response(WORKER, {
     headers: {
       'content-type': 'text/javascript; charset=utf-8',
-      'service-worker-allowed': '/my/',
+      'service-worker-allowed': '/',
       'cache-control': 'no-cache',
     },
   });

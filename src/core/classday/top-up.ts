@@ -12,12 +12,12 @@ export interface TopUp {
 }
 
 /**
- * What kits that are still here need, where a food ran short by a part in class.
+ * What kits that are still here need, where more of a food was needed in class than the recipe says.
  *
  * @param here kits that have not gone
- * @param percent of what the recipe says, by which it was short
+ * @param percent of what the recipe says, that was needed beside it
  * @example
- * // 80 g of oats in each of three kits, a quarter short:
+ * // 80 g of oats in each of three kits, and a quarter more was needed:
  * topUp(kits, variants, 'rolled oats', 25) //=> { kits: [1, 2, 3], more: '60 g', each: '20 g' }
  */
 export function topUp(

@@ -10,6 +10,7 @@ import { holdSessions } from '@/store/plan';
 import { find, findOne, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import { type Db, isDuplicate } from '@/store/store';
+import type { ComingNoteRow } from '@/store/tables/classday';
 import type { KitRow } from '@/store/tables/kits';
 import { ServiceError } from '../errors';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
@@ -32,13 +33,19 @@ export const viewAttendance = service({
     ]);
     const seen = attendanceNow(marks);
     const held = heldPeople(bundle);
+    const notes = comingNotesNow(
+      await find(db, db.models.comingNote, { sessionId }, [
+        ['at', 'ASC'],
+        ['id', 'ASC'],
+      ]),
+    );
     await logLook(context, 'attendance', sessionId, coming.length);
     const { title, courseTitle, date, startsAt, place } = session;
     return {
       session: { id: sessionId, title, courseTitle, date, startsAt, place },
       /** By name alone: what they must avoid is shown to those in the room, elsewhere. */
       people: coming
-        .map(({ id, name, mode, groupId }) => ({
+        .map(({ id, name, mode, groupId, home }) => ({
           id,
           name,
           groupId,
@@ -47,11 +54,28 @@ export const viewAttendance = service({
           seen: [...(seen.get(id) ?? [])],
           /** Why is for the coordinator: here it is enough that it does not go. */
           isCalledBack: held.has(id),
+          notes: notes.get(id) ?? [],
+          /** Who may fetch them, as the family named them. */
+          collectors: home?.collectors ?? [],
         }))
         .sort((a, b) => a.group.localeCompare(b.group) || a.name.localeCompare(b.name)),
     };
   },
 });
+
+/** Late, left early, fetched: the newest of each; what was taken back is not there. */
+function comingNotesNow(rows: readonly ComingNoteRow[]) {
+  const notes = new Map<string, { kind: 'late' | 'left early' | 'fetched'; who: string; at: string }[]>();
+  for (const { enrolmentId, kind, who, at } of rows) {
+    if (kind === 'taken back') {
+      notes.delete(enrolmentId);
+      continue;
+    }
+    const others = (notes.get(enrolmentId) ?? []).filter((note) => note.kind !== kind);
+    notes.set(enrolmentId, [...others, { kind, who, at: at.toISOString() }]);
+  }
+  return notes;
+}
 
 /** Whose kits are called back. */
 function heldPeople({ events, sheet }: Pick<SessionBundle, 'events' | 'sheet'>): ReadonlySet<string> {

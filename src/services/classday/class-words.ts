@@ -7,18 +7,11 @@ import { service } from '../gate/gate';
 
 const MOST_LINES = 20;
 
-/** Lines as people type them: one a row; none for the usual ones. */
+/** One a row; none for the usual ones. */
 const lines = z
-  .string()
-  .max(8000)
-  .default('')
-  .transform((text) =>
-    text
-      .split(/\r?\n/)
-      .map((line) => line.trim())
-      .filter(Boolean),
-  )
-  .pipe(z.array(z.string().max(170, 'At most 170 characters a line.')).max(MOST_LINES, `At most ${MOST_LINES} lines.`));
+  .array(z.string().trim().min(1).max(170, 'At most 170 characters a line.'))
+  .max(MOST_LINES, `At most ${MOST_LINES} lines.`)
+  .default([]);
 
 export const setClassWords = service({
   title: 'Write the programme’s own opening, fire and closing routines, and the number to call',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isHomeKit, type Mode } from '@/core/plan/mode';
 import { lastDayOf, sittingOf } from '@/core/plan/sitting';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { dutiesBetween } from '@/store/plan';
@@ -85,6 +86,8 @@ export const viewRoom = service({
       /** Why the class cannot be held with the adults there are. */
       below,
       others: enrolled.length - people.length,
+      isOnScreen: enrolled.some(({ mode }) => (mode ?? session.mode) === 'live online'),
+      isFollowLater: enrolled.some(({ mode }) => isHomeKit((mode ?? session.mode) as Mode)),
     };
   },
 });

@@ -9,9 +9,11 @@ import type { RunSheetAnswer } from '@/core/classday/run-sheet/sheet-case';
 import { idleSpells, missingTools, stationTools, uncountedTools } from '@/core/classday/set-out';
 import { AROUND_COOKING } from '@/core/recipes/choosing/fit';
 import { ROLES, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
 import { loadClass, oneClass, planClass, solved } from './class-plan';
 import { enterClass } from './entry';
+import { foodOf } from './substitute';
 
 /** Seconds for each change that is tried. */
 const TRY_SECONDS = 1;
@@ -36,6 +38,9 @@ export const viewRunSheet = service({
       () => true,
       () => false,
     );
+    if (maySee) await logLook(context, 'run sheet', sessionId, people.length);
+    // What stations must do without tells of their children.
+    const food = plan && maySee ? await foodOf(context, bundle, one, plan, []) : undefined;
     return {
       session: { id: sessionId, title, courseTitle, minutes, ...at },
       groups: bundle.session.sittings.some(({ status }) => status === 'planned')
@@ -52,6 +57,7 @@ export const viewRunSheet = service({
       fits,
       answer,
       plan: plan ?? null,
+      food: food && 'stations' in food ? food.stations : [],
       impossible: 'impossible' in answer ? made.tasks.filter(({ id }) => answer.impossible.includes(id)) : [],
       stations: made.stations.map(({ number, pairs }) => ({
         number,

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { FACES, triesOf, votesOf } from '@/core/classday/tasting';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { programmeTastings } from '@/store/classday';
+import { holdSessions } from '@/store/plan';
 import { find, insert } from '@/store/query';
-import { isDuplicate } from '@/store/store';
 import { ServiceError } from '../errors';
 import { nowOf, ROLES, service } from '../gate/gate';
 import { openRoom } from './room';
@@ -58,32 +58,41 @@ export const taste = service({
   title: 'Say what one thinks of a dish, with a name or without',
   roles: ROLES,
   input: z.object({
-    id: z.uuid(),
     sessionId: z.uuid(),
-    dishId: z.uuid(),
-    face: z.enum(FACES),
-    enrolmentId: z.union([z.literal(''), z.uuid()]).default(''),
+    events: z
+      .array(
+        z.object({
+          /** Made by the screen: sent twice, it counts once. */
+          id: z.uuid(),
+          dishId: z.uuid(),
+          face: z.enum(FACES),
+          enrolmentId: z.uuid().nullable().default(null),
+        }),
+      )
+      .min(1)
+      .max(200),
   }),
-  run: async (context, { id, sessionId, dishId, face, enrolmentId }) => {
+  run: async (context, { sessionId, events }) => {
     const { bundle, coming } = await openRoom(context, sessionId);
-    if (!bundle.dishes.some((dish) => dish.id === dishId))
-      throw new ServiceError('not-found', 'This dish is not cooked here any more: load the page again.');
-    if (enrolmentId && !coming.some((row) => row.id === enrolmentId))
-      throw new ServiceError('not-found', 'This person is not expected here.');
-    const { db } = context.store;
-    const row = {
-      id,
-      sessionId,
-      dishId,
-      face,
-      enrolmentId: enrolmentId || null,
-      at: nowOf(context),
-      actorId: context.actor.id,
-    };
-    try {
-      await insert(db, db.models.tasting, [row]);
-    } catch (error) {
-      if (!isDuplicate(error)) throw error;
+    for (const { dishId, enrolmentId } of events) {
+      if (!bundle.dishes.some((dish) => dish.id === dishId))
+        throw new ServiceError('not-found', 'This dish is not cooked here any more: load the page again.');
+      if (enrolmentId && !coming.some((row) => row.id === enrolmentId))
+        throw new ServiceError('not-found', 'This person is not expected here.');
     }
+    await context.store.transaction(async (db) => {
+      // Sent twice at once, the second waits, and finds the first.
+      await holdSessions(db, context.actor.programmeId, [sessionId]);
+      const known = new Set(
+        (await find(db, db.models.tasting, { id: events.map(({ id }) => id) })).map(({ id }) => id),
+      );
+      const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+      await insert(
+        db,
+        db.models.tasting,
+        events.filter(({ id }) => !known.has(id)).map((event) => ({ ...event, ...made })),
+      );
+    });
+    return {};
   },
 });

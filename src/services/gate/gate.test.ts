@@ -707,10 +707,8 @@ describe('another programme', () => {
       'See the incidents of a session': { sessionId },
       'See what the children of a class may say of its dishes, and what they said': { sessionId },
       'Say what one thinks of a dish, with a name or without': {
-        id: v7(),
         sessionId,
-        dishId: v7(),
-        face: 'not yet',
+        events: [{ id: v7(), dishId: v7(), face: 'not yet' }],
       },
       'Note that somebody came late, left early, or was fetched, and by whom': {
         id: v7(),

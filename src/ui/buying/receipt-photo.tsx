@@ -2,23 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import { drawnSmall } from '../form/drawn-small';
 import { notify } from '../notices';
-
-/** Longer sides make a receipt no easier to read. */
-const LONGEST_SIDE = 1600;
-
-/** The picture as small as it can be read, drawn anew: where and when it was taken stays on the phone. */
-async function drawnSmall(file: File): Promise<Blob> {
-  const picture = await createImageBitmap(file);
-  const scale = Math.min(1, LONGEST_SIDE / Math.max(picture.width, picture.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.round(picture.width * scale);
-  canvas.height = Math.round(picture.height * scale);
-  canvas.getContext('2d')?.drawImage(picture, 0, 0, canvas.width, canvas.height);
-  return new Promise((resolve, reject) => {
-    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('no picture'))), 'image/jpeg', 0.8);
-  });
-}
 
 /** Takes a photograph of the receipt, and shows the one that is kept. */
 export function ReceiptPhoto({ tripId, isKept }: { tripId: string; isKept: boolean }) {

@@ -3,11 +3,11 @@
 import { useEffect, useState } from 'react';
 
 /** Keeps this page on the device, so that it opens without a network; and says so while there is none. */
-export function KeptPage() {
+export function KeptPage({ scope = '/my/' }: { scope?: '/my/' | '/live/' }) {
   const [isOffline, setOffline] = useState(false);
   useEffect(() => {
     // On the local network without TLS a browser keeps no pages: it is read with a network then.
-    void navigator.serviceWorker?.register('/my-worker.js', { scope: '/my/' }).catch(() => {});
+    void navigator.serviceWorker?.register('/my-worker.js', { scope }).catch(() => {});
     const look = () => setOffline(!navigator.onLine);
     look();
     window.addEventListener('online', look);
@@ -16,7 +16,7 @@ export function KeptPage() {
       window.removeEventListener('online', look);
       window.removeEventListener('offline', look);
     };
-  }, []);
+  }, [scope]);
   if (!isOffline) return null;
   return (
     <p role="status" className="mb-4 rounded-box border-l-4 border-warning bg-warning/10 p-3 text-sm">

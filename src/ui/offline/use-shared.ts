@@ -19,6 +19,8 @@ interface Shared<Event extends Queued, News> {
   readonly hear?: (answer: unknown) => void;
   /** Told all that came with the news. */
   readonly onNews?: (news: News) => void;
+  /** How often, where it is not as usual, in milliseconds. */
+  readonly every?: number;
 }
 
 /**
@@ -26,7 +28,7 @@ interface Shared<Event extends Queued, News> {
  * arrives within moments. The address answers `{ events }`, each with its place in the order.
  */
 export function useShared<Event extends Queued, Heard extends Event & { readonly seq: number }, News = object>(
-  { name, address, body, words, hear, onNews }: Shared<Event, News>,
+  { name, address, body, words, hear, onNews, every = AGAIN }: Shared<Event, News>,
   initial: readonly Heard[],
 ) {
   const [heard, setHeard] = useState(initial);
@@ -53,8 +55,8 @@ export function useShared<Event extends Queued, Heard extends Event & { readonly
       if (events.length === 0) return;
       queue.readBack(new Set(events.map(({ id }) => id)));
       setHeard((before) => [...before, ...events.filter(({ seq }) => seq > (before.at(-1)?.seq ?? 0))]);
-    }, AGAIN);
+    }, every);
     return () => clearInterval(timer);
-  }, [queue, address, last]);
+  }, [queue, address, last, every]);
   return { heard, waiting, saved, trouble: trouble?.message, isCut: isCut || isAlone, add: queue.add };
 }

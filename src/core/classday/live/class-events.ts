@@ -37,7 +37,7 @@ export interface ClassValue {
   readonly source?: 'typed' | 'probe' | undefined;
   /** A station, from 1. */
   readonly station?: number | undefined;
-  /** Of what the recipe says, by which a food was short. */
+  /** Of what the recipe says, that was needed beside it. */
   readonly percent?: number | undefined;
   /** What stands in for a food; '' where it is left out, undefined for what its recipe has. */
   readonly instead?: string | undefined;

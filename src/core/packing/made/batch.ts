@@ -313,3 +313,19 @@ export const sayTenths = (tenths: number, profile: 'us' | 'uk'): string => {
   const celsius = `${tenths % 10 === 0 ? tenths / 10 : (tenths / 10).toFixed(1)} °C`;
   return profile === 'uk' ? celsius : `${Math.round(tenths * 0.18 + 32)} °F (${celsius})`;
 };
+
+/**
+ * Degrees as a thermometer of the programme shows them, as tenths of a degree Celsius: °F in the US, where no letter says otherwise.
+ * Undefined where it is no temperature of food.
+ *
+ * @example readDegrees('165', 'us') //=> 739
+ * @example readDegrees('75,5 C', 'us') //=> 755
+ * @example readDegrees('hot', 'uk') //=> undefined
+ */
+export function readDegrees(text: string, profile: 'us' | 'uk'): number | undefined {
+  const read = /^([-−]?\d{1,3}(?:[.,]\d)?)\s*°?\s*([CF])?$/i.exec(text.trim());
+  const number = Number((read?.[1] ?? '').replace(',', '.').replace('−', '-'));
+  const scale = read?.[2]?.toUpperCase() ?? (profile === 'us' ? 'F' : 'C');
+  const tenths = Math.round(scale === 'F' ? ((number - 32) * 50) / 9 : number * 10);
+  return !read || tenths < -400 || tenths > 3000 ? undefined : tenths;
+}

@@ -1,12 +1,15 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
+import { emergencyNumber } from '@/core/classday/first-steps';
+import { linesOf, ROUTINES } from '@/core/classday/routines';
 import { RHYTHM_JOBS } from '@/core/countdown/rhythm';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
 import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { JOBS } from '@/core/stages/stages';
+import { setClassWords } from '@/services/classday/class-words';
 import type { InputOf } from '@/services/gate/gate';
 import { setContainers } from '@/services/kits/rules';
 import {
@@ -96,6 +99,17 @@ async function adults(version: number, _state: FormState | null, data: FormData)
     const { children = '', adults: fewest = '' } = fields(data);
     await call(setAdultRatios, { version, children, adults: fewest });
     return 'Saved. Every session counts its adults by it.';
+  });
+}
+
+async function routines(version: number, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(setClassWords, async () => {
+    const { opening = '', fire = '', closing = '', emergency = '' } = fields(data);
+    const rows = (text: string) => text.split(/\r?\n/).filter((row) => row.trim() !== '');
+    const sent = { opening: rows(opening), fire: rows(fire), closing: rows(closing) };
+    await call(setClassWords, { version, ...sent, emergency });
+    return 'Saved. Every class shows them.';
   });
 }
 
@@ -287,6 +301,39 @@ export default async function ProgrammePage() {
               defaultValue={programme.adultRatios.adults ?? ''}
             />
             <button type="submit" className="btn btn-primary w-fit">
+              Save
+            </button>
+          </ActionForm>
+        </section>
+        <section className="sheet h-fit p-5 lg:col-span-2" aria-labelledby="routines">
+          <h2 id="routines" className="mb-1 text-xl font-bold">
+            Routines of a class
+          </h2>
+          <p className="mb-3 text-sm">
+            One line for each thing that somebody ticks. A list that is left empty is as usual.
+          </p>
+          <ActionForm
+            version={programme.version}
+            action={routines.bind(null, version)}
+            label="Routines of a class"
+            className="grid gap-3 lg:grid-cols-3"
+          >
+            {ROUTINES.map((key) => (
+              <TextArea
+                key={key}
+                label={{ opening: 'Before anybody cooks', fire: 'At a fire', closing: 'Before anybody goes' }[key]}
+                name={key}
+                rows={8}
+                defaultValue={linesOf(programme.classWords, key).join('\n')}
+              />
+            ))}
+            <Field
+              label="Number to call in an emergency"
+              name="emergency"
+              maxLength={60}
+              defaultValue={emergencyNumber(programme.classWords.emergency ?? '', programme.safetyProfile)}
+            />
+            <button type="submit" className="btn btn-primary w-fit self-end">
               Save
             </button>
           </ActionForm>

@@ -1,7 +1,9 @@
 import { visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
+import { sayCooked, takePictureBack, viewOwnCooking } from '@/services/classday/follow-later';
 import { ServiceError } from '@/services/errors';
 import { kitByLink, sayOfKit, viewOwnKit } from '@/services/handout/families';
+import { OwnPicture } from '@/ui/classday/own-picture';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
@@ -16,22 +18,35 @@ async function say(secret: string, word: string, _state: FormState | null, data:
   );
 }
 
+async function cooked(secret: string, word: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attemptAtDoor(async () =>
+    sayCooked(await kitByLink(await visit(), secret), { word, note: fields(data).note ?? '' }),
+  );
+}
+
+async function takeBack(secret: string, _state: FormState | null): Promise<FormState> {
+  'use server';
+  return attemptAtDoor(async () => takePictureBack(await kitByLink(await visit(), secret)));
+}
+
 /** A family's page of its kit, behind its own link. */
 export default async function OwnKit({ params }: { params: Promise<{ secret: string }> }) {
   const { secret } = await params;
-  const kit = await kitByLink(await visit(), secret)
-    .then(viewOwnKit)
+  const found = await kitByLink(await visit(), secret)
+    .then(async (own) => ({ kit: await viewOwnKit(own), cooking: await viewOwnCooking(own) }))
     .catch((error: unknown) => {
       if (error instanceof ServiceError && error.kind !== 'limited') return undefined;
       throw error;
     });
-  if (!kit)
+  if (!found)
     return (
       <>
         <h1 className="mb-2 text-2xl font-bold">This page has ended</h1>
         <p>Ask whoever runs the programme.</p>
       </>
     );
+  const { kit, cooking } = found;
   const isGone = kit.kits.every(({ state }) => state === 'gone');
   return (
     <>
@@ -78,6 +93,47 @@ export default async function OwnKit({ params }: { params: Promise<{ secret: str
           </ul>
         </details>
       ))}
+      {cooking.lesson && (
+        <section className="mb-4" aria-labelledby="lesson">
+          <h2 id="lesson" className="text-xl font-bold">
+            How it is cooked
+          </h2>
+          <p className="whitespace-pre-line">{cooking.lesson}</p>
+        </section>
+      )}
+      {cooking.mayCook && isGone && (
+        <section className="mb-5 flex flex-col gap-3" aria-labelledby="cooked">
+          <h2 id="cooked" className="text-xl font-bold">
+            Did you cook it?{cooking.cookBy && ` By ${sayLongDate(cooking.cookBy)}, while it is fresh.`}
+          </h2>
+          {cooking.cooked && (
+            <p role="status" className="rounded-box bg-base-200 p-3">
+              You said: {cooking.cooked.word}.{cooking.cooked.note && ` “${cooking.cooked.note}”`}
+            </p>
+          )}
+          <ActionForm action={cooked.bind(null, secret, 'cooked')} label="We cooked it" className="flex flex-col gap-2">
+            <Field label="Was something missing, or too much?" name="note" maxLength={200} />
+            <button type="submit" className="btn btn-primary h-12">
+              We cooked it
+            </button>
+          </ActionForm>
+          <ActionForm action={cooked.bind(null, secret, 'not cooked')} label="We did not cook it">
+            <button type="submit" className="btn h-12 w-full">
+              We did not cook it
+            </button>
+          </ActionForm>
+          {cooking.pictures.length > 0 ? (
+            <ActionForm action={takeBack.bind(null, secret)} label="Your picture">
+              <p>Your picture is kept until {sayLongDate(cooking.pictures[0]?.endsOn ?? kit.date)}.</p>
+              <button type="submit" className="btn h-12 w-full">
+                Take the picture back
+              </button>
+            </ActionForm>
+          ) : (
+            <OwnPicture address={`/kit/${secret}/picture`} />
+          )}
+        </section>
+      )}
       <ActionForm action={say.bind(null, secret, 'card')} label="Send us the recipe">
         <button type="submit" className="btn h-12 w-full">
           {kit.cardSent ? 'Send us the recipe again' : 'Send us the recipe'}

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { call } from '@/app/access';
+import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { viewRoom } from '@/services/classday/room';
 import { BelowAdults } from '@/ui/crew/below-adults';
@@ -12,14 +12,18 @@ export const metadata = { title: 'In the room' };
 
 export default async function Room({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { session, people, others, below } = await orNotFound(call(viewRoom, { sessionId }));
+  const { actor } = await requireMember();
+  const { session, people, others, below, isOnScreen, isFollowLater } = await orNotFound(call(viewRoom, { sessionId }));
   return (
     <>
       <PageTitle
         title={`In the room: ${session.title}`}
         over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
       >
-        <Link href={`/room/${sessionId}/attendance`} className="btn btn-primary">
+        <Link href={`/live/${sessionId}`} prefetch={false} className="btn btn-primary">
+          Run the class
+        </Link>
+        <Link href={`/room/${sessionId}/attendance`} className="btn">
           Attendance
         </Link>
         <Link href={`/room/${sessionId}/run-sheet`} prefetch={false} className="btn">
@@ -27,6 +31,27 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
         </Link>
         <Link href={`/room/${sessionId}/door`} prefetch={false} className="btn">
           Crew at the door
+        </Link>
+        <Link href={`/room/${sessionId}/tasting`} prefetch={false} className="btn">
+          Tasting
+        </Link>
+        {isOnScreen && (
+          <Link href={`/room/${sessionId}/on-screen`} prefetch={false} className="btn">
+            On screen
+          </Link>
+        )}
+        {isFollowLater && actor.role !== 'crew' && (
+          <Link href={`/sessions/${sessionId}/lesson`} prefetch={false} className="btn">
+            Cooked at home
+          </Link>
+        )}
+        {actor.role === 'coordinator' && (
+          <Link href={`/room/${sessionId}/incidents`} prefetch={false} className="btn">
+            Incidents
+          </Link>
+        )}
+        <Link href={`/room/${sessionId}/hurt`} prefetch={false} className="btn btn-error">
+          Hurt or unwell
         </Link>
         <PrintButton />
       </PageTitle>

@@ -1,5 +1,6 @@
 import { revalidatePath } from 'next/cache';
 import Link from 'next/link';
+import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
@@ -7,8 +8,10 @@ import { orNotFound } from '@/app/or-not-found';
 import { sayCount } from '@/core/quantity/say';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAllCame, recordAttendance, viewAttendance } from '@/services/classday/attendance';
+import { noteComing } from '@/services/classday/coming-notes';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 
@@ -40,9 +43,26 @@ async function allCame(sessionId: string, groupId: string | null): Promise<FormS
   });
 }
 
+async function comes(
+  sessionId: string,
+  enrolmentId: string,
+  kind: 'late' | 'left early' | 'fetched' | 'taken back',
+  id: string,
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(noteComing, async () => {
+    await call(noteComing, { id, sessionId, enrolmentId, kind, who: fields(data).who ?? '' });
+    return undefined;
+  });
+}
+
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
   const { sessionId } = await params;
-  const { actor } = await requireMember();
+  const { actor, programme } = await requireMember();
+  const timeOf = (at: string) =>
+    Temporal.Instant.from(at).toZonedDateTimeISO(programme.timeZone).toPlainTime().toString().slice(0, 5);
   const { session, people } = await orNotFound(call(viewAttendance, { sessionId }));
   const count = (state: AttendanceState) => people.filter(({ seen }) => seen.includes(state)).length;
   const open = people.filter(({ seen }) => seen.length === 0).length;
@@ -91,7 +111,7 @@ export default async function Attendance({ params }: { params: Promise<{ session
         })}
       </div>
       <ul className="sheet divide-y divide-base-300">
-        {people.map(({ id, name, group, questions, seen, isCalledBack }) => (
+        {people.map(({ id, name, group, questions, seen, isCalledBack, notes, collectors }) => (
           <li key={id} className="flex flex-wrap items-center justify-between gap-2 p-3">
             <span className="text-lg font-semibold">
               {name}
@@ -131,6 +151,56 @@ export default async function Attendance({ params }: { params: Promise<{ session
                 </span>
               ))}
             </ActionForm>
+            {questions.flat().includes('came') && !seen.includes('absent') && (
+              <details className="w-full">
+                <summary className="min-h-11 cursor-pointer text-sm">
+                  {notes.length > 0
+                    ? notes.map(({ kind, who, at }) => `${kind}${who && ` by ${who}`}, ${timeOf(at)}`).join('; ')
+                    : 'Late, left early, fetched'}
+                </summary>
+                <div className="flex flex-wrap items-end gap-3">
+                  {(['late', 'left early'] as const).map((kind) => (
+                    <ActionForm
+                      key={kind}
+                      action={comes.bind(null, sessionId, id, kind, v7())}
+                      label={`${name}: ${kind}`}
+                    >
+                      <button
+                        type="submit"
+                        className="btn"
+                        aria-label={`${name} ${kind === 'late' ? 'came late' : kind}`}
+                      >
+                        {kind === 'late' ? 'Came late, now' : 'Left early, now'}
+                      </button>
+                    </ActionForm>
+                  ))}
+                  <ActionForm
+                    action={comes.bind(null, sessionId, id, 'fetched', v7())}
+                    label={`${name}: fetched`}
+                    className="flex flex-wrap items-end gap-3"
+                  >
+                    <Field
+                      label={collectors.length > 0 ? `Fetched by (may: ${collectors.join(', ')})` : 'Fetched by'}
+                      name="who"
+                      maxLength={120}
+                    />
+                    <button type="submit" className="btn" aria-label={`${name} was fetched`}>
+                      Fetched, now
+                    </button>
+                  </ActionForm>
+                  {notes.length > 0 && (
+                    <ActionForm
+                      action={comes.bind(null, sessionId, id, 'taken back', v7())}
+                      label={`${name}: take back`}
+                    >
+                      <button type="submit" className="btn" aria-label={`Take back what was noted of ${name}`}>
+                        Take back
+                      </button>
+                    </ActionForm>
+                  )}
+                </div>
+              </details>
+            )}
           </li>
         ))}
       </ul>

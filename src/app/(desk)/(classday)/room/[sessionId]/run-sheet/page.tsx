@@ -3,51 +3,74 @@ import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import { viewRunSheet } from '@/services/classday/run-sheet';
-import { type BoardTask, RunBoard } from '@/ui/classday/run-board';
+import { RunBoard } from '@/ui/classday/run-board';
+import { SetOut, SetOutCheck } from '@/ui/classday/set-out';
 import { sayLongDate } from '@/ui/dates';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
 export const metadata = { title: 'Run sheet' };
 
-/** The hour of a class: who does what when, and whether it fits. */
-export default async function RunSheet({ params }: { params: Promise<{ sessionId: string }> }) {
+interface Props {
+  readonly params: Promise<{ sessionId: string }>;
+  readonly searchParams: Promise<{ group?: string }>;
+}
+
+/** The hour of a class: who does what when, what lies out where, and whether it fits. */
+export default async function RunSheet({ params, searchParams }: Props) {
   const { sessionId } = await params;
-  const { session, answer, tasks, hands, dishes, around, cooking, fits, changes, ahead } = await orNotFound(
-    call(viewRunSheet, { sessionId }),
-  );
+  const { group = '' } = await searchParams;
+  const sheet = await orNotFound(call(viewRunSheet, { sessionId, sitting: group }));
+  const { session, answer, plan, impossible, stations, food, dishes, around, cooking, fits, changes, ahead, setOut } =
+    sheet;
   const begins = minutesOf(session.startsAt) + around.hygiene;
-  const isPlan = 'minutes' in answer;
-  const placed = isPlan
-    ? answer.tasks.flatMap(({ task, start, hands: who = '' }): BoardTask[] => {
-        const own = tasks.find(({ id }) => id === task);
-        return own ? [{ ...own, start, hands: who }] : [];
-      })
-    : [];
-  const idle = hands.filter(({ id }) => !placed.some((task) => task.hands === id));
-  const inOrder = [...placed].sort((a, b) => a.start - b.start || a.dish.localeCompare(b.dish));
-  const time = (minute: number) => timeOf((begins + minute) % 1440);
+  const timeAt = (minute: number) => timeOf((begins + minute) % 1440);
+  const childrenOf = new Map(
+    stations.flatMap(({ pairs }) => pairs.map(({ id, children }) => [id, children.join(' + ')] as const)),
+  );
+  const nameOf = (hands: string) => childrenOf.get(hands) || hands;
+  const query = group ? `?group=${group}` : '';
   return (
     <>
       <PageTitle
         title={`Run sheet: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
       >
+        <Link href={`/live/${sessionId}${query}`} prefetch={false} className="btn btn-primary">
+          Run the class
+        </Link>
+        <Link href={`/room/${sessionId}/run-sheet/cards${query}`} prefetch={false} className="btn">
+          Station cards
+        </Link>
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
         </Link>
         <PrintButton />
       </PageTitle>
-      {tasks.length === 0 ? (
+      {sheet.groups.length > 1 && (
+        <nav aria-label="Groups" className="no-print mb-4 flex flex-wrap gap-2">
+          {sheet.groups.map(({ sitting, name }) => (
+            <Link
+              key={sitting}
+              href={`/room/${sessionId}/run-sheet${sitting ? `?group=${sitting}` : ''}`}
+              aria-current={sitting === group ? 'page' : undefined}
+              className={`btn ${sitting === group ? 'btn-primary' : ''}`}
+            >
+              {name || 'First group'}
+            </Link>
+          ))}
+        </nav>
+      )}
+      {impossible.length > 0 ? (
+        <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-4 text-lg font-semibold">
+          This cannot be done by who and what is there, not even alone together:{' '}
+          {[...new Set(impossible.map(({ text }) => `“${text}”`))].join(', ')}. Somebody old enough, a tool, or a heat
+          for it is missing; or what must not wait has to.
+        </p>
+      ) : !plan || plan.tasks.length === 0 || !('minutes' in answer) ? (
         <Empty title="There is nothing to do in this class yet">
           <p>The run sheet is made from the steps of its dishes: choose dishes, and write their steps.</p>
         </Empty>
-      ) : !isPlan ? (
-        <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-4 text-lg font-semibold">
-          This cannot be done by who and what is there, not even alone together:{' '}
-          {answer.impossible.map((id) => `“${tasks.find((task) => task.id === id)?.text ?? id}”`).join(', ')}. Somebody
-          old enough, a tool, or a heat for it is missing; or what must not wait has to.
-        </p>
       ) : (
         <div className="flex flex-col gap-5">
           <section className="sheet p-5" aria-label="Whether it fits">
@@ -66,12 +89,6 @@ export default async function RunSheet({ params }: { params: Promise<{ sessionId
               {session.minutes} minutes in all: {around.hygiene} for hands, hair and tables, {around.eating} to eat,{' '}
               {around.cleaning} to clean.
             </p>
-            {idle.length > 0 && (
-              <p className="mt-1">
-                Free all the while: {idle.map(({ id }) => id).join(', ')}. Give them a dish of their own, the tables, or
-                the washing up.
-              </p>
-            )}
             {changes.length > 0 && (
               <>
                 <p className="mt-2 font-semibold">Tried, and shorter:</p>
@@ -87,51 +104,37 @@ export default async function RunSheet({ params }: { params: Promise<{ sessionId
             )}
           </section>
           <section className="sheet p-5" aria-label="The hour">
-            <RunBoard hands={hands} tasks={placed} dishes={dishes} minutes={answer.minutes} />
+            <RunBoard plan={plan} dishes={dishes} nameOf={nameOf} />
           </section>
-          <section className="sheet p-5" aria-labelledby="order">
-            <h2 id="order" className="mb-2 text-xl font-bold">
-              In order
-            </h2>
-            {ahead.length > 0 && (
-              <p className="mb-2">
-                <b>Done before the class:</b> {ahead.map(({ dish, text }) => `${text} (${dish})`).join(' ')}
-              </p>
-            )}
-            <table className="table table-sm">
-              <thead>
-                <tr>
-                  <th scope="col">When</th>
-                  <th scope="col">What</th>
-                  <th scope="col">Who</th>
-                  <th scope="col">With</th>
-                </tr>
-              </thead>
-              <tbody>
-                {inOrder.map(({ id, start, on, off, dish, text, hands: who, part }) => {
-                  const own = tasks.find((task) => task.id === id);
-                  return (
-                    <tr key={id} className="align-top">
-                      <td className="whitespace-nowrap tabular-nums">
-                        {time(start)} to {time(start + on + off)}
-                      </td>
-                      <td>
-                        {text}{' '}
-                        {part && (
-                          <b>
-                            Part {part[0]} of {part[1]}.
-                          </b>
-                        )}
-                        <span className="block text-sm">{dish}</span>
-                      </td>
-                      <td>{who || 'by itself'}</td>
-                      <td className="text-sm">{[own?.heat, ...(own?.tools ?? [])].filter(Boolean).join(', ')}</td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          </section>
+          {setOut && (
+            <section className="sheet p-5" aria-labelledby="check">
+              <h2 id="check" className="mb-2 text-xl font-bold">
+                To settle before the class
+              </h2>
+              {ahead.length > 0 && (
+                <p className="mb-2">
+                  <b>Done before the class:</b> {ahead.map(({ dish, text }) => `${text} (${dish})`).join(' ')}
+                </p>
+              )}
+              <SetOutCheck {...setOut} nameOf={nameOf} timeAt={timeAt} />
+            </section>
+          )}
+          {setOut && (
+            <section aria-labelledby="set-out">
+              <h2 id="set-out" className="mb-2 text-xl font-bold">
+                Set-out
+              </h2>
+              <SetOut
+                plan={plan}
+                stations={stations}
+                tools={setOut.tools}
+                food={food}
+                isOnScreen={sheet.isOnScreen}
+                timeAt={timeAt}
+              />
+            </section>
+          )}
+          <AdultTasks plan={plan} timeAt={timeAt} />
           <Caution>
             Minutes are read from the steps, and estimates where these name none. Tasks fit the ages that are on the
             roll; who has never held a knife is shown first. An adult stays at whatever is hot.
@@ -139,5 +142,37 @@ export default async function RunSheet({ params }: { params: Promise<{ sessionId
         </div>
       )}
     </>
+  );
+}
+
+function AdultTasks({
+  plan,
+  timeAt,
+}: {
+  plan: NonNullable<Awaited<ReturnType<typeof viewRunSheet>>['plan']>;
+  timeAt: (minute: number) => string;
+}) {
+  const own = plan.tasks.filter(({ station }) => station === null).sort((a, b) => a.start - b.start);
+  if (own.length === 0) return null;
+  return (
+    <section className="sheet p-5" aria-labelledby="adults">
+      <h2 id="adults" className="mb-2 text-xl font-bold">
+        For adults alone
+      </h2>
+      <ol className="flex flex-col gap-1">
+        {own.map(({ id, start, text, dish, hands, inside }) => (
+          <li key={id} className="flex gap-3">
+            <span className="w-14 shrink-0 tabular-nums">{timeAt(start)}</span>
+            <span>
+              {text} {inside && <b>At least {inside.said} inside.</b>}
+              <span className="block text-sm">
+                {dish}
+                {hands && `, ${hands}`}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
