@@ -38,6 +38,7 @@ import { freshMember, freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type DemoBuying, loadBuying } from './demo-buying';
+import { beganAt, type DemoClass, loadClasses } from './demo-class';
 import { loadCrew } from './demo-crew';
 import { type DemoHandOut, loadHandOut } from './demo-handout';
 
@@ -142,6 +143,9 @@ interface DemoProgramme {
   readonly courses: readonly DemoCourse[];
   readonly buying: DemoBuying;
   readonly handout: DemoHandOut;
+  /** The course whose class is in full swing. */
+  readonly running: DemoCourse;
+  readonly classday: DemoClass;
   /** When jobs are usually begun: "w6" on Saturdays, "d1" the day before. */
   readonly rhythm: readonly { readonly job: string; readonly on: string; readonly time: string }[];
 }
@@ -190,6 +194,11 @@ export async function loadDemo(store: Store): Promise<void> {
   await loadBuying(context, demo.buying, today, FOLDER);
   await loadCrew(context, String(read('crew.csv')), today);
   await loadHandOut(context, demo.handout, new Uint8Array(read('doors.csv')), today, timeZone);
+  // The class that runs began a while ago, whatever the hour.
+  const startsAt = beganAt(context.clock().toString(), timeZone);
+  const running = { ...demo.running, sessions: demo.running.sessions.map((session) => ({ ...session, startsAt })) };
+  await loadCourse(context, running, { recipes, teachers, today });
+  await loadClasses(context, demo.classday);
 }
 
 /** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */

@@ -28,8 +28,7 @@ const ERROR = 3;
  *
  * @param readings of one task, in order
  * @example
- * // Poultry in the US profile, 165 °F:
- * judgeInside(poultry, [{ tenths: 700, at }], 'oven') //=> { state: 'go on', minutes: 4 }
+ * judgeInside(insideOf('', ['chicken breast'], 'us'), [{ tenths: 700, at: '' }], 'oven') //=> { state: 'go on', minutes: 4 }
  */
 export function judgeInside(inside: Inside, readings: readonly ProbeReading[], heat: Heat): InsideVerdict | undefined {
   const last = readings.at(-1);

@@ -129,7 +129,9 @@ function turnsOf(tasks: readonly LiveTask[], count: number): Turn[] {
 
 /** Who has nothing to do for long, from beginning to end of the cooking. */
 export function idleSpells(plan: ClassPlan): Spell[] {
-  return plan.hands.flatMap(({ id, at }) => {
+  // Adults look after the others in between.
+  const children = plan.hands.filter(({ at }) => stationOf(at) !== null);
+  return children.flatMap(({ id, at }) => {
     const own = plan.tasks.filter(({ hands, on }) => hands === id && on > 0).sort((a, b) => a.start - b.start);
     const station = own[0]?.station ?? stationOf(at);
     const edges = [0, ...own.flatMap(({ start, on }) => [start, start + on]), plan.minutes];

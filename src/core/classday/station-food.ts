@@ -178,47 +178,53 @@ function swapped(line: WrittenLine, swaps: readonly DaySwap[]): WrittenLine {
 }
 
 /**
- * A plan with what stands in today: the words of the tasks that use a food, and their minutes.
+ * A plan that says at each task what its station has instead: for what somebody there must avoid, or because it is not there today.
+ * The words of the tasks that use a food, and their minutes.
  *
  * @param uses foods that a task uses, by its id
+ * @param isNew which of what stands in has not been said in these words before
  * @example
  * // Station 2 has oat drink instead of milk, which takes 3 minutes longer to thicken:
- * withSwaps(plan, food, swaps, uses).tasks[4] //=> { …, text: 'Stir in the milk. (Today: oat drink instead of milk.)', off: 8 }
+ * withSwaps(plan, food, swaps, uses).tasks[4] //=> { …, text: 'Stir in the milk. (Oat drink instead of milk.)', off: 8 }
  */
 export function withSwaps(
   plan: ClassPlan,
   food: readonly StationFood[],
   swaps: readonly DaySwap[],
   uses: ReadonlyMap<string, readonly string[]>,
+  isNew: (written: string) => boolean = () => true,
 ): ClassPlan {
-  if (swaps.length === 0) return plan;
   const longer = new Set<string>();
   const tasks = plan.tasks.map((task) => {
+    const own = uses.get(task.id) ?? [];
     const here = food.filter(({ station }) => task.station === null || station === task.station);
-    const own = swaps.filter(
+    const foods = here.flatMap((each) => each.foods.filter(({ dish }) => dish === task.dish));
+    const others = foods.filter(({ written, food: now }) => now !== written && own.includes(written) && isNew(written));
+    const left = swaps.filter(
       ({ food: missing, station }) =>
-        missing &&
-        (uses.get(task.id) ?? []).includes(missing) &&
-        (station === null || task.station === null || station === task.station),
+        own.includes(missing) &&
+        isNew(missing) &&
+        (station === null || task.station === null || station === task.station) &&
+        !foods.some(({ written }) => written === missing),
     );
-    if (own.length === 0) return task;
-    const notes = own.map(({ food: missing }) => {
-      const found = here
-        .flatMap(({ foods }) => foods)
-        .find(({ written, dish }) => written === missing && dish === task.dish);
-      const say = found ? `${found.food} instead of ${missing}` : `without ${missing}`;
-      return {
-        say,
-        step: found?.step ?? '',
-        minutes: found?.minutes ?? 0,
-        key: `${task.station} ${task.dish} ${missing}`,
-      };
-    });
-    // Its minutes count once, at the first task that uses it.
-    const more = notes.reduce((sum, { minutes, key }) => (longer.has(key) ? sum : sum + minutes), 0);
-    for (const { key } of notes) longer.add(key);
-    const words = `${task.text} (Today: ${[...new Set(notes.map(({ say }) => say))].join(', ')}.)`;
-    const steps = [...new Set(notes.map(({ step }) => step).filter(Boolean))].join(' ');
+    const notes = [
+      ...others.map(({ food: now, written, step, minutes }) => ({
+        say: `${now} instead of ${written}`,
+        written,
+        step,
+        minutes,
+      })),
+      ...left.map(({ food: missing }) => ({ say: `without ${missing}`, written: missing, step: '', minutes: 0 })),
+    ];
+    if (notes.length === 0) return task;
+    // Its minutes count once at a station, at the first task that uses it.
+    const keyOf = (written: string) => `${task.station} ${task.dish} ${written}`;
+    const once = [...new Map(notes.map((note) => [note.written, note])).values()];
+    const more = once.reduce((sum, { minutes, written }) => (longer.has(keyOf(written)) ? sum : sum + minutes), 0);
+    for (const { written } of once) longer.add(keyOf(written));
+    const say = [...new Set(once.map((note) => note.say))].join(', ');
+    const words = `${task.text} (${say.charAt(0).toUpperCase()}${say.slice(1)}.)`;
+    const steps = [...new Set(once.map(({ step }) => step).filter(Boolean))].join(' ');
     const grown = task.off > 0 ? { off: Math.max(0, task.off + more) } : { on: Math.max(1, task.on + more) };
     return { ...task, text: [words, steps].filter(Boolean).join(' '), ...(more === 0 ? {} : grown) };
   });

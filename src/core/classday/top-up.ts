@@ -17,8 +17,7 @@ export interface TopUp {
  * @param here kits that have not gone
  * @param percent of what the recipe says, that was needed beside it
  * @example
- * // 80 g of oats in each of three kits, and a quarter more was needed:
- * topUp(kits, variants, 'rolled oats', 25) //=> { kits: [1, 2, 3], more: '60 g', each: '20 g' }
+ * topUp([{ number: 1, variant: 'A' }], [{ letter: 'A', components: [{ ingredient: 'oats', grams: '80' }] }], 'oats', 25) //=> { kits: [1], more: '20 g', each: '20 g' }
  */
 export function topUp(
   here: readonly { readonly number: number; readonly variant: string }[],

@@ -154,12 +154,12 @@ describe('a substitution on the day', () => {
     expect(changed[0]).toMatch(/^Station 1: .* oat drink \(Soup .*\) instead of milk\.$/);
     const after = (await view(own.crew, '16:00')).plan;
     const stirred = after?.tasks.find(({ text }) => text.startsWith('Stir in'));
-    expect(stirred?.text).toContain('(Today: oat drink instead of milk.) Stir more.');
+    expect(stirred?.text).toContain('(Oat drink instead of milk.) Stir more.');
     expect(after?.minutes).toBe((before?.minutes ?? 0) + 4);
     await say(own.crew, '16:10', { what: 'begun', value: { plan: after } });
     await swap('16:12', { food: 'onion', way: 'leave out' });
     const now = (await view(own.crew, '16:12')).plan;
-    expect(now?.tasks.find(({ text }) => text.startsWith('Chop'))?.text).toContain('(Today: without onion.)');
+    expect(now?.tasks.find(({ text }) => text.startsWith('Chop'))?.text).toContain('(Without onion.)');
   });
 
   it('is refused where somebody who eats of it must avoid what stands in, or nobody knows what a food holds', async () => {

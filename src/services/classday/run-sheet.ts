@@ -13,7 +13,7 @@ import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
 import { loadClass, oneClass, planClass, solved } from './class-plan';
 import { enterClass } from './entry';
-import { foodOf } from './substitute';
+import { foodOf, planWithSwaps } from './substitute';
 
 /** Seconds for each change that is tried. */
 const TRY_SECONDS = 1;
@@ -28,7 +28,7 @@ export const viewRunSheet = service({
   run: async (context, { sessionId, sitting }) => {
     const bundle = await loadBundle(context, sessionId);
     const one = await loadClass(context, bundle, sitting);
-    const { plan, answer, made } = await planClass(bundle, one);
+    const { plan: planned, answer, made } = await planClass(bundle, one);
     const left = cookingMinutes(one.room.minutes);
     const fits = minutesOf(answer) <= left;
     const { title, courseTitle, minutes } = bundle.session;
@@ -40,7 +40,8 @@ export const viewRunSheet = service({
     );
     if (maySee) await logLook(context, 'run sheet', sessionId, people.length);
     // What stations must do without tells of their children.
-    const food = plan && maySee ? await foodOf(context, bundle, one, plan, []) : undefined;
+    const food = planned && maySee ? await foodOf(context, bundle, one, planned, []) : undefined;
+    const plan = planned && maySee ? await planWithSwaps(context, bundle, one, made, planned, []) : planned;
     return {
       session: { id: sessionId, title, courseTitle, minutes, ...at },
       groups: bundle.session.sittings.some(({ status }) => status === 'planned')

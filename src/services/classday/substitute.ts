@@ -67,7 +67,7 @@ export async function foodOf(
 
 const usesOf = (tasks: readonly ClassTask[]) => new Map(tasks.map(({ id, uses }) => [id, uses]));
 
-/** A plan before it begins, with what is not as written today. */
+/** A plan before it begins, with what its stations have instead: for who is there, and what is not there today. */
 export async function planWithSwaps(
   context: Context,
   bundle: SessionBundle,
@@ -77,7 +77,6 @@ export async function planWithSwaps(
   said: readonly ClassEvent[],
 ): Promise<ClassPlan> {
   const swaps = said.map(swapOf);
-  if (swaps.length === 0) return plan;
   const food = await foodOf(context, bundle, one, plan, swaps);
   return 'problem' in food
     ? plan
@@ -164,7 +163,7 @@ export const swapInClass = service({
     const next =
       now.plan && running
         ? await laidAgain(
-            withSwaps(now.plan, found.stations, [swap], usesByText(one, now.plan)),
+            withSwaps(now.plan, found.stations, [swap], usesByText(one, now.plan), (written) => written === food),
             now.plan,
             running.done,
             running.minute,

@@ -31,7 +31,7 @@ export function RunBoard({ plan, dishes, nameOf }: Props) {
       <span
         key={task.id}
         title={`${task.dish}: ${task.text}`}
-        className={`absolute overflow-hidden rounded-field px-1 text-xs leading-7 whitespace-nowrap ${isAlone ? 'step-alone border border-base-content' : LOOKS[placeOf(task.dish) % LOOKS.length]}`}
+        className={`absolute overflow-hidden rounded-field px-1 text-xs leading-7 whitespace-nowrap ${isAlone ? 'step-alone border border-base-content bg-base-100 font-semibold' : LOOKS[placeOf(task.dish) % LOOKS.length]}`}
         style={{
           left: part(isAlone ? task.start + task.on : task.start),
           width: `calc(${part(isAlone ? task.off : task.on)} - 2px)`,

@@ -47,8 +47,14 @@ export function SetOut({ plan, stations, tools, food, isOnScreen, timeAt }: Prop
             </p>
             {foods && foods.foods.length > 0 && (
               <p className="mb-2">
-                <b>Measure:</b> {foods.foods.map(({ say, name }) => `${say} ${name}`).join('; ')}.
-                {foods.madeWithout.length > 0 && <b> Made without {foods.madeWithout.join(', ')}.</b>}
+                <b>Measure:</b>{' '}
+                {foods.foods
+                  .map(
+                    ({ say, name, written, food: here }) =>
+                      `${say} ${name}${here === written ? '' : ` instead of ${written}`}`,
+                  )
+                  .join('; ')}
+                .{foods.madeWithout.length > 0 && <b> Made without {foods.madeWithout.join(', ')}.</b>}
               </p>
             )}
             {foods?.refusals.map(({ dish, food: refused, holds }) => (
@@ -65,7 +71,7 @@ export function SetOut({ plan, stations, tools, food, isOnScreen, timeAt }: Prop
             <ol className="flex flex-col gap-1">
               {own.map(({ id, start, text, hands, part, inside }) => (
                 <li key={id} className="flex gap-3">
-                  <span className="w-14 shrink-0 tabular-nums">{timeAt(start)}</span>
+                  <span className="w-20 shrink-0 tabular-nums">{timeAt(start)}</span>
                   <span>
                     {text}{' '}
                     {part && (

@@ -11,8 +11,11 @@ interface Props {
 }
 
 const WIDTH = 420;
-const HEIGHT = 250;
+/** With children on both sides of the table, and on one. */
+const HEIGHTS = { both: 250, one: 200 } as const;
 const TABLE = { x: 10, y: 62, width: 400, height: 126 };
+/** Two of a pair stand side by side. */
+const SHOULDERS = 52;
 /** Tools that one draws; the rest is said in words. */
 const MOST_TOOLS = 4;
 
@@ -87,7 +90,7 @@ export function StationPicture({ title, pairs, heats }: Props) {
     .join('; ');
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      viewBox={`0 0 ${WIDTH} ${below.length > 0 ? HEIGHTS.both : HEIGHTS.one}`}
       role="img"
       aria-label={`${title} from above: ${said}; a bowl for scraps in the middle${heats.length > 0 ? `; ${heats.join(', ')} at the end` : ''}`}
       className="w-full"
@@ -100,10 +103,24 @@ export function StationPicture({ title, pairs, heats }: Props) {
           const shown = tools.slice(0, MOST_TOOLS);
           return (
             <g key={id}>
-              <circle cx={x} cy={isAbove ? 40 : 210} r={12} fill="currentColor" opacity={0.85} />
-              <text x={x} y={isAbove ? 20 : 242} textAnchor="middle" fontSize={14} fontWeight={600} fill="currentColor">
-                {(names.join(' + ') || id).slice(0, Math.floor(room / row.length / 7))}
-              </text>
+              {(names.length > 0 ? names : [id]).map((name, n, all) => {
+                const own = x + (n - (all.length - 1) / 2) * Math.min(SHOULDERS * 2, room / row.length / 2);
+                return (
+                  <g key={name}>
+                    <circle cx={own} cy={isAbove ? 42 : 208} r={12} fill="currentColor" opacity={0.85} />
+                    <text
+                      x={own}
+                      y={isAbove ? 22 : 240}
+                      textAnchor="middle"
+                      fontSize={13}
+                      fontWeight={600}
+                      fill="currentColor"
+                    >
+                      {name.split(' ')[0]}
+                    </text>
+                  </g>
+                );
+              })}
               {shown.map((tool, n) => (
                 <g
                   key={tool}
@@ -116,8 +133,8 @@ export function StationPicture({ title, pairs, heats }: Props) {
           );
         }),
       )}
-      <g transform={`translate(${TABLE.x + room / 2} ${TABLE.y + TABLE.height / 2})`}>
-        <circle r={15} fill="none" stroke="currentColor" strokeDasharray="4 3" strokeWidth={2} />
+      <g transform={`translate(${TABLE.x + room / 2} ${TABLE.y + TABLE.height / 2 + (below.length > 0 ? 0 : 22)})`}>
+        <circle r={21} fill="none" stroke="currentColor" strokeDasharray="4 3" strokeWidth={2} />
         <text textAnchor="middle" y={4} fontSize={10} fill="currentColor">
           scraps
         </text>

@@ -114,7 +114,7 @@ function ofFamily(said: string, roll: readonly Person[]): string[] {
  * several is asked about; a stranger is named nobody.
  *
  * @example
- * whoIsThere('Ada F.\nSam', [{ id: 'a', name: 'Ada Foxglove' }, …])[0] //=> { said: 'Ada F.', ids: ['a'], perhaps: [] }
+ * whoIsThere('Ada F.', [{ id: 'a', name: 'Ada Foxglove' }]) //=> [{ said: 'Ada F.', ids: ['a'], perhaps: [] }]
  */
 export function whoIsThere(pasted: string, roll: readonly Person[]): ThereLine[] {
   const seen = new Set<string>();

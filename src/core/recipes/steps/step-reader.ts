@@ -251,7 +251,7 @@ const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
   ['pot', /\b(?:pot|saucepan|simmer|boil(?!ing))/i],
   ['pan', /\b(?:frying pan|pan\b|griddle|skillet|wok|fry|fries|soften|saut)/i],
   ['tray', /\b(?:tray|baking sheet|baking tin|tin\b)/i],
-  ['rolling pin', /\b(?:roll out|rolling pin|roll (?:palm|it|the dough|into rounds))/i],
+  ['rolling pin', /\b(?:roll out|rolling pin|roll (?:palm|it(?! up)|the dough|into rounds))/i],
   ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor)/i],
   ['thermometer', /\bthermometer|\b7\d ?°|\b16\d ?°F/i],
 ];

@@ -280,9 +280,13 @@ function ClassClock({
         <>
           <b className="tabular-nums">{left} min left</b>, until {timeAt(standing.ends)}
         </>
-      )}{' '}
-      {!isOver && standing.behind > 0 && <b className="text-error">{sayCount(standing.behind, 'minute')} behind</b>}
-      {!isOver && standing.behind === 0 && 'On time.'}
+      )}
+      {!isOver && standing.behind > 0 && (
+        <>
+          , <b className="text-error">{sayCount(standing.behind, 'minute')} behind</b>
+        </>
+      )}
+      {!isOver && standing.behind === 0 && ', on time'}
     </p>
   );
 }
@@ -346,7 +350,12 @@ function Behind({
             {overdue.length === 1 ? 'It is done' : `All ${overdue.length} that should be done are done`}
           </button>
         )}
-        <button type="button" className="btn btn-primary h-12" disabled={isCut || isBusy} onClick={() => again([])}>
+        <button
+          type="button"
+          className={`btn h-12 ${standing.behind > 0 || isOver ? 'btn-primary' : ''}`}
+          disabled={isCut || isBusy}
+          onClick={() => again([])}
+        >
           {isCut ? 'Planning again needs a network' : isBusy ? 'Planning …' : 'Plan the rest again'}
         </button>
       </div>

@@ -48,6 +48,8 @@ function StationCard({ station, title, ...props }: Props & { station: number | n
   const next = own.filter(({ state }) => state === 'next').sort((a, b) => a.starts - b.starts);
   const late = standing.stations.get(station) ?? 0;
   const done = own.filter(({ state }) => state === 'done').length;
+  // Where several pairs are at a station it is said whose task it is.
+  const isShared = new Set(own.map(({ task }) => task.hands)).size > 1;
   return (
     <section aria-label={title} className={`rounded-box border-2 p-3 ${late > 1 ? 'border-error' : 'border-base-300'}`}>
       <h2 className="flex flex-wrap items-baseline justify-between gap-x-3 text-xl font-bold">
@@ -63,7 +65,7 @@ function StationCard({ station, title, ...props }: Props & { station: number | n
         </p>
       )}
       {current.map((each) => (
-        <CurrentTask key={each.task.id} each={each} {...props} />
+        <CurrentTask key={each.task.id} each={each} isShared={isShared} {...props} />
       ))}
       {next.slice(0, 2).map(({ task, starts }) => (
         <p key={task.id} className={`mt-2 border-t border-base-300 pt-2 ${isWall ? 'text-2xl' : ''}`}>
@@ -74,7 +76,17 @@ function StationCard({ station, title, ...props }: Props & { station: number | n
   );
 }
 
-function CurrentTask({ each, now, minute, profile, timeAt, isWall, say, probe }: Props & { each: TaskNow }) {
+function CurrentTask({
+  each,
+  isShared,
+  now,
+  minute,
+  profile,
+  timeAt,
+  isWall,
+  say,
+  probe,
+}: Props & { each: TaskNow; isShared: boolean }) {
   const { task, ends, late } = each;
   const { id, text, part, off, on, start, inside, heat } = task;
   const readings = now.readings.get(id) ?? [];
@@ -96,7 +108,7 @@ function CurrentTask({ each, now, minute, profile, timeAt, isWall, say, probe }:
         )}
         {alone && ' · goes on by itself, hands are free'}
         {part && ` · part ${part[0]} of ${part[1]}`}
-        {task.hands && !alone && ` · ${task.hands}`}
+        {task.hands && !alone && isShared && ` · ${task.hands}`}
         {task.tools.length > 0 && ` · ${task.tools.join(', ')}`}
       </p>
       {inside && (
@@ -116,8 +128,13 @@ function CurrentTask({ each, now, minute, profile, timeAt, isWall, say, probe }:
       {!isWall && (
         <div className="mt-2 flex flex-wrap gap-3">
           {inside && (
-            <button type="button" className={`btn h-12 ${mustProbe ? 'btn-primary' : ''}`} onClick={() => probe(id)}>
-              <Thermometer aria-hidden="true" size={18} /> Probe: {text.slice(0, 24)}
+            <button
+              type="button"
+              className={`btn h-12 ${mustProbe ? 'btn-primary' : ''}`}
+              aria-label={`Probe: ${text}`}
+              onClick={() => probe(id)}
+            >
+              <Thermometer aria-hidden="true" size={18} /> Probe it
             </button>
           )}
           <button

@@ -1,7 +1,8 @@
 import Link from 'next/link';
-import { call } from '@/app/access';
+import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { minutesOf, timeOf } from '@/core/plan/civil';
+import { mannerOf, writeTime } from '@/core/plan/manner';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { RunBoard } from '@/ui/classday/run-board';
 import { SetOut, SetOutCheck } from '@/ui/classday/set-out';
@@ -23,8 +24,9 @@ export default async function RunSheet({ params, searchParams }: Props) {
   const sheet = await orNotFound(call(viewRunSheet, { sessionId, sitting: group }));
   const { session, answer, plan, impossible, stations, food, dishes, around, cooking, fits, changes, ahead, setOut } =
     sheet;
+  const manner = mannerOf((await requireMember()).programme);
   const begins = minutesOf(session.startsAt) + around.hygiene;
-  const timeAt = (minute: number) => timeOf((begins + minute) % 1440);
+  const timeAt = (minute: number) => writeTime(timeOf((begins + minute) % 1440), manner);
   const childrenOf = new Map(
     stations.flatMap(({ pairs }) => pairs.map(({ id, children }) => [id, children.join(' + ')] as const)),
   );
@@ -34,7 +36,7 @@ export default async function RunSheet({ params, searchParams }: Props) {
     <>
       <PageTitle
         title={`Run sheet: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}${query}`} prefetch={false} className="btn btn-primary">
           Run the class
@@ -162,7 +164,7 @@ function AdultTasks({
       <ol className="flex flex-col gap-1">
         {own.map(({ id, start, text, dish, hands, inside }) => (
           <li key={id} className="flex gap-3">
-            <span className="w-14 shrink-0 tabular-nums">{timeAt(start)}</span>
+            <span className="w-20 shrink-0 tabular-nums">{timeAt(start)}</span>
             <span>
               {text} {inside && <b>At least {inside.said} inside.</b>}
               <span className="block text-sm">

@@ -1,7 +1,8 @@
 import Link from 'next/link';
-import { call } from '@/app/access';
+import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { minutesOf, timeOf } from '@/core/plan/civil';
+import { mannerOf, writeTime } from '@/core/plan/manner';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { SetOut } from '@/ui/classday/set-out';
 import { sayLongDate } from '@/ui/dates';
@@ -22,12 +23,13 @@ export default async function Cards({ params, searchParams }: Props) {
   const { session, plan, stations, food, setOut, around, isOnScreen } = await orNotFound(
     call(viewRunSheet, { sessionId, sitting: group }),
   );
+  const manner = mannerOf((await requireMember()).programme);
   const begins = minutesOf(session.startsAt) + around.hygiene;
   return (
     <>
       <PageTitle
         title={`Station cards: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${session.startsAt}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, manner)}`}
       >
         <Link href={`/room/${sessionId}/run-sheet${group ? `?group=${group}` : ''}`} className="btn">
           Run sheet
@@ -41,7 +43,7 @@ export default async function Cards({ params, searchParams }: Props) {
           tools={setOut.tools}
           food={food}
           isOnScreen={isOnScreen}
-          timeAt={(minute) => timeOf((begins + minute) % 1440)}
+          timeAt={(minute) => writeTime(timeOf((begins + minute) % 1440), manner)}
         />
       ) : (
         <Empty title="There are no cards yet">
