@@ -29,13 +29,15 @@ export function WhoIsThere({ match, record }: Props) {
   return (
     <>
       <form
-        action={(data) =>
+        onSubmit={(event) => {
+          event.preventDefault();
+          const data = new FormData(event.currentTarget);
           start(async () => {
             const answer = await match(data).catch(() => undefined);
             setTrouble(answer ? '' : 'The server does not answer. What you pasted is still here: try again.');
             if (answer) setFound(answer);
-          })
-        }
+          });
+        }}
         className="flex flex-col gap-2"
       >
         <label className="flex flex-col gap-1">

@@ -22,8 +22,9 @@ const AROUND: readonly (readonly [RegExp, string])[] = [
   [/^\s*from\s+(.+?)\s+to\s+.*$/i, '$1'],
   [/^([^:]{2,60}):\s.*$/, '$1'],
   [/\s+(?:has\s+)?(?:joined|left|is here|entered)\b.*$/i, ''],
-  [/\((?:guest|cohost|co-host|host|me|you|mum|dad|him|her|they|she|he)[^)]*\)/gi, ''],
-  [/['’]s\s+(?:i?pad|i?phone|phone|laptop|tablet|computer|pc|kitchen|macbook)\b/gi, ''],
+  [/\((?:guest|cohost|co-host|host|me|you|mum|dad|him|her|they|she|he|tablet|phone|ipad|laptop)[^)]*\)/gi, ''],
+  [/['’]s\s+\w+\s*$/i, ''],
+  [/\s[-–]\s(?:i?pad|i?phone|phone|laptop|tablet|kitchen|guest).*$/i, ''],
   [/^\s*(?:ipad|iphone|phone|laptop|tablet)\s*\((.+)\)\s*$/i, '$1'],
 ];
 
@@ -51,6 +52,9 @@ const plain = (text: string): string =>
     .replace(/[^a-z0-9]+/g, ' ')
     .trim();
 
+/** What households are called beside their name. */
+const GENERIC = new Set(['household', 'family', 'house', 'fam']);
+
 const wordsOf = (text: string): string[] => plain(text).split(' ').filter(Boolean);
 
 /** Written otherwise, said alike. */
@@ -64,9 +68,14 @@ const isLike = (said: string, word: string): boolean =>
 
 /** How well words name somebody, from 0 (not at all) to 4 (to the letter). */
 function likeness(said: readonly string[], person: Person): number {
-  const own = wordsOf(person.name);
-  if (said.length === 0) return 0;
+  const all = wordsOf(person.name);
+  // "Household Estherby" on the roll is anybody of that name.
+  const own = all.filter((word) => !GENERIC.has(word));
+  const isHousehold = own.length < all.length && own.length > 0;
+  if (said.length === 0 || own.length === 0) return 0;
   if (said.join(' ') === own.join(' ')) return 4;
+  if (isHousehold)
+    return own.every((word) => said.some((each) => isLike(each, word))) && said.length <= own.length + 1 ? 2 : 0;
   const left = [...own];
   let slips = 0;
   let whole = 0;
@@ -87,7 +96,7 @@ function likeness(said: readonly string[], person: Person): number {
 
 /** Who a name means: the best, where one is better than all others. */
 function named(said: string, roll: readonly Person[]): { ids: string[]; perhaps: string[] } {
-  const words = wordsOf(said);
+  const words = wordsOf(said).filter((word) => !GENERIC.has(word));
   const scored = roll
     .map((person) => ({ id: person.id, score: likeness(words, person) }))
     .filter(({ score }) => score > 0);

@@ -25,10 +25,16 @@ interface Props {
 
 /** Each station with what it does now and next, large. */
 export function NowCards(props: Props) {
-  const { standing, isOnScreen } = props;
-  const stations = [...standing.stations.keys()].sort((a, b) => (a ?? 99) - (b ?? 99));
+  const { standing, isOnScreen, isWall } = props;
+  const late = (station: number | null) => (isWall ? (standing.stations.get(station) ?? 0) : 0);
+  const hasWork = (station: number | null) =>
+    standing.tasks.some(({ task, state }) => task.station === station && state !== 'done');
+  // On a wall, where nothing scrolls, whoever is late stands first, and whoever is done makes room.
+  const stations = [...standing.stations.keys()]
+    .filter((station) => !isWall || hasWork(station))
+    .sort((a, b) => late(b) - late(a) || (a ?? 99) - (b ?? 99));
   return (
-    <div className="grid gap-3 md:grid-cols-2 xl:grid-cols-3">
+    <div className={`grid gap-3 md:grid-cols-2 ${isWall ? 'lg:grid-cols-3 xl:grid-cols-4' : 'xl:grid-cols-3'}`}>
       {stations.map((station) => (
         <StationCard
           key={station ?? 'adults'}
@@ -68,7 +74,7 @@ function StationCard({ station, title, ...props }: Props & { station: number | n
         <CurrentTask key={each.task.id} each={each} isShared={isShared} {...props} />
       ))}
       {next.slice(0, 2).map(({ task, starts }) => (
-        <p key={task.id} className={`mt-2 border-t border-base-300 pt-2 ${isWall ? 'text-2xl' : ''}`}>
+        <p key={task.id} className={`mt-2 border-t border-base-300 pt-2 ${isWall ? 'text-xl' : ''}`}>
           <b>Next, {starts <= minute ? 'as soon as it can' : `at ${timeAt(starts)}`}:</b> {task.text}
         </p>
       ))}
@@ -97,8 +103,8 @@ function CurrentTask({
   const alone = off > 0 && minute >= start + on;
   return (
     <div className="mt-2 border-t border-base-300 pt-2">
-      <p className={`font-semibold ${isWall ? 'text-4xl leading-tight' : 'text-2xl leading-snug'}`}>{text}</p>
-      <p className={`mt-1 ${isWall ? 'text-2xl' : ''}`}>
+      <p className={`font-semibold ${isWall ? 'text-3xl leading-tight' : 'text-2xl leading-snug'}`}>{text}</p>
+      <p className={`mt-1 ${isWall ? 'text-xl' : ''}`}>
         {late > 0 ? (
           <b className="text-error">should have been done at {timeAt(start + on + off)}</b>
         ) : (
@@ -113,7 +119,7 @@ function CurrentTask({
       </p>
       {inside && (
         <p
-          className={`mt-1 font-semibold ${verdict?.state === 'go on' ? 'text-error' : ''}`}
+          className={`mt-1 font-semibold ${isWall ? 'text-xl' : ''} ${verdict?.state === 'go on' ? 'text-error' : ''}`}
           role={verdict ? 'status' : undefined}
         >
           {!last || !verdict

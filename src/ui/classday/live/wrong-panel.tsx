@@ -81,7 +81,9 @@ export function WrongPanel({ sessionId, base, foods, avoidances, stations, now, 
           <ul className="mt-2 list-disc pl-5">
             {now.troubles.map(({ id, what, item, value }) => (
               <li key={id}>
-                {item} {what === 'short' ? `short, ${value.percent ?? 0} % more was needed` : 'wrong'} {value.text}
+                {item || 'Something'}
+                {what === 'short' ? ` ran short, ${value.percent ?? 0} % more was needed` : ' was wrong'}
+                {value.text && `: “${value.text}”`}
                 {now.settled.has(id) && ' (settled)'}
               </li>
             ))}

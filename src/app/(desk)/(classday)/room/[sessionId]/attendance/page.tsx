@@ -5,6 +5,7 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { mannerOf, writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAllCame, recordAttendance, viewAttendance } from '@/services/classday/attendance';
@@ -76,7 +77,7 @@ export default async function Attendance({ params }: { params: Promise<{ session
     <>
       <PageTitle
         title={`Attendance: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, mannerOf(programme))} · ${session.place}`}
       >
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
