@@ -26,12 +26,14 @@ export const classPlan = z.object({
   heat: counts,
   tools: counts,
   stations: z.array(z.object({ number: z.number().int().min(1).max(99), people: z.array(z.uuid()).max(500) })).max(99),
+  standIns: z.array(z.string().max(600)).max(1000),
   tasks: z
     .array(
       z.object({
         id: z.string().min(1).max(120),
         dish: z.string().max(190),
         text: z.string().max(2000),
+        notes: z.string().max(2000),
         station: z.number().int().min(1).max(99).nullable(),
         on: minutes,
         off: minutes,
@@ -44,6 +46,7 @@ export const classPlan = z.object({
         wait: minutes.nullable(),
         start: minutes,
         hands: z.string().max(120),
+        wash: z.string().max(120),
         inside: inside.nullable(),
       }),
     )

@@ -83,3 +83,17 @@ export const picturesOf = (db: Db, sessionId: string) =>
     'SELECT id, enrolment_id AS enrolmentId, consent, ends_on AS endsOn FROM cooked_picture WHERE session_id = :sessionId ORDER BY at',
     { sessionId },
   );
+
+/** Rises with whatever may make a class unsafe: its roll, who is away, the labels of its products. */
+export async function classMark(db: Db, sessionId: string): Promise<string> {
+  const [found] = await select<{ mark: string }>(
+    db,
+    `SELECT CONCAT_WS('.', (SELECT COUNT(*) FROM enrolment e WHERE e.course_id = s.course_id),
+            (SELECT COALESCE(SUM(e.version), 0) FROM enrolment e WHERE e.course_id = s.course_id),
+            (SELECT COUNT(*) FROM away a WHERE a.session_id = s.id),
+            (SELECT COALESCE(SUM(CRC32(CONCAT(l.id, l.allergens))), 0) FROM product_label l WHERE l.session_id = s.id)) AS mark
+       FROM session s WHERE s.id = :sessionId`,
+    { sessionId },
+  );
+  return found?.mark ?? '';
+}

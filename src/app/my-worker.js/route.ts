@@ -13,6 +13,12 @@ const keep = async (request, response) => {
   if (response.ok) (await caches.open(KEPT)).put(request, response.clone());
   return response;
 };
+// The first page of a visit was there before this worker: it says itself what is to be kept of it.
+self.addEventListener('message', (event) => {
+  if (!Array.isArray(event.data?.keep)) return;
+  event.waitUntil(Promise.all(event.data.keep.map((url) =>
+    fetch(url, { credentials: 'same-origin' }).then((answer) => answer.redirected || keep(url, answer)).catch(() => {}))));
+});
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);

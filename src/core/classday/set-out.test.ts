@@ -6,6 +6,7 @@ const task = (id: string, station: number, start: number, on: number, tools: str
   id,
   dish: 'Stew',
   text: id,
+  notes: '',
   station,
   on,
   off: 0,
@@ -18,6 +19,7 @@ const task = (id: string, station: number, start: number, on: number, tools: str
   wait: null,
   start,
   hands,
+  wash: '',
   inside: null,
 });
 const plan = (...tasks: LiveTask[]): ClassPlan => ({
@@ -32,6 +34,7 @@ const plan = (...tasks: LiveTask[]): ClassPlan => ({
   heat: {},
   tools: {},
   stations: [],
+  standIns: [],
 });
 
 describe('what is set out at the stations', () => {

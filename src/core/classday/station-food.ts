@@ -2,8 +2,8 @@ import type { SheetInput } from '../kits/record/sheet-content';
 import { computeSheet } from '../kits/record/snapshot';
 import { itemName, sayPortion } from '../kits/sheet/say-component';
 import { AmountError } from '../quantity/rational';
-import type { WrittenAlternative, WrittenLine } from '../recipes/recipe/recipe';
-import { avoidanceLabel, foodCode, type Need } from '../safety/avoidances';
+import type { Line, WrittenAlternative, WrittenLine } from '../recipes/recipe/recipe';
+import { avoidanceLabel, blockersOf, foodCode, type Need } from '../safety/avoidances';
 import type { ClassPlan } from './live/class-plan';
 
 /** Who eats of what a station cooks. */
@@ -43,6 +43,8 @@ export interface StationFood {
     /** Minutes that it takes longer, or shorter. */
     readonly minutes: number;
   }[];
+  /** What is left out here, as it is written in the recipe. */
+  readonly without: readonly { readonly dish: string; readonly written: string }[];
   /** What cannot be cooked here safely, and why. */
   readonly refusals: readonly { readonly dish: string; readonly food: string; readonly holds: readonly string[] }[];
   /** Needs that nobody has said the meaning of: they block. */
@@ -63,77 +65,92 @@ export function stationFood(
   swaps: readonly DaySwap[] = [],
   shared: ReadonlySet<string> = new Set(),
 ): { readonly stations: readonly StationFood[] } | { readonly problem: string } {
+  const stations: StationFood[] = [];
+  const everybody = eaters.flatMap(({ needs, station }) => [...needs, ...ofToday(swaps, station)]);
+  for (const eater of eaters) {
+    const here = swaps.filter(({ station }) => station === null || station === eater.station);
+    const own = dishesOf(input, ({ id }) => !shared.has(id));
+    const common = dishesOf(input, ({ id }) => shared.has(id));
+    // What they make together is made of what is there at any of them, and is safe for all.
+    const parts = [
+      computedFor(own, here, eater, [...eater.needs, ...ofToday(here, eater.station)]),
+      computedFor(common, swaps, eater, everybody),
+    ];
+    const found: Part[] = [];
+    for (const part of parts) {
+      if ('problem' in part) return part;
+      found.push(part);
+    }
+    stations.push({
+      station: eater.station,
+      foods: found.flatMap(({ foods }) => foods),
+      without: found.flatMap(({ without }) => without),
+      refusals: found.flatMap(({ refusals }) => refusals),
+      unknown: [...new Set(found.flatMap(({ unknown }) => unknown))],
+      madeWithout: [...new Set(found.flatMap(({ madeWithout }) => madeWithout))],
+    });
+  }
+  return { stations };
+}
+
+type Part = Omit<StationFood, 'station'>;
+
+const dishesOf = (input: SheetInput, isOf: (dish: SheetInput['dishes'][number]) => boolean): SheetInput => {
   const { extras: _, versions: __, ...plain } = input;
-  const dishes = plain.dishes.map((dish) => ({
+  return { ...plain, dishes: input.dishes.filter(isOf) };
+};
+
+/** Some dishes as a station makes them, of what is there. */
+function computedFor(
+  input: SheetInput,
+  swaps: readonly DaySwap[],
+  { station, servings }: StationEaters,
+  needs: readonly Need[],
+): Part | { readonly problem: string } {
+  const dishes = input.dishes.map((dish) => ({
     ...dish,
     recipe: { ...dish.recipe, lines: dish.recipe.lines.map((line) => swapped(line, swaps)) },
   }));
-  const everybody = [
-    ...eaters.flatMap(({ needs }) => needs),
-    ...eaters.flatMap(({ station }) => ofToday(swaps, station)),
-  ];
-  const isShared = (dish: number) => shared.has(plain.dishes[dish]?.id ?? '');
-  const byNeeds = (needsOf: (eater: StationEaters) => readonly Need[]) =>
-    computed(
-      { ...plain, dishes },
-      eaters.map((eater) => ({
-        id: String(eater.station),
-        name: `Station ${eater.station}`,
-        servings: eater.servings,
-        needs: needsOf(eater),
-      })),
-    );
-  const own = byNeeds(({ needs, station }) => [...needs, ...ofToday(swaps, station)]);
-  const all = shared.size > 0 ? byNeeds(() => everybody) : own;
-  if ('problem' in own) return own;
-  if ('problem' in all) return all;
-  const titles = plain.dishes.map(({ title }) => title);
+  const outcome = computed({ ...input, dishes }, [
+    { id: String(station), name: `Station ${station}`, servings, needs },
+  ]);
+  if ('problem' in outcome) return outcome;
+  const [variant] = outcome.sheet.variants;
+  const titleOf = (dish: number) => input.dishes[dish]?.title ?? '';
+  const writtenAt = (dish: number, line: number) => input.dishes[dish]?.recipe.lines[line]?.ingredient ?? '';
+  const avoids = variant?.avoids ?? [];
   // What is not there is no need of anybody.
-  const missing = new Set(swaps.map(({ food }) => foodCode(food)));
-  const variantOf = ({ sheet }: typeof own, station: number) =>
-    sheet.variants.find(({ participants }) => participants.some(({ id }) => id === String(station)));
+  const isNeed = (code: string) => !swaps.some(({ food }) => foodCode(food) === code);
+  const has = new Set(variant?.components?.map(({ dish, line }) => `${dish} ${line}`));
   return {
-    stations: eaters.map(({ station }): StationFood => {
-      const [mine, common] = [variantOf(own, station), variantOf(all, station)];
-      const components = [
-        ...(mine?.components ?? []).filter(({ dish }) => !isShared(dish)),
-        ...(common?.components ?? []).filter(({ dish }) => isShared(dish)),
-      ].filter(({ isInside }) => !isInside);
-      const refusals = [
-        ...(mine?.refusals ?? []).filter(({ dish }) => !isShared(dish)),
-        ...(common?.refusals ?? []).filter(({ dish }) => isShared(dish)),
-      ];
-      return {
-        station,
-        foods: components
-          .sort((a, b) => a.dish - b.dish || a.line - b.line)
-          .map((component) => {
-            const { dish, line, item } = component;
-            return {
-              dish: titles[dish] ?? '',
-              written: plain.dishes[dish]?.recipe.lines[line]?.ingredient ?? item.ingredient.name,
-              food: item.ingredient.name,
-              name: itemName(item),
-              say: sayPortion(component, plain.system),
-              step: item.step,
-              minutes: item.minutes,
-            };
-          }),
-        refusals: refusals.map(({ dish, ingredient, blockedBy }) => ({
-          dish: titles[dish] ?? '',
-          food: ingredient,
-          holds: blockedBy.map(avoidanceLabel),
-        })),
-        unknown: [...new Set([...(mine?.unknownNeeds ?? []), ...(common?.unknownNeeds ?? [])])],
-        madeWithout: [
-          ...new Set(
-            [...(mine?.avoids ?? []), ...(shared.size > 0 ? (common?.avoids ?? []) : [])]
-              .filter((code) => !missing.has(code))
-              .map(avoidanceLabel),
+    foods: (variant?.components ?? [])
+      .filter(({ isInside }) => !isInside)
+      .map((component) => {
+        const { dish, line, item } = component;
+        return {
+          dish: titleOf(dish),
+          written: writtenAt(dish, line),
+          food: item.ingredient.name,
+          name: itemName(item),
+          say: sayPortion(component, input.system),
+          step: item.step,
+          minutes: item.minutes,
+        };
+      }),
+    without: variant?.components
+      ? input.dishes.flatMap(({ recipe }, dish) =>
+          recipe.lines.flatMap((_, line) =>
+            has.has(`${dish} ${line}`) ? [] : [{ dish: titleOf(dish), written: writtenAt(dish, line) }],
           ),
-        ],
-      };
-    }),
+        )
+      : [],
+    refusals: (variant?.refusals ?? []).map(({ dish, line, ingredient }) => ({
+      dish: titleOf(dish),
+      food: ingredient,
+      holds: blocking(outcome.dishes[dish]?.lines[line], avoids).filter(isNeed).map(avoidanceLabel),
+    })),
+    unknown: variant?.unknownNeeds ?? [],
+    madeWithout: avoids.filter(isNeed).map(avoidanceLabel),
   };
 }
 
@@ -149,6 +166,12 @@ function computed(input: SheetInput, participants: Parameters<typeof computeShee
   }
 }
 
+/** Codes for which neither the written item nor anything that may stand in will do. */
+const blocking = (line: Line | undefined, avoids: readonly string[]): string[] => {
+  const items = line ? [line.written, ...line.alternatives.flatMap((item) => item ?? [])] : [];
+  return [...new Set(items.flatMap(({ holdings }) => blockersOf(holdings, avoids)))];
+};
+
 /** What a station does without today: a food that is not there is avoided like any other. */
 const ofToday = (swaps: readonly DaySwap[], station: number): Need[] =>
   swaps
@@ -160,7 +183,8 @@ const ofToday = (swaps: readonly DaySwap[], station: number): Need[] =>
 
 /** A line with what stands in for it today before what its recipe has. */
 function swapped(line: WrittenLine, swaps: readonly DaySwap[]): WrittenLine {
-  const own = swaps.find(({ food, instead }) => food === line.ingredient && instead !== undefined);
+  // What was said last is what is there.
+  const own = swaps.findLast(({ food, instead }) => food === line.ingredient && instead !== undefined);
   if (!own) return line;
   const usual = line.alternatives ?? [];
   if (own.instead === '') return { ...line, alternatives: [{ omit: true }, ...usual] };
@@ -174,59 +198,69 @@ function swapped(line: WrittenLine, swaps: readonly DaySwap[]): WrittenLine {
     ...(line.scaling ? { scaling: line.scaling } : {}),
     ...(line.precision ? { precision: line.precision } : {}),
   };
-  return { ...line, alternatives: [other, ...usual.filter((each) => each !== known)] };
+  // Nothing else is there: where this is not safe, nothing is.
+  return { ...line, alternatives: [other] };
 }
+
+const keyOf = (station: number, { dish, written, food }: StationFood['foods'][number]): string =>
+  `${station} ${dish}: ${food} instead of ${written}`;
+
+/** What stands in, and what is left out, at which station: to tell what is new. */
+export const standInsOf = (food: readonly StationFood[]): string[] => [
+  ...new Set(
+    food.flatMap(({ station, foods, without }) => [
+      ...foods.filter(({ written, food: now }) => now !== written).map((each) => keyOf(station, each)),
+      ...without.map(({ dish, written }) => `${station} ${dish}: without ${written}`),
+    ]),
+  ),
+];
 
 /**
  * A plan that says at each task what its station has instead: for what somebody there must avoid, or because it is not there today.
- * The words of the tasks that use a food, and their minutes.
+ * Said anew of every task that uses such a food; minutes change with what is new.
  *
  * @param uses foods that a task uses, by its id
- * @param isNew which of what stands in has not been said in these words before
  * @example
  * // Station 2 has oat drink instead of milk, which takes 3 minutes longer to thicken:
- * withSwaps(plan, food, swaps, uses).tasks[4] //=> { …, text: 'Stir in the milk. (Oat drink instead of milk.)', off: 8 }
+ * withSwaps(plan, food, uses).tasks[4] //=> { …, text: 'Stir in the milk.', notes: 'Oat drink instead of milk.', off: 8 }
  */
 export function withSwaps(
   plan: ClassPlan,
   food: readonly StationFood[],
-  swaps: readonly DaySwap[],
   uses: ReadonlyMap<string, readonly string[]>,
-  isNew: (written: string) => boolean = () => true,
 ): ClassPlan {
+  const known = new Set(plan.standIns);
   const longer = new Set<string>();
   const tasks = plan.tasks.map((task) => {
     const own = uses.get(task.id) ?? [];
     const here = food.filter(({ station }) => task.station === null || station === task.station);
-    const foods = here.flatMap((each) => each.foods.filter(({ dish }) => dish === task.dish));
-    const others = foods.filter(({ written, food: now }) => now !== written && own.includes(written) && isNew(written));
-    const left = swaps.filter(
-      ({ food: missing, station }) =>
-        own.includes(missing) &&
-        isNew(missing) &&
-        (station === null || task.station === null || station === task.station) &&
-        !foods.some(({ written }) => written === missing),
+    const foods = here.flatMap(({ station, foods: all }) =>
+      all.filter(({ dish }) => dish === task.dish).map((each) => ({ ...each, key: keyOf(station, each) })),
+    );
+    const others = foods.filter(({ written, food: now }) => now !== written && own.includes(written));
+    const left = here.flatMap(({ without }) =>
+      without.filter(({ dish, written }) => dish === task.dish && own.includes(written)),
     );
     const notes = [
-      ...others.map(({ food: now, written, step, minutes }) => ({
+      ...others.map(({ food: now, written, step, minutes, key }) => ({
         say: `${now} instead of ${written}`,
         written,
         step,
-        minutes,
+        // What took longer before takes as long now.
+        minutes: known.has(key) ? 0 : minutes,
       })),
-      ...left.map(({ food: missing }) => ({ say: `without ${missing}`, written: missing, step: '', minutes: 0 })),
+      ...left.map(({ written }) => ({ say: `without ${written}`, written, step: '', minutes: 0 })),
     ];
-    if (notes.length === 0) return task;
-    // Its minutes count once at a station, at the first task that uses it.
-    const keyOf = (written: string) => `${task.station} ${task.dish} ${written}`;
     const once = [...new Map(notes.map((note) => [note.written, note])).values()];
-    const more = once.reduce((sum, { minutes, written }) => (longer.has(keyOf(written)) ? sum : sum + minutes), 0);
-    for (const { written } of once) longer.add(keyOf(written));
+    // Its minutes count once at a station, at the first task that uses it.
+    const countedAs = (written: string) => `${task.station} ${task.dish} ${written}`;
+    const more = once.reduce((sum, { minutes, written }) => (longer.has(countedAs(written)) ? sum : sum + minutes), 0);
+    for (const { written } of once) longer.add(countedAs(written));
     const say = [...new Set(once.map((note) => note.say))].join(', ');
-    const words = `${task.text} (${say.charAt(0).toUpperCase()}${say.slice(1)}.)`;
+    const words = say && `${say.charAt(0).toUpperCase()}${say.slice(1)}.`;
     const steps = [...new Set(once.map(({ step }) => step).filter(Boolean))].join(' ');
     const grown = task.off > 0 ? { off: Math.max(0, task.off + more) } : { on: Math.max(1, task.on + more) };
-    return { ...task, text: [words, steps].filter(Boolean).join(' '), ...(more === 0 ? {} : grown) };
+    return { ...task, notes: [words, steps].filter(Boolean).join(' '), ...(more === 0 ? {} : grown) };
   });
-  return { ...plan, tasks };
+  return { ...plan, tasks, standIns: standInsOf(food) };
 }

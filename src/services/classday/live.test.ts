@@ -39,7 +39,10 @@ async function newClass(people: Parameters<typeof newSession>[1] = PEOPLE) {
           ingredient: 'milk',
           amount: '1',
           unit: 'cup',
-          alternatives: [{ ingredient: 'oat drink', amount: '1', unit: 'cup', minutes: 4, step: 'Stir more.' }],
+          alternatives: [
+            { ingredient: 'oat drink', amount: '1', unit: 'cup', minutes: 4, step: 'Stir more.' },
+            { ingredient: 'firm tofu', preparation: 'cubed', amount: '1', unit: 'cup' },
+          ],
         },
       ],
       steps: ['Chop the onion.', 'Boil the onion for 10 minutes.', 'Stir in the milk and simmer 5 minutes.'],
@@ -151,15 +154,15 @@ describe('a substitution on the day', () => {
       swapInClass(at(own.crew, time), { sessionId, id: v7(), station: 'all', ...sent });
     const before = (await view(own.crew, '15:00')).plan;
     const { changed } = await swap('15:30', { food: 'milk' });
-    expect(changed[0]).toMatch(/^Station 1: .* oat drink \(Soup .*\) instead of milk\.$/);
+    expect(changed[0]).toMatch(/^Station 1: .* oat drink instead of milk \(Soup .*\)\.$/);
     const after = (await view(own.crew, '16:00')).plan;
     const stirred = after?.tasks.find(({ text }) => text.startsWith('Stir in'));
-    expect(stirred?.text).toContain('(Oat drink instead of milk.) Stir more.');
+    expect(stirred?.notes).toBe('Oat drink instead of milk. Stir more.');
     expect(after?.minutes).toBe((before?.minutes ?? 0) + 4);
     await say(own.crew, '16:10', { what: 'begun', value: { plan: after } });
     await swap('16:12', { food: 'onion', way: 'leave out' });
     const now = (await view(own.crew, '16:12')).plan;
-    expect(now?.tasks.find(({ text }) => text.startsWith('Chop'))?.text).toContain('(Without onion.)');
+    expect(now?.tasks.find(({ text }) => text.startsWith('Chop'))?.notes).toBe('Without onion.');
   });
 
   it('is refused where somebody who eats of it must avoid what stands in, or nobody knows what a food holds', async () => {
@@ -170,8 +173,20 @@ describe('a substitution on the day', () => {
     );
     await expect(swap({ food: 'milk', way: 'other', instead: 'moonmilk' })).rejects.toMatchObject({ kind: 'invalid' });
     await expect(swap({})).rejects.toMatchObject({ kind: 'invalid' });
-    // Somebody new in the room must avoid egg: the flatbread has nothing for it.
+    // Somebody new must avoid egg: the flatbread has nothing for it.
     await expect(swap({ avoid: 'EGG' })).rejects.toThrow(/nothing safe stands in for egg/);
     expect((await view(own.crew, '15:00')).events).toEqual([]);
+    // What was not safe before is said on the screen of the class.
+    expect((await view(own.crew, '15:00')).unsafe[0]).toContain('ground cumin');
+  });
+
+  it('is found for everybody where somebody new in the room must avoid something, and the tasks say so', async () => {
+    const { sessionId, view } = await newClass();
+    const sent = { sessionId, id: v7(), station: 'all', avoid: 'MILK' };
+    const { changed } = await swapInClass(at(own.crew, '15:00'), sent);
+    expect(changed[0]).toMatch(/firm tofu, cubed instead of plain yogurt \(Flatbread .*made without milk/);
+    expect(
+      (await view(own.crew, '15:00')).plan?.tasks.some(({ notes }) => notes.includes('Oat drink instead of milk')),
+    ).toBe(true);
   });
 });

@@ -5,7 +5,7 @@ import type { ClassPlan } from '@/core/classday/live/class-plan';
 import { standingOf } from '@/core/classday/live/standing';
 import { linesOf } from '@/core/classday/routines';
 import { AROUND_COOKING } from '@/core/recipes/choosing/fit';
-import { saidSince } from '@/store/classday';
+import { classMark, saidSince } from '@/store/classday';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
@@ -14,7 +14,7 @@ import { loadBundle } from '../plan/sessions';
 import { again, appendToClass, minutesIn, skewOf } from './class-log';
 import { loadClass, oneClass, planClass } from './class-plan';
 import { enterClass } from './entry';
-import { planWithSwaps } from './substitute';
+import { changedSince, foodOf, planWithSwaps, sayRefused, swapOf } from './substitute';
 
 /** Seconds to plan the rest again, and to try what could be left out: nobody waits in a class. */
 const AGAIN_SECONDS = 0.5;
@@ -27,7 +27,6 @@ const LATE_DAYS = 3;
 export const viewClass = service({
   title: 'See a class while it runs: who does what now, and how it stands',
   roles: ROLES,
-  costly: true,
   input: oneClass,
   run: async (context, { sessionId, sitting }) => {
     await enterClass(context, sessionId);
@@ -38,6 +37,7 @@ export const viewClass = service({
     const now = classNow(events);
     // A class that runs goes by the plan it began with: nothing is worked out again.
     const { plan, made } = now.plan ? { plan: now.plan, made: undefined } : await planClass(bundle, one);
+    const food = plan && (await foodOf(context, bundle, one, plan, now.swaps.map(swapOf)));
     const { programme, people, at, isOnScreen } = one;
     await logLook(context, 'class', sessionId, people.length);
     const { title, courseTitle, minutes } = bundle.session;
@@ -56,7 +56,12 @@ export const viewClass = service({
       },
       around: AROUND_COOKING,
       isOnScreen,
-      plan: plan && made ? await planWithSwaps(context, bundle, one, made, plan, now.swaps) : (plan ?? null),
+      plan: plan && made && food ? await planWithSwaps(food, made, plan) : (plan ?? null),
+      /** What cannot be cooked safely for who is there. */
+      unsafe: food && 'stations' in food ? food.stations.flatMap(sayRefused) : [],
+      /** Who came since, or what is known since, asks for something else than the tasks say. */
+      changed: food && now.plan ? changedSince(food, now.plan) : [],
+      mark: await classMark(db, sessionId),
       routines: {
         opening: linesOf(words, 'opening'),
         fire: at.outdoor ? linesOf(words, 'fire') : [],
@@ -79,7 +84,7 @@ export const classSince = service({
   run: async (context, { sessionId, sitting, after }) => {
     await enterClass(context, sessionId);
     const events = await saidSince(context.store.db, { sessionId, sitting }, after);
-    return { events, now: context.clock().toString() };
+    return { events, mark: await classMark(context.store.db, sessionId), now: context.clock().toString() };
   },
 });
 

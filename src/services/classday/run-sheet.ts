@@ -41,7 +41,7 @@ export const viewRunSheet = service({
     if (maySee) await logLook(context, 'run sheet', sessionId, people.length);
     // What stations must do without tells of their children.
     const food = planned && maySee ? await foodOf(context, bundle, one, planned, []) : undefined;
-    const plan = planned && maySee ? await planWithSwaps(context, bundle, one, made, planned, []) : planned;
+    const plan = planned && food ? await planWithSwaps(food, made, planned) : planned;
     return {
       session: { id: sessionId, title, courseTitle, minutes, ...at },
       groups: bundle.session.sittings.some(({ status }) => status === 'planned')
@@ -69,7 +69,12 @@ export const viewRunSheet = service({
             : children.map((child) => (maySee ? (people[child]?.name ?? '') : '')).filter(Boolean),
         })),
       })),
-      dishes: one.dishes.map(({ id, title: name, times }) => ({ id, title: name, times: Math.round(times * 10) / 10 })),
+      dishes: one.dishes.map(({ id, title: name, times }, at) => ({
+        id,
+        title: name,
+        recipeId: bundle.dishes[at]?.recipeId ?? '',
+        times: Math.round(times * 10) / 10,
+      })),
       /** Done before the class, by the words of their steps. */
       ahead: one.dishes.flatMap(({ title: dish, steps }) =>
         steps.filter((step) => step.ahead).map(({ text }) => ({ dish, text })),

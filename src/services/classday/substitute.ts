@@ -6,6 +6,7 @@ import {
   type DaySwap,
   type StationEaters,
   type StationFood,
+  standInsOf,
   stationFood,
   withSwaps,
 } from '@/core/classday/station-food';
@@ -25,7 +26,7 @@ import { enterClass } from './entry';
 /** Seconds to lay a plan anew whose minutes have changed. */
 const AGAIN_SECONDS = 0.3;
 
-const swapOf = ({ item, value }: Pick<ClassEvent, 'item' | 'value'>): DaySwap => ({
+export const swapOf = ({ item, value }: Pick<ClassEvent, 'item' | 'value'>): DaySwap => ({
   food: item,
   station: value.station ?? null,
   instead: value.instead,
@@ -47,7 +48,8 @@ export function eatersOf(one: OneClass, stations: ClassPlan['stations'], meaning
   return stations.flatMap(({ number, people }) => {
     const own = one.people.filter(({ id }) => people.includes(id));
     const servings = own.reduce((sum, row) => sum + row.servings, 0);
-    return servings > 0 ? [{ station: number, servings, needs: needsOf([...own, ...since]) }] : [];
+    const eats = [...own, ...since];
+    return eats.length > 0 ? [{ station: number, servings: Math.max(1, servings), needs: needsOf(eats) }] : [];
   });
 }
 
@@ -69,18 +71,12 @@ const usesOf = (tasks: readonly ClassTask[]) => new Map(tasks.map(({ id, uses })
 
 /** A plan before it begins, with what its stations have instead: for who is there, and what is not there today. */
 export async function planWithSwaps(
-  context: Context,
-  bundle: SessionBundle,
-  one: OneClass,
+  food: Awaited<ReturnType<typeof foodOf>>,
   made: ClassCase,
   plan: ClassPlan,
-  said: readonly ClassEvent[],
 ): Promise<ClassPlan> {
-  const swaps = said.map(swapOf);
-  const food = await foodOf(context, bundle, one, plan, swaps);
-  return 'problem' in food
-    ? plan
-    : laidAgain(withSwaps(plan, food.stations, swaps, usesOf(made.tasks)), plan, new Map(), 0);
+  if ('problem' in food) return plan;
+  return laidAgain(withSwaps(plan, food.stations, usesOf(made.tasks)), plan, new Map(), 0);
 }
 
 /** Laid anew where minutes have changed; as it was where it cannot be. */
@@ -111,7 +107,7 @@ export const swapInClass = service({
       z.coerce.number().int().min(1).max(99).nullable(),
     ),
     /** What the recipe has for it, nothing, or another food. */
-    way: z.enum(['recipe', 'leave out', 'other']).default('recipe'),
+    way: z.enum(['recipe', 'leave out', 'other', 'who came since']).default('recipe'),
     instead: z.string().trim().max(190).default(''),
     amount: z.string().trim().max(30).default(''),
     unit: z.string().trim().max(30).default(''),
@@ -119,7 +115,7 @@ export const swapInClass = service({
   }),
   run: async (context, { sessionId, sitting, id, food, station, way, instead, amount, unit, avoid }) => {
     await enterClass(context, sessionId);
-    if (!food && !avoid)
+    if (!food && !avoid && way !== 'who came since')
       throw new ServiceError('invalid', 'Nothing was saved yet.', [
         { where: 'food', message: 'Say what is not there, or what must be avoided.' },
       ]);
@@ -137,14 +133,13 @@ export const swapInClass = service({
     const now = classNow(await saidSince(context.store.db, which, 0));
     const value = {
       ...(station === null ? {} : { station }),
-      ...(way === 'recipe' ? {} : { instead: way === 'leave out' ? '' : instead }),
+      ...(way === 'recipe' || way === 'who came since' ? {} : { instead: way === 'leave out' ? '' : instead }),
       ...(amount ? { amount, unit } : {}),
       ...(avoid ? { avoid } : {}),
     };
     const swap = swapOf({ item: food, value });
     const swaps = [...now.swaps.map(swapOf), swap];
-    const before = now.plan ? undefined : await planClass(bundle, one);
-    const plan = now.plan ?? before?.plan;
+    const plan = now.plan ?? (await planClass(bundle, one)).plan;
     if (!plan) throw new ServiceError('invalid', 'This class has no run sheet: write the steps of its dishes first.');
     const found = await foodOf(context, bundle, one, plan, swaps);
     if ('problem' in found)
@@ -154,7 +149,13 @@ export const swapInClass = service({
           message: `${found.problem} Say how much of ${instead || food} stands in for it, as "120" and "g".`,
         },
       ]);
-    const bad = found.stations.flatMap(sayRefused);
+    const before = now.swaps.map(swapOf);
+    const stoodIn = await foodOf(context, bundle, one, plan, before);
+    const stations = 'stations' in stoodIn ? stoodIn.stations : [];
+    // What was not safe before is said all the same, and is no reason against this.
+    const unsafe = new Set(stations.flatMap(sayRefused));
+    const all = found.stations.flatMap(sayRefused);
+    const bad = all.filter((line) => !unsafe.has(line));
     if (bad.length > 0)
       throw new ServiceError('invalid', `This is not safe, and nothing was changed. ${bad.join(' ')}`, [
         { where: 'instead', message: bad.join(' ') },
@@ -163,7 +164,7 @@ export const swapInClass = service({
     const next =
       now.plan && running
         ? await laidAgain(
-            withSwaps(now.plan, found.stations, [swap], usesByText(one, now.plan), (written) => written === food),
+            withSwaps(now.plan, found.stations, usesByText(one, now.plan)),
             now.plan,
             running.done,
             running.minute,
@@ -187,9 +188,22 @@ export const swapInClass = service({
           : []),
       ]),
     );
-    return { changed: sayChanged(found.stations, swap), minutes: next?.minutes ?? plan.minutes };
+    const still = all.map((line) => `Not safe, as before: ${line}`);
+    return { changed: [...sayChanged(found.stations, swap), ...still], minutes: next?.minutes ?? plan.minutes };
   },
 });
+
+/**
+ * What a class that runs must do otherwise than its tasks say, since the roll, a need or a label changed after it began.
+ *
+ * @returns in words; nothing where it is as it was
+ */
+export function changedSince(food: Awaited<ReturnType<typeof foodOf>>, plan: ClassPlan): string[] {
+  if ('problem' in food) return [];
+  const known = new Set(plan.standIns);
+  const fresh = standInsOf(food.stations).filter((line) => !known.has(line));
+  return fresh.map((line) => `Station ${line}.`);
+}
 
 /** Which foods the tasks of a plan that runs use: those of its step. */
 const usesByText = ({ dishes }: OneClass, plan: ClassPlan | undefined): ReadonlyMap<string, readonly string[]> =>
@@ -201,7 +215,8 @@ const usesByText = ({ dishes }: OneClass, plan: ClassPlan | undefined): Readonly
     }),
   );
 
-const sayRefused = ({ station, refusals, unknown }: StationFood): string[] => [
+/** What cannot be cooked safely at a station, in words. */
+export const sayRefused = ({ station, refusals, unknown }: StationFood): string[] => [
   ...refusals.map(
     ({ dish, food, holds }) =>
       `Station ${station}, ${dish}: nothing safe stands in for ${food}${holds.length > 0 ? ` (somebody there must avoid ${holds.join(', ')})` : ''}.`,
@@ -210,15 +225,19 @@ const sayRefused = ({ station, refusals, unknown }: StationFood): string[] => [
 ];
 
 /** What stands where now, in words. */
-function sayChanged(stations: readonly StationFood[], { food, station }: DaySwap): string[] {
-  return stations
-    .filter((each) => station === null || each.station === station)
-    .map(({ station: number, foods, madeWithout }) => {
-      const own = foods.filter(({ written, food: now }) => written === food && now !== food);
-      const say = own.map(({ say: much, name, dish }) => `${much} ${name} (${dish})`).join(', ');
-      const rest = food
-        ? `Station ${number}: ${say ? `${say} instead of ${food}` : `without ${food}`}`
-        : `Station ${number}`;
-      return `${rest}${madeWithout.length > 0 ? `; made without ${madeWithout.join(', ')}` : ''}.`;
-    });
+function sayChanged(stations: readonly StationFood[], { food, station, avoid }: DaySwap): string[] {
+  return (
+    stations
+      // Where something is not safe, that is said, and nothing else.
+      .filter((each) => each.refusals.length + each.unknown.length === 0)
+      .filter((each) => station === null || each.station === station)
+      .map(({ station: number, foods, madeWithout }) => {
+        const own = foods.filter(({ written, food: now }) => now !== written && (written === food || avoid));
+        const say = own
+          .map(({ say: much, name, written, dish }) => `${much} ${name} instead of ${written} (${dish})`)
+          .join(', ');
+        const rest = `Station ${number}: ${say || (food ? `without ${food}` : 'nothing changes')}`;
+        return `${rest}${madeWithout.length > 0 ? `; made without ${madeWithout.join(', ')}` : ''}.`;
+      })
+  );
 }

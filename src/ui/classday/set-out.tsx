@@ -69,17 +69,18 @@ export function SetOut({ plan, stations, tools, food, isOnScreen, timeAt }: Prop
               </p>
             ))}
             <ol className="flex flex-col gap-1">
-              {own.map(({ id, start, text, hands, part, inside }) => (
+              {own.map(({ id, start, text, hands, part, inside, wash, notes }) => (
                 <li key={id} className="flex gap-3">
                   <span className="w-20 shrink-0 tabular-nums">{timeAt(start)}</span>
                   <span>
-                    {text}{' '}
+                    {text} {notes && <b>{notes} </b>}
                     {part && (
                       <b>
                         Part {part[0]} of {part[1]}.
                       </b>
                     )}
                     {inside && <b> At least {inside.said} inside.</b>}
+                    {wash && <b> Then hands with soap: {wash}.</b>}
                     <span className="block text-sm">{hands ? nameOf(hands) : 'by itself'}</span>
                   </span>
                 </li>

@@ -7,7 +7,16 @@ export function KeptPage({ scope = '/my/' }: { scope?: '/my/' | '/live/' }) {
   const [isOffline, setOffline] = useState(false);
   useEffect(() => {
     // On the local network without TLS a browser keeps no pages: it is read with a network then.
-    void navigator.serviceWorker?.register('/my-worker.js', { scope }).catch(() => {});
+    void navigator.serviceWorker
+      ?.register('/my-worker.js', { scope })
+      .then(() => navigator.serviceWorker.ready)
+      .then(({ active }) => {
+        const parts = [...document.querySelectorAll<HTMLScriptElement | HTMLLinkElement>('script[src], link[href]')];
+        const own = parts.map((part) => ('src' in part ? part.src : part.href));
+        const keep = own.filter((url) => url.startsWith(`${location.origin}/_next/static/`));
+        active?.postMessage({ keep: [location.href, ...keep] });
+      })
+      .catch(() => {});
     const look = () => setOffline(!navigator.onLine);
     look();
     window.addEventListener('online', look);

@@ -1,4 +1,4 @@
-import type { Inside } from '../../recipes/steps/safe-temperatures';
+import { type Inside, washAfter } from '../../recipes/steps/safe-temperatures';
 import type { ClassCase } from '../run-sheet/class-case';
 import type { Pair, RunSheetAnswer } from '../run-sheet/sheet-case';
 
@@ -8,6 +8,8 @@ export interface LiveTask {
   /** Title of its dish. */
   readonly dish: string;
   readonly text: string;
+  /** What its station has instead of what the words say, and how the step differs; '' for nothing. */
+  readonly notes: string;
   /** From 1; null where an adult does it. */
   readonly station: number | null;
   /** Minutes of hands, then minutes in which it goes on alone. */
@@ -28,6 +30,8 @@ export interface LiveTask {
   readonly start: number;
   /** Whose hands; '' where it needs none. */
   readonly hands: string;
+  /** The raw food after which hands are washed again; '' for none. */
+  readonly wash: string;
   /** How hot it must be inside before it is done. */
   readonly inside: Inside | null;
 }
@@ -44,6 +48,8 @@ export interface ClassPlan {
   readonly tools: Readonly<Record<string, number>>;
   /** Who stands where, by their places on the roll when it was made. */
   readonly stations: readonly { readonly number: number; readonly people: readonly string[] }[];
+  /** What stands in for what where, as the words of its tasks say: see `standInsOf`. */
+  readonly standIns: readonly string[];
 }
 
 export const endOfTask = ({ start, on, off }: Pick<LiveTask, 'start' | 'on' | 'off'>): number => start + on + off;
@@ -70,13 +76,16 @@ export function planFrom(
     heat: given.heat ?? {},
     tools: given.tools ?? {},
     stations,
+    standIns: [],
     tasks: tasks.map((task): LiveTask => {
       const { id, title, text, station, on, off, heat = '', celsius = null, tools = [], part = null } = task;
       const { after = [], age = 0, wait = null, dish = '', step } = task;
       const { start = 0, hands = '' } = placed.get(id) ?? {};
       const inside = insides.get(dish)?.get(step) ?? null;
-      const own = { id, dish: title, text, station, on, off, heat, celsius, tools, part, after, age, wait };
-      return { ...own, start, hands, inside };
+      const own = { id, dish: title, text, notes: '', station, on, off, heat, celsius, tools, part, after, age, wait };
+      // What comes out of the pan is no longer raw.
+      const wash = heat ? '' : washAfter(task.uses);
+      return { ...own, start, hands, wash, inside };
     }),
   };
 }

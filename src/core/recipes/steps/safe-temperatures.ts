@@ -242,6 +242,18 @@ export function insideOf(step: string, foods: readonly string[], profile: Safety
   return least && usual && insideFrom(name, usual, least);
 }
 
+/**
+ * The raw food among some after which hands are washed again: "raw chicken breast", "egg"; '' for none.
+ *
+ * @example
+ * washAfter(['onion', 'egg']) //=> 'egg'
+ * washAfter(['cooked ham']) //=> ''
+ */
+export function washAfter(foods: readonly string[]): string {
+  const raw = foods.find((food) => !EATEN_AS_IS.test(food) && KINDS.some(([, words]) => words.test(food)));
+  return raw ? (/\begg/.test(raw) ? raw : `raw ${raw}`) : '';
+}
+
 const reheated = (profile: SafetyProfile): Inside | undefined => {
   const [limit] = limitsOf('reheat', profile);
   return limit && insideFrom('what is heated again', limit, limit);

@@ -1,7 +1,8 @@
 'use client';
 
 import Link from 'next/link';
-import { useMemo, useState } from 'react';
+import { useRouter } from 'next/navigation';
+import { useMemo, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import type { ClassEvent } from '@/core/classday/live/class-events';
 import type { ClassPlan } from '@/core/classday/live/class-plan';
@@ -40,6 +41,12 @@ export interface LiveClassProps {
     readonly closing: readonly string[];
   };
   readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** Of the roll, the needs and the labels, as this page knows them. */
+  readonly mark: string;
+  /** What must be done otherwise than the tasks say, since somebody came or something became known. */
+  readonly changed: readonly string[];
+  /** What cannot be cooked safely for who is there. */
+  readonly unsafe: readonly string[];
   readonly foods: readonly string[];
   readonly avoidances: readonly (readonly [code: string, label: string])[];
   readonly events: readonly ClassEvent[];
@@ -52,7 +59,19 @@ type Tab = (typeof TABS)[number];
 /** A class while it runs: on a wall, a tablet or a phone; all of them alike, and each goes on without a network. */
 export function LiveClass(props: LiveClassProps) {
   const { session, plan: planned, isWall, isOnScreen, people, routines, profile, hygiene, manner, timeZone } = props;
-  const { now, say, waiting, isCut, trouble, clock, base } = useClass(session.id, session.sitting, props.events);
+  const router = useRouter();
+  const asked = useRef(props.mark);
+  const { now, say, waiting, isCut, trouble, clock, base } = useClass(
+    session.id,
+    session.sitting,
+    props.events,
+    (mark) => {
+      if (mark === asked.current) return;
+      // Somebody joined, or a need or a label changed: whether it is still safe is worked out anew.
+      asked.current = mark;
+      router.refresh();
+    },
+  );
   const plan = now.plan ?? planned;
   const [tab, setTab] = useState<Tab>(now.begun || isWall ? 'Now' : 'Opening');
   const [probed, setProbed] = useState<string>();
@@ -115,6 +134,16 @@ export function LiveClass(props: LiveClassProps) {
         )}
       </header>
       <Waiting count={waiting} isCut={isCut} message={trouble} />
+      {props.changed.length > 0 && now.begun && <Changed lines={props.changed} base={base} isCut={isCut} />}
+      {props.unsafe.map((line) => (
+        <p
+          key={line}
+          role="alert"
+          className="mb-3 rounded-box border-2 border-error bg-error/20 p-3 text-lg font-semibold"
+        >
+          {line}
+        </p>
+      ))}
       {clock !== undefined && <Timers timers={now.timers} clock={clock} say={say} isWall={isWall} />}
       {!isWall && (
         <div role="tablist" aria-label="Parts of the class" className="mb-3 flex flex-wrap gap-2">
@@ -244,6 +273,35 @@ export function LiveClass(props: LiveClassProps) {
         </>
       )}
     </main>
+  );
+}
+
+/** The class is no longer safe as its tasks say: loudly, and taken over at one tap. */
+function Changed({ lines, base, isCut }: { lines: readonly string[]; base: string; isCut: boolean }) {
+  const router = useRouter();
+  const [refused, setRefused] = useState('');
+  return (
+    <section role="alert" className="mb-3 rounded-box border-2 border-error bg-error/20 p-3 text-lg font-semibold">
+      <p>Since it began, somebody came or something became known. From now on:</p>
+      <ul className="list-disc pl-6">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="btn btn-error mt-2 h-12"
+        disabled={isCut}
+        onClick={async () => {
+          const answer = await ask<object>(`${base}/swap`, { id: v7(), way: 'who came since', station: 'all' });
+          setRefused('refused' in answer ? String(answer.refused) : '');
+          router.refresh();
+        }}
+      >
+        Everybody knows: write it into the tasks
+      </button>
+      {refused && <p>{refused}</p>}
+    </section>
   );
 }
 

@@ -75,7 +75,8 @@ function StationCard({ station, title, ...props }: Props & { station: number | n
       ))}
       {next.slice(0, 2).map(({ task, starts }) => (
         <p key={task.id} className={`mt-2 border-t border-base-300 pt-2 ${isWall ? 'text-xl' : ''}`}>
-          <b>Next, {starts <= minute ? 'as soon as it can' : `at ${timeAt(starts)}`}:</b> {task.text}
+          <b>Next, {starts <= minute ? 'as soon as it can' : `at ${timeAt(starts)}`}:</b> {task.text}{' '}
+          {task.notes && <b>{task.notes}</b>}
         </p>
       ))}
     </section>
@@ -104,6 +105,11 @@ function CurrentTask({
   return (
     <div className="mt-2 border-t border-base-300 pt-2">
       <p className={`font-semibold ${isWall ? 'text-3xl leading-tight' : 'text-2xl leading-snug'}`}>{text}</p>
+      {task.notes && (
+        <p className={`mt-1 border-l-4 border-warning pl-2 font-bold ${isWall ? 'text-xl' : 'text-lg'}`}>
+          {task.notes}
+        </p>
+      )}
       <p className={`mt-1 ${isWall ? 'text-xl' : ''}`}>
         {late > 0 ? (
           <b className="text-error">should have been done at {timeAt(start + on + off)}</b>
@@ -117,6 +123,9 @@ function CurrentTask({
         {task.hands && !alone && isShared && ` · ${task.hands}`}
         {task.tools.length > 0 && ` · ${task.tools.join(', ')}`}
       </p>
+      {task.wash && (
+        <p className={`mt-1 font-semibold ${isWall ? 'text-xl' : ''}`}>Then hands with soap: {task.wash}.</p>
+      )}
       {inside && (
         <p
           className={`mt-1 font-semibold ${isWall ? 'text-xl' : ''} ${verdict?.state === 'go on' ? 'text-error' : ''}`}

@@ -24,19 +24,33 @@ interface More {
 
 export type Say = (what: ClassWord, more?: More) => void;
 
-/** A class as this screen knows it: what it said itself counts at once, with or without a network. */
-export function useClass(sessionId: string, sitting: string, initial: readonly ClassEvent[]) {
+/**
+ * A class as this screen knows it: what it said itself counts at once, with or without a network.
+ *
+ * @param onMark told the mark of the roll, the needs and the labels, again and again
+ */
+export function useClass(
+  sessionId: string,
+  sitting: string,
+  initial: readonly ClassEvent[],
+  onMark: (mark: string) => void,
+) {
   // By how much the server's clock is ahead of this one, by its last answer: a page that was kept says nothing of now.
   const [ahead, setAhead] = useState(0);
   const address = `/api/class/${sessionId}/${sitting || 'first'}/events`;
-  const { heard, waiting, saved, trouble, isCut, add } = useShared<Said, ClassEvent, { readonly now?: string }>(
+  const { heard, waiting, saved, trouble, isCut, add } = useShared<
+    Said,
+    ClassEvent,
+    { readonly now?: string; readonly mark?: string }
+  >(
     {
       name: `class ${sessionId} ${sitting}`,
       address,
       body: (events) => ({ now: new Date().toISOString(), events }),
       words: WORDS,
       every: EVERY,
-      onNews: ({ now }) => {
+      onNews: ({ now, mark }) => {
+        if (mark) onMark(mark);
         if (!now) return;
         const next = Date.parse(now) - Date.now();
         // A second more or less is the way there, not the clock.

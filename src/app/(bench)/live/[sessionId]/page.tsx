@@ -30,6 +30,9 @@ export default async function Live({ params, searchParams }: Props) {
       plan={view.plan}
       routines={view.routines}
       people={view.people}
+      mark={view.mark}
+      changed={view.changed}
+      unsafe={view.unsafe}
       foods={view.foods}
       avoidances={AVOIDANCES.map(({ code, label }) => [code, label] as const)}
       events={view.events}

@@ -24,7 +24,8 @@ export default async function RunSheet({ params, searchParams }: Props) {
   const sheet = await orNotFound(call(viewRunSheet, { sessionId, sitting: group }));
   const { session, answer, plan, impossible, stations, food, dishes, around, cooking, fits, changes, ahead, setOut } =
     sheet;
-  const manner = mannerOf((await requireMember()).programme);
+  const { actor, programme } = await requireMember();
+  const manner = mannerOf(programme);
   const begins = minutesOf(session.startsAt) + around.hygiene;
   const timeAt = (minute: number) => writeTime(timeOf((begins + minute) % 1440), manner);
   const childrenOf = new Map(
@@ -135,6 +136,16 @@ export default async function RunSheet({ params, searchParams }: Props) {
                 timeAt={timeAt}
               />
             </section>
+          )}
+          {actor.role !== 'crew' && (
+            <p className="no-print">
+              For families:{' '}
+              {dishes.map(({ id, title, recipeId }) => (
+                <Link key={id} href={`/recipes/${recipeId}/card`} prefetch={false} className="link mr-4">
+                  card of {title}
+                </Link>
+              ))}
+            </p>
           )}
           <AdultTasks plan={plan} timeAt={timeAt} />
           <Caution>
