@@ -54,7 +54,8 @@ export function SetOut({ plan, stations, tools, food, isOnScreen, timeAt }: Prop
                       `${say} ${name}${here === written ? '' : ` instead of ${written}`}`,
                   )
                   .join('; ')}
-                .{foods.madeWithout.length > 0 && <b> Made without {foods.madeWithout.join(', ')}.</b>}
+                .{foods.without.length > 0 && ` Without ${foods.without.map(({ written }) => written).join(', ')}.`}
+                {foods.madeWithout.length > 0 && <b> Made without {foods.madeWithout.join(', ')}.</b>}
               </p>
             )}
             {foods?.refusals.map(({ dish, food: refused, holds }) => (
