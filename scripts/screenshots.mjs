@@ -16,7 +16,6 @@ const VIEWS = [
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
   ['prep-plan', { session: 'Breads from the pan', plan: true }],
-  ['made-ahead', { session: 'Parcels together', at: '/made' }],
   ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
   ['buying', '/buying'],
   ['trip-phone', { trip: true, phone: true }],
@@ -24,7 +23,8 @@ const VIEWS = [
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['hand-out-phone', { session: 'Soup bags', at: '/table', phone: true }],
   ['doors', { session: 'Curry on screen', stage: '/doors' }],
-  ['room', { session: 'Breads from the pan', room: true }],
+  ['run-sheet', { session: 'Omelettes and slaw', room: '/run-sheet' }],
+  ['class', { session: 'Omelettes and slaw', at: '/live' }],
   ['own-page-phone', { own: 'Runa Castell', phone: true }],
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
   ['recipe-import', '/recipes/import'],
@@ -119,6 +119,6 @@ async function addressOf(page, view) {
   const session = await find('/?all', view.session);
   if (view.plan) return `${await find(`${session}/packing`, 'Prep')}/plan?hands=4`;
   if (view.at) return session.replace('/sessions', view.at);
-  if (view.room) return session.replace('/sessions', '/room');
+  if (view.room) return `${session.replace('/sessions', '/room')}${view.room}`;
   return view.bench ? session.replace('/sessions', '/bench') : `${session}${view.stage}`;
 }

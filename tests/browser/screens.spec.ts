@@ -2,6 +2,10 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, type Response, test } from '@playwright/test';
 import { openPast, openSession, signIn } from './people';
 
+/** The class of the demo that is in full swing, or another. */
+const classOf = async (page: Page, at: string, title = 'Omelettes and slaw') =>
+  (await openSession(page, title)).replace('/sessions', at);
+
 /** Every screen there is, by how one gets there. */
 const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   countdown: (page) => page.goto('/'),
@@ -212,6 +216,23 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   account: (page) => page.goto('/account'),
   'families’ data': (page) => page.goto('/families'),
   devices: (page) => page.goto('/devices'),
+  'class that runs': async (page) => page.goto(await classOf(page, '/live')),
+  'class on a wall': async (page) => page.goto(`${await classOf(page, '/live')}?wall=1`),
+  'class: what is wrong': async (page) => {
+    await page.goto(await classOf(page, '/live'));
+    await page.getByRole('tab', { name: 'Trouble' }).click();
+  },
+  'class on screen': async (page) => {
+    await page.goto(await classOf(page, '/live', 'Curry on screen'));
+    await page.getByRole('tab', { name: 'On screen' }).click();
+  },
+  'station cards': async (page) => page.goto(`${await classOf(page, '/room')}/run-sheet/cards`),
+  'hurt or unwell': async (page) => page.goto(`${await classOf(page, '/room')}/hurt`),
+  incidents: async (page) => page.goto(`${await classOf(page, '/room')}/incidents`),
+  tasting: async (page) => page.goto(`${await classOf(page, '/room')}/tasting`),
+  'ran short': async (page) => page.goto(`${await classOf(page, '/room')}/troubles`),
+  'homes on screen': async (page) => page.goto(`${await classOf(page, '/room', 'Curry on screen')}/on-screen`),
+  'cooked at home': (page) => openSession(page, 'Cold cups', '/lesson'),
   'in the room': async (page) =>
     page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/room')),
   attendance: async (page) =>

@@ -377,7 +377,7 @@ function Behind({
   const [isBusy, setBusy] = useState(false);
   const overdue = standing.tasks.filter(({ state, late, task }) => state === 'now' && late > 0 && !task.inside);
   const isOver = standing.ends > plan.cooking;
-  if (standing.behind === 0 && overdue.length === 0 && !isOver && !answer) return null;
+  const isCalm = standing.behind === 0 && overdue.length === 0 && !isOver;
   const again = async (without: readonly string[]) => {
     setBusy(true);
     setAnswer(await ask<Again>(`${base}/plan`, { id: v7(), without }));
@@ -386,8 +386,11 @@ function Behind({
   const refused = answer && 'refused' in answer ? answer.refused : '';
   const found = answer && !('refused' in answer) ? answer : undefined;
   return (
-    <section aria-label="Behind" className="mb-3 rounded-box border-2 border-warning p-3">
-      <p className="text-lg font-semibold">
+    <section
+      aria-label="Behind"
+      className={`mb-3 rounded-box p-3 ${isCalm ? 'border border-base-300' : 'border-2 border-warning'}`}
+    >
+      <p className={isCalm ? 'sr-only' : 'text-lg font-semibold'}>
         {standing.behind > 0
           ? `We are ${sayCount(standing.behind, 'minute')} behind: the last dish is ready at ${timeAt(standing.ends)}.`
           : isOver
@@ -396,7 +399,7 @@ function Behind({
               ? 'Something should have been done by now.'
               : 'On time.'}
       </p>
-      <div className="mt-2 flex flex-wrap gap-3">
+      <div className={`flex flex-wrap gap-3 ${isCalm ? '' : 'mt-2'}`}>
         {overdue.length > 0 && (
           <button
             type="button"
