@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
+import { classOf20Screens } from './class.mjs';
 import { ownPage } from './crew.mjs';
 import { handOutOf500 } from './handout.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
@@ -247,6 +248,7 @@ try {
   }
   if (wants('crew')) await beside(() => ownPage(running, { say, timed }));
   if (wants('handout')) await beside(() => handOutOf500(running, { say, timed }));
+  if (wants('class')) await beside(() => classOf20Screens(running));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {
   await running.stop();

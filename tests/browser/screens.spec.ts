@@ -227,6 +227,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('tab', { name: 'On screen' }).click();
   },
   'station cards': async (page) => page.goto(`${await classOf(page, '/room')}/run-sheet/cards`),
+  'record of a class': async (page) => page.goto(`${await classOf(page, '/room')}/record`),
   'hurt or unwell': async (page) => page.goto(`${await classOf(page, '/room')}/hurt`),
   incidents: async (page) => page.goto(`${await classOf(page, '/room')}/incidents`),
   tasting: async (page) => page.goto(`${await classOf(page, '/room')}/tasting`),

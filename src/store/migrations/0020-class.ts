@@ -1,7 +1,7 @@
 import type { Migration } from './migration';
 import { ID, NULL_ID, refuse, TABLE_END, to } from './sql';
 
-const SITTING = "sitting VARCHAR(36) NOT NULL DEFAULT ''";
+const SITTING = "sitting VARCHAR(36) CHARACTER SET ascii COLLATE ascii_bin NOT NULL DEFAULT ''";
 const JSON_TEXT = (column: string) => `${column} LONGTEXT NOT NULL CHECK (JSON_VALID(${column}))`;
 const ERASING = '@logistra_erasing = 1';
 /** Nothing in them is changed or taken out, but where a family is erased. */

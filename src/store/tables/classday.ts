@@ -88,7 +88,7 @@ export const comingNote = table(
     enrolmentId: ref(),
     kind: plain<'late' | 'left early' | 'fetched' | 'taken back'>(),
     /** Who fetched them. */
-    who: said(notes(), ''),
+    who: said(plain(), ''),
     at: moment(),
     actorId: ref(),
   },

@@ -266,6 +266,12 @@ export function LiveClass(props: LiveClassProps) {
             <Link href={`/room/${session.id}/attendance`} className="btn h-12">
               Attendance, and who fetched whom
             </Link>
+            <Link
+              href={`/room/${session.id}/record${session.sitting ? `?group=${session.sitting}` : ''}`}
+              className="btn h-12"
+            >
+              Record to print
+            </Link>
             <Link href={`/room/${session.id}/tasting`} className="btn h-12">
               What the children think
             </Link>
