@@ -15,7 +15,7 @@ import type { Context } from '../gate/gate';
 import { memoryOf } from '../memory';
 import { comingOf } from '../sheet/coming';
 import { loadProgramme, type Programme } from '../sheet/load-programme';
-import { stepsOf } from '../sheet/steps-of';
+import { stepsWithCutting } from '../sheet/steps-of';
 
 /** Seconds for the run sheet itself. */
 const SECONDS = 5;
@@ -66,6 +66,10 @@ export function meetingOf({ session }: Pick<SessionBundle, 'session'>, sitting: 
   return { date: own.date, startsAt: own.startsAt, place: own.place, outdoor: own.outdoor, group: own.groupName };
 }
 
+/** Whether a line's food comes to the class uncut. */
+const comesWhole = (ways: SessionBundle['dishes'][number]['ways'], { ingredient }: { readonly ingredient: string }) =>
+  ways.some((each) => each.ingredient === ingredient && (each.way === 'whole' || each.way === 'station'));
+
 /** The dishes of a session as a class of it cooks them, and who is at work. */
 export async function loadClass(context: Context, bundle: SessionBundle, sitting: string): Promise<OneClass> {
   const { db } = context.store;
@@ -104,7 +108,8 @@ export async function loadClass(context: Context, bundle: SessionBundle, sitting
       return {
         id: dish.id,
         title: dish.title,
-        steps: stepsOf(dish, programme.reference),
+        // What comes whole is cut in the class; what comes cut was cut on the prep day.
+        steps: stepsWithCutting(dish, programme.reference, (line) => comesWhole(dish.ways, line), 'first'),
         times: isOnScreen ? times : Math.max(1, times),
       };
     }),

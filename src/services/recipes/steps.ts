@@ -7,7 +7,7 @@ import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { service } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
-import { stepsOf } from '../sheet/steps-of';
+import { stepsOf, stepsWithCutting } from '../sheet/steps-of';
 import { loadRecipe, saveVersion } from './saved';
 
 /** So many pairs of hands at one dish are looked at side by side. */
@@ -25,7 +25,7 @@ export const viewSteps = service({
   run: async (context, { recipeId, hands, servings: wanted }) => {
     const recipe = await loadRecipe(context, context.store.db, recipeId);
     const { reference } = (await loadProgramme(context)).programme;
-    const steps = stepsOf(recipe, reference);
+    const steps = stepsWithCutting(recipe, reference, () => true, 'last');
     const { id, title, version, body } = recipe;
     const servings = wanted ?? body.servings;
     const timed = inBatches(steps, servings);
