@@ -54,7 +54,8 @@ test('somebody dropped out: the class is stopped, another is asked, says yes on 
   await signIn(page);
   await page.goto('/crew/roster');
   await expect(page.getByRole('alert').filter({ hasText: 'Breads from the pan: Below its adults' })).toBeVisible();
-  await page.getByRole('link', { name: 'Stand at the heat' }).first().click();
+  const breads = page.getByRole('region', { name: /^Breads from the pan/ });
+  await breads.getByRole('link', { name: 'Stand at the heat' }).first().click();
   await expect(page.getByText('has to be at work')).toBeVisible();
   const ask = page.getByRole('form', { name: 'Ask to step in' });
   await ask.getByLabel('Runa Castell', { exact: true }).check();

@@ -227,6 +227,8 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
     await page.getByRole('tab', { name: 'On screen' }).click();
   },
   'station cards': async (page) => page.goto(`${await classOf(page, '/room')}/run-sheet/cards`),
+  'close out': async (page) => page.goto(`${await classOf(page, '/room')}/close`),
+  lessons: (page) => page.goto('/lessons'),
   'record of a class': async (page) => page.goto(`${await classOf(page, '/room')}/record`),
   'hurt or unwell': async (page) => page.goto(`${await classOf(page, '/room')}/hurt`),
   incidents: async (page) => page.goto(`${await classOf(page, '/room')}/incidents`),

@@ -30,6 +30,8 @@ import * as runSheet from '../classday/run-sheet';
 import * as substitute from '../classday/substitute';
 import * as tasting from '../classday/tasting';
 import * as trouble from '../classday/trouble';
+import * as closeOut from '../closeout/close-out';
+import * as lessons from '../closeout/lessons';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
@@ -114,6 +116,8 @@ const MODULES = [
   substitute,
   tasting,
   trouble,
+  closeOut,
+  lessons,
   runSheet,
   decide,
   away,
@@ -197,6 +201,8 @@ afterAll(() => store.close());
 
 /** What everyone may do. */
 const FOR_ALL = [
+  'See what is known of a session after it, to close it out',
+  'Note what was left, bad or broken after a session, and close it',
   'See a class while it runs: who does what now, and how it stands',
   'See what was said in a class since',
   'Say what happens in a class: begun, done, a temperature, what ran short, a question',
@@ -262,6 +268,7 @@ const FOR_ALL = [
 
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = [
+  'See what sessions teach about the amounts of recipes, and how sure it is',
   'Write what families who cook later are told of the lesson',
   'See what families who cook later are told, what they said, and their pictures',
   'See a picture that a family sent of what it cooked',
@@ -705,6 +712,18 @@ describe('another programme', () => {
       },
       'Add to what was noted of an incident': { id: v7(), incidentId: v7(), words: 'More.' },
       'See the incidents of a session': { sessionId },
+      'See what is known of a session after it, to close it out': { sessionId },
+      'Note what was left, bad or broken after a session, and close it': {
+        sessionId,
+        notes: [{ id: v7(), what: 'closed' }],
+      },
+      'Take, change or refuse what sessions teach about an amount': {
+        recipeId,
+        food: 'egg',
+        version: 1,
+        word: 'taken',
+        percent: 120,
+      },
       'See what the children of a class may say of its dishes, and what they said': { sessionId },
       'Say what one thinks of a dish, with a name or without': {
         sessionId,
@@ -789,6 +808,7 @@ describe('another programme', () => {
       .sort();
     expect(unnamed).toEqual(
       [
+        'See what sessions teach about the amounts of recipes, and how sure it is',
         'Write the programme’s own opening, fire and closing routines, and the number to call',
         'Bring points, addresses and hours of doors in as CSV',
         'Say where the kitchen is, and how quickly one drives from there',

@@ -1,6 +1,7 @@
 import * as access from './access';
 import * as buying from './buying';
 import * as classday from './classday';
+import * as closeout from './closeout';
 import * as countdown from './countdown';
 import * as crew from './crew';
 import * as equipment from './equipment';
@@ -28,6 +29,7 @@ export const TABLES = {
   ...packing,
   ...handout,
   ...classday,
+  ...closeout,
   ...messages,
   ...work,
   ...equipment,

@@ -272,6 +272,9 @@ export function LiveClass(props: LiveClassProps) {
             >
               Record to print
             </Link>
+            <Link href={`/room/${session.id}/close`} className="btn h-12">
+              Close out, in three minutes
+            </Link>
             <Link href={`/room/${session.id}/tasting`} className="btn h-12">
               What the children think
             </Link>

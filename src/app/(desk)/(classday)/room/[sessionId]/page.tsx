@@ -45,6 +45,9 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
             Cooked at home
           </Link>
         )}
+        <Link href={`/room/${sessionId}/close`} prefetch={false} className="btn">
+          Close out
+        </Link>
         {actor.role === 'coordinator' && (
           <Link href={`/room/${sessionId}/incidents`} prefetch={false} className="btn">
             Incidents

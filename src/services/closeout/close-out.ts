@@ -1,0 +1,157 @@
+import { z } from 'zod';
+import { judgeInside } from '@/core/classday/doneness';
+import { classNow } from '@/core/classday/live/class-events';
+import { votesOf } from '@/core/classday/tasting';
+import { lentNow } from '@/core/handout/handing';
+import type { Mode } from '@/core/plan/mode';
+import { sittingOf } from '@/core/plan/sitting';
+import { packedLines } from '@/core/recipes/recipe/recipe';
+import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
+import type { Heat } from '@/core/recipes/steps/step-plan';
+import { attendanceNow, questionsOf } from '@/core/roll/attendance';
+import { saidSince } from '@/store/classday';
+import { lentTo } from '@/store/handout';
+import { find, insert } from '@/store/query';
+import { isDuplicate } from '@/store/store';
+import type { CloseNoteRow } from '@/store/tables/closeout';
+import { openRoom } from '../classday/room';
+import { ServiceError } from '../errors';
+import { nowOf, ROLES, service } from '../gate/gate';
+import { logLook } from '../gate/looks';
+import { loadProgramme } from '../sheet/load-programme';
+
+const IN_ORDER = [
+  ['at', 'ASC'],
+  ['id', 'ASC'],
+] as [string, string][];
+
+/** The newest note of each thing. */
+const newest = (notes: readonly CloseNoteRow[]) =>
+  new Map(notes.map((note) => [`${note.what} ${note.item}`, note] as const));
+
+export const viewCloseOut = service({
+  title: 'See what is known of a session after it, to close it out',
+  roles: ROLES,
+  input: z.object({ sessionId: z.uuid() }),
+  run: async (context, { sessionId }) => {
+    const { bundle, coming } = await openRoom(context, sessionId);
+    const { session } = bundle;
+    const { db } = context.store;
+    const { programme } = await loadProgramme(context);
+    const notes = newest(await find(db, db.models.closeNote, { sessionId }, IN_ORDER));
+    const sittings = ['', ...session.sittings.map(({ groupId }) => groupId)];
+    const classes = await Promise.all(
+      sittings.map(async (sitting) => classNow(await saidSince(db, { sessionId, sitting }, 0))),
+    );
+    const seen = attendanceNow(await find(db, db.models.attendance, { sessionId }, IN_ORDER));
+    const isOpen = ({ id, mode, groupId }: (typeof coming)[number]) =>
+      sittingOf(groupId, session.sittings) !== undefined &&
+      questionsOf((mode ?? session.mode) as Mode).some((states) => !states.some((state) => seen.get(id)?.has(state)));
+    const stays = await find(db, db.models.crewHours, { sessionId });
+    const tastings = await find(db, db.models.tasting, { sessionId }, IN_ORDER);
+    const households = [...new Set(coming.map(({ householdId }) => householdId))];
+    const lent = lentNow(await lentTo(db, { programmeId: context.actor.programmeId, householdIds: households }));
+    const incidents = await db.models.incident.count({ where: { sessionId, aboutId: null } });
+    await logLook(context, 'close out', sessionId, coming.length);
+    const probed = classes.flatMap(({ plan, readings }) =>
+      (plan?.tasks ?? []).flatMap((task) => {
+        const verdict =
+          task.inside && judgeInside(task.inside, readings.get(task.id) ?? [], (task.heat || 'none') as Heat);
+        return task.inside ? [{ task: task.text, state: verdict?.state ?? 'not taken' }] : [];
+      }),
+    );
+    const foods = [
+      ...new Set(
+        bundle.dishes.flatMap(({ body }) =>
+          packedLines(wholeRecipe(body).lines, programme.reference).map(({ ingredient }) => ingredient),
+        ),
+      ),
+    ];
+    const closed = notes.get('closed ');
+    const { title, courseTitle, date } = session;
+    return {
+      session: { id: sessionId, title, courseTitle, date },
+      attendance: {
+        came: coming.filter(({ id }) => seen.get(id)?.has('came')).length,
+        cooked: coming.filter(({ id }) => seen.get(id)?.has('cooked')).length,
+        open: coming.filter(isOpen).length,
+        of: coming.length,
+      },
+      foods: foods.map((food) => {
+        const left = notes.get(`left ${food}`);
+        const bad = notes.get(`bad ${food}`);
+        return { food, left: left?.percent ?? null, bad: bad?.bad ?? null, pieces: bad?.pieces ?? null };
+      }),
+      short: classes.flatMap(({ troubles }) =>
+        troubles.map(({ what, item, value }) => ({
+          what,
+          food: item,
+          percent: value.percent ?? null,
+          text: value.text ?? '',
+        })),
+      ),
+      lent: [...lent].map(([item, count]) => ({ item, count })),
+      broke: notes.get('broke ')?.words ?? '',
+      note: notes.get('note ')?.words ?? '',
+      probed,
+      hours: {
+        minutes: stays.reduce((sum, { came, went }) => sum + (went === null ? 0 : went - came), 0),
+        people: new Set(stays.map(({ crewId }) => crewId)).size,
+        open: stays.filter(({ went }) => went === null).length,
+      },
+      votes: bundle.dishes.map(({ id, title: dish }) => ({ dish, votes: votesOf(tastings, id) })),
+      incidents,
+      closedAt: closed ? closed.at.toISOString() : null,
+    };
+  },
+});
+
+const percent = z.coerce.number().int().min(0).max(100);
+
+export const noteCloseOut = service({
+  title: 'Note what was left, bad or broken after a session, and close it',
+  roles: ROLES,
+  input: z.object({
+    sessionId: z.uuid(),
+    notes: z
+      .array(
+        z.object({
+          /** Made by the page: sent twice, it is noted once. */
+          id: z.uuid(),
+          what: z.enum(['left', 'bad', 'broke', 'note', 'closed']),
+          item: z.string().max(190).default(''),
+          percent: percent.nullable().default(null),
+          bad: z.number().int().min(0).max(10_000).nullable().default(null),
+          pieces: z.number().int().min(1, 'At least one piece.').max(10_000).nullable().default(null),
+          words: z.string().trim().max(2000, 'At most 2,000 characters.').default(''),
+        }),
+      )
+      .min(1)
+      .max(200),
+  }),
+  run: async (context, { sessionId, notes }) => {
+    await openRoom(context, sessionId);
+    for (const { what, percent: left, bad, pieces, item } of notes) {
+      if (what === 'left' && (left === null || item === ''))
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          { where: item, message: 'Say how much of it was left.' },
+        ]);
+      if (what === 'bad' && (bad === null || pieces === null || bad > pieces))
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          { where: item, message: 'Say how many pieces were bad, and of how many.' },
+        ]);
+    }
+    const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+    try {
+      await context.store.transaction((db) =>
+        insert(
+          db,
+          db.models.closeNote,
+          notes.map((note) => ({ ...note, ...made })),
+        ),
+      );
+    } catch (error) {
+      if (!isDuplicate(error)) throw error;
+    }
+  },
+});
