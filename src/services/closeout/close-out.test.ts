@@ -85,21 +85,21 @@ describe('lessons', () => {
     const recipe = async () => findOne(store.db, store.db.models.recipe, { id: recipeId });
     expect((await recipe())?.version).toBe(1);
     const word = { recipeId, food: 'plain yogurt', version: 1 };
-    await decideLesson(own.coordinator, { ...word, word: 'refused', percent: lesson?.proposed });
+    await decideLesson(at(own.coordinator, '2026-11-29'), { ...word, word: 'refused', percent: lesson?.proposed });
     expect(await viewLessons(own.coordinator, {})).toEqual([]);
     // More is seen: it comes again, and is taken otherwise than proposed.
     await close(2, 60);
     expect(await viewLessons(own.coordinator, {})).toHaveLength(1);
     await expect(
-      decideLesson(own.coordinator, { ...word, version: 7, word: 'taken', percent: 75 }),
+      decideLesson(at(own.coordinator, '2026-11-29'), { ...word, version: 7, word: 'taken', percent: 75 }),
     ).rejects.toMatchObject({ kind: 'stale' });
-    await decideLesson(own.coordinator, { ...word, word: 'taken', percent: 75 });
+    await decideLesson(at(own.coordinator, '2026-11-29'), { ...word, word: 'taken', percent: 75 });
     expect((await recipe())?.body.lines[0]).toMatchObject({ ingredient: 'plain yogurt', amount: '¾' });
     expect((await recipe())?.version).toBe(2);
     // What was seen of the old amount says nothing of the new one.
     expect(await viewLessons(own.coordinator, {})).toEqual([]);
     await expect(
-      decideLesson(own.coordinator, { ...word, version: 2, word: 'taken', percent: 75 }),
+      decideLesson(at(own.coordinator, '2026-11-29'), { ...word, version: 2, word: 'taken', percent: 75 }),
     ).rejects.toMatchObject({ kind: 'stale' });
   });
 });
