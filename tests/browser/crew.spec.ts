@@ -54,7 +54,7 @@ test('somebody dropped out: the class is stopped, another is asked, says yes on 
   await signIn(page);
   await page.goto('/crew/roster');
   await expect(page.getByRole('alert').filter({ hasText: 'Breads from the pan: Below its adults' })).toBeVisible();
-  const breads = page.getByRole('region', { name: /^Breads from the pan/ });
+  const breads = page.getByRole('region', { name: /Breads from the pan/ });
   await breads.getByRole('link', { name: 'Stand at the heat' }).first().click();
   await expect(page.getByText('has to be at work')).toBeVisible();
   const ask = page.getByRole('form', { name: 'Ask to step in' });
