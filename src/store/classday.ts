@@ -1,7 +1,7 @@
 // What a class asks of the database beyond single rows.
 import { Op } from 'sequelize';
 import type { RecipeBody } from '@/contracts/recipe';
-import type { ClassEvent } from '@/core/classday/live/class-events';
+import type { ClassEvent, ClassWord } from '@/core/classday/live/class-events';
 import type { Face } from '@/core/classday/tasting';
 import { find } from './query';
 import { LAST_DAY } from './sittings';
@@ -40,6 +40,14 @@ export async function holdClass(db: Db, values: OneClass): Promise<number> {
   );
   return found?.seq ?? 0;
 }
+
+/** Words after which a class goes by another plan. */
+const PLANNING: ClassWord[] = ['begun', 'not begun', 'planned again', 'swapped', 'not swapped'];
+
+/** Whether a class goes by another plan since an event of it. */
+export const isPlannedSince = async (db: Db, { sessionId, sitting }: OneClass, seq: number): Promise<boolean> =>
+  (await find(db, db.models.classEvent, { sessionId, sitting, seq: { [Op.gt]: seq }, what: PLANNING }, [], 1)).length >
+  0;
 
 /** What was said in a class after a number, in order, with who said it. */
 export async function saidSince(db: Db, { sessionId, sitting }: OneClass, after: number): Promise<ClassEvent[]> {
@@ -84,15 +92,22 @@ export const picturesOf = (db: Db, sessionId: string) =>
     { sessionId },
   );
 
-/** Rises with whatever may make a class unsafe: its roll, who is away, the labels of its products. */
+/**
+ * Changes with whatever may make a class unsafe: who is on its roll and what they must avoid, who is away, what words mean, the labels of
+ * its products. By what is written there, whoever wrote it.
+ */
 export async function classMark(db: Db, sessionId: string): Promise<string> {
   const [found] = await select<{ mark: string }>(
     db,
-    `SELECT CONCAT_WS('.', (SELECT COUNT(*) FROM enrolment e WHERE e.course_id = s.course_id),
-            (SELECT COALESCE(SUM(e.version), 0) FROM enrolment e WHERE e.course_id = s.course_id),
-            (SELECT COUNT(*) FROM away a WHERE a.session_id = s.id),
-            (SELECT COALESCE(SUM(CRC32(CONCAT(l.id, l.allergens))), 0) FROM product_label l WHERE l.session_id = s.id)) AS mark
-       FROM session s WHERE s.id = :sessionId`,
+    `SELECT CONCAT_WS('.',
+            (SELECT COALESCE(SUM(CRC32(CONCAT_WS('|', e.id, e.status, e.age, e.servings, e.mode, e.group_id, e.needs))), 0)
+               FROM enrolment e WHERE e.course_id = s.course_id),
+            (SELECT COALESCE(SUM(CRC32(CONCAT_WS('|', a.enrolment_id, a.mode))), 0) FROM away a WHERE a.session_id = s.id),
+            (SELECT COALESCE(SUM(CRC32(CONCAT_WS('|', l.ingredient, l.allergens))), 0) FROM product_label l WHERE l.session_id = s.id),
+            (SELECT COALESCE(SUM(CRC32(CONCAT_WS('|', m.word, m.codes))), 0) FROM avoidance_meaning m WHERE m.programme_id = c.programme_id),
+            (SELECT COALESCE(SUM(CRC32(CONCAT_WS('|', p.ingredient, p.allergens))), 0) FROM product p
+              WHERE p.programme_id = c.programme_id AND p.in_kits = 1 AND p.allergens IS NOT NULL)) AS mark
+       FROM session s JOIN course c ON c.id = s.course_id WHERE s.id = :sessionId`,
     { sessionId },
   );
   return found?.mark ?? '';

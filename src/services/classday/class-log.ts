@@ -1,7 +1,7 @@
 import type { SentClassEvent } from '@/contracts/classday';
 import type { ClassEvent, ClassNow } from '@/core/classday/live/class-events';
 import type { ClassPlan } from '@/core/classday/live/class-plan';
-import { holdClass } from '@/store/classday';
+import { holdClass, isPlannedSince } from '@/store/classday';
 import { find, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { ClassEventRow } from '@/store/tables/classday';
@@ -23,7 +23,8 @@ export function skewOf(context: Context, sent: string): number {
  * whoever calls it.
  *
  * @param skew milliseconds by which the sender's clock is slow
- * @throws ServiceError where an id was used for something else
+ * @param readTo number of the last event from which a plan among them was worked out
+ * @throws ServiceError where an id was used for something else, or the class was planned otherwise since it was read
  */
 export async function appendToClass(
   context: Context,
@@ -31,6 +32,7 @@ export async function appendToClass(
   which: { readonly sessionId: string; readonly sitting: string },
   sent: readonly (Omit<SentClassEvent, 'what' | 'value'> & Pick<ClassEvent, 'what' | 'value'>)[],
   skew = 0,
+  readTo?: number,
 ): Promise<number> {
   let seq = await holdClass(db, which);
   const known = new Map(
@@ -58,6 +60,9 @@ export async function appendToClass(
       actorId: context.actor.id,
     });
   }
+  // A plan worked out from an older one would take back what somebody has changed since: what stands in for whom.
+  if (rows.length > 0 && readTo !== undefined && (await isPlannedSince(db, which, readTo)))
+    throw new ServiceError('stale', 'Somebody changed the plan at this very moment. Look at it, and try again.');
   await insert(db, db.models.classEvent, rows);
   return seq;
 }

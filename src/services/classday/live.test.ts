@@ -4,10 +4,13 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addPlace } from '@/services/plan/places';
 import { update } from '@/store/query';
 import type { Store } from '@/store/store';
-import { newProgramme, newSession, testStore } from '../../../tests/programme';
+import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import type { Context, Role } from '../gate/gate';
 import { addDish } from '../plan/sessions';
+import { giveMeaning } from '../programme/programme';
 import { saveRecipe } from '../recipes/recipes';
+import { setAway } from '../roll/away';
+import { addPerson, viewRoll } from '../roll/roll';
 import { classSince, planClassAgain, sayInClass, viewClass } from './live';
 import { swapInClass } from './substitute';
 
@@ -188,5 +191,35 @@ describe('a substitution on the day', () => {
     expect(
       (await view(own.crew, '15:00')).plan?.tasks.some(({ notes }) => notes.includes('Oat drink instead of milk')),
     ).toBe(true);
+  });
+
+  it('is never taken back by a plan that somebody worked out before it: one of two at once is told to look again', async () => {
+    const { sessionId, view, say } = await newClass();
+    await say(own.crew, '16:10', { what: 'begun', value: { plan: (await view(own.crew, '16:00')).plan } });
+    const both = await Promise.allSettled([
+      planClassAgain(at(own.crew, '16:12'), { sessionId, id: v7() }),
+      swapInClass(at(own.coordinator, '16:12'), { sessionId, id: v7(), food: 'milk', station: 'all' }),
+      planClassAgain(at(own.instructor, '16:12'), { sessionId, id: v7() }),
+    ]);
+    for (const each of both) if (each.status === 'rejected') expect(each.reason).toMatchObject({ kind: 'stale' });
+    const { events, plan } = await view(own.crew, '16:12');
+    const isSwapped = events.some(({ what }) => what === 'swapped');
+    expect(isSwapped).toBe(both[1].status === 'fulfilled');
+    expect(plan?.tasks.some(({ notes }) => notes.includes('Oat drink instead of milk'))).toBe(isSwapped);
+  });
+
+  it('is asked for anew on every screen when a need, a word’s meaning or who is away changes', async () => {
+    const { sessionId, courseId } = await newClass();
+    const mark = async () => (await classSince(at(own.crew, '16:00'), { sessionId, after: 0 })).mark;
+    const marks = [await mark()];
+    await addPerson(own.coordinator, { courseId, cells: cells({ name: 'Elin', age: '9', avoids: 'moonroot' }) });
+    marks.push(await mark());
+    await giveMeaning(own.coordinator, { word: 'moonroot', codes: ['EGG'], foods: [], nothing: false, isFirst: true });
+    marks.push(await mark());
+    const { people } = await viewRoll(own.coordinator, { courseId });
+    await setAway(own.coordinator, { sessionId, enrolmentId: people[0]?.id, how: 'away' });
+    marks.push(await mark());
+    expect(new Set(marks).size).toBe(4);
+    expect(await mark()).toBe(marks[3]);
   });
 });

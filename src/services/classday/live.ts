@@ -102,10 +102,11 @@ export const sayInClass = service({
 
 /** The class as it runs. @throws ServiceError before it has begun */
 async function running(context: Context, which: { sessionId: string; sitting: string }, db: Db) {
-  const now = classNow(await saidSince(db, which, 0));
+  const events = await saidSince(db, which, 0);
+  const now = classNow(events);
   if (!now.begun || !now.plan)
     throw new ServiceError('stale', 'The cooking has not begun: there is nothing to plan again.');
-  return { plan: now.plan, ...minutesIn(now, nowOf(context)) };
+  return { plan: now.plan, readTo: events.at(-1)?.seq ?? 0, ...minutesIn(now, nowOf(context)) };
 }
 
 export const planClassAgain = service({
@@ -120,7 +121,7 @@ export const planClassAgain = service({
   }),
   run: async (context, { id, without, ...which }) => {
     await enterClass(context, which.sessionId);
-    const { plan, done, minute } = await running(context, which, context.store.db);
+    const { plan, done, minute, readTo } = await running(context, which, context.store.db);
     const leftOut = plan.tasks.flatMap((task) => (without.includes(task.dish) && !done.has(task.id) ? [task.id] : []));
     const next = await again(plan, done, minute, leftOut, AGAIN_SECONDS);
     if (!next)
@@ -128,18 +129,10 @@ export const planClassAgain = service({
         'invalid',
         'The rest cannot be done by who and what is there. Leave a dish out, or go on as planned.',
       );
-    await context.store.transaction((db) =>
-      appendToClass(context, db, which, [
-        {
-          id,
-          what: 'planned again',
-          item: without.join(', ').slice(0, 190),
-          enrolmentId: null,
-          value: { plan: next },
-          at: context.clock().toString(),
-        },
-      ]),
-    );
+    const at = context.clock().toString();
+    const item = without.join(', ').slice(0, 190);
+    const planned = { id, what: 'planned again' as const, item, enrolmentId: null, value: { plan: next }, at };
+    await context.store.transaction((db) => appendToClass(context, db, which, [planned], 0, readTo));
     const late = next.minutes - next.cooking;
     return { minutes: next.minutes, late, ways: late > 0 ? await waysOut(next, done, minute) : [] };
   },

@@ -130,7 +130,8 @@ export const swapInClass = service({
     const which = { sessionId, sitting };
     const bundle = await loadBundle(context, sessionId);
     const one = await loadClass(context, bundle, sitting);
-    const now = classNow(await saidSince(context.store.db, which, 0));
+    const said = await saidSince(context.store.db, which, 0);
+    const now = classNow(said);
     const value = {
       ...(station === null ? {} : { station }),
       ...(way === 'recipe' || way === 'who came since' ? {} : { instead: way === 'leave out' ? '' : instead }),
@@ -171,23 +172,11 @@ export const swapInClass = service({
           )
         : undefined;
     const at = context.clock().toString();
-    await context.store.transaction((db) =>
-      appendToClass(context, db, which, [
-        { id, what: 'swapped', item: food, enrolmentId: null, value, at },
-        ...(next
-          ? [
-              {
-                id: context.ids(),
-                what: 'planned again' as const,
-                item: food,
-                enrolmentId: null,
-                value: { plan: next },
-                at,
-              },
-            ]
-          : []),
-      ]),
-    );
+    const swapped = { id, what: 'swapped' as const, item: food, enrolmentId: null, value, at };
+    const planned = { ...swapped, id: context.ids(), what: 'planned again' as const, value: { plan: next } };
+    const events = next ? [swapped, planned] : [swapped];
+    const readTo = said.at(-1)?.seq ?? 0;
+    await context.store.transaction((db) => appendToClass(context, db, which, events, 0, readTo));
     const still = all.map((line) => `Not safe, as before: ${line}`);
     return { changed: [...sayChanged(found.stations, swap), ...still], minutes: next?.minutes ?? plan.minutes };
   },

@@ -1,4 +1,5 @@
 import type { ClassPlan, LiveTask } from '@/core/classday/live/class-plan';
+import { nameOfStation } from '@/core/classday/run-sheet/stations';
 
 /** Dishes are told apart by a letter and a pattern, in black and white too. */
 const LOOKS = [
@@ -49,9 +50,7 @@ export function RunBoard({ plan, dishes, nameOf }: Props) {
       <div className="min-w-xl">
         {places.map((place) => {
           const pairs = hands.filter(({ at = '' }) => at === place);
-          const alone = tasks.filter(
-            ({ off, station }) => off > 0 && place === (station === null ? 'with the adults' : `station ${station}`),
-          );
+          const alone = tasks.filter(({ off, station }) => off > 0 && place === nameOfStation(station));
           return (
             <div key={place} className="border-t-2 border-base-content/40">
               {pairs.map(({ id }, at) => {
