@@ -3,22 +3,24 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState } from 'react';
-import { v7 } from 'uuid';
 import type { ClassEvent } from '@/core/classday/live/class-events';
 import type { ClassPlan } from '@/core/classday/live/class-plan';
-import { type Standing, standingOf } from '@/core/classday/live/standing';
+import { standingOf } from '@/core/classday/live/standing';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import { type Manner, writeTime } from '@/core/plan/manner';
-import { sayCount } from '@/core/quantity/say';
 import { Waiting } from '../../buying/waiting';
 import { KeptPage } from '../../crew/kept-page';
+import { Behind } from './behind';
+import { Changed } from './changed';
+import { ClassClock } from './class-clock';
+import { DoneList } from './done-list';
 import { NowCards } from './now-cards';
 import { OnScreenPanel } from './on-screen-panel';
 import { ProbePanel } from './probe-panel';
 import { RoutineList } from './routine-list';
 import { Temperatures } from './temperatures';
 import { Timers } from './timers';
-import { ask, type Say, useClass } from './use-class';
+import { useClass } from './use-class';
 import { WrongPanel } from './wrong-panel';
 
 export interface LiveClassProps {
@@ -225,7 +227,7 @@ export function LiveClass(props: LiveClassProps) {
             say={say}
             probe={setProbed}
           />
-          {now.begun && !isWall && <DoneList standing={standing} isBegun say={say} />}
+          {now.begun && !isWall && <DoneList standing={standing} say={say} />}
         </>
       )}
       {tab === 'Temperatures' && plan && (
@@ -282,205 +284,5 @@ export function LiveClass(props: LiveClassProps) {
         </>
       )}
     </main>
-  );
-}
-
-/** The class is no longer safe as its tasks say: loudly, and taken over at one tap. */
-function Changed({ lines, base, isCut }: { lines: readonly string[]; base: string; isCut: boolean }) {
-  const router = useRouter();
-  const [refused, setRefused] = useState('');
-  return (
-    <section role="alert" className="mb-3 rounded-box border-2 border-error bg-error/20 p-3 text-lg font-semibold">
-      <p>Since it began, somebody came or something became known. From now on:</p>
-      <ul className="list-disc pl-6">
-        {lines.map((line) => (
-          <li key={line}>{line}</li>
-        ))}
-      </ul>
-      <button
-        type="button"
-        className="btn btn-error mt-2 h-12"
-        disabled={isCut}
-        onClick={async () => {
-          const answer = await ask<object>(`${base}/swap`, { id: v7(), way: 'who came since', station: 'all' });
-          setRefused('refused' in answer ? String(answer.refused) : '');
-          router.refresh();
-        }}
-      >
-        Everybody knows: write it into the tasks
-      </button>
-      {refused && <p>{refused}</p>}
-    </section>
-  );
-}
-
-/** How far the class is, in large figures. */
-function ClassClock({
-  standing,
-  plan,
-  minute,
-  isBegun,
-  timeAt,
-  isWall,
-}: {
-  standing: Standing | undefined;
-  plan: ClassPlan | null;
-  minute: number;
-  isBegun: boolean;
-  timeAt: (minute: number) => string;
-  isWall: boolean;
-}) {
-  if (!plan || !standing) return null;
-  if (!isBegun)
-    return (
-      <p className="text-lg">
-        {plan.minutes} minutes of cooking, planned from {timeAt(0)} to {timeAt(plan.minutes)}.
-      </p>
-    );
-  const left = standing.ends - minute;
-  const isOver = standing.tasks.every(({ state }) => state === 'done');
-  return (
-    <p role="timer" className={isWall ? 'text-5xl' : 'text-xl'}>
-      {isOver ? (
-        <b>All dishes are done.</b>
-      ) : (
-        <>
-          <b className="tabular-nums">{left} min left</b>, until {timeAt(standing.ends)}
-        </>
-      )}
-      {!isOver && standing.behind > 0 && (
-        <>
-          , <b className="text-error">{sayCount(standing.behind, 'minute')} behind</b>
-        </>
-      )}
-      {!isOver && standing.behind === 0 && ', on time'}
-    </p>
-  );
-}
-
-interface Again {
-  readonly minutes: number;
-  readonly late: number;
-  readonly ways: readonly { readonly dish: string; readonly minutes: number; readonly fits: boolean }[];
-}
-
-/** Behind: what is overdue is called done at one tap, or the rest is planned again. */
-function Behind({
-  standing,
-  plan,
-  base,
-  minute,
-  isCut,
-  say,
-  timeAt,
-}: {
-  standing: Standing;
-  plan: ClassPlan;
-  base: string;
-  minute: number;
-  isCut: boolean;
-  say: Say;
-  timeAt: (minute: number) => string;
-}) {
-  const [answer, setAnswer] = useState<Again | { refused: string }>();
-  const [isBusy, setBusy] = useState(false);
-  const overdue = standing.tasks.filter(({ state, late, task }) => state === 'now' && late > 0 && !task.inside);
-  const isOver = standing.ends > plan.cooking;
-  const isCalm = standing.behind === 0 && overdue.length === 0 && !isOver;
-  const again = async (without: readonly string[]) => {
-    setBusy(true);
-    setAnswer(await ask<Again>(`${base}/plan`, { id: v7(), without }));
-    setBusy(false);
-  };
-  const refused = answer && 'refused' in answer ? answer.refused : '';
-  const found = answer && !('refused' in answer) ? answer : undefined;
-  return (
-    <section
-      aria-label="Behind"
-      className={`mb-3 rounded-box p-3 ${isCalm ? 'border border-base-300' : 'border-2 border-warning'}`}
-    >
-      <p className={isCalm ? 'sr-only' : 'text-lg font-semibold'}>
-        {standing.behind > 0
-          ? `We are ${sayCount(standing.behind, 'minute')} behind: the last dish is ready at ${timeAt(standing.ends)}.`
-          : isOver
-            ? `The last dish is ready at ${timeAt(standing.ends)}, ${sayCount(standing.ends - plan.cooking, 'minute')} after the cooking should be over.`
-            : overdue.length > 0
-              ? 'Something should have been done by now.'
-              : 'On time.'}
-      </p>
-      <div className={`flex flex-wrap gap-3 ${isCalm ? '' : 'mt-2'}`}>
-        {overdue.length > 0 && (
-          <button
-            type="button"
-            className="btn h-12"
-            onClick={() => {
-              for (const { task } of overdue) say('done', { item: task.id });
-            }}
-          >
-            {overdue.length === 1 ? 'It is done' : `All ${overdue.length} that should be done are done`}
-          </button>
-        )}
-        <button
-          type="button"
-          className={`btn h-12 ${standing.behind > 0 || isOver ? 'btn-primary' : ''}`}
-          disabled={isCut || isBusy}
-          onClick={() => again([])}
-        >
-          {isCut ? 'Planning again needs a network' : isBusy ? 'Planning …' : 'Plan the rest again'}
-        </button>
-      </div>
-      <div role="status" className="mt-2">
-        {refused && <p className="font-semibold text-error">{refused}</p>}
-        {found && (
-          <p>
-            Planned again at minute {minute}: ready at {timeAt(found.minutes)}
-            {found.late > 0 ? `, ${sayCount(found.late, 'minute')} later than there is time for.` : ', in time.'}
-          </p>
-        )}
-        {found?.ways.map(({ dish, minutes, fits }) => (
-          <button
-            key={dish}
-            type="button"
-            className="btn mt-2 mr-3 h-12"
-            disabled={isBusy || isCut}
-            onClick={() => again([dish])}
-          >
-            Leave out {dish}: ready at {timeAt(minutes)}
-            {fits && ', in time'}
-          </button>
-        ))}
-      </div>
-    </section>
-  );
-}
-
-/** What is done, to take back what was tapped by mistake; and the beginning itself. */
-function DoneList({ standing, say }: { standing: Standing; isBegun: true; say: Say }) {
-  const done = standing.tasks.filter(({ state }) => state === 'done');
-  return (
-    <details className="mt-4">
-      <summary className="min-h-11 cursor-pointer">{done.length} done; something was tapped by mistake</summary>
-      <ul className="flex flex-col gap-2">
-        {done.map(({ task }) => (
-          <li key={task.id} className="flex flex-wrap items-center gap-3 border-t border-base-300 py-1">
-            <span className="grow">
-              {task.station ? `Station ${task.station}: ` : ''}
-              {task.text}
-            </span>
-            <button
-              type="button"
-              className="btn h-11"
-              aria-label={`Not done: ${task.text}`}
-              onClick={() => say('not done', { item: task.id })}
-            >
-              Not done
-            </button>
-          </li>
-        ))}
-      </ul>
-      <button type="button" className="btn mt-3 h-11" onClick={() => say('not begun')}>
-        The cooking has not begun after all
-      </button>
-    </details>
   );
 }
