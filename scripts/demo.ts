@@ -196,7 +196,9 @@ export async function loadDemo(store: Store): Promise<void> {
   await loadHandOut(context, demo.handout, new Uint8Array(read('doors.csv')), today, timeZone);
   // The class that runs began a while ago, whatever the hour.
   const startsAt = beganAt(context.clock().toString(), timeZone);
-  const running = { ...demo.running, sessions: demo.running.sessions.map((session) => ({ ...session, startsAt })) };
+  const atStart = <One extends { startsAt: string }>(session: One) =>
+    session.startsAt === 'now' ? { ...session, startsAt } : session;
+  const running = { ...demo.running, sessions: demo.running.sessions.map(atStart) };
   await loadCourse(context, running, { recipes, teachers, today });
   await loadClasses(context, demo.classday);
 }

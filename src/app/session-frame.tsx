@@ -5,6 +5,7 @@ import { contextFor } from '@/services/runtime';
 import type { Hours } from '@/services/sheet/load-programme';
 import type { SessionSheet } from '@/services/sheet/session-sheet';
 import { sessionThread } from '@/services/sheet/session-thread';
+import { ToSettle } from '@/ui/classday/to-settle';
 import { SessionThreadNav } from '@/ui/countdown/session-thread';
 import { BelowAdults } from '@/ui/crew/below-adults';
 import { sayLongDate } from '@/ui/dates';
@@ -67,6 +68,7 @@ export async function SessionFrame({
       {thread.below && (
         <BelowAdults why={thread.below} {...(current === 'crew' ? {} : { href: `/sessions/${session.id}/crew` })} />
       )}
+      {thread.settle.length > 0 && current !== undefined && <ToSettle classes={[thread]} />}
       {children}
     </>
   );

@@ -2,6 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { SimulatedPrinter } from '@/devices/label-printer';
 import { SimulatedGateway } from '@/devices/message-gateway';
 import { labelsPdf } from '@/formats/packing/labels-pdf';
+import { lookAtClasses } from '@/services/classday/outlook';
 import { askByItself } from '@/services/crew/asking';
 import { eraseEnded } from '@/services/crew/people';
 import { ServiceError } from '@/services/errors';
@@ -62,6 +63,9 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
       return { printOutId: job.id, labels: labels.length };
     },
     'clear out': async (job) => clearOut(store, job.programmeId, Temporal.Now.instant()),
+    'look at classes': async ({ programmeId }) => ({
+      classes: await lookAtClasses(contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' })),
+    }),
     'ask the crew': async ({ programmeId }) => {
       const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
       return { ...(await askByItself(context)), erased: await eraseEnded(context) };

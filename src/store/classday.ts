@@ -5,9 +5,9 @@ import type { ClassEvent, ClassWord } from '@/core/classday/live/class-events';
 import type { Face } from '@/core/classday/tasting';
 import { find } from './query';
 import { LAST_DAY } from './sittings';
-import { select } from './sql';
+import { execute, select } from './sql';
 import type { Db } from './store';
-import type { ClassEventRow, CookedPictureRow } from './tables/classday';
+import type { ClassEventRow, ClassMinutesRow, ClassOutlookRow, CookedPictureRow } from './tables/classday';
 
 /** Which class: a session, and which of its groups. */
 export interface OneClass {
@@ -30,9 +30,15 @@ export async function classDays(
   return found;
 }
 
-/** Holds a class for the rest of the transaction. @returns the number of its last event */
-export async function holdClass(db: Db, values: OneClass): Promise<number> {
-  await select(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', { sessionId: values.sessionId });
+/** Holds a class for the rest of the transaction. @returns the number of its last event; undefined where the session has no such group */
+export async function holdClass(db: Db, values: OneClass): Promise<number | undefined> {
+  const held = await select<{ own: number }>(
+    db,
+    `SELECT :sitting = '' OR EXISTS (SELECT 1 FROM sitting x WHERE x.session_id = s.id AND x.group_id = :sitting) AS own
+       FROM session s WHERE s.id = :sessionId FOR UPDATE`,
+    { ...values },
+  );
+  if (held[0]?.own !== 1) return undefined;
   const [found] = await select<{ seq: number | null }>(
     db,
     'SELECT MAX(seq) AS seq FROM class_event WHERE session_id = :sessionId AND sitting = :sitting',
@@ -40,6 +46,40 @@ export async function holdClass(db: Db, values: OneClass): Promise<number> {
   );
   return found?.seq ?? 0;
 }
+
+/** Of these people, those who are not on the roll of a session. */
+export async function strangersIn(
+  db: Db,
+  { sessionId, ids }: { sessionId: string; ids: readonly string[] },
+): Promise<string[]> {
+  if (ids.length === 0) return [];
+  const found = await select<{ id: string }>(
+    db,
+    'SELECT e.id FROM enrolment e JOIN session s ON s.course_id = e.course_id WHERE s.id = :sessionId AND e.id IN (:ids)',
+    { sessionId, ids },
+  );
+  const known = new Set(found.map(({ id }) => id));
+  return ids.filter((id) => !known.has(id));
+}
+
+/** Keeps how a class spends the minutes in which nobody cooks. */
+export const saveClassMinutes = (db: Db, values: ClassMinutesRow) =>
+  execute(
+    db,
+    `INSERT INTO class_minutes (session_id, opening, demonstration, eating, cleaning)
+     VALUES (:sessionId, :opening, :demonstration, :eating, :cleaning)
+     ON DUPLICATE KEY UPDATE opening = :opening, demonstration = :demonstration, eating = :eating, cleaning = :cleaning`,
+    { ...values },
+  );
+
+/** Keeps what the run sheet of a class asks to be settled. */
+export const saveOutlook = (db: Db, { settle, ...values }: ClassOutlookRow) =>
+  execute(
+    db,
+    `INSERT INTO class_outlook (session_id, sitting, settle, at) VALUES (:sessionId, :sitting, :settle, :at)
+     ON DUPLICATE KEY UPDATE settle = :settle, at = :at`,
+    { ...values, settle: JSON.stringify(settle) },
+  );
 
 /** Words after which a class goes by another plan. */
 const PLANNING: ClassWord[] = ['begun', 'not begun', 'planned again', 'swapped', 'not swapped'];

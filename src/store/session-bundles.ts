@@ -1,6 +1,7 @@
 import type { HomeFacts } from '@/contracts/kits';
 import type { RecipeBody } from '@/contracts/recipe';
 import type { HandEvent } from '@/core/handout/handing';
+import { type ClassMinutes, USUAL_MINUTES } from '@/core/plan/class-minutes';
 import type { Outdoor } from '@/core/plan/place';
 import type { Keeper, OneOffJob } from '@/core/stages/facts';
 import { plainHanding } from './handout';
@@ -16,6 +17,7 @@ import {
 } from './sittings';
 import { columnsOf, select } from './sql';
 import type { Db } from './store';
+import type { ClassOutlookRow } from './tables/classday';
 import type { StageMarkRow } from './tables/countdown';
 import type { DutyChangeRow, PromiseRow } from './tables/crew';
 import type { KitExclusionRow, ProductLabelRow, SheetNoteRow } from './tables/kits';
@@ -70,6 +72,10 @@ export interface SessionBundle {
   readonly labels: readonly Pick<ProductLabelRow, 'ingredient' | 'product' | 'allergens'>[];
   readonly exclusions: readonly Pick<KitExclusionRow, 'enrolmentId' | 'reason'>[];
   readonly sheet: SheetRecord | undefined;
+  /** Minutes of its class in which nobody cooks. */
+  readonly classMinutes: ClassMinutes;
+  /** What the run sheets of its groups asked to be settled, when they were last worked out. */
+  readonly outlooks: readonly Pick<ClassOutlookRow, 'sitting' | 'settle'>[];
   /** In order of time. */
   readonly marks: readonly Pick<StageMarkRow, 'stage' | 'done'>[];
   readonly events: readonly PackEventRow[];
@@ -202,6 +208,8 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
       away: noted('away', id),
       sheetNotes: noted('sheetNote', id),
       marks: noted('stageMark', id),
+      classMinutes: minutesFrom(noted('classMinutes', id)[0]),
+      outlooks: noted('classOutlook', id),
       promises: noted('promise', id),
       handOuts: noted('handOut', id).map(plainHanding),
       dutyChanges: noted('dutyChange', id),
@@ -214,6 +222,11 @@ export async function loadSessionBundles(db: Db, programmeId: string, filter: Se
     };
   });
 }
+
+const minutesFrom = (own: ClassMinutes | undefined): ClassMinutes => {
+  const { opening, demonstration, eating, cleaning } = own ?? USUAL_MINUTES;
+  return { opening, demonstration, eating, cleaning };
+};
 
 /** The dishes of these sessions, and the recipes they cook: in one query, a recipe that many cook sent once. */
 async function dishesWithRecipes(

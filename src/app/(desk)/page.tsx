@@ -6,6 +6,7 @@ import { readQuery } from '@/app/query';
 import { sayLeft } from '@/core/countdown/thread';
 import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
+import { ToSettle } from '@/ui/classday/to-settle';
 import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
 import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
 import { BelowAdults } from '@/ui/crew/below-adults';
@@ -55,6 +56,7 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                 ),
             )}
             <TooLate threads={threads} />
+            <ToSettle classes={threads} />
             <CountdownLanes threads={shown} now={now} timeZone={timeZone} />
             {shown.length < threads.length && (
               <p className="text-sm">

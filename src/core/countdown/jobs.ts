@@ -14,6 +14,10 @@ export interface SessionJob extends Job {
   /** Can be switched off for this session. */
   readonly optional: boolean;
   readonly oneOff: boolean;
+  /** It begins and ends at its time, whether or not somebody marks it. */
+  readonly byTheClock?: true;
+  /** It is going on now. */
+  readonly isUnderWay?: true;
 }
 
 /** Whether a template's job belongs to a session, and whether it is switched on. */
@@ -107,6 +111,7 @@ export function jobsOf(
       done: done.has(key),
       optional: !template.few && !template.outdoor,
       oneOff: false,
+      ...(template.byTheClock ? { byTheClock: true } : {}),
       ...limitsOf(template, sitting),
     };
   };

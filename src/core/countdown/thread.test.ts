@@ -123,6 +123,23 @@ describe('a session’s thread', () => {
   });
 });
 
+describe('the class itself', () => {
+  const marked = new Set(['plan', 'recipes', 'roll', 'kits', 'buying', 'receive', 'crew', 'packing', 'set-up']);
+  const teach = (time: string) =>
+    threadOf(facts({ modes: ['in person'], marked, revision: 1, startsAt: '10:00', minutes: 90 }), at(time));
+
+  it('goes by the clock: under way from its time, over at its end, never late for want of a tick', () => {
+    const state = (time: string) => {
+      const { jobs, tooLate } = teach(time);
+      return [jobs.find(({ key }) => key === 'classday')?.state, tooLate];
+    };
+    const [before] = state('2026-11-26T14:59:00Z');
+    expect(before).toBe('due later');
+    expect(state('2026-11-26T15:30:00Z')).toEqual(['doing', undefined]);
+    expect(state('2026-11-26T16:30:00Z')).toEqual(['done', undefined]);
+  });
+});
+
 describe('the jobs of a mode', () => {
   const on = (change: Partial<SessionFacts>) =>
     jobChoices(facts(change))

@@ -81,11 +81,20 @@ function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> 
     for (const groupId of groups) done.add(groupJobKey(stage.key, groupId));
   }
   // What somebody is at goes on in whoever's hours, and has so much less to go.
-  const jobs = jobsOf(facts, facts, done).map((job) => {
+  const jobs = jobsOf(facts, facts, done).map((own) => {
+    const job = own.byTheClock ? goneOn(own, now) : own;
     const left = facts.begun?.get(job.key);
     return left === undefined ? job : { ...job, hours: null, minutes: Math.ceil(job.minutes * left) };
   });
   return calculate(jobs, now);
+}
+
+/** A class by the clock: under way from its time on, and over when its minutes are. */
+function goneOn({ at, ...job }: SessionJob, now: CivilMinutes): SessionJob {
+  if (at === undefined || at > now || job.done) return at === undefined ? job : { ...job, at };
+  const ends = at + job.minutes;
+  if (now >= ends) return { ...job, at, done: true };
+  return { ...job, hours: null, minutes: ends - now, finishBy: { at: ends, why: 'it ends' }, isUnderWay: true };
 }
 
 /**
@@ -134,6 +143,7 @@ export function threadOf(facts: SessionFacts, now: Temporal.Instant): Thread {
 const clamp = (at: CivilMinutes, now: CivilMinutes) => Math.min(Math.max(at, now - 366 * DAY), now + 800 * DAY);
 
 function whyOf(job: SessionJob, timing: Timing, titles: ReadonlyMap<string, string>): string {
+  if (job.isUnderWay) return 'Under way.';
   if (job.at !== undefined) return 'At its fixed time.';
   const before = titles.get(timing.latestBecause);
   const latest = before ? `before ${before}` : timing.latestBecause;
@@ -150,6 +160,7 @@ function jobState(
 ): KnotState {
   if (job.done) return 'done';
   const begun =
+    job.isUnderWay ||
     facts.begun?.has(job.key) ||
     (templateKey(job.key) === job.stage && standingOf(stageOf(job.stage), facts).state === 'doing');
   if (timing.slack < 0 || now > timing.latestFinish) return 'late';
@@ -160,7 +171,7 @@ function jobState(
 function isReady(job: SessionJob, network: Network<SessionJob>, now: CivilMinutes): boolean {
   const waits = job.after.some((key) => network.jobs.some((before) => before.key === key && !before.done));
   const earliest = Math.max(job.at ?? Number.NEGATIVE_INFINITY, job.notBefore?.at ?? Number.NEGATIVE_INFINITY);
-  return !job.done && !waits && earliest <= now;
+  return !job.done && !job.isUnderWay && !waits && earliest <= now;
 }
 
 function knotOf(

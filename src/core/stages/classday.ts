@@ -79,6 +79,7 @@ export const classday: Stage<'classday'> = {
     {
       key: 'classday',
       title: 'Teach',
+      byTheClock: true,
       after: ['set-up', 'deliver', 'fire', 'swap-in', 'reheat'],
       effort: { fixed: 0 },
       hours: 'any',
@@ -89,4 +90,6 @@ export const classday: Stage<'classday'> = {
     },
   ],
   countsTo: 'start',
+  page: ({ id }) => `/room/${id}/run-sheet`,
+  go: 'Open the run sheet',
 };

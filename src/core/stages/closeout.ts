@@ -37,4 +37,6 @@ export const closeout: Stage<'closeout'> = {
       }),
     },
   ],
+  page: ({ id }) => `/room/${id}/close`,
+  go: 'Close it out',
 };

@@ -59,6 +59,8 @@ interface AnyJob {
   readonly asked?: (session: JobSession) => { readonly title: string; readonly minutes: number } | undefined;
   /** It is done when what it is about is: nobody marks it. */
   readonly byItself?: boolean;
+  /** It begins and ends at its fixed time, whether or not somebody marks it. */
+  readonly byTheClock?: true;
 }
 
 /** Done once for all groups that a session is given to. */

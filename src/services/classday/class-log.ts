@@ -6,7 +6,7 @@ import { find, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { ClassEventRow } from '@/store/tables/classday';
 import { inPool } from '@/workers/pool';
-import { ServiceError } from '../errors';
+import { notFound, ServiceError } from '../errors';
 import { type Context, nowOf } from '../gate/gate';
 
 /** Clocks that differ by less are alike, in milliseconds. */
@@ -34,7 +34,9 @@ export async function appendToClass(
   skew = 0,
   readTo?: number,
 ): Promise<number> {
-  let seq = await holdClass(db, which);
+  const last = await holdClass(db, which);
+  if (last === undefined) throw notFound('group');
+  let seq = last;
   const known = new Map(
     (await find(db, db.models.classEvent, { id: sent.map(({ id }) => id) })).map((row) => [row.id, row]),
   );

@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { insideSteps } from '@/core/classday/doneness';
 import { type ClassPlan, planFrom } from '@/core/classday/live/class-plan';
-import { type ClassDish, type ClassRoom, classCase, cookingMinutes } from '@/core/classday/run-sheet/class-case';
+import { type ClassDish, type ClassRoom, classCase } from '@/core/classday/run-sheet/class-case';
 import type { RunSheetAnswer, RunSheetCase } from '@/core/classday/run-sheet/sheet-case';
 import { HOLDS } from '@/core/crew/crew-standing';
+import { type ClassMinutes, cookingMinutes } from '@/core/plan/class-minutes';
 import type { EquipmentCounts, Outdoor } from '@/core/plan/place';
 import { sittingOf } from '@/core/plan/sitting';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
@@ -44,6 +45,8 @@ export interface OneClass {
   readonly programme: Programme;
   readonly dishes: readonly ClassDish[];
   readonly room: ClassRoom;
+  /** Minutes in which nobody cooks. */
+  readonly around: ClassMinutes;
   /** Who comes, in the order of the room's ages where they are in the room. */
   readonly people: readonly EnrolmentAtHome[];
   /** They are at home, and cook along. */
@@ -92,6 +95,7 @@ export async function loadClass(context: Context, bundle: SessionBundle, sitting
       .filter(({ duty, state }) => IN_ROOM.includes(duty.split('@')[0] ?? '') && HOLDS.includes(state))
       .map(({ crewId }) => crewId),
   ).size;
+  const around = bundle.classMinutes;
   const ages = people.map(({ age }) => age);
   const known = ages.filter((age): age is number => age !== null);
   const youngest = known.length > 0 ? Math.min(...known) : null;
@@ -119,8 +123,9 @@ export async function loadClass(context: Context, bundle: SessionBundle, sitting
       adults: Math.max(1, isOnScreen ? 1 : adults),
       equipment: isOnScreen ? AT_HOME : (place?.equipment ?? {}),
       isFire: Boolean(at.outdoor),
-      minutes: session.minutes,
+      cooking: cookingMinutes(session.minutes, around),
     },
+    around,
   };
 }
 
@@ -140,11 +145,11 @@ export async function planClass(
 ): Promise<{ plan: ClassPlan | undefined; answer: RunSheetAnswer; made: ReturnType<typeof classCase> }> {
   const made = classCase(one.dishes, one.room);
   const answer = await solved(made.given, SECONDS);
-  const cooking = cookingMinutes(one.room.minutes);
   const stations = made.stations.map(({ number, pairs }) => ({
     number,
     people: one.isOnScreen ? [] : pairs.flatMap(({ children }) => children.flatMap((at) => one.people[at]?.id ?? [])),
   }));
-  const plan = 'minutes' in answer ? planFrom(made, answer, insidesOf(bundle, one), cooking, stations) : undefined;
+  const plan =
+    'minutes' in answer ? planFrom(made, answer, insidesOf(bundle, one), one.room.cooking, stations) : undefined;
   return { plan, answer, made };
 }

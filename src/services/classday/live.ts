@@ -4,8 +4,7 @@ import { classNow } from '@/core/classday/live/class-events';
 import type { ClassPlan } from '@/core/classday/live/class-plan';
 import { standingOf } from '@/core/classday/live/standing';
 import { linesOf } from '@/core/classday/routines';
-import { AROUND_COOKING } from '@/core/recipes/choosing/fit';
-import { classMark, saidSince } from '@/store/classday';
+import { classMark, saidSince, strangersIn } from '@/store/classday';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
@@ -54,7 +53,7 @@ export const viewClass = service({
         place: at.place,
         group: at.group,
       },
-      around: AROUND_COOKING,
+      around: one.around,
       isOnScreen,
       plan: plan && made && food ? await planWithSwaps(food, made, plan) : (plan ?? null),
       /** What cannot be cooked safely for who is there. */
@@ -95,6 +94,12 @@ export const sayInClass = service({
   run: (context, { sessionId, sitting, now, events }) =>
     context.store.transaction(async (db) => {
       await enterClass(context, sessionId, db, LATE_DAYS);
+      const named = [...new Set(events.flatMap(({ enrolmentId }) => enrolmentId ?? []))];
+      if ((await strangersIn(db, { sessionId, ids: named })).length > 0)
+        throw new ServiceError(
+          'invalid',
+          'This names somebody who is not on the roll of this class. Nothing was saved.',
+        );
       const seq = await appendToClass(context, db, { sessionId, sitting }, events, skewOf(context, now));
       return { seq };
     }),

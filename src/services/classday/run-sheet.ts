@@ -1,18 +1,12 @@
-import {
-  type ClassDish,
-  type ClassRoom,
-  changesToTry,
-  classCase,
-  cookingMinutes,
-} from '@/core/classday/run-sheet/class-case';
+import { type ClassDish, type ClassRoom, changesToTry, classCase } from '@/core/classday/run-sheet/class-case';
 import type { RunSheetAnswer } from '@/core/classday/run-sheet/sheet-case';
 import { idleSpells, missingTools, stationTools, uncountedTools } from '@/core/classday/set-out';
-import { AROUND_COOKING } from '@/core/recipes/choosing/fit';
 import { ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { loadBundle } from '../plan/sessions';
 import { loadClass, oneClass, planClass, solved } from './class-plan';
 import { enterClass } from './entry';
+import { keepOutlook } from './outlook';
 import { foodOf, planWithSwaps } from './substitute';
 
 /** Seconds for each change that is tried. */
@@ -29,8 +23,9 @@ export const viewRunSheet = service({
     const bundle = await loadBundle(context, sessionId);
     const one = await loadClass(context, bundle, sitting);
     const { plan: planned, answer, made } = await planClass(bundle, one);
-    const left = cookingMinutes(one.room.minutes);
+    const left = one.room.cooking;
     const fits = minutesOf(answer) <= left;
+    await keepOutlook(context, { sessionId, sitting }, one, { plan: planned, answer, hasTasks: made.tasks.length > 0 });
     const { title, courseTitle, minutes } = bundle.session;
     const { people, at } = one;
     // Names are shown to those in the room, in its time; until then a child is its age.
@@ -53,7 +48,7 @@ export const viewRunSheet = service({
           ]
         : [],
       isOnScreen: one.isOnScreen,
-      around: AROUND_COOKING,
+      around: one.around,
       cooking: left,
       fits,
       answer,

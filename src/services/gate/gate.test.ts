@@ -19,6 +19,7 @@ import * as stock from '../buying/stock';
 import * as takeOut from '../buying/take-out';
 import * as trips from '../buying/trips';
 import * as attendance from '../classday/attendance';
+import * as classMinutes from '../classday/class-minutes';
 import * as classWords from '../classday/class-words';
 import * as comingNotes from '../classday/coming-notes';
 import * as followLater from '../classday/follow-later';
@@ -107,6 +108,7 @@ const MODULES = [
   work,
   classday,
   attendance,
+  classMinutes,
   classWords,
   comingNotes,
   followLater,
@@ -268,6 +270,7 @@ const FOR_ALL = [
 
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = [
+  'Say how a class spends the minutes in which nobody cooks: opening, showing, eating, cleaning',
   'See what sessions teach about the amounts of recipes, and how sure it is',
   'Write what families who cook later are told of the lesson',
   'See what families who cook later are told, what they said, and their pictures',
@@ -738,6 +741,13 @@ describe('another programme', () => {
       'See whom of the roll a pasted list of names or a chat names': { sessionId, pasted: 'Ada' },
       'Note that those who are in the call came': { sessionId, ids: [enrolmentId] },
       'See what families of a class on screen lack at home, and what will do instead': { sessionId },
+      'Say how a class spends the minutes in which nobody cooks: opening, showing, eating, cleaning': {
+        sessionId,
+        opening: 10,
+        demonstration: 5,
+        eating: 15,
+        cleaning: 15,
+      },
       'Write what families who cook later are told of the lesson': { sessionId, version: 0, words: 'X' },
       'See what families who cook later are told, what they said, and their pictures': { sessionId },
       'See a picture that a family sent of what it cooked': { pictureId: v7() },

@@ -50,7 +50,7 @@ async function placesOf(context: Context) {
 }
 
 function courseSession(
-  { session, dishes }: SessionBundle,
+  { session, dishes, classMinutes: around }: SessionBundle,
   who: ReturnType<typeof peopleOf>,
   budget: number | null,
   places: Awaited<ReturnType<typeof placesOf>>,
@@ -61,6 +61,7 @@ function courseSession(
     date: session.date,
     mode: session.mode as Mode,
     minutes: session.minutes,
+    around,
     participants: who.inRoom,
     homes: who.homes,
     budget: budget ?? undefined,

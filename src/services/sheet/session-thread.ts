@@ -33,6 +33,8 @@ export interface SessionThread extends Thread {
   readonly start: string;
   /** Why the class cannot be held with the adults there are. */
   readonly below?: string;
+  /** What its run sheets ask to be settled before it. */
+  readonly settle: readonly string[];
 }
 
 /** Keys of the jobs whose last mark says done. Marks are in order of time. */
@@ -154,6 +156,15 @@ const plannedJobs = ({ promises }: SessionBundle): Readonly<Record<string, numbe
     }),
   );
 
+/** What the run sheets of its groups ask to be settled, with the group where there are several. */
+function outlookOf({ session, outlooks }: SessionBundle): readonly string[] {
+  const names = new Map(session.sittings.map(({ groupId, groupName }) => [groupId, groupName]));
+  return outlooks.flatMap(({ sitting, settle }) => {
+    const group = sitting === '' ? session.groupName : names.get(sitting);
+    return settle.map((each) => (names.size > 0 && group ? `${group}: ${each}` : each));
+  });
+}
+
 /** A thread that was drawn before, and what it was drawn from. */
 interface Drawn {
   mark?: string;
@@ -178,6 +189,7 @@ export function sessionThread(
     marks,
     bundle.promises,
     bundle.dutyChanges,
+    bundle.outlooks,
     events.length,
     events.at(-1)?.seq,
     bundle.handOuts.at(-1)?.seq,
@@ -205,6 +217,7 @@ export function sessionThread(
     mode,
     start,
     ...(below ? { below } : {}),
+    settle: days >= 0 ? outlookOf(bundle) : [],
     ...threadOf(facts, now),
   };
   Object.assign(last, { mark, hours, thread });

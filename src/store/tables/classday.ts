@@ -119,3 +119,26 @@ export const cookedPicture = table(
   },
 );
 export type CookedPictureRow = RowOf<typeof cookedPicture>;
+
+/** Minutes of a class in which nobody cooks, where they are not the usual ones. */
+export const classMinutes = table(
+  'class_minutes',
+  { belongs: 'sessionId', loads: true, joined: 'goes', copied: ['split', 'repeat'] },
+  { sessionId: keyOf(ref()), opening: whole(), demonstration: whole(), eating: whole(), cleaning: whole() },
+);
+export type ClassMinutesRow = RowOf<typeof classMinutes>;
+
+/** What the run sheet of a class asks to be settled before it, as it was last worked out. */
+export const classOutlook = table(
+  'class_outlook',
+  { belongs: 'sessionId', loads: true, joined: 'goes' },
+  {
+    sessionId: keyOf(ref()),
+    /** The group whose class it is; '' for the first, or the only one. */
+    sitting: keyOf(plain()),
+    /** A sentence each; none where nothing is open. */
+    settle: json<readonly string[]>('notes'),
+    at: moment(),
+  },
+);
+export type ClassOutlookRow = RowOf<typeof classOutlook>;

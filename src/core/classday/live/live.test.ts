@@ -30,7 +30,7 @@ function planOf(burners = 2): ClassPlan {
     adults: 1,
     equipment: { stations: 2, burners, knives: 2 },
     isFire: false,
-    minutes: 90,
+    cooking: 50,
   });
   const answer = planRunSheet({ ...given, seconds: 1 }, clock);
   if (!('minutes' in answer)) throw new Error('It cannot be.');

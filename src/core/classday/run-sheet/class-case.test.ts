@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { planSteps } from '../../recipes/steps/step-reader';
 import { TYPICAL } from '../../reference/reference';
-import { type ClassRoom, changesToTry, classCase, cookingMinutes } from './class-case';
+import { type ClassRoom, changesToTry, classCase } from './class-case';
 import { planRunSheet } from './run-sheet';
 import { nameOfStation, pairsOf } from './stations';
 
@@ -28,7 +28,7 @@ const room = (more: Partial<ClassRoom> = {}): ClassRoom => ({
   adults: 1,
   equipment: { burners: 2, knives: 3, boards: 3 },
   isFire: false,
-  minutes: 90,
+  cooking: 50,
   ...more,
 });
 
@@ -118,8 +118,8 @@ describe('a class as a case', () => {
       'Leave the dough to rise for 50 minutes.',
       'Bake for 30 minutes.',
     );
-    const there = room({ minutes: 75 });
-    const left = cookingMinutes(there.minutes);
+    const there = room({ cooking: 35 });
+    const left = there.cooking;
     const now = planRunSheet(classCase([long, SALAD], there).given, clock);
     expect('minutes' in now && now.minutes > left).toBe(true);
     const tried = changesToTry([long, SALAD], there).map(({ say, dishes, room: other }) => {

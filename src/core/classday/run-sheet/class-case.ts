@@ -1,5 +1,4 @@
 import type { EquipmentCounts } from '../../plan/place';
-import { AROUND_COOKING } from '../../recipes/choosing/fit';
 import type { Heat, PlannedStep, Tool } from '../../recipes/steps/step-plan';
 import type { Pair, RunSheetCase, RunTask } from './sheet-case';
 import { adultsOf, nameOfStation, pairsOf, type Station, stationsOf, USUAL_AGE } from './stations';
@@ -21,8 +20,8 @@ export interface ClassRoom {
   /** What the place counts; what is left out is there for everybody. */
   readonly equipment: EquipmentCounts;
   readonly isFire: boolean;
-  /** Minutes of the class, hygiene, eating and cleaning included. */
-  readonly minutes: number;
+  /** Minutes that are left for cooking. */
+  readonly cooking: number;
 }
 
 const ADULT_AGE = 18;
@@ -70,10 +69,6 @@ export interface ClassCase {
   readonly stations: readonly Station[];
   readonly adults: readonly Pair[];
 }
-
-/** Minutes that are left for cooking. */
-export const cookingMinutes = (minutes: number): number =>
-  Math.max(0, minutes - AROUND_COOKING.hygiene - AROUND_COOKING.eating - AROUND_COOKING.cleaning);
 
 /** What a place counts of a tool or a heat; undefined where it is not counted. */
 export const countedOf = (equipment: EquipmentCounts, of: string): number | undefined => {

@@ -1,3 +1,4 @@
+import type { ClassMinutes } from '../../plan/class-minutes';
 import type { Mode } from '../../plan/mode';
 import type { EquipmentCounts } from '../../plan/place';
 import { ceil, divide, multiply, rational, subtract, toDecimal, toNumber } from '../../quantity/rational';
@@ -27,6 +28,8 @@ export interface CourseSession {
   readonly date: string;
   readonly mode: Mode;
   readonly minutes: number;
+  /** Those in which nobody cooks. */
+  readonly around?: ClassMinutes | undefined;
   readonly participants: number;
   readonly equipment: EquipmentCounts | undefined;
   readonly isFire: boolean;
@@ -183,11 +186,12 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
   const fitFor = (recipeId: string, sessionId: string): Fit | undefined => {
     const [dish, session] = [known.get(recipeId), byId.get(sessionId)];
     if (!dish || !session) return undefined;
-    const { mode, minutes, participants, equipment, isFire, budget, servings } = session;
+    const { mode, minutes, around, participants, equipment, isFire, budget, servings } = session;
     const key = JSON.stringify([
       recipeId,
       mode,
       minutes,
+      around,
       participants,
       equipment,
       isFire,

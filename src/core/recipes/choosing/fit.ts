@@ -1,3 +1,4 @@
+import { type ClassMinutes, USUAL_MINUTES } from '../../plan/class-minutes';
 import { isHomeKit, type Mode } from '../../plan/mode';
 import { type EquipmentCounts, sayEquipment } from '../../plan/place';
 import { sayMoney } from '../../quantity/say';
@@ -12,8 +13,10 @@ import type { DishNeed } from './dish-needs';
 /** A class that a dish is held against. */
 export interface ClassFacts {
   readonly mode: Mode;
-  /** Minutes of the class, hygiene, eating and cleaning included. */
+  /** Minutes of the class, all included. */
   readonly minutes: number;
+  /** Those in which nobody cooks; the usual ones where left out. At home on camera nobody eats or cleans in them. */
+  readonly around?: ClassMinutes | undefined;
   /** Who cooks; a demonstration has one cook, whoever watches. */
   readonly participants: number;
   /** Ages where they are known. */
@@ -69,12 +72,6 @@ export interface Fit {
   readonly schedule: StepSchedule;
 }
 
-/**
- * Minutes of a class in which nobody cooks: hands, tables and aprons before; eating; washing up and wiping after. Ours,
- * from ordinary classes; a class at home on camera has no room to clean.
- */
-export const AROUND_COOKING = { hygiene: 10, eating: 15, cleaning: 15 } as const;
-
 /** Good enough for a judgement: three hundred dishes are looked at together. */
 const quickSchedule = (steps: Parameters<typeof scheduleSteps>[0], hands: Hands) => scheduleSteps(steps, hands, 2000);
 
@@ -124,10 +121,10 @@ const stationsOf = ({ equipment }: ClassFacts, cooks: number) =>
 function timeFinding(
   steps: readonly PlannedStep[],
   { minutes: needed }: StepSchedule,
-  { mode, minutes }: ClassFacts,
+  { mode, minutes, around: own = USUAL_MINUTES }: ClassFacts,
 ): { finding: FitFinding; swapIn: boolean } {
-  const { hygiene, eating, cleaning } = AROUND_COOKING;
-  const around = isHomeKit(mode) ? hygiene : hygiene + eating + cleaning;
+  const before = own.opening + own.demonstration;
+  const around = isHomeKit(mode) ? before : before + own.eating + own.cleaning;
   const left = Math.max(0, minutes - around);
   if (mode === 'take-home')
     return { finding: { about: 'time', verdict: 'fits', say: `Cooked at home: ${needed} minutes.` }, swapIn: false };
@@ -154,7 +151,7 @@ function timeFinding(
     finding: {
       about: 'time',
       verdict: 'does not fit',
-      say: `${needed} minutes of cooking, ${left} left for it after ${around} for hygiene${isHomeKit(mode) ? '' : ', eating and cleaning'}; with a swap-in it would still take ${begun}.`,
+      say: `${needed} minutes of cooking, ${left} left for it after ${around} for hands and tables${isHomeKit(mode) ? '' : ', eating and cleaning'}; with a swap-in it would still take ${begun}.`,
     },
     swapIn: false,
   };

@@ -34,7 +34,7 @@ export interface LiveClassProps {
   readonly timeZone: string;
   readonly manner: Pick<Manner, 'clock'>;
   readonly profile: 'us' | 'uk';
-  readonly hygiene: number;
+  readonly before: number;
   readonly isOnScreen: boolean;
   readonly plan: ClassPlan | null;
   readonly routines: {
@@ -60,7 +60,7 @@ type Tab = (typeof TABS)[number];
 
 /** A class while it runs: on a wall, a tablet or a phone; all of them alike, and each goes on without a network. */
 export function LiveClass(props: LiveClassProps) {
-  const { session, plan: planned, isWall, isOnScreen, people, routines, profile, hygiene, manner, timeZone } = props;
+  const { session, plan: planned, isWall, isOnScreen, people, routines, profile, before, manner, timeZone } = props;
   const router = useRouter();
   const asked = useRef(props.mark);
   const { now, say, waiting, isCut, trouble, clock, base } = useClass(
@@ -94,7 +94,7 @@ export function LiveClass(props: LiveClassProps) {
     );
   const timeAt = (at: number) =>
     from === undefined
-      ? writeTime(timeOf((minutesOf(session.startsAt) + hygiene + at) % 1440), manner)
+      ? writeTime(timeOf((minutesOf(session.startsAt) + before + at) % 1440), manner)
       : civil(from + at * 60_000);
   const namesAt = (station: number) =>
     (plan?.stations.find(({ number }) => number === station)?.people ?? [])

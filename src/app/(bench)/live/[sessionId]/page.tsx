@@ -25,7 +25,7 @@ export default async function Live({ params, searchParams }: Props) {
       timeZone={programme.timeZone}
       manner={mannerOf(programme)}
       profile={view.profile}
-      hygiene={around.hygiene}
+      before={around.opening + around.demonstration}
       isOnScreen={view.isOnScreen}
       plan={view.plan}
       routines={view.routines}

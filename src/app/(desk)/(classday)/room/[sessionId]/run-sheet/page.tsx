@@ -1,12 +1,18 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
+import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { minutesOf, timeOf } from '@/core/plan/civil';
+import type { ClassMinutes } from '@/core/plan/class-minutes';
 import { mannerOf, writeTime } from '@/core/plan/manner';
+import { setClassMinutes } from '@/services/classday/class-minutes';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { RunBoard } from '@/ui/classday/run-board';
 import { SetOut, SetOutCheck } from '@/ui/classday/set-out';
 import { sayLongDate } from '@/ui/dates';
+import { ActionForm } from '@/ui/form/action-form';
+import { Field } from '@/ui/form/field';
+import type { FormState } from '@/ui/form/form-state';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -15,6 +21,16 @@ export const metadata = { title: 'Run sheet' };
 interface Props {
   readonly params: Promise<{ sessionId: string }>;
   readonly searchParams: Promise<{ group?: string }>;
+}
+
+async function setMinutes(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(setClassMinutes, async () => {
+    const { opening, demonstration, eating, cleaning, forCourse } = fields(data);
+    const minutes = { opening, demonstration, eating, cleaning };
+    await call(setClassMinutes, { sessionId, ...minutes, forCourse: forCourse === 'on' });
+    return 'Saved. The run sheet goes by it.';
+  });
 }
 
 /** The hour of a class: who does what when, what lies out where, and whether it fits. */
@@ -26,7 +42,7 @@ export default async function RunSheet({ params, searchParams }: Props) {
     sheet;
   const { actor, programme } = await requireMember();
   const manner = mannerOf(programme);
-  const begins = minutesOf(session.startsAt) + around.hygiene;
+  const begins = minutesOf(session.startsAt) + around.opening + around.demonstration;
   const timeAt = (minute: number) => writeTime(timeOf((begins + minute) % 1440), manner);
   const childrenOf = new Map(
     stations.flatMap(({ pairs }) => pairs.map(({ id, children }) => [id, children.join(' + ')] as const)),
@@ -89,9 +105,11 @@ export default async function RunSheet({ params, searchParams }: Props) {
                 (answer.spread === 0 ? 'The dishes end together.' : `The dishes end within ${answer.spread} minutes.`)}
             </p>
             <p className="text-sm">
-              {session.minutes} minutes in all: {around.hygiene} for hands, hair and tables, {around.eating} to eat,{' '}
+              {session.minutes} minutes in all: {around.opening} for hands, hair and tables
+              {around.demonstration > 0 && `, ${around.demonstration} to show how`}, {around.eating} to eat,{' '}
               {around.cleaning} to clean.
             </p>
+            {actor.role !== 'crew' && <MinutesForm sessionId={sessionId} around={around} />}
             {changes.length > 0 && (
               <>
                 <p className="mt-2 font-semibold">Tried, and shorter:</p>
@@ -155,6 +173,46 @@ export default async function RunSheet({ params, searchParams }: Props) {
         </div>
       )}
     </>
+  );
+}
+
+const AROUND = [
+  ['opening', 'Hands, hair and tables'],
+  ['demonstration', 'Showing how'],
+  ['eating', 'Eating'],
+  ['cleaning', 'Cleaning'],
+] as const;
+
+function MinutesForm({ sessionId, around }: { sessionId: string; around: ClassMinutes }) {
+  return (
+    <details className="no-print mt-1">
+      <summary className="cursor-pointer text-sm underline">Change these minutes</summary>
+      <ActionForm
+        action={setMinutes.bind(null, sessionId)}
+        label="Minutes in which nobody cooks"
+        className="mt-2 flex flex-wrap items-end gap-3"
+      >
+        {AROUND.map(([name, label]) => (
+          <Field
+            key={name}
+            label={`${label}, minutes`}
+            name={name}
+            type="number"
+            min={0}
+            max={240}
+            required
+            defaultValue={around[name]}
+            width="w-44"
+          />
+        ))}
+        <label className="flex items-center gap-2 pb-2 text-sm">
+          <input type="checkbox" name="forCourse" className="checkbox" /> and for the classes of its course after it
+        </label>
+        <button type="submit" className="btn">
+          Save
+        </button>
+      </ActionForm>
+    </details>
   );
 }
 

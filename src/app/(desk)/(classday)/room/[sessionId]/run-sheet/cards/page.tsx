@@ -24,7 +24,7 @@ export default async function Cards({ params, searchParams }: Props) {
     call(viewRunSheet, { sessionId, sitting: group }),
   );
   const manner = mannerOf((await requireMember()).programme);
-  const begins = minutesOf(session.startsAt) + around.hygiene;
+  const begins = minutesOf(session.startsAt) + around.opening + around.demonstration;
   return (
     <>
       <PageTitle
