@@ -116,7 +116,7 @@ type SessionWithSheet = Omit<SessionBundle['session'], 'sittings'> &
   };
 
 /** Rows by a key, in the order they came; one list a key, however often it is asked for. */
-function groupedBy<T>(rows: readonly T[], keyOf: (row: T) => string): (key: string) => readonly T[] {
+export function groupedBy<T>(rows: readonly T[], keyOf: (row: T) => string): (key: string) => readonly T[] {
   const groups = new Map<string, T[]>();
   for (const row of rows) {
     const own = groups.get(keyOf(row));
@@ -126,7 +126,7 @@ function groupedBy<T>(rows: readonly T[], keyOf: (row: T) => string): (key: stri
   return (key) => groups.get(key) ?? [];
 }
 
-const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[]) =>
+export const bySession = <T extends { readonly sessionId: string }>(rows: readonly T[]) =>
   groupedBy(rows, ({ sessionId }) => sessionId);
 
 /**

@@ -8,6 +8,8 @@ import type { ClassPlan } from '@/core/classday/live/class-plan';
 import { planAgain } from '@/core/classday/live/plan-again';
 import { planRunSheet } from '@/core/classday/run-sheet/run-sheet';
 import type { RunSheetCase } from '@/core/classday/run-sheet/sheet-case';
+import { reportOf } from '@/core/closeout/report/report';
+import type { ReportFacts } from '@/core/closeout/report/report-facts';
 import { bestRoster, figuresOf, planRoster } from '@/core/crew/roster';
 import type { Place, RosterCase } from '@/core/crew/roster-case';
 import { whyEmpty } from '@/core/crew/roster-why';
@@ -20,6 +22,9 @@ import { findIngredient, indexed, type Reference } from '@/core/reference/refere
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
 import { readPriceCsv } from '@/formats/buying/price-csv';
+import { reportPdf } from '@/formats/closeout/report-pdf';
+import type { ReportOut } from '@/formats/closeout/report-rows';
+import { writeReportXlsx } from '@/formats/closeout/report-xlsx';
 import { readCrewCsv } from '@/formats/crew/crew-csv';
 import type { HoursOf } from '@/formats/crew/hours-csv';
 import { type HoursTitle, hoursPdf } from '@/formats/crew/hours-pdf';
@@ -75,6 +80,10 @@ export const TASKS = {
   readCrew: ({ bytes }: { bytes: Uint8Array }) => readCrewCsv(bytes),
 
   readMenu: ({ text, reference }: { text: string; reference: Reference }) => readMenuCsv(text, indexed(reference)),
+
+  makeReport: (facts: ReportFacts) => reportOf(facts),
+  reportXlsx: (report: ReportOut) => writeReportXlsx(report),
+  reportPdf: ({ report, paper }: { report: ReportOut; paper: 'A4' | 'LETTER' }) => reportPdf(report, paper),
 
   planBuying: async (task: BuyingCase) =>
     cheapestBuying(task, { solve: await milpSolver(), clock: () => performance.now() / 1000 }),

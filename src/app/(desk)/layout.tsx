@@ -22,6 +22,7 @@ const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] 
   { href: '/shelves', title: 'Shelves', roles: ['crew'] },
   { href: '/recipes', title: 'Recipes', roles: ['coordinator', 'instructor'] },
   { href: '/duties', title: 'Bench and class', roles: ROLES },
+  { href: '/reports', title: 'Reports', roles: ['coordinator'] },
   { href: '/programme', title: 'Programme', roles: ['coordinator'] },
 ];
 

@@ -119,6 +119,7 @@ export const decideLesson = service({
           id: context.ids(),
           programmeId,
           recipeId,
+          kind: 'amount',
           food,
           word,
           proposed: lesson.proposed,

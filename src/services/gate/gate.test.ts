@@ -32,7 +32,9 @@ import * as substitute from '../classday/substitute';
 import * as tasting from '../classday/tasting';
 import * as trouble from '../classday/trouble';
 import * as closeOut from '../closeout/close-out';
+import * as funders from '../closeout/funders';
 import * as lessons from '../closeout/lessons';
+import * as reports from '../closeout/reports';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
 import * as computeRoster from '../compute/roster';
@@ -119,6 +121,8 @@ const MODULES = [
   tasting,
   trouble,
   closeOut,
+  funders,
+  reports,
   lessons,
   runSheet,
   decide,
@@ -720,6 +724,15 @@ describe('another programme', () => {
         sessionId,
         notes: [{ id: v7(), what: 'closed' }],
       },
+      'See a report of past sessions: of a span, a course, a session, for a funder': { courseId },
+      'Save a report as PDF, as a workbook, or as CSV': { courseId, as: 'csv' },
+      'Write down who is reported to: their wording, period, currency and logo': {
+        funderId: v7(),
+        version: 1,
+        name: 'X',
+      },
+      'See somebody who is reported to': { funderId: v7() },
+      'Take out somebody who is reported to': { funderId: v7() },
       'Take, change or refuse what sessions teach about an amount': {
         recipeId,
         food: 'egg',

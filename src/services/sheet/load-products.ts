@@ -4,7 +4,8 @@ import { find } from '@/store/query';
 import type { ProductRow } from '@/store/tables/recipes';
 import type { Context } from '../gate/gate';
 
-const productFrom = ({ ingredient, name, packGrams, price, saltMg, energyKj }: ProductRow): Product => ({
+/** A product as the core computes with it. */
+export const productFrom = ({ ingredient, name, packGrams, price, saltMg, energyKj }: ProductRow): Product => ({
   ingredient,
   name,
   packGrams: parsePositiveAmount(packGrams),

@@ -1,4 +1,20 @@
-import { key, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
+import type { LessonKind } from '@/core/closeout/lessons';
+import {
+  bytes,
+  day,
+  json,
+  key,
+  keyOf,
+  long,
+  maybe,
+  moment,
+  notes,
+  plain,
+  type RowOf,
+  ref,
+  table,
+  whole,
+} from './table';
 
 /** What was seen after a session: what was left, bad or broken; appended, the newest of an item counts. */
 export const closeNote = table(
@@ -7,7 +23,7 @@ export const closeNote = table(
   {
     id: key(),
     sessionId: ref(),
-    what: plain<'left' | 'bad' | 'broke' | 'note' | 'closed'>(),
+    what: plain<'left' | 'bad' | 'broke' | 'note' | 'closed' | 'opened again'>(),
     /** A food, or a thing; '' for the session. */
     item: plain(),
     /** Of what was planned, that was left. */
@@ -30,9 +46,11 @@ export const lessonWord = table(
     id: key(),
     programmeId: ref(),
     recipeId: maybe(ref()),
+    kind: plain<LessonKind>(),
+    /** A food, the place of a step, or a job with its course. */
     food: plain(),
     word: plain<'taken' | 'refused'>(),
-    /** Per cent of what was planned. */
+    /** Per cent of what was planned; of a spare, per cent of what is used. */
     proposed: whole(),
     /** What was taken instead, where it was changed. */
     taken: maybe(whole()),
@@ -41,3 +59,36 @@ export const lessonWord = table(
   },
 );
 export type LessonWordRow = RowOf<typeof lessonWord>;
+
+/** A family that was asked after a session whether it cooked, and what was missing: once. */
+export const askedAfter = table(
+  'asked_after',
+  { belongs: 'sessionId', joined: 'goes', of: 'household' },
+  { sessionId: keyOf(ref()), householdId: keyOf(ref()), at: moment() },
+);
+export type AskedAfterRow = RowOf<typeof askedAfter>;
+
+/** Somebody who is reported to, with their own wording, period, currency and logo. */
+export const funder = table(
+  'funder',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    name: notes(),
+    /** What stands above the figures. */
+    intro: long(notes()),
+    /** What they call a figure, by its key. */
+    words: json<Readonly<Record<string, string>>>('notes'),
+    fromDay: maybe(day()),
+    toDay: maybe(day()),
+    /** '' for the programme's own; else what they count in, and how much of it one of the programme's is. */
+    currency: plain(),
+    rate: plain(),
+    /** '' for none. */
+    logoKind: plain<'' | 'image/png' | 'image/jpeg'>(),
+    logo: bytes(),
+    version: whole(),
+  },
+);
+export type FunderRow = RowOf<typeof funder>;

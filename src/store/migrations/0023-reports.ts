@@ -1,0 +1,24 @@
+import type { Migration } from './migration';
+import { ID, TABLE_END, to } from './sql';
+
+/** Who is reported to and in which words; lessons of several kinds; families who were asked after a session. */
+export const reports: Migration = {
+  name: '0023-reports',
+  async up(run) {
+    await run(
+      `CREATE TABLE funder (id ${ID} PRIMARY KEY, programme_id ${ID}, name VARCHAR(190) NOT NULL, intro LONGTEXT NOT NULL,
+       words LONGTEXT NOT NULL CHECK (JSON_VALID(words)), from_day DATE NULL, to_day DATE NULL, currency VARCHAR(10) NOT NULL, rate VARCHAR(20) NOT NULL,
+       logo_kind VARCHAR(40) NOT NULL, logo LONGBLOB NOT NULL, version INT NOT NULL, KEY by_programme (programme_id),
+       ${to('programme_id', 'programme')}) ${TABLE_END}`,
+    );
+    await run("ALTER TABLE lesson_word ADD kind VARCHAR(20) NOT NULL DEFAULT 'amount' AFTER recipe_id");
+    await run(
+      `CREATE TABLE asked_after (session_id ${ID}, household_id ${ID}, at DATETIME(3) NOT NULL, PRIMARY KEY (session_id, household_id),
+       ${to('session_id', 'session')}, ${to('household_id', 'household')}) ${TABLE_END}`,
+    );
+  },
+  async down(run) {
+    for (const each of ['asked_after', 'funder']) await run(`DROP TABLE IF EXISTS ${each}`);
+    await run('ALTER TABLE lesson_word DROP kind');
+  },
+};
