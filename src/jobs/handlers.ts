@@ -3,6 +3,7 @@ import { SimulatedPrinter } from '@/devices/label-printer';
 import { SimulatedGateway } from '@/devices/message-gateway';
 import { labelsPdf } from '@/formats/packing/labels-pdf';
 import { lookAtClasses } from '@/services/classday/outlook';
+import { askAfter } from '@/services/closeout/asking-after';
 import { askByItself } from '@/services/crew/asking';
 import { eraseEnded } from '@/services/crew/people';
 import { ServiceError } from '@/services/errors';
@@ -65,6 +66,9 @@ export function handlersFor(store: Store): Readonly<Record<string, Handler>> {
     'clear out': async (job) => clearOut(store, job.programmeId, Temporal.Now.instant()),
     'look at classes': async ({ programmeId }) => ({
       classes: await lookAtClasses(contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' })),
+    }),
+    'ask families': async ({ programmeId }) => ({
+      asked: await askAfter(contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' })),
     }),
     'ask the crew': async ({ programmeId }) => {
       const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });

@@ -15,8 +15,8 @@ const IDLE = 500;
 let ending = false;
 
 /**
- * What goes on by itself: what is kept too long is cleared out once a day, the crew is asked again and reminded, and the run
- * sheets of the coming days are worked out each hour. A job's
+ * What goes on by itself: what is kept too long is cleared out once a day, the crew is asked again and reminded, families are
+ * asked whether they cooked, and the run sheets of the coming days are worked out each hour. A job's
  * id is made of programme and time, so that it is queued once.
  */
 async function queueRegular(): Promise<void> {
@@ -25,6 +25,7 @@ async function queueRegular(): Promise<void> {
     await queueOnce(programmeId, 'clear out', now.slice(0, 10));
     await queueOnce(programmeId, 'ask the crew', now.slice(0, 13));
     await queueOnce(programmeId, 'look at classes', now.slice(0, 13));
+    await queueOnce(programmeId, 'ask families', now.slice(0, 13));
   }
 }
 

@@ -1,35 +1,38 @@
 // What closing out asks of the database beyond single rows.
-import type { RecipeBody } from '@/contracts/recipe';
+import { find } from './query';
 import { select } from './sql';
 import type { Db } from './store';
 
-/** What was tapped as short in the classes of a programme. */
-export const shortBySession = (db: Db, values: { programmeId: string }) =>
-  select<{ sessionId: string; food: string; percent: number | null }>(
+/** When a session was closed, and by whom; undefined while it is open, or was opened again. */
+export async function closedNow(db: Db, sessionId: string): Promise<{ at: Date; actorId: string } | undefined> {
+  const [last] = await find(
     db,
-    `SELECT e.session_id AS sessionId, e.item AS food, MAX(CAST(JSON_VALUE(e.value, '$.percent') AS INT)) AS percent
-       FROM class_event e JOIN session s ON s.id = e.session_id JOIN course c ON c.id = s.course_id
-      WHERE c.programme_id = :programmeId AND e.what = 'short' GROUP BY e.session_id, e.item`,
+    db.models.closeNote,
+    { sessionId, what: ['closed', 'opened again'] },
+    [
+      ['at', 'DESC'],
+      ['id', 'DESC'],
+    ],
+    1,
+  );
+  return last?.what === 'closed' ? last : undefined;
+}
+
+/** Lots that were taken for a session, or made for it. */
+export const lotsTakenFor = (db: Db, values: { programmeId: string; sessionId: string }) =>
+  select<{ lotId: string }>(
+    db,
+    `SELECT DISTINCT lot_id AS lotId FROM stock_move WHERE programme_id = :programmeId AND session_id = :sessionId AND kind = 'used'
+     UNION SELECT lot_id FROM made_batch WHERE session_id = :sessionId AND lot_id IS NOT NULL`,
     values,
   );
 
-/** Recipes that closed sessions cooked, with when each session was closed. */
-export const closedDishes = (db: Db, values: { programmeId: string }) =>
-  select<{
-    sessionId: string;
-    title: string;
-    date: string;
-    closedAt: Date;
-    recipeId: string;
-    recipe: string;
-    version: number;
-    body: RecipeBody;
-  }>(
+/** When each tick of a session's bench was made. */
+export const tickTimes = (db: Db, sessionId: string) =>
+  select<{ at: Date }>(
     db,
-    `SELECT s.id AS sessionId, s.title, s.date, k.at AS closedAt, r.id AS recipeId, r.title AS recipe, r.version, r.body
-       FROM (SELECT session_id, MAX(at) AS at FROM close_note WHERE what = 'closed' GROUP BY session_id) k
-            JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
-            JOIN dish d ON d.session_id = s.id JOIN recipe r ON r.id = d.recipe_id
-      WHERE c.programme_id = :programmeId ORDER BY s.date, s.id`,
-    values,
+    "SELECT at FROM pack_event WHERE session_id = :sessionId AND action = 'packed' ORDER BY at",
+    {
+      sessionId,
+    },
   );

@@ -1,4 +1,4 @@
-import { addDays, dayOf } from './civil';
+import { addDays, type CivilMinutes, civilOf, dayOf } from './civil';
 
 /**
  * When and where a group other than the first meets for a session: planned and bought for once, taught once more. The
@@ -68,3 +68,27 @@ export const lastDayOf = ({
   [date, cookBy ?? date, ...sittings.flatMap((sitting) => (sitting.status === 'planned' ? [sitting.date] : []))]
     .sort()
     .at(-1) ?? date;
+
+/**
+ * When the last group of a session has met, in civil minutes: from then on it can be closed out. Families who cook later are asked
+ * until the end of the day by which they do (`lastDayOf`).
+ *
+ * @example
+ * lastMeetingEnds({ date: '2026-11-26', startsAt: '16:00', minutes: 90, sittings: [] }) === civilOf('2026-11-26', '17:30') //=> true
+ */
+export const lastMeetingEnds = ({
+  date,
+  startsAt,
+  minutes,
+  sittings,
+}: {
+  readonly date: string;
+  readonly startsAt: string;
+  readonly minutes: number;
+  readonly sittings: readonly Pick<Sitting, 'date' | 'startsAt' | 'status'>[];
+}): CivilMinutes =>
+  Math.max(
+    ...[{ date, startsAt }, ...sittings.filter(({ status }) => status === 'planned')].map(
+      (meeting) => civilOf(meeting.date, meeting.startsAt) + minutes,
+    ),
+  );

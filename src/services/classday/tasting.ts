@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FACES, triesOf, votesOf } from '@/core/classday/tasting';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { programmeTastings } from '@/store/classday';
+import { closedNow } from '@/store/closeout';
 import { holdSessions } from '@/store/plan';
 import { find, insert } from '@/store/query';
 import { ServiceError } from '../errors';
@@ -83,6 +84,8 @@ export const taste = service({
     await context.store.transaction(async (db) => {
       // Sent twice at once, the second waits, and finds the first.
       await holdSessions(db, context.actor.programmeId, [sessionId]);
+      if (await closedNow(db, sessionId))
+        throw new ServiceError('stale', 'This session is closed: open it again to add what somebody thought.');
       const known = new Set(
         (await find(db, db.models.tasting, { id: events.map(({ id }) => id) })).map(({ id }) => id),
       );

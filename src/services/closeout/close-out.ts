@@ -10,15 +10,18 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Heat } from '@/core/recipes/steps/step-plan';
 import { attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { saidSince } from '@/store/classday';
+import { closedNow } from '@/store/closeout';
 import { lentTo } from '@/store/handout';
+import { lockSessionRow } from '@/store/plan';
 import { find, insert } from '@/store/query';
-import { isDuplicate } from '@/store/store';
 import type { CloseNoteRow } from '@/store/tables/closeout';
 import { openRoom } from '../classday/room';
 import { ServiceError } from '../errors';
 import { nowOf, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { loadProgramme } from '../sheet/load-programme';
+import { refuseBefore } from './closing';
+import { leftoversOf } from './leftovers';
 
 const IN_ORDER = [
   ['at', 'ASC'],
@@ -67,10 +70,15 @@ export const viewCloseOut = service({
         ),
       ),
     ];
-    const closed = notes.get('closed ');
-    const { title, courseTitle, date } = session;
+    const closed = await closedNow(db, sessionId);
+    const words = await find(db, db.models.kitWord, { sessionId, word: ['cooked', 'not cooked'] }, IN_ORDER);
+    const { title, courseTitle, date, cookBy } = session;
     return {
-      session: { id: sessionId, title, courseTitle, date },
+      session: { id: sessionId, title, courseTitle, date, cookBy },
+      leftovers: await leftoversOf(context, sessionId, programme),
+      /** What families who cooked at home said was missing, or too much. */
+      said: [...new Map(words.map(({ enrolmentId, note }) => [enrolmentId, note])).values()].filter(Boolean),
+
       attendance: {
         came: coming.filter(({ id }) => seen.get(id)?.has('came')).length,
         cooked: coming.filter(({ id }) => seen.get(id)?.has('cooked')).length,
@@ -102,35 +110,32 @@ export const viewCloseOut = service({
       votes: bundle.dishes.map(({ id, title: dish }) => ({ dish, votes: votesOf(tastings, id) })),
       incidents,
       closedAt: closed ? closed.at.toISOString() : null,
+      openedAgain: closed ? '' : (notes.get('opened again ')?.words ?? ''),
     };
   },
 });
 
 const percent = z.coerce.number().int().min(0).max(100);
 
+/** What is noted of a session after it; each thing once, the newest counts. */
+const sentNote = z.object({
+  /** Made by the page: sent twice, it is noted once. */
+  id: z.uuid(),
+  what: z.enum(['left', 'bad', 'broke', 'note']),
+  item: z.string().max(190).default(''),
+  percent: percent.nullable().default(null),
+  bad: z.number().int().min(0).max(10_000).nullable().default(null),
+  pieces: z.number().int().min(1, 'At least one piece.').max(10_000).nullable().default(null),
+  words: z.string().trim().max(2000, 'At most 2,000 characters.').default(''),
+});
+
 export const noteCloseOut = service({
-  title: 'Note what was left, bad or broken after a session, and close it',
+  title: 'Note what was left, bad or broken after a session',
   roles: ROLES,
-  input: z.object({
-    sessionId: z.uuid(),
-    notes: z
-      .array(
-        z.object({
-          /** Made by the page: sent twice, it is noted once. */
-          id: z.uuid(),
-          what: z.enum(['left', 'bad', 'broke', 'note', 'closed']),
-          item: z.string().max(190).default(''),
-          percent: percent.nullable().default(null),
-          bad: z.number().int().min(0).max(10_000).nullable().default(null),
-          pieces: z.number().int().min(1, 'At least one piece.').max(10_000).nullable().default(null),
-          words: z.string().trim().max(2000, 'At most 2,000 characters.').default(''),
-        }),
-      )
-      .min(1)
-      .max(200),
-  }),
+  input: z.object({ sessionId: z.uuid(), notes: z.array(sentNote).min(1).max(200) }),
   run: async (context, { sessionId, notes }) => {
-    await openRoom(context, sessionId);
+    const { bundle } = await openRoom(context, sessionId);
+    await refuseBefore(context, bundle.session);
     for (const { what, percent: left, bad, pieces, item } of notes) {
       if (what === 'left' && (left === null || item === ''))
         throw new ServiceError('invalid', 'Nothing was saved yet.', [
@@ -142,16 +147,17 @@ export const noteCloseOut = service({
         ]);
     }
     const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
-    try {
-      await context.store.transaction((db) =>
-        insert(
-          db,
-          db.models.closeNote,
-          notes.map((note) => ({ ...note, ...made })),
-        ),
+    await context.store.transaction(async (db) => {
+      // Two phones at one session wait for each other here; what was sent before is left out.
+      await lockSessionRow(db, { sessionId });
+      const known = new Set(
+        (await find(db, db.models.closeNote, { id: notes.map(({ id }) => id) })).map(({ id }) => id),
       );
-    } catch (error) {
-      if (!isDuplicate(error)) throw error;
-    }
+      await insert(
+        db,
+        db.models.closeNote,
+        notes.filter(({ id }) => !known.has(id)).map((note) => ({ ...note, ...made })),
+      );
+    });
   },
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { pictureKind } from '@/contracts/picture';
 import { civilDate } from '@/contracts/plan';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { findOne, insert, remove, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -102,16 +102,5 @@ export const viewFunder = service({
   run: async (context, { funderId }) => {
     const { logo, ...funder } = await loadFunder(context, funderId);
     return { ...funder, hasLogo: logo.length > 0 };
-  },
-});
-
-export const listFunders = service({
-  title: 'See who is reported to',
-  roles: ['coordinator'],
-  input: z.object({}),
-  run: async (context) => {
-    const { db } = context.store;
-    const rows = await find(db, db.models.funder, { programmeId: context.actor.programmeId }, [['name', 'ASC']]);
-    return rows.map(({ id, name, fromDay, toDay }) => ({ id, name, fromDay, toDay }));
   },
 });

@@ -32,8 +32,10 @@ import * as substitute from '../classday/substitute';
 import * as tasting from '../classday/tasting';
 import * as trouble from '../classday/trouble';
 import * as closeOut from '../closeout/close-out';
+import * as closing from '../closeout/closing';
 import * as funders from '../closeout/funders';
-import * as lessons from '../closeout/lessons';
+import * as leftovers from '../closeout/leftovers';
+import * as lessons from '../closeout/lessons/lessons';
 import * as reports from '../closeout/reports';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
@@ -121,6 +123,8 @@ const MODULES = [
   tasting,
   trouble,
   closeOut,
+  closing,
+  leftovers,
   funders,
   reports,
   lessons,
@@ -208,7 +212,9 @@ afterAll(() => store.close());
 /** What everyone may do. */
 const FOR_ALL = [
   'See what is known of a session after it, to close it out',
-  'Note what was left, bad or broken after a session, and close it',
+  'Note what was left, bad or broken after a session',
+  'Close a session: what is noted of it teaches from then on',
+  'Say what becomes of what is left of a lot after a session',
   'See a class while it runs: who does what now, and how it stands',
   'See what was said in a class since',
   'Say what happens in a class: begun, done, a temperature, what ran short, a question',
@@ -274,8 +280,9 @@ const FOR_ALL = [
 
 /** What instructors may do besides. */
 const FOR_INSTRUCTORS = [
+  'Open a closed session again, with the reason',
   'Say how a class spends the minutes in which nobody cooks: opening, showing, eating, cleaning',
-  'See what sessions teach about the amounts of recipes, and how sure it is',
+  'See what sessions teach, how sure it is, and what it would change',
   'Write what families who cook later are told of the lesson',
   'See what families who cook later are told, what they said, and their pictures',
   'See a picture that a family sent of what it cooked',
@@ -720,10 +727,7 @@ describe('another programme', () => {
       'Add to what was noted of an incident': { id: v7(), incidentId: v7(), words: 'More.' },
       'See the incidents of a session': { sessionId },
       'See what is known of a session after it, to close it out': { sessionId },
-      'Note what was left, bad or broken after a session, and close it': {
-        sessionId,
-        notes: [{ id: v7(), what: 'closed' }],
-      },
+      'Note what was left, bad or broken after a session': { sessionId, notes: [{ id: v7(), what: 'note' }] },
       'See a report of past sessions: of a span, a course, a session, for a funder': { courseId },
       'Save a report as PDF, as a workbook, or as CSV': { courseId, as: 'csv' },
       'Write down who is reported to: their wording, period, currency and logo': {
@@ -733,9 +737,18 @@ describe('another programme', () => {
       },
       'See somebody who is reported to': { funderId: v7() },
       'Take out somebody who is reported to': { funderId: v7() },
-      'Take, change or refuse what sessions teach about an amount': {
-        recipeId,
-        food: 'egg',
+      'Close a session: what is noted of it teaches from then on': { sessionId, id: v7() },
+      'Open a closed session again, with the reason': { sessionId, reason: 'X' },
+      'Say what becomes of what is left of a lot after a session': {
+        id: v7(),
+        sessionId,
+        lotId: lot.id,
+        fate: 'kept',
+      },
+      'Take, change or refuse what sessions teach': {
+        kind: 'amount',
+        ofId: recipeId,
+        item: 'egg',
         version: 1,
         word: 'taken',
         percent: 120,
@@ -831,7 +844,7 @@ describe('another programme', () => {
       .sort();
     expect(unnamed).toEqual(
       [
-        'See what sessions teach about the amounts of recipes, and how sure it is',
+        'See what sessions teach, how sure it is, and what it would change',
         'Write the programme’s own opening, fire and closing routines, and the number to call',
         'Bring points, addresses and hours of doors in as CSV',
         'Say where the kitchen is, and how quickly one drives from there',

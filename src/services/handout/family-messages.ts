@@ -66,10 +66,11 @@ export async function tellFamily(
   { sessionId, title, programme }: KitNews,
   subject: string,
   words: string,
+  asks = 'Say that somebody will be there, or that you need it later:',
 ): Promise<boolean> {
   if (contact === '') return false;
   const linkId = await familyLink(context, db, householdId, sessionId);
-  const page = `Say that somebody will be there, or that you need it later:\n${context.address}/kit/${LINK_PLACE}`;
+  const page = `${asks}\n${context.address}/kit/${LINK_PLACE}`;
   await queueMessage(context, db, context.actor.programmeId, {
     sentTo: contact,
     subject: `${subject}: ${title}`.slice(0, 190),

@@ -7,7 +7,14 @@ import { notFound } from '../errors';
 import { type Context, nowOf, service } from '../gate/gate';
 
 /** What the background process can do. */
-export const JOB_KINDS = ['send message', 'print labels', 'clear out', 'ask the crew', 'look at classes'] as const;
+export const JOB_KINDS = [
+  'send message',
+  'print labels',
+  'clear out',
+  'ask the crew',
+  'look at classes',
+  'ask families',
+] as const;
 
 export type JobKind = (typeof JOB_KINDS)[number];
 

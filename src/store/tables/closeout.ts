@@ -23,10 +23,10 @@ export const closeNote = table(
   {
     id: key(),
     sessionId: ref(),
-    what: plain<'left' | 'bad' | 'broke' | 'note' | 'closed' | 'opened again'>(),
-    /** A food, or a thing; '' for the session. */
+    what: plain<'left' | 'bad' | 'broke' | 'note' | 'lot' | 'step' | 'job' | 'closed' | 'opened again'>(),
+    /** A food, a lot, a recipe with the place of a step, a job; '' for the session. */
     item: plain(),
-    /** Of what was planned, that was left. */
+    /** Of what was planned, that was left; that a step or a job took. */
     percent: maybe(whole()),
     /** Bad pieces, of so many. */
     bad: maybe(whole()),

@@ -1,7 +1,11 @@
+import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
-import { sayCount } from '@/core/quantity/say';
-import { decideLesson, viewLessons } from '@/services/closeout/lessons';
+import type { Estimate } from '@/core/closeout/estimates';
+import type { LessonKind } from '@/core/closeout/lessons';
+import { rational } from '@/core/quantity/rational';
+import { sayCount, sayGrams } from '@/core/quantity/say';
+import { decideLesson, viewLessons } from '@/services/closeout/lessons/lessons';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
@@ -10,8 +14,15 @@ import { Empty, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Lessons' };
 
+interface Of {
+  readonly kind: LessonKind;
+  readonly ofId: string;
+  readonly item: string;
+  readonly version: number;
+}
+
 async function decide(
-  lesson: { recipeId: string; food: string; version: number },
+  of: Of,
   word: 'taken' | 'refused',
   percent: number,
   _state: FormState | null,
@@ -20,77 +31,176 @@ async function decide(
   'use server';
   return attempt(decideLesson, async () => {
     const own = fields(data).percent;
-    await call(decideLesson, { ...lesson, word, percent: own ? Number(own) : percent });
-    return word === 'taken'
-      ? 'Taken: the recipe has a new version.'
-      : 'Refused. It comes again only when more is seen.';
+    await call(decideLesson, { ...of, word, percent: own ? Number(own) : percent });
+    if (word === 'refused') return 'Refused. It comes again only when more is seen.';
+    return of.kind === 'job'
+      ? 'Taken: the countdown of the course goes by it.'
+      : 'Taken: the recipe has a new version.';
   });
 }
 
+type Lessons = Awaited<ReturnType<typeof viewLessons>>;
+
+/** What a lesson changes, as the field that changes it is called. */
+const CHANGES = {
+  amount: 'Per cent of what is written',
+  spare: 'Per cent spare',
+  step: 'Per cent of its minutes',
+  job: 'Per cent of its minutes',
+} as const;
+
+const percent = (share: number) => Math.round(share * 100);
+const between = ({ low, high }: Pick<Estimate, 'low' | 'high'>) => `${percent(low)} to ${percent(high)} %`;
+
 /** What sessions teach, with how sure it is: nothing changes before somebody takes it. */
-export default async function Lessons() {
+export default async function LessonsPage() {
   const { actor } = await requireMember();
-  const lessons = await call(viewLessons, {});
+  const { lessons, likings, coming, packs } = await call(viewLessons, {});
   return (
     <>
-      <PageTitle title="Lessons" />
+      <PageTitle title="Lessons" over="What closed sessions teach; nothing changes before somebody takes it">
+        {actor.role === 'coordinator' && (
+          <Link href="/reports" className="btn">
+            Reports
+          </Link>
+        )}
+      </PageTitle>
       {lessons.length === 0 && (
-        <Empty title="Nothing to learn yet">
-          <p>Lessons come from sessions that were closed: what was left, and what was tapped as short.</p>
+        <Empty title="Nothing waits to be decided">
+          <p>
+            Lessons come from sessions that were closed: what was left, what was tapped as short, what was bad, what
+            took longer than planned.
+          </p>
         </Empty>
       )}
-      {lessons.map(({ recipeId, recipe, version, food, lesson, proposed, seen, sessions, would }) => (
-        <section key={`${recipeId} ${food}`} className="sheet mb-4 p-5" aria-label={`${food} in ${recipe}`}>
-          <h2 className="text-xl font-bold">
-            {recipe}: {proposed > 100 ? 'more' : 'less'} {food}
-          </h2>
-          <p className="text-lg">
-            {would.map(({ now, after }) => `${now} → ${after}`).join('; ')}{' '}
-            <span className="text-base">
-              ({proposed} % of what is written; {lesson.sure}, from {sayCount(sessions, 'session')}; the truth lies
-              between {Math.round(lesson.low * 100)} and {Math.round(lesson.high * 100)} %, nine times in ten)
-            </span>
-          </p>
-          <ul className="list-disc pl-5 text-sm">
-            {seen.map(({ title, date, over, under }) => (
-              <li key={`${title} ${date}`}>
-                {title}, {sayLongDate(date)}: {over > 0 && `${over} % left`}
-                {over > 0 && under > 0 && ', '}
-                {under > 0 && `${under} % more needed`}
-              </li>
-            ))}
-          </ul>
-          {actor.role === 'coordinator' && (
-            <div className="mt-3 flex flex-wrap items-end gap-3">
-              <ActionForm
-                action={decide.bind(null, { recipeId, food, version }, 'taken', proposed)}
-                label={`Take: ${food} in ${recipe}`}
-                className="flex flex-wrap items-end gap-3"
-              >
-                <Field
-                  label="Per cent of what is written"
-                  name="percent"
-                  type="number"
-                  min={10}
-                  max={400}
-                  defaultValue={proposed}
-                />
-                <button type="submit" className="btn btn-primary">
-                  Take it into the recipe
-                </button>
-              </ActionForm>
-              <ActionForm
-                action={decide.bind(null, { recipeId, food, version }, 'refused', proposed)}
-                label={`Refuse: ${food} in ${recipe}`}
-              >
-                <button type="submit" className="btn">
-                  Refuse it
-                </button>
-              </ActionForm>
-            </div>
-          )}
-        </section>
+      {lessons.map((lesson) => (
+        <LessonSheet
+          key={`${lesson.kind} ${lesson.ofId} ${lesson.item}`}
+          lesson={lesson}
+          mayDecide={actor.role === 'coordinator'}
+        />
       ))}
+      <div className="grid gap-5 lg:grid-cols-2">
+        <Liked likings={likings} />
+        <Coming coming={coming} />
+        {packs.length > 0 && <Packs packs={packs} />}
+      </div>
     </>
+  );
+}
+
+function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][number]; mayDecide: boolean }) {
+  const { kind, ofId, of, version, item, title, lesson, proposed, would, seen, sessions } = all;
+  const about = { kind, ofId, item, version };
+  return (
+    <section className="sheet mb-4 p-5" aria-label={`${title}: ${of}`}>
+      <h2 className="text-xl font-bold">
+        {of}: {title}
+      </h2>
+      <p className="text-lg">
+        {would.map(({ now, after }) => `${now} → ${after}`).join('; ')}{' '}
+        <span className="text-base">
+          ({lesson.sure}, from {sayCount(sessions, 'session')};{' '}
+          {kind === 'spare' ? 'the share that is bad lies' : 'the truth lies'} at {between(lesson)}, nine times in ten)
+        </span>
+      </p>
+      <ul className="list-disc pl-5 text-sm">
+        {seen.map(({ title: session, date, say }) => (
+          <li key={`${session} ${date} ${say}`}>
+            {session}, {sayLongDate(date)}: {say}
+          </li>
+        ))}
+      </ul>
+      {mayDecide && (
+        <div className="mt-3 flex flex-wrap items-end gap-3">
+          <ActionForm
+            action={decide.bind(null, about, 'taken', proposed)}
+            label={`Take: ${title}, ${of}`}
+            className="flex flex-wrap items-end gap-3"
+          >
+            <Field
+              label={CHANGES[kind]}
+              name="percent"
+              type="number"
+              min={0}
+              max={400}
+              defaultValue={proposed}
+              width="w-56"
+            />
+            <button type="submit" className="btn btn-primary">
+              {kind === 'job' ? 'Take it into the course' : 'Take it into the recipe'}
+            </button>
+          </ActionForm>
+          <ActionForm action={decide.bind(null, about, 'refused', proposed)} label={`Refuse: ${title}, ${of}`}>
+            <button type="submit" className="btn">
+              Refuse it
+            </button>
+          </ActionForm>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Liked({ likings }: Pick<Lessons, 'likings'>) {
+  return (
+    <section className="sheet p-5" aria-labelledby="liked">
+      <h2 id="liked" className="mb-2 text-xl font-bold">
+        What children liked
+      </h2>
+      {likings.length === 0 && <p>Nobody has tasted yet.</p>}
+      <ul className="flex flex-col gap-3">
+        {likings.map(({ recipeId, title, votes, liked, byAge, proposes }) => (
+          <li key={recipeId}>
+            <b>{title}</b>: {votes['more please']} would have more, {votes['it is fine']} found it fine,{' '}
+            {votes['not yet']} not yet. {proposes}
+            <span className="block text-sm">
+              Would have more: {between(liked)}
+              {byAge
+                .map(({ ages, liked: own, votes: count }) => `; ${ages}: ${percent(own.value)} % of ${count}`)
+                .join('')}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Coming({ coming }: Pick<Lessons, 'coming'>) {
+  return (
+    <section className="sheet p-5" aria-labelledby="coming">
+      <h2 id="coming" className="mb-2 text-xl font-bold">
+        How many come
+      </h2>
+      {coming.length === 0 && <p>Nobody was noted yet.</p>}
+      <ul className="list-disc pl-5">
+        {coming.map(({ mode, say, count, of, share }) => (
+          <li key={`${mode} ${say}`}>
+            {mode}: {count} of {of} {say}: {between(share)} of those on the roll
+          </li>
+        ))}
+      </ul>
+      <p className="mt-2 text-sm">The reserve of kits is counted with it, session by session.</p>
+    </section>
+  );
+}
+
+function Packs({ packs }: Pick<Lessons, 'packs'>) {
+  return (
+    <section className="sheet p-5" aria-labelledby="packs">
+      <h2 id="packs" className="mb-2 text-xl font-bold">
+        Packs that lost food
+      </h2>
+      <ul className="list-disc pl-5">
+        {packs.map(({ name, packGrams, lots, share, grams }) => (
+          <li key={`${name} ${packGrams}`}>
+            {name} in packs of {sayGrams(rational(packGrams))}: {sayGrams(rational(grams))} of it thrown away
+            {share !== null && ` (${share} %)`}, from {sayCount(lots, 'lot')}. A smaller pack, or a second dish that
+            uses it, would save it.
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

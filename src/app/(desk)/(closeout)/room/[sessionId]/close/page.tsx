@@ -5,6 +5,8 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { sayCount } from '@/core/quantity/say';
 import { noteCloseOut, viewCloseOut } from '@/services/closeout/close-out';
+import { closeSession, openAgain } from '@/services/closeout/closing';
+import { FATES, settleLeftover } from '@/services/closeout/leftovers';
 import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field, TextArea } from '@/ui/form/field';
@@ -23,7 +25,10 @@ const LEFT = [
   ['100', 'all of it'],
 ] as const;
 
-async function close(
+const BLANK = { item: '', percent: null, bad: null, pieces: null, words: '' };
+const whole = (text: string | undefined) => (text ? Number(text) : null);
+
+async function noteFoods(
   sessionId: string,
   foods: readonly string[],
   ids: readonly string[],
@@ -33,31 +38,71 @@ async function close(
   'use server';
   return attempt(noteCloseOut, async () => {
     const sent = fields(data);
-    const blank = { item: '', percent: null, bad: null, pieces: null, words: '' };
-    const whole = (text: string | undefined) => (text ? Number(text) : null);
-    const notes = [
-      ...foods.map((item, at) => ({
-        ...blank,
-        id: ids[at] ?? '',
-        what: 'left' as const,
-        item,
-        percent: whole(sent[`left ${at}`]),
-      })),
-      ...foods.flatMap((item, at) => {
-        const [bad, pieces] = [whole(sent[`bad ${at}`]), whole(sent[`pieces ${at}`])];
-        if (bad === null && pieces === null) return [];
-        return [{ ...blank, id: ids[foods.length + at] ?? '', what: 'bad' as const, item, bad, pieces }];
-      }),
-      ...(['broke', 'note'] as const).map((what, at) => ({
-        ...blank,
-        id: ids[2 * foods.length + at] ?? '',
-        what,
-        words: sent[what] ?? '',
-      })),
-      { ...blank, id: ids[2 * foods.length + 2] ?? '', what: 'closed' as const },
-    ];
+    const left = foods.map((item, at) => ({
+      ...BLANK,
+      id: ids[at] ?? '',
+      what: 'left' as const,
+      item,
+      percent: whole(sent[`left ${at}`]),
+    }));
+    const bad = foods.flatMap((item, at) => {
+      const [count, pieces] = [whole(sent[`bad ${at}`]), whole(sent[`pieces ${at}`])];
+      if (count === null && pieces === null) return [];
+      return [{ ...BLANK, id: ids[foods.length + at] ?? '', what: 'bad' as const, item, bad: count, pieces }];
+    });
+    await call(noteCloseOut, { sessionId, notes: [...left, ...bad] });
+    return 'Noted.';
+  });
+}
+
+async function noteWords(
+  sessionId: string,
+  ids: readonly string[],
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(noteCloseOut, async () => {
+    const sent = fields(data);
+    const notes = (['broke', 'note'] as const).map((what, at) => ({
+      ...BLANK,
+      id: ids[at] ?? '',
+      what,
+      words: sent[what] ?? '',
+    }));
     await call(noteCloseOut, { sessionId, notes });
-    return 'Closed. What it teaches stands under Lessons.';
+    return 'Noted.';
+  });
+}
+
+async function settle(
+  lot: { sessionId: string; lotId: string; id: string },
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(settleLeftover, async () => {
+    const { fate = '', grams } = fields(data);
+    await call(settleLeftover, { ...lot, fate: fate as 'kept', ...(grams ? { grams } : {}) });
+    return 'Noted.';
+  });
+}
+
+async function close(sessionId: string, id: string): Promise<FormState> {
+  'use server';
+  return attempt(closeSession, async () => {
+    const { isNew, closedAt } = await call(closeSession, { sessionId, id });
+    return isNew
+      ? 'Closed. What it teaches stands under Lessons.'
+      : `It was closed already, at ${closedAt.slice(11, 16)} UTC.`;
+  });
+}
+
+async function reopen(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+  'use server';
+  return attempt(openAgain, async () => {
+    await call(openAgain, { sessionId, reason: fields(data).reason ?? '' });
+    return 'It is open again.';
   });
 }
 
@@ -68,7 +113,7 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
   const known = await orNotFound(call(viewCloseOut, { sessionId }));
   const { session, attendance, foods, short, lent, probed, hours, votes } = known;
   const unsafe = probed.filter(({ state }) => state !== 'safe');
-  const ids = Array.from({ length: foods.length * 2 + 3 }, () => v7());
+  const ids = (count: number) => Array.from({ length: count }, () => v7());
   return (
     <>
       <PageTitle title={`Close out: ${session.title}`} over={`${session.courseTitle} · ${sayLongDate(session.date)}`}>
@@ -81,10 +126,12 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
           In the room
         </Link>
       </PageTitle>
-      {known.closedAt && (
+      {known.closedAt ? (
         <p role="status" className="mb-4 font-semibold">
-          Closed. Closing it again keeps the newer answers.
+          Closed. What is noted from now on counts too.
         </p>
+      ) : (
+        known.openedAgain && <p className="mb-4">Opened again: {known.openedAgain}</p>
       )}
       <ul className="sheet mb-5 grid gap-x-8 gap-y-2 p-5 md:grid-cols-2" aria-label="What is known already">
         <li>
@@ -146,17 +193,14 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
             : `Not brought back: ${lent.map(({ item, count }) => `${count} ${item}`).join(', ')}.`}
           {known.incidents > 0 && ` ${sayCount(known.incidents, 'incident')} noted.`}
         </li>
-      </ul>
-      <ActionForm
-        action={close.bind(
-          null,
-          sessionId,
-          foods.map(({ food }) => food),
-          ids,
+        {(known.said.length > 0 || session.cookBy) && (
+          <li>
+            {session.cookBy && `Families cook until ${sayLongDate(session.cookBy)}. `}
+            {known.said.length > 0 && `They said: ${known.said.map((note) => `“${note}”`).join('; ')}`}
+          </li>
         )}
-        label="Close out"
-        className="flex flex-col gap-4"
-      >
+      </ul>
+      <div className="flex flex-col gap-4">
         <section className="sheet p-5" aria-labelledby="left">
           <h2 id="left" className="mb-1 text-xl font-bold">
             What was left
@@ -164,26 +208,78 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
           <p className="mb-3 text-sm">
             By eye is good enough. Where nothing is unusual, leave it as it is. Bad pieces only where you counted them.
           </p>
-          <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
-            {foods.map(({ food, left, bad, pieces }, at) => (
-              <fieldset key={food} className="rounded-box border border-base-300 p-3">
-                <legend className="font-semibold">{food}</legend>
-                <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2">
-                  <Choice label={`Left of ${food}`} isHeaded name={`left ${at}`} defaultValue={String(left ?? 0)}>
-                    {LEFT.map(([value, label]) => (
-                      <option key={value} value={value}>
-                        {label}
-                      </option>
-                    ))}
-                  </Choice>
-                  <Field label="Bad" name={`bad ${at}`} type="number" min={0} defaultValue={bad ?? ''} />
-                  <Field label="of" name={`pieces ${at}`} type="number" min={1} defaultValue={pieces ?? ''} />
-                </div>
-              </fieldset>
-            ))}
-          </div>
+          <ActionForm
+            action={noteFoods.bind(
+              null,
+              sessionId,
+              foods.map(({ food }) => food),
+              ids(foods.length * 2),
+            )}
+            label="What was left"
+            className="flex flex-col gap-3"
+          >
+            <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+              {foods.map(({ food, left, bad, pieces }, at) => (
+                <fieldset key={food} className="rounded-box border border-base-300 p-3">
+                  <legend className="font-semibold">{food}</legend>
+                  <div className="grid grid-cols-[2fr_1fr_1fr] items-end gap-2">
+                    <Choice label={`Left of ${food}`} isHeaded name={`left ${at}`} defaultValue={String(left ?? 0)}>
+                      {LEFT.map(([value, label]) => (
+                        <option key={value} value={value}>
+                          {label}
+                        </option>
+                      ))}
+                    </Choice>
+                    <Field label="Bad" name={`bad ${at}`} type="number" min={0} defaultValue={bad ?? ''} />
+                    <Field label="of" name={`pieces ${at}`} type="number" min={1} defaultValue={pieces ?? ''} />
+                  </div>
+                </fieldset>
+              ))}
+            </div>
+            <button type="submit" className="btn w-fit">
+              Note what was left
+            </button>
+          </ActionForm>
         </section>
-        <section className="sheet grid gap-3 p-5 md:grid-cols-2" aria-label="Anything else">
+        {known.leftovers.length > 0 && (
+          <section className="sheet p-5" aria-labelledby="lots">
+            <h2 id="lots" className="mb-2 text-xl font-bold">
+              What becomes of it
+            </h2>
+            <ul className="flex flex-col gap-3">
+              {known.leftovers.map(({ lotId, name, grams, last, said }) => (
+                <li key={lotId}>
+                  <ActionForm
+                    action={settle.bind(null, { sessionId, lotId, id: v7() })}
+                    label={`What becomes of ${name}`}
+                    className="flex flex-wrap items-end gap-3"
+                  >
+                    <span className="w-full sm:w-72">
+                      <b>{name}</b>, open: {grams} g by the books, until {sayLongDate(last)}
+                      {said && `; ${said}`}
+                    </span>
+                    <Choice label="It is" name="fate" defaultValue="kept">
+                      {FATES.map((fate) => (
+                        <option key={fate} value={fate}>
+                          {fate}
+                        </option>
+                      ))}
+                    </Choice>
+                    <Field label="Grams left" name="grams" type="number" min={0} max={grams} width="w-32" />
+                    <button type="submit" className="btn">
+                      Note
+                    </button>
+                  </ActionForm>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        <ActionForm
+          action={noteWords.bind(null, sessionId, ids(2))}
+          label="Anything else"
+          className="sheet grid gap-3 p-5 md:grid-cols-2"
+        >
           <TextArea
             label="What broke, or is missing"
             name="broke"
@@ -192,11 +288,31 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
             defaultValue={known.broke}
           />
           <TextArea label="What to remember" name="note" rows={3} maxLength={2000} defaultValue={known.note} />
-        </section>
-        <button type="submit" className="btn btn-primary h-12 self-start">
-          Close this session
-        </button>
-      </ActionForm>
+          <button type="submit" className="btn w-fit">
+            Note it
+          </button>
+        </ActionForm>
+        {known.closedAt ? (
+          actor.role !== 'crew' && (
+            <ActionForm
+              action={reopen.bind(null, sessionId)}
+              label="Open it again"
+              className="flex flex-wrap items-end gap-3"
+            >
+              <Field label="Why it is opened again" name="reason" required maxLength={300} width="w-80" />
+              <button type="submit" className="btn">
+                Open it again
+              </button>
+            </ActionForm>
+          )
+        ) : (
+          <ActionForm action={close.bind(null, sessionId, v7())} label="Close this session">
+            <button type="submit" className="btn btn-primary h-12">
+              Close this session
+            </button>
+          </ActionForm>
+        )}
+      </div>
     </>
   );
 }

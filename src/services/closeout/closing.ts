@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import { classNow } from '@/core/classday/live/class-events';
+import { minutesAtWork, stepTimes, type Took } from '@/core/closeout/timings';
+import { minutesOfJob } from '@/core/countdown/jobs';
+import { civilOf, sayCivil } from '@/core/plan/civil';
+import { civilIn } from '@/core/plan/clock';
+import { lastMeetingEnds } from '@/core/plan/sitting';
+import { JOBS } from '@/core/stages/stages';
+import { saidSince } from '@/store/classday';
+import { closedNow, tickTimes } from '@/store/closeout';
+import { lockSessionRow } from '@/store/plan';
+import { insert } from '@/store/query';
+import type { SessionBundle } from '@/store/session-bundles';
+import type { Db } from '@/store/store';
+import type { CloseNoteRow } from '@/store/tables/closeout';
+import { minutesIn } from '../classday/class-log';
+import { openRoom } from '../classday/room';
+import { ServiceError } from '../errors';
+import { logChange } from '../gate/change-log';
+import { type Context, nowOf, ROLES, service } from '../gate/gate';
+import { loadSheet } from '../kits/kit-sheet';
+import { timeZoneOf } from '../sheet/load-programme';
+import { sessionFacts } from '../sheet/session-thread';
+
+/** @throws ServiceError before the last group of a session has met: nothing is left of what was not cooked */
+export async function refuseBefore(context: Context, session: SessionBundle['session']): Promise<void> {
+  const now = civilIn(context.clock().toString(), await timeZoneOf(context));
+  const ends = lastMeetingEnds(session);
+  if (civilOf(now.date, now.time) < ends - session.minutes)
+    throw new ServiceError('stale', `It begins on ${sayCivil(ends - session.minutes)}: close it out when it is over.`);
+}
+
+/** Of several sittings in which a step was cooked, one figure: as typical as each. */
+function typical(all: readonly Took[]): Took[] {
+  const steps = new Map<string, number[]>();
+  for (const { dishId, step, factor } of all) {
+    const key = `${dishId} ${step}`;
+    steps.set(key, [...(steps.get(key) ?? []), Math.log(factor)]);
+  }
+  return all
+    .filter((one, at) => all.findIndex((other) => other.dishId === one.dishId && other.step === one.step) === at)
+    .map(({ dishId, step, text }) => {
+      const logs = steps.get(`${dishId} ${step}`) ?? [];
+      return { dishId, step, text, factor: Math.exp(logs.reduce((sum, log) => sum + log, 0) / logs.length) };
+    });
+}
+
+/** What steps and packing took, as parts of what was planned: kept with the closing, so that lessons need not read whole classes. */
+async function timesOf(
+  context: Context,
+  db: Db,
+  bundle: SessionBundle,
+): Promise<Pick<CloseNoteRow, 'what' | 'item' | 'percent' | 'words'>[]> {
+  const { session, dishes } = bundle;
+  const sittings = ['', ...session.sittings.map(({ groupId }) => groupId)];
+  const took: Took[] = [];
+  for (const sitting of sittings) {
+    const now = classNow(await saidSince(db, { sessionId: session.id, sitting }, 0));
+    if (now.plan && now.begun) took.push(...stepTimes(now.plan, minutesIn(now, nowOf(context)).done));
+  }
+  const recipeOf = new Map(dishes.map(({ id, recipeId }) => [id, recipeId]));
+  const steps = typical(took).flatMap(({ dishId, step, text, factor }) => {
+    const recipeId = recipeOf.get(dishId);
+    return recipeId
+      ? [{ what: 'step' as const, item: `${recipeId} ${step}`, percent: Math.round(100 * factor), words: text }]
+      : [];
+  });
+  const minutes = minutesAtWork((await tickTimes(db, session.id)).map(({ at }) => at.getTime() / 60_000));
+  const packing = JOBS.find(({ key }) => key === 'packing');
+  const { sheet, hours, timeZone } = await loadSheet(context, session.id, db);
+  const planned = packing ? minutesOfJob(packing, sessionFacts(bundle, sheet, { timeZone }, hours)) : 0;
+  const share = planned > 0 ? Math.round((100 * minutes) / planned) : 0;
+  // Ticked all at once, or over days, it says nothing of the work.
+  return share >= 20 && share <= 500
+    ? [...steps, { what: 'job' as const, item: 'packing', percent: share, words: '' }]
+    : steps;
+}
+
+const BLANK = { item: '', percent: null, bad: null, pieces: null, words: '' };
+
+export const closeSession = service({
+  title: 'Close a session: what is noted of it teaches from then on',
+  roles: ROLES,
+  input: z.object({ sessionId: z.uuid(), id: z.uuid() }),
+  run: async (context, { sessionId, id }) => {
+    const { bundle } = await openRoom(context, sessionId);
+    await refuseBefore(context, bundle.session);
+    return context.store.transaction(async (db) => {
+      // Closed by two phones at once, the second waits, and finds it closed.
+      await lockSessionRow(db, { sessionId });
+      const before = await closedNow(db, sessionId);
+      if (before) return { closedAt: before.at.toISOString(), isNew: false };
+      const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+      const times = await timesOf(context, db, bundle);
+      await insert(db, db.models.closeNote, [
+        ...times.map((time) => ({ ...BLANK, ...time, id: context.ids(), ...made })),
+        { ...BLANK, what: 'closed' as const, id, ...made },
+      ]);
+      const mark = { id: context.ids(), sessionId, stage: 'closeout', done: 1, at: made.at, actorId: made.actorId };
+      await insert(db, db.models.stageMark, [mark]);
+      await logChange(context, db, 'closed', 'session', sessionId, {});
+      return { closedAt: made.at.toISOString(), isNew: true };
+    });
+  },
+});
+
+export const openAgain = service({
+  title: 'Open a closed session again, with the reason',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({
+    sessionId: z.uuid(),
+    reason: z.string().trim().min(1, 'Say why it is opened again.').max(300, 'At most 300 characters.'),
+  }),
+  run: async (context, { sessionId, reason }) => {
+    await openRoom(context, sessionId);
+    await context.store.transaction(async (db) => {
+      await lockSessionRow(db, { sessionId });
+      if (!(await closedNow(db, sessionId))) throw new ServiceError('stale', 'It is open already.');
+      const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+      await insert(db, db.models.closeNote, [
+        { ...BLANK, what: 'opened again', words: reason, id: context.ids(), ...made },
+      ]);
+      const mark = { id: context.ids(), sessionId, stage: 'closeout', done: 0, at: made.at, actorId: made.actorId };
+      await insert(db, db.models.stageMark, [mark]);
+      await logChange(context, db, 'opened again', 'session', sessionId, { reason });
+    });
+  },
+});

@@ -1,0 +1,115 @@
+import { factorLesson } from '@/core/closeout/lessons';
+import type { Reference } from '@/core/reference/reference';
+import type { JobChanges } from '@/core/stages/facts';
+import { JOBS } from '@/core/stages/stages';
+import { stepsOf } from '../../sheet/steps-of';
+import { isRefused, MOST_TOLD, type OpenLesson, type SeenLessons, since } from './seen';
+
+const WHOLE = 100;
+
+/** What steps took in class, against what recipes plan for them. */
+export function stepLessons({ recipes, cookedBy, notesOf, wordsOf }: SeenLessons, reference: Reference): OpenLesson[] {
+  const took = new Map(
+    notesOf('step').map(({ sessionId, item, percent, words }) => [
+      `${sessionId} ${item.split(' ')[0]} ${words}`,
+      percent ?? WHOLE,
+    ]),
+  );
+  if (took.size === 0) return [];
+  return recipes.flatMap(({ id, title: recipe, version, body }) =>
+    stepsOf({ body }, reference).flatMap(({ text, handsOn, handsOff }, place): OpenLesson[] => {
+      const item = String(place);
+      const words = wordsOf(`step ${id} ${item}`);
+      const seen = since(cookedBy.get(id) ?? [], words).flatMap((session) => {
+        // By its words: in class the cutting of the ingredients stands before it, and what is written otherwise since is another step.
+        const percent = took.get(`${session.id} ${id} ${text}`);
+        return percent === undefined ? [] : [{ session, percent }];
+      });
+      const lesson = factorLesson(seen.map(({ percent }) => percent / WHOLE));
+      if (!lesson) return [];
+      const proposed = Math.round(lesson.proposed * WHOLE);
+      const after = scaledMinutes({ handsOn, handsOff }, proposed);
+      if (isRefused(words, proposed) || (after.handsOn === handsOn && after.handsOff === handsOff)) return [];
+      const say = (minutes: { handsOn: number; handsOff: number }) =>
+        `${minutes.handsOn} min${minutes.handsOff > 0 ? ` and ${minutes.handsOff} by itself` : ''}`;
+      return [
+        {
+          kind: 'step',
+          ofId: id,
+          of: recipe,
+          version,
+          item,
+          title: `“${text.slice(0, 60)}${text.length > 60 ? '…' : ''}” takes ${proposed > WHOLE ? 'longer' : 'less time'}`,
+          lesson,
+          proposed,
+          would: [{ now: say({ handsOn, handsOff }), after: say(after) }],
+          seen: seen
+            .slice(-MOST_TOLD)
+            .map(({ session: { title, date }, percent }) => ({ title, date, say: `took ${percent} % of its minutes` })),
+          sessions: seen.length,
+        },
+      ];
+    }),
+  );
+}
+
+/** Hands' minutes change with what was seen; what goes on alone takes as long as its words say. */
+export const scaledMinutes = ({ handsOn, handsOff }: { handsOn: number; handsOff: number }, percent: number) =>
+  handsOn > 0
+    ? { handsOn: Math.max(1, Math.round(handsOn + ((handsOn + handsOff) * (percent - WHOLE)) / WHOLE)), handsOff }
+    : { handsOn, handsOff: Math.max(1, Math.round((handsOff * percent) / WHOLE)) };
+
+/** What a job takes where it is changed by a part. */
+export function changedJob(jobs: JobChanges, key: string, percent: number): { fixed: number; perKit: number } {
+  const template = JOBS.find((job) => job.key === key);
+  const now = {
+    fixed: jobs[key]?.fixed ?? template?.effort.fixed ?? 0,
+    perKit: jobs[key]?.perKit ?? template?.effort.perKit ?? 0,
+  };
+  return { fixed: Math.round((now.fixed * percent) / WHOLE), perKit: Math.round((now.perKit * percent) / WHOLE) };
+}
+
+/** What packing took, course by course, against what its countdown plans. */
+export function jobLessons(
+  { sessions, notesOf, wordsOf }: SeenLessons,
+  jobsOf: ReadonlyMap<string, JobChanges>,
+): OpenLesson[] {
+  const took = new Map(
+    notesOf('job').map(({ sessionId, item, percent }) => [`${sessionId} ${item}`, percent ?? WHOLE]),
+  );
+  const courses = new Map(sessions.map(({ courseId, course }) => [courseId, course]));
+  return [...courses].flatMap(([courseId, course]): OpenLesson[] => {
+    const item = `packing ${courseId}`;
+    const words = wordsOf(`job  ${item}`);
+    const seen = since(
+      sessions.filter((session) => session.courseId === courseId),
+      words,
+    ).flatMap((session) => {
+      const percent = took.get(`${session.id} packing`);
+      return percent === undefined ? [] : [{ session, percent }];
+    });
+    const lesson = factorLesson(seen.map(({ percent }) => percent / WHOLE));
+    if (!lesson) return [];
+    const proposed = Math.round(lesson.proposed * WHOLE);
+    if (isRefused(words, proposed)) return [];
+    const jobs = jobsOf.get(courseId) ?? {};
+    const say = ({ fixed, perKit }: { fixed: number; perKit: number }) => `${fixed} min and ${perKit} a kit`;
+    return [
+      {
+        kind: 'job',
+        ofId: courseId,
+        of: course,
+        version: 0,
+        item,
+        title: `packing takes ${proposed > WHOLE ? 'longer' : 'less time'}`,
+        lesson,
+        proposed,
+        would: [{ now: say(changedJob(jobs, 'packing', WHOLE)), after: say(changedJob(jobs, 'packing', proposed)) }],
+        seen: seen
+          .slice(-MOST_TOLD)
+          .map(({ session: { title, date }, percent }) => ({ title, date, say: `took ${percent} % of its minutes` })),
+        sessions: seen.length,
+      },
+    ];
+  });
+}

@@ -1,0 +1,110 @@
+// What lessons ask of the database: of all sessions that were closed, as little as tells something.
+import type { RecipeBody } from '@/contracts/recipe';
+import type { Face } from '@/core/classday/tasting';
+import { select } from './sql';
+import type { Db } from './store';
+
+/** Sessions that are closed: the newest word on each is that it was. */
+const CLOSED = `(SELECT session_id, MAX(at) AS at FROM (
+    SELECT session_id, what, at, ROW_NUMBER() OVER (PARTITION BY session_id ORDER BY at DESC, id DESC) AS newest
+      FROM close_note WHERE what IN ('closed', 'opened again')) w WHERE newest = 1 AND what = 'closed' GROUP BY session_id)`;
+
+/** The closed sessions of a programme in order of time, with the recipes that each cooked: "id|id". */
+export const closedSessions = (db: Db, values: { programmeId: string }) =>
+  select<{
+    id: string;
+    courseId: string;
+    course: string;
+    title: string;
+    date: string;
+    closedAt: Date;
+    recipes: string | null;
+  }>(
+    db,
+    `SELECT s.id, c.id AS courseId, c.title AS course, s.title, s.date, k.at AS closedAt,
+            (SELECT GROUP_CONCAT(DISTINCT d.recipe_id SEPARATOR '|') FROM dish d WHERE d.session_id = s.id) AS recipes
+       FROM ${CLOSED} k JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
+      WHERE c.programme_id = :programmeId ORDER BY s.date, s.id`,
+    values,
+  );
+
+/** What was noted of these sessions and says something: the newest of each thing, what was left at all, bad, or timed. */
+export const tellingNotes = (db: Db, values: { programmeId: string }) =>
+  select<{
+    sessionId: string;
+    what: 'left' | 'bad' | 'step' | 'job';
+    item: string;
+    percent: number | null;
+    bad: number | null;
+    pieces: number | null;
+    /** Of a step: what it says. */
+    words: string;
+  }>(
+    db,
+    `SELECT sessionId, what, item, percent, bad, pieces, words FROM (
+       SELECT n.session_id AS sessionId, n.what, n.item, n.percent, n.bad, n.pieces, IF(n.what = 'step', n.words, '') AS words,
+              ROW_NUMBER() OVER (PARTITION BY n.session_id, n.what, n.item ORDER BY n.at DESC, n.id DESC) AS newest
+         FROM close_note n JOIN session s ON s.id = n.session_id JOIN course c ON c.id = s.course_id
+        WHERE c.programme_id = :programmeId AND n.what IN ('left', 'bad', 'step', 'job')) x
+      WHERE newest = 1 AND (what <> 'left' OR percent > 0)`,
+    values,
+  );
+
+/** What was tapped as short in the classes of a programme. */
+export const shortBySession = (db: Db, values: { programmeId: string }) =>
+  select<{ sessionId: string; food: string; percent: number | null }>(
+    db,
+    `SELECT e.session_id AS sessionId, e.item AS food, MAX(CAST(JSON_VALUE(e.value, '$.percent') AS INT)) AS percent
+       FROM class_event e JOIN session s ON s.id = e.session_id JOIN course c ON c.id = s.course_id
+      WHERE c.programme_id = :programmeId AND e.what = 'short' GROUP BY e.session_id, e.item`,
+    values,
+  );
+
+/** The recipes that closed sessions cooked, each once. */
+export const cookedRecipes = (db: Db, values: { programmeId: string }) =>
+  select<{ id: string; title: string; version: number; body: RecipeBody }>(
+    db,
+    `SELECT r.id, r.title, r.version, r.body FROM recipe r WHERE r.programme_id = :programmeId
+        AND r.id IN (SELECT d.recipe_id FROM close_note n JOIN dish d ON d.session_id = n.session_id WHERE n.what = 'closed')`,
+    values,
+  );
+
+/** What was thought of each recipe, by the age of who tasted, the newest word of each where it was said with a name. */
+export const votesByRecipe = (db: Db, values: { programmeId: string }) =>
+  select<{ recipeId: string; title: string; age: number | null; face: Face; votes: number }>(
+    db,
+    `SELECT recipeId, title, age, face, COUNT(*) AS votes FROM (
+       SELECT r.id AS recipeId, r.title, e.age, t.face, t.enrolment_id,
+              ROW_NUMBER() OVER (PARTITION BY t.dish_id, COALESCE(t.enrolment_id, t.id) ORDER BY t.at DESC, t.id DESC) AS newest
+         FROM tasting t JOIN dish d ON d.id = t.dish_id JOIN recipe r ON r.id = d.recipe_id LEFT JOIN enrolment e ON e.id = t.enrolment_id
+        WHERE r.programme_id = :programmeId) x
+      WHERE newest = 1 GROUP BY recipeId, title, age, face`,
+    values,
+  );
+
+/** How often each question of attendance was answered with yes and no, by the mode of the session: the newest word of each person. */
+export const answersByMode = (db: Db, values: { programmeId: string }) =>
+  select<{ mode: string; state: string; count: number }>(
+    db,
+    `SELECT mode, state, COUNT(*) AS count FROM (
+       SELECT s.mode, a.state, ROW_NUMBER() OVER (PARTITION BY a.session_id, a.enrolment_id,
+                CASE WHEN a.state IN ('came', 'absent') THEN 1 WHEN a.state IN ('collected', 'not collected') THEN 2 ELSE 3 END
+                ORDER BY a.at DESC, a.id DESC) AS newest
+         FROM attendance a JOIN session s ON s.id = a.session_id JOIN course c ON c.id = s.course_id
+        WHERE c.programme_id = :programmeId) x
+      WHERE newest = 1 GROUP BY mode, state`,
+    values,
+  );
+
+/** Packs of which food was thrown away because it was left over, against what came in of them. */
+export const lostPacks = (db: Db, values: { programmeId: string }) =>
+  select<{ ingredient: string; name: string; packGrams: number; lots: number; lost: number; came: number }>(
+    db,
+    `SELECT l.ingredient, l.name, l.pack_grams AS packGrams, COUNT(DISTINCT l.id) AS lots,
+            SUM(IF(m.kind = 'thrown away' AND m.reason IN ('left over, not kept', 'past its day'), m.packs * l.pack_grams + m.grams, 0)) AS lost,
+            SUM(IF(m.kind = 'received', m.packs * l.pack_grams + m.grams, 0)) AS came
+       FROM stock_lot l JOIN stock_move m ON m.lot_id = l.id
+      WHERE l.programme_id = :programmeId AND l.pack_grams IS NOT NULL AND m.kind IN ('received', 'thrown away')
+      GROUP BY l.ingredient, l.name, l.pack_grams HAVING lost > 0 ORDER BY lost DESC LIMIT 20`,
+    values,
+  );
