@@ -1,6 +1,7 @@
 // What lessons ask of the database: of all sessions that were closed, as little as tells something.
 import type { RecipeBody } from '@/contracts/recipe';
 import type { Face } from '@/core/classday/tasting';
+import { find } from './query';
 import { select } from './sql';
 import type { Db } from './store';
 
@@ -108,3 +109,16 @@ export const lostPacks = (db: Db, values: { programmeId: string }) =>
       GROUP BY l.ingredient, l.name, l.pack_grams HAVING lost > 0 ORDER BY lost DESC LIMIT 20`,
     values,
   );
+
+/** The dishes that courses cook, by session in order of time. */
+export const dishesOfCourses = (db: Db, values: { courseIds: readonly string[] }) =>
+  select<{ id: string; recipeId: string; title: string; date: string }>(
+    db,
+    `SELECT d.id, r.id AS recipeId, r.title, s.date FROM dish d JOIN session s ON s.id = d.session_id JOIN recipe r ON r.id = d.recipe_id
+      WHERE s.course_id IN (:courseIds) AND s.status = 'planned' ORDER BY s.date, s.starts_at, d.position`,
+    values,
+  );
+
+/** All versions of some recipes, oldest first. */
+export const versionsAt = (db: Db, { ids }: { ids: readonly string[] }) =>
+  find(db, db.models.recipeVersion, { recipeId: [...ids] }, [['version', 'ASC']]);

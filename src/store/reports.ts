@@ -1,6 +1,7 @@
 // What reports ask of the database.
 import type { RecipeBody } from '@/contracts/recipe';
 import type { Face } from '@/core/classday/tasting';
+import type { AttendanceState } from '@/core/roll/attendance';
 import { select } from './sql';
 import type { Db } from './store';
 
@@ -141,4 +142,40 @@ export async function reportSubjects(db: Db, values: { programmeId: string; sess
   );
   const of = (kind: string) => rows.filter((row) => row.kind === kind).map(({ id, title }) => ({ id, title }));
   return { courses: of('course'), funders: of('funder'), session: of('session')[0]?.title };
+}
+
+/** What is recorded of the people of a household: their sessions with the dishes ("id:title|id:title"), and what they tasted. */
+export async function recordOf(db: Db, values: { householdId: string }) {
+  const [people, marks, tastings] = await Promise.all([
+    select<{ id: string; name: string; course: string }>(
+      db,
+      `SELECT e.id, e.name, c.title AS course FROM enrolment e JOIN course c ON c.id = e.course_id
+        WHERE e.household_id = :householdId ORDER BY e.name, c.title`,
+      values,
+    ),
+    select<{
+      enrolmentId: string;
+      state: AttendanceState;
+      sessionId: string;
+      date: string;
+      title: string;
+      dishes: string | null;
+    }>(
+      db,
+      `SELECT a.enrolment_id AS enrolmentId, a.state, s.id AS sessionId, s.date, s.title,
+              (SELECT GROUP_CONCAT(CONCAT(d.id, ':', r.title) ORDER BY d.position SEPARATOR '|')
+                 FROM dish d JOIN recipe r ON r.id = d.recipe_id WHERE d.session_id = s.id) AS dishes
+         FROM attendance a JOIN enrolment e ON e.id = a.enrolment_id JOIN session s ON s.id = a.session_id
+        WHERE e.household_id = :householdId ORDER BY s.date, s.starts_at, a.at, a.id`,
+      values,
+    ),
+    select<{ sessionId: string; dishId: string; enrolmentId: string; face: Face; body: RecipeBody }>(
+      db,
+      `SELECT t.session_id AS sessionId, t.dish_id AS dishId, t.enrolment_id AS enrolmentId, t.face, r.body
+         FROM tasting t JOIN enrolment e ON e.id = t.enrolment_id JOIN dish d ON d.id = t.dish_id JOIN recipe r ON r.id = d.recipe_id
+        WHERE e.household_id = :householdId ORDER BY t.at, t.id`,
+      values,
+    ),
+  ]);
+  return { people, marks, tastings };
 }

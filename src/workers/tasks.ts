@@ -25,6 +25,7 @@ import { readPriceCsv } from '@/formats/buying/price-csv';
 import { reportPdf } from '@/formats/closeout/report-pdf';
 import type { ReportOut } from '@/formats/closeout/report-rows';
 import { writeReportXlsx } from '@/formats/closeout/report-xlsx';
+import { certificatePdf } from '@/formats/crew/certificate-pdf';
 import { readCrewCsv } from '@/formats/crew/crew-csv';
 import type { HoursOf } from '@/formats/crew/hours-csv';
 import { type HoursTitle, hoursPdf } from '@/formats/crew/hours-pdf';
@@ -76,6 +77,16 @@ export const TASKS = {
 
   hoursPdf: ({ people, title, paper }: { people: readonly HoursOf[]; title: HoursTitle; paper: 'A4' | 'LETTER' }) =>
     hoursPdf(people, title, paper),
+
+  certificatePdf: ({
+    people,
+    title,
+    paper,
+  }: {
+    people: readonly HoursOf[];
+    title: HoursTitle;
+    paper: 'A4' | 'LETTER';
+  }) => certificatePdf(people, title, paper),
 
   readCrew: ({ bytes }: { bytes: Uint8Array }) => readCrewCsv(bytes),
 

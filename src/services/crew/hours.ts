@@ -173,15 +173,15 @@ export const viewHours = service({
 });
 
 export const exportHours = service({
-  title: 'Save the hours of the crew as a file, or a statement for each',
+  title: 'Save the hours of the crew as a file, a statement or a certificate for each',
   roles: ['coordinator'],
   costly: true,
-  input: span.extend({ as: z.enum(['csv', 'pdf']) }),
+  input: span.extend({ as: z.enum(['csv', 'pdf', 'certificate']) }),
   run: async (context, { as, ...wanted }) => {
     const { people, programme, profile, from, to } = await hoursIn(context, wanted);
     if (as === 'csv') return writeHoursCsv(people);
     const paper = profile === 'us' ? ('LETTER' as const) : ('A4' as const);
     const title = { programme, span: `${sayDay(from)} ${from.slice(0, 4)} to ${sayDay(to)} ${to.slice(0, 4)}` };
-    return pooled('hoursPdf', { people, title, paper });
+    return pooled(as === 'pdf' ? 'hoursPdf' : 'certificatePdf', { people, title, paper });
   },
 });

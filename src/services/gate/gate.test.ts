@@ -33,9 +33,11 @@ import * as tasting from '../classday/tasting';
 import * as trouble from '../classday/trouble';
 import * as closeOut from '../closeout/close-out';
 import * as closing from '../closeout/closing';
+import * as familyRecord from '../closeout/family-record';
 import * as funders from '../closeout/funders';
 import * as leftovers from '../closeout/leftovers';
 import * as lessons from '../closeout/lessons/lessons';
+import * as lookingBack from '../closeout/looking-back';
 import * as reports from '../closeout/reports';
 import * as computeBuying from '../compute/buying';
 import * as compute from '../compute/kits';
@@ -125,6 +127,8 @@ const MODULES = [
   closeOut,
   closing,
   leftovers,
+  familyRecord,
+  lookingBack,
   funders,
   reports,
   lessons,
@@ -735,6 +739,9 @@ describe('another programme', () => {
         version: 1,
         name: 'X',
       },
+      'Look back at a course: how it went, what to keep, what to change': { courseId },
+      'See what differs between a course and the one it was repeated from': { courseId, fromId: courseId },
+      'See what a family took part in, cooked and tried: its own record, on asking': { householdId: household?.id },
       'See somebody who is reported to': { funderId: v7() },
       'Take out somebody who is reported to': { funderId: v7() },
       'Close a session: what is noted of it teaches from then on': { sessionId, id: v7() },
@@ -860,7 +867,7 @@ describe('another programme', () => {
         'Add somebody to the crew',
         'Ask for more adults in a class than the table does',
         'Bring a crew in from a file',
-        'Save the hours of the crew as a file, or a statement for each',
+        'Save the hours of the crew as a file, a statement or a certificate for each',
         'See one’s own duties',
         'See people against duties, to change by hand',
         'See the hours of the crew',

@@ -22,7 +22,7 @@ import { spareLessons } from './spares';
 import { changedJob, jobLessons, scaledMinutes, stepLessons } from './times';
 
 /** Every lesson that waits for a person, what is most sure first. */
-async function openLessons(context: Context): Promise<OpenLesson[]> {
+export async function openLessons(context: Context): Promise<OpenLesson[]> {
   const { programme } = await loadProgramme(context);
   const { db } = context.store;
   const seen = await loadSeen(context);

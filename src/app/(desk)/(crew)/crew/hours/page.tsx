@@ -56,6 +56,9 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
         <a href={`/crew/hours.pdf?${asked()}`} className="btn" download>
           Statements (PDF)
         </a>
+        <a href={`/crew/certificates.pdf?${asked()}`} className="btn" download>
+          Certificates (PDF)
+        </a>
       </PageTitle>
       <form className="no-print mb-5 flex flex-wrap items-end gap-3" action="/crew/hours">
         <DateField label="From" name="from" defaultValue={span.from} width="w-52" />
@@ -76,6 +79,9 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
             <span className="text-base font-normal">{quarterHours(minutes)} hours</span>
             <a href={`/crew/hours.pdf?${asked(id)}`} className="link no-print text-base font-normal" download>
               Statement of {name}
+            </a>
+            <a href={`/crew/certificates.pdf?${asked(id)}`} className="link no-print text-base font-normal" download>
+              Certificate of {name}
             </a>
           </h2>
           <ul className="divide-y divide-base-300">

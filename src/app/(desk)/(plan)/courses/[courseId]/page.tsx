@@ -56,7 +56,7 @@ async function repeat(courseId: string, _state: FormState | null, data: FormData
   'use server';
   return attempt(repeatCourse, async () => {
     const { id } = await call(repeatCourse, { ...formOf(repeatCourse, data), courseId });
-    redirect(`/courses/${id}`);
+    redirect(`/courses/${id}/repeated/${courseId}`);
   });
 }
 
@@ -99,6 +99,9 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         </Link>
         <Link href={`/courses/${courseId}/supplies`} className="btn">
           Supplies
+        </Link>
+        <Link href={`/courses/${courseId}/looking-back`} prefetch={false} className="btn">
+          Look back
         </Link>
         <a href={`/calendar.ics?course=${courseId}`} className="btn">
           Calendar file
@@ -224,7 +227,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
           </details>
           <Groups courseId={courseId} groups={groups} places={names} teachers={teachers} />
           {sessions.length > 0 && (
-            <details className="sheet p-4">
+            <details id="repeat" className="sheet p-4">
               <summary className="cursor-pointer text-xl font-bold">Repeat it in another season</summary>
               <ActionForm
                 action={repeat.bind(null, courseId)}

@@ -77,6 +77,9 @@ export default async function Household({ params }: { params: Promise<{ househol
   return (
     <>
       <PageTitle title={household.name} over="Household: who it is, what it has at home, what it agreed to">
+        <Link href={`/families/${householdId}/record`} prefetch={false} className="btn">
+          Their record
+        </Link>
         <Link href="/families" className="btn">
           Families’ data
         </Link>
