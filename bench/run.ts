@@ -1,6 +1,7 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
 import { readRollXlsx } from '@/formats/roll/roll-xlsx';
 import { buyingFigures } from './buying';
+import { lookingBackFigures } from './closeout';
 import { course } from './course';
 import { measureRuns, say } from './measure';
 import { packingFigures } from './packing';
@@ -111,3 +112,4 @@ await rosterFigures();
 await packingFigures();
 await routesFigures();
 runSheetFigures();
+await lookingBackFigures();

@@ -6,6 +6,7 @@ import { readFileSync } from 'node:fs';
 import { launchChromium } from '../scripts/chromium.mjs';
 import { ROOT } from '../scripts/system.mjs';
 import { classOf20Screens } from './class.mjs';
+import { lookingBack } from './closeout.mjs';
 import { ownPage } from './crew.mjs';
 import { handOutOf500 } from './handout.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
@@ -249,6 +250,8 @@ try {
   if (wants('crew')) await beside(() => ownPage(running, { say, timed }));
   if (wants('handout')) await beside(() => handOutOf500(running, { say, timed }));
   if (wants('class')) await beside(() => classOf20Screens(running));
+  // It fills the database, and comes after what is measured of the demo.
+  if (wants('closeout')) await beside(() => lookingBack(running, { say, timed, read }));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));
 } finally {
   await running.stop();

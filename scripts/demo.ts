@@ -39,6 +39,7 @@ import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type DemoBuying, loadBuying } from './demo-buying';
 import { beganAt, type DemoClass, loadClasses } from './demo-class';
+import { type DemoCloseOut, loadFinished } from './demo-closeout';
 import { loadCrew } from './demo-crew';
 import { type DemoHandOut, loadHandOut } from './demo-handout';
 
@@ -146,6 +147,9 @@ interface DemoProgramme {
   /** The course whose class is in full swing. */
   readonly running: DemoCourse;
   readonly classday: DemoClass;
+  /** The course that is over, and what happened in it. */
+  readonly finished: DemoCourse;
+  readonly closeOut: DemoCloseOut;
   /** When jobs are usually begun: "w6" on Saturdays, "d1" the day before. */
   readonly rhythm: readonly { readonly job: string; readonly on: string; readonly time: string }[];
 }
@@ -193,6 +197,8 @@ export async function loadDemo(store: Store): Promise<void> {
   for (const course of demo.courses) await loadCourse(context, course, { recipes, teachers, today });
   await loadBuying(context, demo.buying, today, FOLDER);
   await loadCrew(context, String(read('crew.csv')), today);
+  await loadCourse(context, demo.finished, { recipes, teachers, today });
+  await loadFinished(context, demo.closeOut, timeZone);
   await loadHandOut(context, demo.handout, new Uint8Array(read('doors.csv')), today, timeZone);
   // The class that runs began a while ago, whatever the hour.
   const startsAt = beganAt(context.clock().toString(), timeZone);

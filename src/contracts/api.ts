@@ -41,6 +41,33 @@ export const sessionEntry = z
   })
   .meta({ id: 'Session' });
 
+export const report = z
+  .object({
+    title: z.string(),
+    from: civilDate,
+    to: civilDate,
+    figures: z.array(
+      z.object({
+        key: z.string(),
+        section: z.string(),
+        label: z.string(),
+        unit: z.enum(['count', 'percent', 'hours', 'money', 'kilograms']),
+        value: z.number().nullable().meta({
+          description:
+            'Hours in minutes, money in minor units, weight in grams, a share in thousandths; null where nothing tells, or it would tell of a child',
+        }),
+        said: z.string().meta({ description: 'As it is read: “82 %”, “fewer than 5”' }),
+        how: z.string(),
+        parts: z
+          .array(z.object({ sessionId: id, value: z.number(), of: z.number().optional() }))
+          .optional()
+          .meta({ description: 'What each session brings; a share is of sums' }),
+      }),
+    ),
+    sessions: z.array(z.object({ id, date: civilDate, course: z.string(), title: z.string() })),
+  })
+  .meta({ id: 'Report', description: 'What past sessions came to; no name and no need is in it' });
+
 export const rollPerson = z
   .object({
     id,

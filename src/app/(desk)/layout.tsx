@@ -59,7 +59,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
                 {actor.name}
               </Link>
               <span className="hidden 2xl:inline">, {actor.role}</span>
-              <span className="ml-2 inline-block max-w-36 truncate align-bottom">{programme.name}</span>
+              <span className="ml-2 hidden max-w-36 truncate align-bottom 2xl:inline-block">{programme.name}</span>
             </span>
             <form action={signOut}>
               <button

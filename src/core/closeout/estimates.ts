@@ -1,4 +1,4 @@
-import { jStat } from 'jstat';
+import jstat from 'jstat';
 
 /** An estimate with how sure it is. */
 export interface Estimate {
@@ -43,8 +43,8 @@ export function estimateShare(belief: ShareBelief, seen: readonly Counted[], cha
   const side = (1 - chance) / 2;
   return {
     value: Math.round((bad / all) * 1e9) / 1e9,
-    low: jStat.beta.inv(side, bad, all - bad),
-    high: jStat.beta.inv(1 - side, bad, all - bad),
+    low: jstat.beta.inv(side, bad, all - bad),
+    high: jstat.beta.inv(1 - side, bad, all - bad),
     sessions: seen.length,
   };
 }
@@ -66,7 +66,7 @@ export function piecesFor(needed: number, bad: Estimate, enough: number): number
 /** The chance that of so many pieces at least so many are good. */
 function atLeastGood(pieces: number, needed: number, good: number): number {
   // The incomplete beta function is the binomial's tail.
-  return needed === 0 ? 1 : jStat.beta.cdf(good, needed, pieces - needed + 1);
+  return needed === 0 ? 1 : jstat.beta.cdf(good, needed, pieces - needed + 1);
 }
 
 /** What is believed of a factor before anything is seen. */
@@ -111,7 +111,7 @@ export function estimateFactor(
   const scale = (SHAPE - 1) * belief.spread ** 2 + squares / 2 + (belief.sessions * n * mean ** 2) / (2 * weight);
   const ofMean = Math.sqrt(scale / (shape * weight));
   const ofNext = Math.sqrt((scale * (weight + 1)) / (shape * weight));
-  const at = (part: number, wide: number) => Math.exp(centre + jStat.studentt.inv(part, 2 * shape) * wide);
+  const at = (part: number, wide: number) => Math.exp(centre + jstat.studentt.inv(part, 2 * shape) * wide);
   const side = (1 - chance) / 2;
   return {
     value: Math.exp(centre),
@@ -119,7 +119,7 @@ export function estimateFactor(
     high: at(1 - side, ofMean),
     sessions: n,
     enoughFor: (part) => at(part, ofNext),
-    above: 1 - jStat.studentt.cdf(-centre / ofMean, 2 * shape),
+    above: 1 - jstat.studentt.cdf(-centre / ofMean, 2 * shape),
   };
 }
 

@@ -1,6 +1,6 @@
 declare module 'jstat' {
   /** Distributions, as far as they are used here: by inverse and by what lies below. */
-  export const jStat: {
+  const jstat: {
     readonly studentt: {
       inv(part: number, freedom: number): number;
       cdf(x: number, freedom: number): number;
@@ -10,4 +10,5 @@ declare module 'jstat' {
       cdf(x: number, alpha: number, beta: number): number;
     };
   };
+  export default jstat;
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { votesOf } from '@/core/classday/tasting';
+import { type Face, votesOf } from '@/core/classday/tasting';
 import { reportOf } from '@/core/closeout/report/report';
 import { sayFigure } from '@/core/closeout/report/say-figure';
 import { sayDay } from '@/core/plan/civil';
@@ -55,7 +55,12 @@ export const lookBack = service({
     const said = [...new Map(notes.map((note) => [`${note.sessionId} ${note.what}`, note])).values()]
       .filter(({ what, words }) => what !== 'closed' && words !== '')
       .map(({ sessionId, words }) => ({ session: titles.get(sessionId) ?? '', words }));
-    const liked = dishes.map(({ id, title }) => ({ title, votes: votesOf(tastings, id) }));
+    const titlesOfDishes = [...new Set(dishes.map(({ title }) => title))];
+    const liked = titlesOfDishes.map((title) => {
+      const own = dishes.filter((dish) => dish.title === title).map(({ id }) => votesOf(tastings, id));
+      const of = (face: Face) => own.reduce((sum, votes) => sum + votes[face], 0);
+      return { title, votes: { 'more please': of('more please'), 'not yet': of('not yet') } };
+    });
     const recipes = new Set(dishes.map(({ recipeId }) => recipeId));
     const own = lessons.filter(({ kind, ofId }) => (kind === 'job' ? ofId === courseId : recipes.has(ofId)));
     const attendance = figures.find(({ key }) => key === 'attendance');

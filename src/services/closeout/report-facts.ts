@@ -1,6 +1,7 @@
 import type { RecipeBody } from '@/contracts/recipe';
 import { worth } from '@/core/buying/nothing-lost';
 import { FACES, type Face, triesOf, votesOf } from '@/core/classday/tasting';
+import { FOOD_GROUPS } from '@/core/closeout/report/report';
 import type { ReportFacts, ReportPerson, ReportSession, Seen } from '@/core/closeout/report/report-facts';
 import { minutesOfStay } from '@/core/crew/hours';
 import { civilOf } from '@/core/plan/civil';
@@ -45,6 +46,8 @@ interface RecipeFacts {
   readonly costOfServing: number | null;
 }
 
+const isFood = (group: string) => FOOD_GROUPS.some((each) => each === group);
+
 function recipeFacts(body: RecipeBody, reference: Reference, products: readonly Product[]): RecipeFacts {
   const whole = wholeRecipe(body);
   const lines = packedLines(whole.lines, reference);
@@ -53,7 +56,8 @@ function recipeFacts(body: RecipeBody, reference: Reference, products: readonly 
   const reading = readRecipe({ servings: whole.servings, lines }, reference, new Map());
   const cost = 'problems' in reading ? undefined : servingFigures(reading.recipe, products).cost;
   return {
-    foods,
+    // Salt, oil and sugar are in the dish; nobody tries them.
+    foods: some(known.filter(({ plateGroup }) => isFood(plateGroup)).map(({ name }) => name)),
     plateGroups: some(known.map(({ plateGroup }) => plateGroup)),
     vegetableFamilies: some(known.map(({ vegetableFamily }) => vegetableFamily)),
     costOfServing: cost && cost.known > 0 ? cost.perServing : null,

@@ -10,6 +10,7 @@ import {
 } from '@/core/recipes/choosing/course-dishes';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { foodsIn } from '@/formats/recipes/menu-csv';
+import { votesByRecipe } from '@/store/lessons';
 import { comingIds } from '@/store/plan';
 import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
@@ -99,6 +100,16 @@ export const viewSuits = service({
   },
 });
 
+/** Of each recipe, how many of those who tasted it would have more. */
+function votesFrom(rows: Awaited<ReturnType<typeof votesByRecipe>>) {
+  const votes = new Map<string, { more: number; of: number }>();
+  for (const { recipeId, face, votes: count } of rows) {
+    const { more, of } = votes.get(recipeId) ?? { more: 0, of: 0 };
+    votes.set(recipeId, { more: more + (face === 'more please' ? Number(count) : 0), of: of + Number(count) });
+  }
+  return votes;
+}
+
 const words = z.string().trim().max(4000, 'At most 4,000 characters.').default('');
 
 export const proposeDishes = service({
@@ -134,6 +145,7 @@ export const proposeDishes = service({
       offers: foodsIn(offers, reference),
       products: await loadProducts(context),
       labels: labelsIn(programme, []),
+      votes: votesFrom(await votesByRecipe(db, { programmeId: context.actor.programmeId })),
     };
     const { proposals, coverage } = await pooled('chooseDishes', task);
     return {

@@ -11,6 +11,8 @@ export const reports: Migration = {
        logo_kind VARCHAR(40) NOT NULL, logo LONGBLOB NOT NULL, version INT NOT NULL, KEY by_programme (programme_id),
        ${to('programme_id', 'programme')}) ${TABLE_END}`,
     );
+    // The newest note of a thing is found in the index alone.
+    await run('ALTER TABLE close_note ADD KEY by_item (session_id, what, item, at, id)');
     await run("ALTER TABLE lesson_word ADD kind VARCHAR(20) NOT NULL DEFAULT 'amount' AFTER recipe_id");
     await run(
       `CREATE TABLE asked_after (session_id ${ID}, household_id ${ID}, at DATETIME(3) NOT NULL, PRIMARY KEY (session_id, household_id),
@@ -20,5 +22,6 @@ export const reports: Migration = {
   async down(run) {
     for (const each of ['asked_after', 'funder']) await run(`DROP TABLE IF EXISTS ${each}`);
     await run('ALTER TABLE lesson_word DROP kind');
+    await run('ALTER TABLE close_note DROP KEY by_item');
   },
 };

@@ -44,7 +44,7 @@ export function BarsChart({
         type: 'bar',
         barWidth: 14,
         itemStyle: { color: '#00575f' },
-        label: { show: true, position: 'right', formatter: `{c} ${unit}`, ...text },
+        label: { show: true, position: 'right', formatter: unit === '%' ? '{c} %' : '{c}', ...text },
         data: bars.map(({ value }) => value),
       },
     ],

@@ -11,6 +11,7 @@ import { whyRefused } from '@/core/kits/record/sheet-content';
 import { calledBackNow } from '@/core/packing/progress';
 import { labelsOf, withoutLabels } from '@/core/recipes/reading/line-details';
 import { viewShoppingList } from '@/services/buying/shopping';
+import { viewReport } from '@/services/closeout/reports';
 import { computeBuying } from '@/services/compute/buying';
 import { computeKits } from '@/services/compute/kits';
 import { computeRoster } from '@/services/compute/roster';
@@ -175,6 +176,23 @@ export const OPERATIONS: readonly Operation[] = [
     answer: made,
     once: true,
     run: async (context, { json }) => ({ json: { id: await addCourse(context, json() as never) }, status: 201 }),
+  }),
+  operation({
+    method: 'GET',
+    path: '/reports',
+    summary: 'A report of past sessions: of a span, a course, or one session',
+    query: z.object({
+      from: z.string().optional().meta({ description: 'Civil date; a year ago where left out' }),
+      to: z.string().optional().meta({ description: 'Civil date; today where left out' }),
+      course: z.string().optional().meta({ description: 'Id of a course' }),
+      session: z.string().optional().meta({ description: 'Id of a session' }),
+    }),
+    answer: ok(api.report),
+    run: async (context, { query: { course = '', session = '', from = '', to = '' } }) => {
+      const found = await viewReport(context, { from, to, courseId: course, sessionId: session });
+      const figures = found.figures.map(({ hidden: _, ...figure }) => figure);
+      return { json: { title: found.title, from: found.from, to: found.to, figures, sessions: found.sessions } };
+    },
   }),
   operation({
     method: 'GET',

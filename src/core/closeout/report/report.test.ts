@@ -75,7 +75,7 @@ describe('a report', () => {
     expect(figure(two, 'person cost')?.value).toBe(800);
     const half = facts([...two.sessions, session('unknown', [came(4)], { bought: null, given: 0 })]);
     expect(figure(half, 'kit cost')).toMatchObject({ value: 400 });
-    expect(figure(half, 'kit cost')?.how).toContain('of 2 of 3 sessions');
+    expect(figure(half, 'bought')?.how).toContain('of 2 of 3 sessions');
     expect(figure(half, 'person cost')?.value).toBe(800);
   });
 

@@ -73,10 +73,11 @@ export function reportOf(facts: ReportFacts): Figure[] {
   const estimated = cost.filter(({ isEstimated }) => isEstimated).length;
   const costHow = [
     cost.length < sessions.length ? `of ${cost.length} of ${sessions.length} sessions whose cost is known` : '',
-    estimated > 0 ? `${estimated} as their recipes say, the others as they were taken off the shelf` : '',
+    estimated === 0 ? 'as it was taken off the shelf' : 'as their recipes say',
+    estimated > 0 && estimated < cost.length ? `for ${estimated}, the others as it was taken off the shelf` : '',
   ]
     .filter(Boolean)
-    .join('; ');
+    .join(' ');
   const money = (
     key: string,
     label: string,
@@ -89,7 +90,7 @@ export function reportOf(facts: ReportFacts): Figure[] {
     label,
     unit: 'money' as const,
     value,
-    how: [how, costHow].filter(Boolean).join('; '),
+    how,
     ...(of ? { parts: cost.map((session) => ({ sessionId: session.id, value: of(session) })) } : {}),
   });
   const figures: Figure[] = [
@@ -207,7 +208,13 @@ export function reportOf(facts: ReportFacts): Figure[] {
       ...add(({ stays }) => sum(stays, ([, minutes]) => minutes)),
       how: 'from coming to going, as tapped at the door',
     },
-    money('bought', 'Food bought', cost.length > 0 ? bought : null, 'what was used', (one) => one.bought ?? 0),
+    money(
+      'bought',
+      'Food bought',
+      cost.length > 0 ? bought : null,
+      `what was used, ${costHow}`,
+      (one) => one.bought ?? 0,
+    ),
     money(
       'given money',
       'Gifts are worth',
@@ -285,9 +292,13 @@ function votesFigures(sessions: readonly ReportSession[]): Figure[] {
   );
 }
 
+/** Groups of food that a plate is made of, as people count them. */
+export const FOOD_GROUPS = ['vegetable', 'fruit', 'whole grain', 'grain', 'protein', 'dairy'] as const;
+
 /** Sessions in which each plate group was cooked, and how many vegetable families. */
 function foodFigures(sessions: readonly ReportSession[]): Figure[] {
-  const groups = [...new Set(sessions.flatMap(({ plateGroups }) => plateGroups))].sort();
+  const cooked = new Set(sessions.flatMap(({ plateGroups }) => plateGroups));
+  const groups = FOOD_GROUPS.filter((group) => cooked.has(group));
   return [
     ...groups.map((group): Figure => {
       const own = sessions.filter(({ plateGroups }) => plateGroups.includes(group));

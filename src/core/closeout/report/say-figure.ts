@@ -1,4 +1,5 @@
 import { quarterHours } from '../../crew/hours';
+import { sayDay } from '../../plan/civil';
 import { sayMoney } from '../../quantity/say';
 import type { Figure, Unit } from './report';
 import { sayShown } from './small-numbers';
@@ -66,7 +67,7 @@ export function attendanceBars(
   for (const { sessionId, value, of = 0 } of parts) {
     const session = sessions.get(sessionId);
     if (!session || of === 0) continue;
-    const label = isLong ? session.date.slice(0, 7) : `${session.date} ${session.title}`;
+    const label = isLong ? session.date.slice(0, 7) : `${sayDay(session.date)} ${session.title}`;
     const { yes, of: all } = sums.get(label) ?? { yes: 0, of: 0 };
     sums.set(label, { yes: yes + value, of: all + of });
   }

@@ -34,6 +34,16 @@ describe('choosing dishes for sessions', () => {
     expect(titles(found, 'one')).toEqual(['c', 'b', 'a']);
   });
 
+  it('puts first what most of those who tasted it would have more of, once enough have', () => {
+    const votes = { a: { more: 4, of: 4 }, b: { more: 5, of: 12 }, c: { more: 9, of: 12 } };
+    const found = plan(
+      [session('one')],
+      (['a', 'b', 'c'] as const).map((id) => dish(id, { votes: votes[id] })),
+    );
+    expect(titles(found, 'one')).toEqual(['c', 'a', 'b']);
+    expect(found.proposals.get('one')?.[0]?.reasons).toContain('liked: 9 of 12 would have more');
+  });
+
   it('asks how a dish fits once for each session, however often it ranks', () => {
     const asked: string[] = [];
     plan([session('one'), session('two')], [dish('a'), dish('b')], (each, of) => {

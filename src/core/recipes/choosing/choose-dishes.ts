@@ -15,7 +15,18 @@ export interface Candidate {
   /** Everybody of the roll eats the same version. */
   readonly oneForAll: boolean;
   readonly refused: boolean;
+  /** How many of those who tasted it would have more. */
+  readonly votes?: Votes;
 }
+
+/** So many of so many would have more of a dish. */
+export interface Votes {
+  readonly more: number;
+  readonly of: number;
+}
+
+/** Fewer votes say nothing of a dish. */
+const LEAST_VOTES = 5;
 
 /** A session that needs a dish, or has its dishes. */
 export interface DishSession {
@@ -59,6 +70,7 @@ const POINTS = {
   offer: 3,
   menu: 5,
   season: 1,
+  liked: 6,
   shared: 3,
   repeated: -40,
   proposedToo: -15,
@@ -158,6 +170,8 @@ function proposalOf(
   add(POINTS.family, families.length, `a vegetable family that the course lacks: ${families.join(', ')}`);
   add(POINTS.group, groups.length, `brings ${groups.join(', ')}, which no other session has`);
   add(POINTS.skill, skills.length, `a new skill: ${skills.join(', ')}`);
+  if (dish.votes && dish.votes.of >= LEAST_VOTES && dish.votes.more * 2 > dish.votes.of)
+    add(POINTS.liked, 1, `liked: ${dish.votes.more} of ${dish.votes.of} would have more`);
   const inStock = dish.ingredients.filter((food) => stock.has(food));
   add(POINTS.stock, inStock.length, `uses what is at hand: ${inStock.join(', ')}`);
   const onOffer = dish.ingredients.filter((food) => offers.has(food) && !stock.has(food));

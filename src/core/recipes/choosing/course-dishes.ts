@@ -8,7 +8,7 @@ import { type Product, servingFigures } from '../recipe/cost';
 import { packedLines, type Recipe, readRecipe, type WrittenLine } from '../recipe/recipe';
 import type { SettledStep } from '../steps/step-plan';
 import { planSteps } from '../steps/step-reader';
-import { type Candidate, chooseDishes, coverageOf, type DishSession } from './choose-dishes';
+import { type Candidate, chooseDishes, coverageOf, type DishSession, type Votes } from './choose-dishes';
 import { dishNeeds } from './dish-needs';
 import { type DishFacts, type Fit, type FitVerdict, fitOf, type HomeOfFamily } from './fit';
 
@@ -55,6 +55,8 @@ export interface CourseDishes {
   readonly products: readonly Product[];
   /** Recorded labels of the products that the programme usually buys, by food. */
   readonly labels?: ReadonlyMap<string, readonly string[]>;
+  /** What those who tasted thought, by recipe. */
+  readonly votes?: ReadonlyMap<string, Votes>;
 }
 
 /** A proposal as it is told. Plain data. */
@@ -203,7 +205,10 @@ export function dishesForCourse(task: CourseDishes): CourseDishesAnswer {
     fits.set(key, fit);
     return fit;
   };
-  const candidates = [...known.values()].map(({ candidate }) => candidate);
+  const candidates = [...known.values()].map(({ candidate }): Candidate => {
+    const votes = task.votes?.get(candidate.id);
+    return votes ? { ...candidate, votes } : candidate;
+  });
   const { proposals, order } = chooseDishes(
     sessions.map(({ id, date, chosen, onMenu = [] }): DishSession => ({ id, date, chosen, onMenu: new Set(onMenu) })),
     candidates,

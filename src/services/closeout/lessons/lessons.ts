@@ -17,15 +17,53 @@ import { loadProgramme } from '../../sheet/load-programme';
 import { stepsOf } from '../../sheet/steps-of';
 import { amountLessons } from './amounts';
 import { comingOf, likingsOf } from './likings';
-import { loadSeen, type OpenLesson } from './seen';
+import { loadSeen, type OpenLesson, type SeenLessons } from './seen';
 import { spareLessons } from './spares';
 import { changedJob, jobLessons, scaledMinutes, stepLessons } from './times';
 
+/** A lesson that was taken, with what was left or short of its food before and since. */
+function takenLessons(seen: SeenLessons) {
+  const left = new Map(
+    seen.notesOf('left').map(({ sessionId, item, percent }) => [`${sessionId} ${item}`, percent ?? 0]),
+  );
+  const short = new Map(
+    seen.short.map(({ sessionId, food, percent }) => [`${sessionId} ${food}`, Number(percent ?? 0)]),
+  );
+  const titles = new Map(seen.recipes.map(({ id, title }) => [id, title]));
+  const courses = new Map(seen.sessions.map(({ courseId, course }) => [courseId, course]));
+  return seen.words
+    .filter(({ word }) => word === 'taken')
+    .map(({ recipeId, kind, food, taken, at }) => {
+      const cooked = seen.cookedBy.get(recipeId ?? '') ?? [];
+      const mean = (sessions: typeof cooked, of: ReadonlyMap<string, number>) =>
+        Math.round(
+          sessions.reduce((sum, { id }) => sum + (of.get(`${id} ${food}`) ?? 0), 0) / Math.max(1, sessions.length),
+        );
+      const told = (sessions: typeof cooked) => ({
+        sessions: sessions.length,
+        left: mean(sessions, left),
+        short: mean(sessions, short),
+      });
+      return {
+        kind,
+        of: recipeId ? (titles.get(recipeId) ?? '') : (courses.get(food.split(' ')[1] ?? '') ?? ''),
+        item: kind === 'step' ? `step ${Number(food) + 1}` : kind === 'job' ? 'packing' : food,
+        percent: taken ?? 0,
+        at: at.toISOString(),
+        before: told(cooked.filter(({ closedAt }) => closedAt <= at)),
+        since: told(cooked.filter(({ closedAt }) => closedAt > at)),
+      };
+    })
+    .reverse();
+}
+
 /** Every lesson that waits for a person, what is most sure first. */
-export async function openLessons(context: Context): Promise<OpenLesson[]> {
+export const openLessons = async (context: Context): Promise<OpenLesson[]> =>
+  lessonsFrom(context, await loadSeen(context));
+
+async function lessonsFrom(context: Context, seen: SeenLessons): Promise<OpenLesson[]> {
   const { programme } = await loadProgramme(context);
   const { db } = context.store;
-  const seen = await loadSeen(context);
   const courses = await find(db, db.models.course, { id: [...new Set(seen.sessions.map(({ courseId }) => courseId))] });
   const lessons = [
     ...amountLessons(seen),
@@ -44,14 +82,15 @@ export const viewLessons = service({
   run: async (context) => {
     const { db } = context.store;
     const { programmeId } = context.actor;
-    const [lessons, votes, answers, packs] = await Promise.all([
-      openLessons(context),
+    const [seen, votes, answers, packs] = await Promise.all([
+      loadSeen(context),
       votesByRecipe(db, { programmeId }),
       answersByMode(db, { programmeId }),
       lostPacks(db, { programmeId }),
     ]);
     return {
-      lessons,
+      lessons: await lessonsFrom(context, seen),
+      taken: takenLessons(seen),
       likings: likingsOf(votes),
       coming: comingOf(answers),
       /** Packs of which food is thrown away: a smaller one would do, or two dishes that share it. */

@@ -51,6 +51,7 @@ export async function loadSeen(context: Context) {
     cookedBy,
     notesOf: groupedBy(told, ({ what }) => what),
     short,
+    words,
     wordsOf: groupedBy(words, ({ kind, recipeId, food }) => `${kind} ${recipeId ?? ''} ${food}`),
   };
 }

@@ -6,6 +6,9 @@ import { stepsOf } from '../../sheet/steps-of';
 import { isRefused, MOST_TOLD, type OpenLesson, type SeenLessons, since } from './seen';
 
 const WHOLE = 100;
+const LEAST_SESSIONS = 2;
+/** In minutes. */
+const LEAST_MOVED = 2;
 
 /** What steps took in class, against what recipes plan for them. */
 export function stepLessons({ recipes, cookedBy, notesOf, wordsOf }: SeenLessons, reference: Reference): OpenLesson[] {
@@ -29,7 +32,9 @@ export function stepLessons({ recipes, cookedBy, notesOf, wordsOf }: SeenLessons
       if (!lesson) return [];
       const proposed = Math.round(lesson.proposed * WHOLE);
       const after = scaledMinutes({ handsOn, handsOff }, proposed);
-      if (isRefused(words, proposed) || (after.handsOn === handsOn && after.handsOff === handsOff)) return [];
+      // A minute more or less, or one class, is no lesson: taps are loose.
+      const moved = Math.abs(after.handsOn - handsOn) + Math.abs(after.handsOff - handsOff);
+      if (seen.length < LEAST_SESSIONS || moved < LEAST_MOVED || isRefused(words, proposed)) return [];
       const say = (minutes: { handsOn: number; handsOff: number }) =>
         `${minutes.handsOn} min${minutes.handsOff > 0 ? ` and ${minutes.handsOff} by itself` : ''}`;
       return [

@@ -6,7 +6,7 @@ import type { LessonKind } from '@/core/closeout/lessons';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams } from '@/core/quantity/say';
 import { decideLesson, viewLessons } from '@/services/closeout/lessons/lessons';
-import { sayLongDate } from '@/ui/dates';
+import { sayLongDate, sayMoment } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -54,8 +54,8 @@ const between = ({ low, high }: Pick<Estimate, 'low' | 'high'>) => `${percent(lo
 
 /** What sessions teach, with how sure it is: nothing changes before somebody takes it. */
 export default async function LessonsPage() {
-  const { actor } = await requireMember();
-  const { lessons, likings, coming, packs } = await call(viewLessons, {});
+  const { actor, programme } = await requireMember();
+  const { lessons, taken, likings, coming, packs } = await call(viewLessons, {});
   return (
     <>
       <PageTitle title="Lessons" over="What closed sessions teach; nothing changes before somebody takes it">
@@ -81,6 +81,7 @@ export default async function LessonsPage() {
         />
       ))}
       <div className="grid gap-5 lg:grid-cols-2">
+        {taken.length > 0 && <Taken taken={taken} timeZone={programme.timeZone} />}
         <Liked likings={likings} />
         <Coming coming={coming} />
         {packs.length > 0 && <Packs packs={packs} />}
@@ -138,6 +139,36 @@ function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][nu
           </ActionForm>
         </div>
       )}
+    </section>
+  );
+}
+
+const sayLeft = ({ sessions, left, short }: { sessions: number; left: number; short: number }) =>
+  sessions === 0
+    ? 'not cooked'
+    : `${left} % left${short > 0 ? `, ${short} % short` : ''} on average of ${sayCount(sessions, 'session')}`;
+
+function Taken({ taken, timeZone }: Pick<Lessons, 'taken'> & { timeZone: string }) {
+  return (
+    <section className="sheet p-5" aria-labelledby="taken">
+      <h2 id="taken" className="mb-2 text-xl font-bold">
+        Taken, and what came of it
+      </h2>
+      <ul className="flex flex-col gap-2">
+        {taken.map(({ kind, of, item, percent: share, at, before, since }) => (
+          <li key={`${kind} ${of} ${item} ${at}`}>
+            <b>
+              {of}: {item}, {share} %{kind === 'spare' && ' spare'}
+            </b>{' '}
+            since {sayMoment(at, timeZone)}.
+            {kind === 'amount' && (
+              <span className="block text-sm">
+                Before: {sayLeft(before)}. Since: {sayLeft(since)}.
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
