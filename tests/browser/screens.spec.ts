@@ -229,6 +229,25 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'station cards': async (page) => page.goto(`${await classOf(page, '/room')}/run-sheet/cards`),
   'close out': async (page) => page.goto(`${await classOf(page, '/room')}/close`),
   lessons: (page) => page.goto('/lessons'),
+  report: (page) => page.goto('/reports'),
+  'who is reported to': (page) => page.goto('/reports/funders/new'),
+  'working of a figure': async (page) => {
+    await page.goto('/reports');
+    await page.getByRole('link', { name: /the working of Attendance/ }).click();
+    await expect(page.getByRole('columnheader', { name: 'Noted' })).toBeVisible();
+  },
+  'looking back': async (page) => {
+    await page.goto('/courses');
+    await page.getByRole('link', { name: 'Autumn Sprats', exact: true }).click();
+    await page.getByRole('link', { name: 'Look back' }).click();
+    await expect(page.getByRole('heading', { name: 'Keep' })).toBeVisible();
+  },
+  'record of a family': async (page) => {
+    await page.goto('/families?q=bracken');
+    await page.getByRole('link', { name: 'Household Bracken', exact: true }).click();
+    await page.getByRole('link', { name: 'Their record' }).click();
+    await expect(page.getByRole('heading', { name: 'Record: Household Bracken' })).toBeVisible();
+  },
   'record of a class': async (page) => page.goto(`${await classOf(page, '/room')}/record`),
   'hurt or unwell': async (page) => page.goto(`${await classOf(page, '/room')}/hurt`),
   incidents: async (page) => page.goto(`${await classOf(page, '/room')}/incidents`),
