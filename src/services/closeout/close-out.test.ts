@@ -217,8 +217,8 @@ describe('lessons', () => {
     const [lesson] = await lessons();
     expect(lesson).toMatchObject({ kind: 'spare', item: 'plain yogurt', sessions: 3 });
     expect(lesson?.proposed).toBeGreaterThanOrEqual(25);
-    await decide(lesson, 'taken');
-    expect((await recipe())?.body.lines[0]?.spare).toBe(`${lesson?.proposed}/100`);
+    await decide(lesson, 'taken', { percent: 25 });
+    expect((await recipe())?.body.lines[0]?.spare).toBe('1/4');
     expect(await lessons()).toEqual([]);
   });
 

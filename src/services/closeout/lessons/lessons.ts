@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
 import { LESSON_KINDS } from '@/core/closeout/lessons';
 import { scaledText } from '@/core/closeout/scaled-text';
+import { rational, toText } from '@/core/quantity/rational';
 import type { Reference } from '@/core/reference/reference';
 import type { JobChanges } from '@/core/stages/facts';
 import { answersByMode, lostPacks, votesByRecipe } from '@/store/lessons';
@@ -130,7 +131,7 @@ function taught(
       if (!isFirst) return line;
       isFirst = false;
       const { spare: _, ...rest } = line;
-      return percent > 0 ? { ...rest, spare: `${percent}/100` } : rest;
+      return percent > 0 ? { ...rest, spare: toText(rational(percent, 100)) } : rest;
     }
     const amount = scaledText(line.amount, percent);
     if (amount === undefined)
