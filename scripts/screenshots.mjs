@@ -16,10 +16,10 @@ const VIEWS = [
   ['roll', { course: 'Galley on Screen', stage: '/roll' }],
   ['kit-sheet', { session: 'Breads from the pan', stage: '/kits' }],
   ['prep-plan', { session: 'Breads from the pan', plan: true }],
-  ['kit-sheet-differences', { session: 'Lighthouse pasta', stage: '/kits' }],
+  ['report', { course: 'Autumn Sprats', report: true }],
   ['buying', '/buying'],
   ['trip-phone', { trip: true, phone: true }],
-  ['bench-by-component', { session: 'Breads from the pan', bench: true }],
+  ['lessons', '/lessons'],
   ['bench-phone', { session: 'Breads from the pan', bench: true, phone: true }],
   ['hand-out-phone', { session: 'Soup bags', at: '/table', phone: true }],
   ['doors', { session: 'Curry on screen', stage: '/doors' }],
@@ -115,6 +115,7 @@ async function addressOf(page, view) {
   }
   if (view.trip) return find('/trips', /^Open the list/);
   if (view.recipe) return `${await find('/recipes', view.recipe)}${view.stage ?? ''}`;
+  if (view.report) return (await find('/courses', view.course)).replace('/courses/', '/reports?courseId=');
   if (view.course) return `${await find('/courses', view.course)}${view.stage}`;
   const session = await find('/?all', view.session);
   if (view.plan) return `${await find(`${session}/packing`, 'Prep')}/plan?hands=4`;

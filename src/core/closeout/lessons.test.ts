@@ -70,4 +70,38 @@ describe('a lesson of spare pieces', () => {
     expect(none).toMatchObject({ sure: 'nearly sure' });
     expect(none?.proposed).toBeLessThan(24);
   });
+
+  it('taken, has enough good pieces more often than a twentieth spare, and throws fewer away than a quarter', () => {
+    const { next: uniform } = chanceFrom(11);
+    const [foods, sessions, good] = [200, 10, 24];
+    const plans = { twentieth: [0, 0], quarter: [0, 0], taken: [0, 0] } as Record<
+      string,
+      [short: number, over: number]
+    >;
+    for (let food = 0; food < foods; food++) {
+      // What is bad differs from food to food: from none to a fifth.
+      const truth = uniform() * 0.2;
+      const seen: { count: number; of: number }[] = [];
+      for (let session = 0; session < sessions; session++) {
+        const learned = spareLesson(good, Math.ceil(good * 1.05), { mean: 0.05, pieces: 40 }, seen)?.proposed;
+        const had = { twentieth: Math.ceil(good * 1.05), quarter: Math.ceil(good * 1.25), taken: 0 };
+        had.taken = learned ?? had.twentieth;
+        for (const [how, pieces] of Object.entries(had)) {
+          const bad = Array.from({ length: pieces }, () => uniform() < truth).filter(Boolean).length;
+          const own = plans[how] as [number, number];
+          own[0] += pieces - bad < good ? 1 : 0;
+          own[1] += Math.max(0, pieces - bad - good);
+          if (how === 'taken') seen.push({ count: bad, of: pieces });
+        }
+      }
+    }
+    const all = foods * sessions;
+    const said = Object.entries(plans).map(
+      ([how, [short, over]]) =>
+        `${how}: short in ${((100 * short) / all).toFixed(0)} %, ${(over / all).toFixed(1)} over`,
+    );
+    console.info(`spares of ${good} pieces over ${sessions} sessions: ${said.join('; ')}`);
+    expect(plans.taken?.[0]).toBeLessThan((plans.twentieth?.[0] ?? 0) * 0.6);
+    expect(plans.taken?.[1]).toBeLessThan((plans.quarter?.[1] ?? 0) * 0.9);
+  });
 });
