@@ -1,8 +1,8 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
 import { readRollXlsx } from '@/formats/roll/roll-xlsx';
 import { buyingFigures } from './buying';
-import { lookingBackFigures } from './closeout';
 import { course } from './course';
+import { lookingBackFigures } from './looking-back';
 import { measureRuns, say } from './measure';
 import { packingFigures } from './packing';
 import { conflicts, countdowns, placesInTheWeek } from './plan';

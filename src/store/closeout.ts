@@ -3,19 +3,25 @@ import { find } from './query';
 import { select } from './sql';
 import type { Db } from './store';
 
-/** When a session was closed, and by whom; undefined while it is open, or was opened again. */
-export async function closedNow(db: Db, sessionId: string): Promise<{ at: Date; actorId: string } | undefined> {
+/** The last word on whether a session is closed: each comes a moment after the one before. */
+export async function lastWordOn(
+  db: Db,
+  sessionId: string,
+): Promise<{ isClosed: boolean; at: Date; actorId: string } | undefined> {
   const [last] = await find(
     db,
     db.models.closeNote,
     { sessionId, what: ['closed', 'opened again'] },
-    [
-      ['at', 'DESC'],
-      ['id', 'DESC'],
-    ],
+    [['at', 'DESC']],
     1,
   );
-  return last?.what === 'closed' ? last : undefined;
+  return last && { isClosed: last.what === 'closed', at: last.at, actorId: last.actorId };
+}
+
+/** When a session was closed; undefined while it is open, or was opened again. */
+export async function closedNow(db: Db, sessionId: string): Promise<{ at: Date; actorId: string } | undefined> {
+  const last = await lastWordOn(db, sessionId);
+  return last?.isClosed ? last : undefined;
 }
 
 /** Lots that were taken for a session, or made for it. */
@@ -36,3 +42,16 @@ export const tickTimes = (db: Db, sessionId: string) =>
       sessionId,
     },
   );
+
+/** What was taken off the shelf for a session is worth, in minor units, as far as anybody wrote a price; and how many lots have none. */
+export async function takenWorth(db: Db, values: { programmeId: string; sessionId: string }) {
+  const [found] = await select<{ worth: number | null; unpriced: number; lots: number }>(
+    db,
+    `SELECT ROUND(SUM((m.packs * COALESCE(l.pack_grams, 0) + m.grams) * l.price / COALESCE(l.pack_grams, 1000))) AS worth,
+            COUNT(DISTINCT IF(l.price IS NULL AND l.origin = 'bought', l.id, NULL)) AS unpriced, COUNT(DISTINCT l.id) AS lots
+       FROM stock_move m JOIN stock_lot l ON l.id = m.lot_id
+      WHERE m.programme_id = :programmeId AND m.session_id = :sessionId AND m.kind = 'used'`,
+    values,
+  );
+  return { worth: Number(found?.worth ?? 0), unpriced: Number(found?.unpriced ?? 0), lots: Number(found?.lots ?? 0) };
+}

@@ -10,7 +10,7 @@ import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Heat } from '@/core/recipes/steps/step-plan';
 import { attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { saidSince } from '@/store/classday';
-import { closedNow } from '@/store/closeout';
+import { closedNow, takenWorth } from '@/store/closeout';
 import { lentTo } from '@/store/handout';
 import { lockSessionRow } from '@/store/plan';
 import { find, insert } from '@/store/query';
@@ -108,6 +108,7 @@ export const viewCloseOut = service({
         open: stays.filter(({ went }) => went === null).length,
       },
       votes: bundle.dishes.map(({ id, title: dish }) => ({ dish, votes: votesOf(tastings, id) })),
+      money: await takenWorth(db, { programmeId: context.actor.programmeId, sessionId }),
       incidents,
       closedAt: closed ? closed.at.toISOString() : null,
       openedAgain: closed ? '' : (notes.get('opened again ')?.words ?? ''),

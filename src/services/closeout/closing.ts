@@ -7,7 +7,7 @@ import { civilIn } from '@/core/plan/clock';
 import { lastMeetingEnds } from '@/core/plan/sitting';
 import { JOBS } from '@/core/stages/stages';
 import { saidSince } from '@/store/classday';
-import { closedNow, tickTimes } from '@/store/closeout';
+import { lastWordOn, tickTimes } from '@/store/closeout';
 import { lockSessionRow } from '@/store/plan';
 import { insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
@@ -76,6 +76,10 @@ async function timesOf(
     : steps;
 }
 
+/** Now, or a moment after the last word: which of two is the newer shows in their moments alone. */
+const momentAfter = (context: Context, last: { readonly at: Date } | undefined): Date =>
+  new Date(Math.max(nowOf(context).getTime(), (last?.at.getTime() ?? 0) + 1));
+
 const BLANK = { item: '', percent: null, bad: null, pieces: null, words: '' };
 
 export const closeSession = service({
@@ -88,9 +92,9 @@ export const closeSession = service({
     return context.store.transaction(async (db) => {
       // Closed by two phones at once, the second waits, and finds it closed.
       await lockSessionRow(db, { sessionId });
-      const before = await closedNow(db, sessionId);
-      if (before) return { closedAt: before.at.toISOString(), isNew: false };
-      const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+      const last = await lastWordOn(db, sessionId);
+      if (last?.isClosed) return { closedAt: last.at.toISOString(), isNew: false };
+      const made = { sessionId, at: momentAfter(context, last), actorId: context.actor.id };
       const times = await timesOf(context, db, bundle);
       await insert(db, db.models.closeNote, [
         ...times.map((time) => ({ ...BLANK, ...time, id: context.ids(), ...made })),
@@ -115,8 +119,9 @@ export const openAgain = service({
     await openRoom(context, sessionId);
     await context.store.transaction(async (db) => {
       await lockSessionRow(db, { sessionId });
-      if (!(await closedNow(db, sessionId))) throw new ServiceError('stale', 'It is open already.');
-      const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
+      const last = await lastWordOn(db, sessionId);
+      if (!last?.isClosed) throw new ServiceError('stale', 'It is open already.');
+      const made = { sessionId, at: momentAfter(context, last), actorId: context.actor.id };
       await insert(db, db.models.closeNote, [
         { ...BLANK, what: 'opened again', words: reason, id: context.ids(), ...made },
       ]);

@@ -74,7 +74,7 @@ export default async function Reports({ searchParams }: { searchParams: Promise<
           <p>A report is of sessions that are over. Choose another time, or another course.</p>
         </Empty>
       ) : (
-        <div className="grid gap-5 lg:grid-cols-[3fr_2fr]">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
           <div className="flex flex-col gap-5">
             {SECTIONS.map((section) => (
               <section key={section} className="sheet keep-together p-5" aria-labelledby={section}>

@@ -3,7 +3,7 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { sayCount } from '@/core/quantity/say';
+import { sayCount, sayMoney } from '@/core/quantity/say';
 import { noteCloseOut, viewCloseOut } from '@/services/closeout/close-out';
 import { closeSession, openAgain } from '@/services/closeout/closing';
 import { FATES, settleLeftover } from '@/services/closeout/leftovers';
@@ -193,6 +193,12 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
             : `Not brought back: ${lent.map(({ item, count }) => `${count} ${item}`).join(', ')}.`}
           {known.incidents > 0 && ` ${sayCount(known.incidents, 'incident')} noted.`}
         </li>
+        {known.money.lots > 0 && (
+          <li>
+            Taken off the shelf for it: {sayMoney(known.money.worth)}
+            {known.money.unpriced > 0 && `, ${sayCount(known.money.unpriced, 'lot')} without a price`}
+          </li>
+        )}
         {(known.said.length > 0 || session.cookBy) && (
           <li>
             {session.cookBy && `Families cook until ${sayLongDate(session.cookBy)}. `}
