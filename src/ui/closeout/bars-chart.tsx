@@ -7,9 +7,9 @@ import type { Bar } from '@/core/closeout/report/say-figure';
 use([BarChart, GridComponent, AriaComponent, SVGRenderer]);
 
 const ROW = 26;
-const WIDTH = 560;
-const LABELS = 210;
-const LONGEST = 34;
+const WIDTH = 430;
+const LABELS = 165;
+const LONGEST = 27;
 
 /** Bars with their numbers, drawn on the server; what they say stands in a sentence above them, and read out row by row. */
 export function BarsChart({
@@ -30,7 +30,7 @@ export function BarsChart({
   chart.setOption({
     animation: false,
     textStyle: text,
-    grid: { left: LABELS, right: 50, top: 4, bottom: 4 },
+    grid: { left: LABELS, right: 44, top: 4, bottom: 4 },
     xAxis: { type: 'value', min: 0, ...(most ? { max: most } : {}), show: false },
     yAxis: {
       type: 'category',
