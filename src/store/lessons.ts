@@ -33,7 +33,7 @@ export const closedSessions = (db: Db, values: { programmeId: string }) =>
 export const tellingNotes = (db: Db, values: { programmeId: string }) =>
   select<{
     sessionId: string;
-    what: 'left' | 'bad' | 'step' | 'job';
+    what: 'left' | 'bad' | 'trim' | 'step' | 'job';
     item: string;
     percent: number | null;
     bad: number | null;
@@ -47,7 +47,7 @@ export const tellingNotes = (db: Db, values: { programmeId: string }) =>
        FROM close_note n JOIN session s ON s.id = n.session_id JOIN course c ON c.id = s.course_id
             LEFT JOIN close_note newer ON newer.session_id = n.session_id AND newer.what = n.what AND newer.item = n.item
               AND (newer.at > n.at OR newer.at = n.at AND newer.id > n.id)
-      WHERE c.programme_id = :programmeId AND n.what IN ('left', 'bad', 'step', 'job') AND (n.what <> 'left' OR n.percent > 0)
+      WHERE c.programme_id = :programmeId AND n.what IN ('left', 'bad', 'trim', 'step', 'job') AND (n.what <> 'left' OR n.percent > 0)
         AND newer.id IS NULL`,
     values,
   );

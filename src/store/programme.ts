@@ -21,6 +21,13 @@ interface Decided {
     readonly grams: string;
     readonly day: string;
   };
+  /** The newest edible share of each food and preparation. */
+  yield: {
+    readonly ingredient: string;
+    readonly preparation: string;
+    readonly ediblePortion: string;
+    readonly day: string;
+  };
   /** All of the crew: what decides whether they may do a duty. */
   crew: readonly {
     readonly id: string;
@@ -39,6 +46,10 @@ export interface DecidedProgramme {
   /** The same of several kinds as one text: equal texts mean equal decisions; '' where there are none. */
   mark(...kinds: (keyof Decided)[]): string;
 }
+
+/** Holds a programme for the rest of the transaction, so that two who change what holds for all of it see each other. */
+export const holdProgramme = (db: Db, values: { programmeId: string }) =>
+  select<{ id: string }>(db, 'SELECT id FROM programme WHERE id = :programmeId FOR UPDATE', values);
 
 /** @returns undefined when there is no such programme */
 export async function programmeWithDecisions(db: Db, programmeId: string): Promise<DecidedProgramme | undefined> {
@@ -60,6 +71,10 @@ export async function programmeWithDecisions(db: Db, programmeId: string): Promi
            FROM crew_member WHERE programme_id = :programmeId AND erased_at IS NULL GROUP BY programme_id
          UNION ALL SELECT 'limit', JSON_OBJECT('ingredient', ingredient, 'daysWhole', days_whole, 'daysOpened', days_opened)
            FROM keeping_limit WHERE programme_id = :programmeId
+         UNION ALL SELECT 'yield', JSON_OBJECT('ingredient', ingredient, 'preparation', preparation, 'ediblePortion', edible_portion,
+                'day', CAST(DATE(at) AS CHAR)) FROM (
+           SELECT *, ROW_NUMBER() OVER (PARTITION BY ingredient, preparation ORDER BY at DESC, id DESC) AS newest
+             FROM own_yield WHERE programme_id = :programmeId) AS y WHERE newest = 1
          UNION ALL SELECT 'weighing', JSON_OBJECT('ingredient', ingredient, 'preparation', preparation, 'measure', measure,
                 'grams', grams, 'day', CAST(DATE(at) AS CHAR)) FROM (
            SELECT *, ROW_NUMBER() OVER (PARTITION BY ingredient, preparation, measure ORDER BY at DESC, id DESC) AS newest

@@ -7,8 +7,8 @@ import {
   type ShareBelief,
 } from './estimates';
 
-/** What lessons are about: an amount of a line, its spare, the minutes of a step, of a job. */
-export const LESSON_KINDS = ['amount', 'spare', 'step', 'job'] as const;
+/** What lessons are about: an amount of a line, its spare, what is left of a trimmed food, the minutes of a step, of a job. */
+export const LESSON_KINDS = ['amount', 'spare', 'trimming', 'step', 'job'] as const;
 export type LessonKind = (typeof LESSON_KINDS)[number];
 
 /** How sure a lesson is, in a word that a person can weigh. */

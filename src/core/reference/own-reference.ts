@@ -15,7 +15,7 @@ export interface KeepingLimit {
 }
 
 /**
- * A reference table with a programme's own foods added, its own weighings in place of the typical figures, and its own
+ * A reference table with a programme's own foods added, its own weighings and edible shares in place of the typical figures, and its own
  * keeping days where they are fewer: a limit is only ever made stricter.
  */
 export function ownReference(
@@ -23,8 +23,9 @@ export function ownReference(
   foods: readonly OwnFood[],
   weighings: readonly MeasureFact[],
   limits: readonly KeepingLimit[] = [],
+  trimmed: readonly YieldFact[] = [],
 ): Reference {
-  if (foods.length === 0 && weighings.length === 0 && limits.length === 0) return typical;
+  if (foods.length === 0 && weighings.length === 0 && limits.length === 0 && trimmed.length === 0) return typical;
   const same = (a: MeasureFact, b: MeasureFact) =>
     a.ingredient === b.ingredient && a.preparation === b.preparation && a.measure === b.measure;
   const measures = [...typical.measures, ...foods.flatMap((food) => food.measures)];
@@ -46,7 +47,9 @@ export function ownReference(
       ...measures.map((row) => weighings.find((own) => same(own, row)) ?? row),
       ...weighings.filter((own) => !measures.some((row) => same(own, row))),
     ],
-    yields: [...typical.yields, ...foods.flatMap((food) => food.yields)],
+    yields: [...typical.yields, ...foods.flatMap((food) => food.yields)].map(
+      (row) => trimmed.find((own) => own.ingredient === row.ingredient && own.preparation === row.preparation) ?? row,
+    ),
   });
 }
 

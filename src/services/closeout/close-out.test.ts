@@ -1,6 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { yieldOf } from '@/core/reference/reference';
 import { find, findOne, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { newProgramme, newSession, testStore } from '../../../tests/programme';
@@ -11,6 +12,7 @@ import { taste } from '../classday/tasting';
 import type { Context, Role } from '../gate/gate';
 import { lockKitSheet } from '../kits/kit-sheet';
 import { addDish, addSession } from '../plan/sessions';
+import { loadProgramme } from '../sheet/load-programme';
 import { askAfter } from './asking-after';
 import { noteCloseOut, viewCloseOut } from './close-out';
 import { closeSession, openAgain } from './closing';
@@ -220,6 +222,31 @@ describe('lessons', () => {
     await decide(lesson, 'taken', { percent: 25 });
     expect((await recipe())?.body.lines[0]?.spare).toBe('1/4');
     expect(await lessons()).toEqual([]);
+  });
+
+  it('say how much is left of a food that is trimmed, and buy by it from then on', async () => {
+    const { sessionId, close, lessons, decide, recipeId } = await newDays();
+    const line = { ingredient: 'carrot', preparation: 'chopped', amount: '400', unit: 'g' };
+    const body = { servings: 4, lines: [{ ...line, yield_preparation: 'peeled and trimmed' }], steps: [] };
+    await store.db.models.recipe.update({ body } as never, { where: { id: recipeId } });
+    const item = 'carrot: peeled and trimmed';
+    const trim = (off: number, of: number) => ({ id: v7(), what: 'trim', item, bad: off, pieces: of });
+    const context = at(own.coordinator, DAY);
+    expect((await viewCloseOut(context, { sessionId })).trims).toMatchObject([{ item }]);
+    const wrong = noteCloseOut(context, { sessionId, notes: [trim(900, 800)] });
+    await expect(wrong).rejects.toMatchObject({ kind: 'invalid' });
+    for (const n of [0, 1, 2]) await close(n, trim(120 + n, 1000));
+    const lesson = (await lessons()).find(({ kind }) => kind === 'trimming');
+    expect(lesson).toMatchObject({ item, would: [{ now: '70 % edible' }], sessions: 3 });
+    expect(lesson?.proposed).toBeGreaterThan(75);
+    const both = await Promise.allSettled([1, 2].map(() => decide(lesson, 'taken', { percent: 87 })));
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+    const { programme } = await loadProgramme(own.coordinator);
+    expect(yieldOf(programme.reference, 'carrot', 'peeled and trimmed').from).toMatchObject({
+      ediblePortion: '0.87',
+      source: 'weighed here, 2026-12-01',
+    });
+    expect((await lessons()).filter(({ kind }) => kind === 'trimming')).toEqual([]);
   });
 
   it('say what steps took in class, and settle their minutes', async () => {

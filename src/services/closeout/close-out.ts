@@ -70,11 +70,25 @@ export const viewCloseOut = service({
         ),
       ),
     ];
+    const trims = [
+      ...new Set(
+        bundle.dishes.flatMap(({ body }) =>
+          wholeRecipe(body).lines.flatMap(({ ingredient, yield_preparation: how }) =>
+            how ? [`${ingredient}: ${how}`] : [],
+          ),
+        ),
+      ),
+    ];
     const closed = await closedNow(db, sessionId);
     const words = await find(db, db.models.kitWord, { sessionId, word: ['cooked', 'not cooked'] }, IN_ORDER);
     const { title, courseTitle, date, cookBy } = session;
     return {
       session: { id: sessionId, title, courseTitle, date, cookBy },
+      /** What was trimmed off, in grams of grams, where somebody weighed it. */
+      trims: trims.map((item) => {
+        const own = notes.get(`trim ${item}`);
+        return { item, off: own?.bad ?? null, of: own?.pieces ?? null };
+      }),
       leftovers: await leftoversOf(context, sessionId, programme),
       /** What families who cooked at home said was missing, or too much. */
       said: [...new Map(words.map(({ enrolmentId, note }) => [enrolmentId, note])).values()].filter(Boolean),
@@ -122,11 +136,11 @@ const percent = z.coerce.number().int().min(0).max(100);
 const sentNote = z.object({
   /** Made by the page: sent twice, it is noted once. */
   id: z.uuid(),
-  what: z.enum(['left', 'bad', 'broke', 'note']),
+  what: z.enum(['left', 'bad', 'trim', 'broke', 'note']),
   item: z.string().max(190).default(''),
   percent: percent.nullable().default(null),
-  bad: z.number().int().min(0).max(10_000).nullable().default(null),
-  pieces: z.number().int().min(1, 'At least one piece.').max(10_000).nullable().default(null),
+  bad: z.number().int().min(0).max(1_000_000).nullable().default(null),
+  pieces: z.number().int().min(1, 'At least one.').max(1_000_000).nullable().default(null),
   words: z.string().trim().max(2000, 'At most 2,000 characters.').default(''),
 });
 
@@ -141,6 +155,10 @@ export const noteCloseOut = service({
       if (what === 'left' && (left === null || item === ''))
         throw new ServiceError('invalid', 'Nothing was saved yet.', [
           { where: item, message: 'Say how much of it was left.' },
+        ]);
+      if (what === 'trim' && (bad === null || pieces === null || bad >= pieces || !item.includes(': ')))
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          { where: item, message: 'Say how many grams were trimmed off, and of how many.' },
         ]);
       if (what === 'bad' && (bad === null || pieces === null || bad > pieces))
         throw new ServiceError('invalid', 'Nothing was saved yet.', [

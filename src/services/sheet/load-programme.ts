@@ -1,7 +1,7 @@
 import { programmeHours } from '@/core/countdown/work-hours';
 import type { Held } from '@/core/crew/may-do';
 import { ownReference } from '@/core/reference/own-reference';
-import { type MeasureFact, type Reference, TYPICAL } from '@/core/reference/reference';
+import { type MeasureFact, type Reference, TYPICAL, type YieldFact } from '@/core/reference/reference';
 import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
 import { findOne } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -71,7 +71,7 @@ const labelsOf = (found: DecidedProgramme): ReadonlyMap<string, UsualLabel> =>
 const tables = memoryOf<Reference>(20);
 
 function referenceOf(found: DecidedProgramme): Reference {
-  const mark = found.mark('food', 'weighing', 'limit');
+  const mark = found.mark('food', 'weighing', 'limit', 'yield');
   return mark === '' ? TYPICAL : tables.of(mark, () => makeReference(found));
 }
 
@@ -80,7 +80,15 @@ function makeReference(found: DecidedProgramme): Reference {
   const weighed = found
     .of('weighing')
     .map(({ day, ...measure }): MeasureFact => ({ ...measure, source: `weighed here, ${day}` }));
-  return ownReference(TYPICAL, own, weighed, found.of('limit'));
+  const trimmed = found.of('yield').map(
+    ({ ingredient, preparation, ediblePortion, day }): YieldFact => ({
+      ingredient,
+      preparation,
+      ediblePortion,
+      source: `weighed here, ${day}`,
+    }),
+  );
+  return ownReference(TYPICAL, own, weighed, found.of('limit'), trimmed);
 }
 
 /** Hours made ready before, by what they were made of: the same hours are the same object. */

@@ -1,7 +1,7 @@
 import type { Migration } from './migration';
-import { ID, TABLE_END, to } from './sql';
+import { ID, refuse, TABLE_END, to } from './sql';
 
-/** Who is reported to and in which words; lessons of several kinds; families who were asked after a session. */
+/** Who is reported to and in which words; lessons of several kinds, edible shares among them; families who were asked after a session. */
 export const reports: Migration = {
   name: '0023-reports',
   async up(run) {
@@ -18,9 +18,15 @@ export const reports: Migration = {
       `CREATE TABLE asked_after (session_id ${ID}, household_id ${ID}, at DATETIME(3) NOT NULL, PRIMARY KEY (session_id, household_id),
        ${to('session_id', 'session')}, ${to('household_id', 'household')}) ${TABLE_END}`,
     );
+    await run(
+      `CREATE TABLE own_yield (id ${ID} PRIMARY KEY, programme_id ${ID}, ingredient VARCHAR(80) NOT NULL, preparation VARCHAR(80) NOT NULL,
+       edible_portion VARCHAR(20) NOT NULL, at DATETIME(3) NOT NULL, actor_id ${ID}, KEY by_food (programme_id, ingredient, at),
+       ${to('programme_id', 'programme')}) ${TABLE_END}`,
+    );
+    await run(refuse('own_yield', 'UPDATE'));
   },
   async down(run) {
-    for (const each of ['asked_after', 'funder']) await run(`DROP TABLE IF EXISTS ${each}`);
+    for (const each of ['own_yield', 'asked_after', 'funder']) await run(`DROP TABLE IF EXISTS ${each}`);
     await run('ALTER TABLE lesson_word DROP kind');
     await run('ALTER TABLE close_note DROP KEY by_item');
   },

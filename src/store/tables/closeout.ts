@@ -23,12 +23,12 @@ export const closeNote = table(
   {
     id: key(),
     sessionId: ref(),
-    what: plain<'left' | 'bad' | 'broke' | 'note' | 'lot' | 'step' | 'job' | 'closed' | 'opened again'>(),
-    /** A food, a lot, a recipe with the place of a step, a job; '' for the session. */
+    what: plain<'left' | 'bad' | 'trim' | 'broke' | 'note' | 'lot' | 'step' | 'job' | 'closed' | 'opened again'>(),
+    /** A food, "carrot: peeled", a lot, a recipe with the place of a step, a job; '' for the session. */
     item: plain(),
     /** Of what was planned, that was left; that a step or a job took. */
     percent: maybe(whole()),
-    /** Bad pieces, of so many. */
+    /** Bad pieces, of so many; grams trimmed, of so many. */
     bad: maybe(whole()),
     pieces: maybe(whole()),
     words: long(notes()),

@@ -67,6 +67,23 @@ export const weighing = table(
 );
 export type WeighingRow = RowOf<typeof weighing>;
 
+/** What is left of a food when it is trimmed as here: a lesson that was taken; the newest counts. */
+export const ownYield = table(
+  'own_yield',
+  { belongs: 'programmeId' },
+  {
+    id: key(),
+    programmeId: ref(),
+    ingredient: plain(),
+    preparation: plain(),
+    /** 0 to 1, as a decimal. */
+    ediblePortion: plain(),
+    at: moment(),
+    actorId: ref(),
+  },
+);
+export type OwnYieldRow = RowOf<typeof ownYield>;
+
 /** A pack that a programme buys, with what is on its label. */
 export const product = table(
   'product',

@@ -7,9 +7,10 @@ import type { Reference } from '@/core/reference/reference';
 import type { JobChanges } from '@/core/stages/facts';
 import { answersByMode, lostPacks, votesByRecipe } from '@/store/lessons';
 import { heldJobs } from '@/store/plan';
+import { holdProgramme } from '@/store/programme';
 import { find, insert, update } from '@/store/query';
 import type { Db } from '@/store/store';
-import { ServiceError } from '../../errors';
+import { notFound, ServiceError } from '../../errors';
 import { logChange } from '../../gate/change-log';
 import { type Context, nowOf, service, todayIn } from '../../gate/gate';
 import { loadCourse } from '../../plan/courses';
@@ -21,6 +22,7 @@ import { comingOf, likingsOf } from './likings';
 import { loadSeen, type OpenLesson, type SeenLessons } from './seen';
 import { spareLessons } from './spares';
 import { changedJob, jobLessons, scaledMinutes, stepLessons } from './times';
+import { trimmingLessons } from './trimmings';
 
 /** A lesson that was taken, with what was left or short of its food before and since. */
 function takenLessons(seen: SeenLessons) {
@@ -47,8 +49,19 @@ function takenLessons(seen: SeenLessons) {
       });
       return {
         kind,
-        of: recipeId ? (titles.get(recipeId) ?? '') : (courses.get(food.split(' ')[1] ?? '') ?? ''),
-        item: kind === 'step' ? `step ${Number(food) + 1}` : kind === 'job' ? 'packing' : food,
+        of: recipeId
+          ? (titles.get(recipeId) ?? '')
+          : kind === 'trimming'
+            ? (food.split(': ')[0] ?? '')
+            : (courses.get(food.split(' ')[1] ?? '') ?? ''),
+        item:
+          kind === 'trimming'
+            ? (food.split(': ')[1] ?? '')
+            : kind === 'step'
+              ? `step ${Number(food) + 1}`
+              : kind === 'job'
+                ? 'packing'
+                : food,
         percent: taken ?? 0,
         at: at.toISOString(),
         before: told(cooked.filter(({ closedAt }) => closedAt <= at)),
@@ -69,6 +82,7 @@ async function lessonsFrom(context: Context, seen: SeenLessons): Promise<OpenLes
   const lessons = [
     ...amountLessons(seen),
     ...spareLessons(seen, todayIn(context, programme.timeZone)),
+    ...trimmingLessons(seen, programme.reference, programme),
     ...stepLessons(seen, programme.reference),
     ...jobLessons(seen, new Map(courses.map(({ id, jobs }) => [id, jobs]))),
   ];
@@ -158,6 +172,17 @@ async function take(context: Context, db: Db, { ofId, version, ...lesson }: Take
     await update(db, db.models.course, { id: ofId }, { jobs: { ...jobs, [key]: change } });
     return;
   }
+  if (lesson.kind === 'trimming') {
+    const [ingredient = '', preparation = ''] = lesson.item.split(': ');
+    const { programmeId, id: actorId } = context.actor;
+    const made = { id: context.ids(), programmeId, at: nowOf(context), actorId };
+    // Two who take it at once wait for each other at their programme.
+    await holdProgramme(db, { programmeId });
+    await insert(db, db.models.ownYield, [
+      { ...made, ingredient, preparation, ediblePortion: String(lesson.percent / 100) },
+    ]);
+    return;
+  }
   const recipe = await loadRecipe(context, db, ofId);
   if (recipe.version !== version)
     throw new ServiceError('stale', 'The recipe was changed meanwhile. Look at the lesson again.');
@@ -187,14 +212,20 @@ export const decideLesson = service({
         .min(0, 'Not less than nothing.')
         .max(400, 'At most four times as much.'),
     })
-    .refine(({ kind, percent }) => (kind === 'spare' ? percent <= 100 : percent >= 10), {
-      path: ['percent'],
-      message: 'At least a tenth; a spare is at most as much again.',
-    }),
+    .refine(
+      ({ kind, percent }) =>
+        kind === 'spare' ? percent <= 100 : percent >= 10 && (kind !== 'trimming' || percent <= 100),
+      {
+        path: ['percent'],
+        message: 'At least a tenth; a spare is at most as much again, and what is left at most all of it.',
+      },
+    ),
   run: async (context, { kind, ofId, item, version, word, percent }) => {
     // A recipe, or a course, of another programme is as if it were not there.
     if (kind === 'job') await loadCourse(context, ofId);
-    else await loadRecipe(context, context.store.db, ofId);
+    else if (kind === 'trimming') {
+      if (ofId !== context.actor.programmeId) throw notFound('food');
+    } else await loadRecipe(context, context.store.db, ofId);
     const words = (db: Db) =>
       find(db, db.models.lessonWord, { programmeId: context.actor.programmeId, kind, food: item });
     const before = (await words(context.store.db)).length;
@@ -213,12 +244,19 @@ export const decideLesson = service({
         at: nowOf(context),
         actorId,
       };
-      const recipeId = kind === 'job' ? null : ofId;
+      const recipeId = kind === 'job' || kind === 'trimming' ? null : ofId;
       await insert(db, db.models.lessonWord, [
         { id: context.ids(), programmeId, recipeId, kind, food: item, word, ...decided },
       ]);
       const said = word === 'taken' ? 'took a lesson of' : 'refused a lesson of';
-      await logChange(context, db, said, kind === 'job' ? 'course' : 'recipe', ofId, { kind, item, percent });
+      await logChange(
+        context,
+        db,
+        said,
+        kind === 'job' ? 'course' : kind === 'trimming' ? 'programme' : 'recipe',
+        ofId,
+        { kind, item, percent },
+      );
     });
   },
 });

@@ -33,9 +33,8 @@ async function decide(
     const own = fields(data).percent;
     await call(decideLesson, { ...of, word, percent: own ? Number(own) : percent });
     if (word === 'refused') return 'Refused. It comes again only when more is seen.';
-    return of.kind === 'job'
-      ? 'Taken: the countdown of the course goes by it.'
-      : 'Taken: the recipe has a new version.';
+    if (of.kind === 'job') return 'Taken: the countdown of the course goes by it.';
+    return of.kind === 'trimming' ? 'Taken: it is bought by it from now on.' : 'Taken: the recipe has a new version.';
   });
 }
 
@@ -45,6 +44,7 @@ type Lessons = Awaited<ReturnType<typeof viewLessons>>;
 const CHANGES = {
   amount: 'Per cent of what is written',
   spare: 'Per cent spare',
+  trimming: 'Per cent edible',
   step: 'Per cent of its minutes',
   job: 'Per cent of its minutes',
 } as const;
@@ -129,7 +129,7 @@ function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][nu
               width="w-56"
             />
             <button type="submit" className="btn btn-primary">
-              {kind === 'job' ? 'Take it into the course' : 'Take it into the recipe'}
+              Take it into {kind === 'job' ? 'the course' : kind === 'trimming' ? 'the table of foods' : 'the recipe'}
             </button>
           </ActionForm>
           <ActionForm action={decide.bind(null, about, 'refused', proposed)} label={`Refuse: ${title}, ${of}`}>

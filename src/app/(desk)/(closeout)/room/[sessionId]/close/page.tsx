@@ -31,6 +31,7 @@ const whole = (text: string | undefined) => (text ? Number(text) : null);
 async function noteFoods(
   sessionId: string,
   foods: readonly string[],
+  trimmed: readonly string[],
   ids: readonly string[],
   _state: FormState | null,
   data: FormData,
@@ -50,7 +51,13 @@ async function noteFoods(
       if (count === null && pieces === null) return [];
       return [{ ...BLANK, id: ids[foods.length + at] ?? '', what: 'bad' as const, item, bad: count, pieces }];
     });
-    await call(noteCloseOut, { sessionId, notes: [...left, ...bad] });
+    const trims = trimmed.flatMap((item, at) => {
+      const [off, of] = [whole(sent[`off ${at}`]), whole(sent[`of ${at}`])];
+      if (off === null && of === null) return [];
+      const id = ids[2 * foods.length + at] ?? '';
+      return [{ ...BLANK, id, what: 'trim' as const, item, bad: off, pieces: of }];
+    });
+    await call(noteCloseOut, { sessionId, notes: [...left, ...bad, ...trims] });
     return 'Noted.';
   });
 }
@@ -219,7 +226,8 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
               null,
               sessionId,
               foods.map(({ food }) => food),
-              ids(foods.length * 2),
+              known.trims.map(({ item }) => item),
+              ids(foods.length * 2 + known.trims.length),
             )}
             label="What was left"
             className="flex flex-col gap-3"
@@ -242,6 +250,22 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
                 </fieldset>
               ))}
             </div>
+            {known.trims.length > 0 && (
+              <details open={known.trims.some(({ off }) => off !== null)}>
+                <summary className="cursor-pointer font-semibold">What was trimmed off, where you weighed it</summary>
+                <div className="mt-2 grid gap-3 sm:grid-cols-2 lg:grid-cols-3">
+                  {known.trims.map(({ item, off, of }, at) => (
+                    <fieldset key={item} className="rounded-box border border-base-300 p-3">
+                      <legend className="font-semibold">{item}</legend>
+                      <div className="grid grid-cols-2 items-end gap-2">
+                        <Field label="Grams off" name={`off ${at}`} type="number" min={0} defaultValue={off ?? ''} />
+                        <Field label="of grams" name={`of ${at}`} type="number" min={1} defaultValue={of ?? ''} />
+                      </div>
+                    </fieldset>
+                  ))}
+                </div>
+              </details>
+            )}
             <button type="submit" className="btn w-fit">
               Note what was left
             </button>
