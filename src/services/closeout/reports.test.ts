@@ -23,6 +23,8 @@ const at = (context: Context, day: string): Context => ({
   clock: () => Temporal.Instant.from(`${day}T18:00:00Z`),
 });
 const LATER = '2026-12-20';
+/** A picture of one dot. */
+const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 const NAMES = ['Ada Quill', 'Bo Fenn', 'Cleo Marsh', 'Dov Reed', 'Edda Sole', 'Finn Tarn'];
 const plan = { title: 'Pots', startsAt: '16:00', minutes: 60, place: 'Boatshed', mode: 'in person' };
 
@@ -138,7 +140,7 @@ describe('a report', () => {
 describe('somebody who is reported to', () => {
   it('has their own words, period and money, and a logo that is a picture', async () => {
     const { said } = await newPast();
-    const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0]);
+    const png = new Uint8Array(Buffer.from(DOT, 'base64'));
     const funder = {
       name: 'Quay Trust',
       intro: 'For the year.',
@@ -154,6 +156,8 @@ describe('somebody who is reported to', () => {
     expect(figures.find(({ key }) => key === 'reached')?.label).toBe('Beneficiaries');
     expect(intro).toBe('For the year.');
     expect(await viewFunder(own.coordinator, { funderId })).toMatchObject({ hasLogo: true, rate: '0.5' });
+    const pdf = (await exportReport(at(own.coordinator, LATER), { funderId, as: 'pdf' })).body as Uint8Array;
+    expect(Buffer.from(pdf).includes('/Subtype /Image')).toBe(true);
     const wrong = { ...funder, funderId, version: 1 };
     await expect(saveFunder(own.coordinator, { ...wrong, logo: new Uint8Array([1, 2]) })).rejects.toMatchObject({
       problems: [{ where: 'logo', message: 'The logo is a PNG or JPEG of at most 500 kB.' }],

@@ -62,6 +62,16 @@ export function reportOf(facts: ReportFacts): Figure[] {
       parts,
     };
   };
+  /** So many different ones, each at the first session that has it. */
+  const firstTimes = (of: (session: ReportSession) => readonly number[]) => {
+    const known = new Set<number>();
+    const parts = sessions.map((session) => {
+      const before = known.size;
+      for (const one of of(session)) known.add(one);
+      return { sessionId: session.id, value: known.size - before };
+    });
+    return { value: known.size, parts };
+  };
   const reached = new Set(sessions.flatMap(({ seen }) => seen.flatMap((one) => (tookPart(one) ? [one[0]] : []))));
   const ages = new Map(people.map(({ person, age }) => [person, age]));
   const placesTaken = add((session) => count(session, tookPart));
@@ -107,8 +117,8 @@ export function reportOf(facts: ReportFacts): Figure[] {
       section: 'People',
       label: 'People reached',
       unit: 'count',
-      value: reached.size,
-      how: 'who came, fetched or cooked at least once; each counted once, however many courses they are in',
+      ...firstTimes(({ seen }) => seen.flatMap((one) => (tookPart(one) ? [one[0]] : []))),
+      how: 'who came, fetched or cooked at least once; each counted once, at their first session, however many courses they are in',
     },
     ...agesOf([...reached].map((person) => ages.get(person) ?? null)),
     {
@@ -197,8 +207,8 @@ export function reportOf(facts: ReportFacts): Figure[] {
       section: 'Crew',
       label: 'Volunteers',
       unit: 'count',
-      value: new Set(sessions.flatMap(({ stays }) => stays.map(([crew]) => crew))).size,
-      how: 'of the crew who were there at least once, each counted once',
+      ...firstTimes(({ stays }) => stays.map(([crew]) => crew)),
+      how: 'of the crew who were there at least once; each counted once, at their first session',
     },
     {
       key: 'volunteer hours',
