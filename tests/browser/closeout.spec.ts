@@ -60,9 +60,10 @@ test('a course is looked back at, reported on down to its sessions, saved as fil
   await page.getByRole('button', { name: 'Show', exact: true }).click();
   await expect(page.getByText('What your grant made possible')).toBeVisible();
   await expect(page.getByText('Young people reached')).toBeVisible();
-  for (const name of ['Save as PDF', 'Save as Workbook', 'Save as CSV']) {
+  await page.getByText('Save as').click();
+  for (const name of ['PDF', 'Workbook (XLSX)', 'CSV']) {
     const saved = page.waitForEvent('download');
-    await page.getByRole('link', { name }).click();
+    await page.getByRole('link', { name, exact: true }).click();
     expect((await saved).suggestedFilename()).toMatch(/^Autumn-? ?Sprats\.(pdf|xlsx|csv)$/);
   }
   await page.getByRole('link', { name: /the working of Attendance/ }).click();

@@ -52,9 +52,10 @@ test('from a roll to packed kits', async ({ page }) => {
   await expect(working).toHaveCount(0);
 
   // Out as CSV, then locked.
+  await page.getByText('Save as').click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take out as CSV' }).click(),
+    page.getByRole('link', { name: 'CSV', exact: true }).click(),
   ]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('1 cup,125,');
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();

@@ -31,7 +31,7 @@ test('a season is drawn as one types, and laid down around what an .ics file clo
   await expect(page.getByText('1 closures are brought in as Harbour works.')).toBeVisible();
 
   await newCourse(page, 'Chowders');
-  await page.getByRole('link', { name: 'Lay down a season' }).click();
+  await page.getByRole('link', { name: 'Plan a season' }).click();
   await expect(page.getByRole('heading', { name: /^8 sessions/ })).toBeVisible();
   await page.getByLabel('It meets').selectOption('daily');
   for (const weekday of ['Mon', 'Tue', 'Wed', 'Fri', 'Sat', 'Sun'])
@@ -48,7 +48,7 @@ test('a season is drawn as one types, and laid down around what an .ics file clo
     .getByRole('textbox', { name: /^Title of/ })
     .first()
     .fill('Clams');
-  await page.getByRole('button', { name: 'Lay down 4 sessions' }).click();
+  await page.getByRole('button', { name: 'Add 4 sessions' }).click();
   await expect(page.getByRole('link', { name: '1. Clams' })).toBeVisible();
   await expect(page.getByRole('link', { name: '4. Chowders 4' })).toBeVisible();
   await expect(page.getByText(/Instead of .*Harbour works: Crane, all day/)).toBeVisible();
@@ -172,7 +172,7 @@ test('a course finds its place in the week, and is laid down there', async ({ pa
   const place = /at \d\d:\d\d, ([^,]+)/.exec((await best.getByRole('heading').textContent()) ?? '')?.[1] ?? '';
   await best.getByRole('link', { name: 'Lay it down here' }).click();
   await expect(page.getByRole('combobox', { name: 'Place' })).toHaveValue(place.trim());
-  await expect(page.getByRole('button', { name: /^Lay down \d+ sessions$/ })).toBeEnabled();
+  await expect(page.getByRole('button', { name: /^Add \d+ sessions$/ })).toBeEnabled();
 });
 
 test('a session that can no longer be ready says what would save it; its jobs are taken up, marked and printed', async ({

@@ -55,7 +55,8 @@ test('a workbook is matched by hand once and updated the next time; whoever find
   await page.getByRole('button', { name: 'Enrol Wilf Ternly' }).click();
   await expect(page.getByText('3 enrolled')).toBeVisible();
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'XLSX' }).click();
+  await page.getByText('Save as').click();
+  await page.getByRole('link', { name: 'Workbook (XLSX)' }).click();
   expect((await download).suggestedFilename()).toMatch(/\.xlsx$/);
 });
 

@@ -23,7 +23,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   season: async (page) => {
     await page.goto('/courses');
     await page.getByRole('link', { name: 'Galley on Screen', exact: true }).click();
-    await page.getByRole('link', { name: 'Lay down a season' }).click();
+    await page.getByRole('link', { name: 'Plan a season' }).click();
     await expect(page.getByRole('heading', { name: /sessions/ })).toBeVisible();
   },
   'place in the week': async (page) => {

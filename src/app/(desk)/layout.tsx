@@ -6,6 +6,7 @@ import { mannerOf } from '@/core/plan/manner';
 import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
 import { KnotSymbols } from '@/ui/countdown/knot';
+import { FindButton } from '@/ui/find/find-button';
 import { MannerOf } from '@/ui/form/dates';
 import { NavLink } from '@/ui/nav-link';
 import { Notices } from '@/ui/notices';
@@ -54,6 +55,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
             ))}
           </nav>
           <div className="ml-auto flex items-center gap-3 text-sm">
+            <FindButton />
             <span>
               <Link href="/account" className="link">
                 {actor.name}

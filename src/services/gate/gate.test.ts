@@ -56,6 +56,7 @@ import * as sessionCrew from '../crew/session-crew';
 import * as stepIn from '../crew/step-in';
 import * as crewTable from '../crew/table';
 import * as devices from '../equipment/equipment';
+import * as find from '../find/find';
 import * as handoutDoors from '../handout/doors';
 import * as driving from '../handout/driving';
 import * as handoutFamilies from '../handout/families';
@@ -127,6 +128,7 @@ const MODULES = [
   closeOut,
   closing,
   leftovers,
+  find,
   familyRecord,
   lookingBack,
   funders,
@@ -215,6 +217,7 @@ afterAll(() => store.close());
 
 /** What everyone may do. */
 const FOR_ALL = [
+  'List what one may look for by its name: courses, sessions, people, recipes, foods, the crew',
   'See what is known of a session after it, to close it out',
   'Note what was left, bad or broken after a session',
   'Close a session: what is noted of it teaches from then on',
@@ -890,6 +893,7 @@ describe('another programme', () => {
         'Change the programme’s settings',
         'Invite somebody to the programme',
         'Keep a food for fewer days than the table says',
+        'List what one may look for by its name: courses, sessions, people, recipes, foods, the crew',
         'Look into a calendar file before bringing it in',
         'Make an API token',
         'Bring prices in from a file',

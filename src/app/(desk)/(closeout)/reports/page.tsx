@@ -9,13 +9,14 @@ import { BarsChart } from '@/ui/closeout/bars-chart';
 import { DateField } from '@/ui/form/dates';
 import { Choice } from '@/ui/form/field';
 import { Caution, Empty, PageTitle } from '@/ui/page';
+import { SaveAs } from '@/ui/save-as';
 import { askedIn, asQuery } from './asked';
 
 export const metadata = { title: 'Reports' };
 
 const SAVED_AS = [
   ['pdf', 'PDF'],
-  ['xlsx', 'Workbook'],
+  ['xlsx', 'Workbook (XLSX)'],
   ['csv', 'CSV'],
 ] as const;
 
@@ -33,11 +34,7 @@ export default async function Reports({ searchParams }: { searchParams: Promise<
         <Link href="/lessons" className="btn">
           Lessons
         </Link>
-        {SAVED_AS.map(([kind, label]) => (
-          <a key={kind} href={`/reports/file/${kind}?${asQuery(asked)}`} className="btn" download>
-            Save as {label}
-          </a>
-        ))}
+        <SaveAs files={SAVED_AS.map(([kind, label]) => [label, `/reports/file/${kind}?${asQuery(asked)}`])} />
       </PageTitle>
       <form className="no-print mb-5 flex flex-wrap items-end gap-3" action="/reports" aria-label="What is reported">
         <DateField label="From" name="from" defaultValue={asked.from ?? ''} width="w-44" />

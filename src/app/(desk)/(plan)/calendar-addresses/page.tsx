@@ -39,7 +39,7 @@ export default async function CalendarAddresses() {
     <>
       <PageTitle title="Share the calendar" over="Addresses that any calendar program can follow">
         <a href="/calendar.ics" className="btn">
-          Take out as a file
+          Save as a calendar file
         </a>
         <Link href="/calendar" className="btn">
           Calendar

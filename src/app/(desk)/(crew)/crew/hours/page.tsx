@@ -12,6 +12,7 @@ import { DateField, TimeField } from '@/ui/form/dates';
 import { Field, Tick } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
+import { SaveAs } from '@/ui/save-as';
 
 export const metadata = { title: 'Hours' };
 
@@ -50,15 +51,13 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
         <Link href="/crew" className="btn">
           Crew
         </Link>
-        <a href={`/crew/hours.csv?${asked()}`} className="btn" download>
-          Save as CSV
-        </a>
-        <a href={`/crew/hours.pdf?${asked()}`} className="btn" download>
-          Statements (PDF)
-        </a>
-        <a href={`/crew/certificates.pdf?${asked()}`} className="btn" download>
-          Certificates (PDF)
-        </a>
+        <SaveAs
+          files={[
+            ['Statements (PDF)', `/crew/hours.pdf?${asked()}`],
+            ['Certificates (PDF)', `/crew/certificates.pdf?${asked()}`],
+            ['CSV', `/crew/hours.csv?${asked()}`],
+          ]}
+        />
       </PageTitle>
       <form className="no-print mb-5 flex flex-wrap items-end gap-3" action="/crew/hours">
         <DateField label="From" name="from" defaultValue={span.from} width="w-52" />

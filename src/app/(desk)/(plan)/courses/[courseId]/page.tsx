@@ -83,7 +83,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
           .join(' · ')}
       >
         <Link href={`/courses/${courseId}/season`} className="btn btn-primary">
-          Lay down a season
+          Plan a season
         </Link>
         <Link href={`/crew/roster?course=${courseId}`} prefetch={false} className="btn">
           Crew

@@ -66,7 +66,7 @@ export function SessionsTable({
           {sessions.length === 0 && (
             <tr>
               <td colSpan={4}>
-                No session yet. Lay down a whole season, find a place in the week, or add a single session beside this.
+                No session yet. Plan a whole season, find a place in the week, or add a single session beside this.
               </td>
             </tr>
           )}

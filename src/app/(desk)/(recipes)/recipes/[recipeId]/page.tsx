@@ -15,6 +15,7 @@ import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
 import { RecipeLines } from '@/ui/recipes/recipe-lines';
 import { SlipList } from '@/ui/recipes/slip-list';
+import { SaveAs } from '@/ui/save-as';
 
 export const metadata = { title: 'Recipe' };
 
@@ -76,12 +77,12 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         <Link href={`/recipes/${recipeId}/card`} className="btn">
           Family card
         </Link>
-        <a href={`/recipes/${recipeId}/recipe.json`} className="btn" download>
-          Take out as JSON-LD
-        </a>
-        <a href={`/recipes/${recipeId}/recipe.csv`} className="btn" download>
-          CSV
-        </a>
+        <SaveAs
+          files={[
+            ['Recipe (JSON-LD)', `/recipes/${recipeId}/recipe.json`],
+            ['CSV', `/recipes/${recipeId}/recipe.csv`],
+          ]}
+        />
       </PageTitle>
       {body.description && <p className="mb-4 max-w-prose">{body.description}</p>}
       {parent && (

@@ -11,6 +11,7 @@ import { TotalsTable } from '@/ui/kits/totals-table';
 import { WorkingPanel } from '@/ui/kits/working-panel';
 import { Caution, Empty } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
+import { SaveAs } from '@/ui/save-as';
 import { lock } from './actions';
 import { BulkNote } from './bulk-note';
 import { KitFigures } from './figures';
@@ -62,15 +63,13 @@ export default async function Kits({
       actions={
         ready && (
           <>
-            <a href={`/sessions/${sessionId}/kits.csv`} className="btn" download>
-              Take out as CSV
-            </a>
-            <a href={`/sessions/${sessionId}/kits.xlsx`} className="btn" download>
-              XLSX
-            </a>
-            <a href={`/sessions/${sessionId}/kits.pdf`} className="btn" download>
-              PDF
-            </a>
+            <SaveAs
+              files={[
+                ['PDF', `/sessions/${sessionId}/kits.pdf`],
+                ['Workbook (XLSX)', `/sessions/${sessionId}/kits.xlsx`],
+                ['CSV', `/sessions/${sessionId}/kits.csv`],
+              ]}
+            />
             <PrintButton />
             {!locked && draft && draft.refusedKits === 0 && (
               <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Lock the kit sheet">

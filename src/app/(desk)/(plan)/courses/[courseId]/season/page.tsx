@@ -7,7 +7,7 @@ import { PageTitle } from '@/ui/page';
 import { SeasonForm } from './season-form';
 import type { Start } from './wanted';
 
-export const metadata = { title: 'Lay down a season' };
+export const metadata = { title: 'Plan a season' };
 
 type Query = Promise<
   Partial<Record<'weekday' | 'startsAt' | 'minutes' | 'place' | 'instructorId' | 'from' | 'to', string>>
@@ -38,7 +38,7 @@ export default async function Season({
   };
   return (
     <>
-      <PageTitle title="Lay down a season" over={course.title}>
+      <PageTitle title="Plan a season" over={course.title}>
         <Link href={`/courses/${courseId}/week`} className="btn">
           Find a place in the week
         </Link>

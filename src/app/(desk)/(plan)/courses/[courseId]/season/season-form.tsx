@@ -91,7 +91,7 @@ export function SeasonForm({
           disabled={busy || fresh.length === 0}
           onClick={() => begin(async () => setAnswer(await lay(courseId, { ...planOf(), version })))}
         >
-          Lay down {fresh.length} sessions
+          Add {fresh.length} sessions
         </button>
       </section>
     </div>

@@ -46,7 +46,7 @@ export default async function Dishes({
       </PageTitle>
       {sessions.length === 0 ? (
         <Empty title="No session is still to come">
-          <p>Lay down a season or add a session, and dishes are proposed for each.</p>
+          <p>Plan a season or add a session, and dishes are proposed for each.</p>
         </Empty>
       ) : (
         <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">

@@ -7,6 +7,7 @@ import { avoidanceLabel } from '@/core/safety/avoidances';
 import { viewRoll } from '@/services/roll/roll';
 import type { RollPerson } from '@/services/sheet/person';
 import { Empty, PageTitle } from '@/ui/page';
+import { SaveAs } from '@/ui/save-as';
 import { AddPerson, EditPerson } from './person-panel';
 import { type RollLine, RollTable } from './roll-table';
 import { NotAsked, UnknownWords } from './unknown-words';
@@ -50,12 +51,12 @@ export default async function Roll({
             Back to the kit sheet
           </Link>
         )}
-        <a href={`/courses/${courseId}/roll.csv`} className="btn">
-          Take out as CSV
-        </a>
-        <a href={`/courses/${courseId}/roll.xlsx`} className="btn">
-          XLSX
-        </a>
+        <SaveAs
+          files={[
+            ['Workbook (XLSX)', `/courses/${courseId}/roll.xlsx`],
+            ['CSV', `/courses/${courseId}/roll.csv`],
+          ]}
+        />
         <Link href={`/courses/${courseId}/roll/import`} className="btn btn-primary">
           Bring in a file
         </Link>
