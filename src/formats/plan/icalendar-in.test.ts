@@ -138,4 +138,35 @@ describe('a calendar file', () => {
       'ends in the middle',
     );
   });
+
+  it('names a day or an hour that there is not, instead of taking it for another', () => {
+    const { closures, problems } = read(
+      [
+        event('SUMMARY:Leap\nDTSTART;VALUE=DATE:20270230', 'a'),
+        event('SUMMARY:Month\nDTSTART;VALUE=DATE:20261301', 'b'),
+        event('SUMMARY:Hour\nDTSTART:20261101T250000\nDTEND:20261101T260000', 'c'),
+        event('SUMMARY:Real\nDTSTART;VALUE=DATE:20270228', 'd'),
+      ].join('\n'),
+    );
+    expect(closures.map(({ title }) => title)).toEqual(['Real']);
+    expect(problems.map(({ message }) => message.split(' names ')[1]?.split(',')[0])).toEqual([
+      'the day 2027-02-30',
+      'the day 2026-13-01',
+      'the time 25:00',
+    ]);
+  });
+
+  it('passes over what has no length, and says what is beyond five thousand', () => {
+    const { closures, problems } = read(
+      [event('SUMMARY:Bell\nDTSTART:20261101T160000'), event('SUMMARY:Day\nDTSTART;VALUE=DATE:20261102', 'b')].join(
+        '\n',
+      ),
+    );
+    expect(closures.map(({ title }) => title)).toEqual(['Day']);
+    expect(problems[0]?.message).toBe('“Bell” has no length: it closes nothing, and was passed over.');
+    const many = Array.from({ length: 5200 }, (_, at) => event(`SUMMARY:${at}\nDTSTART;VALUE=DATE:20261102`, `u${at}`));
+    const all = read(many.join('\n'));
+    expect(all.closures).toHaveLength(5000);
+    expect(all.problems[0]?.message).toContain('more than 5000 closures');
+  });
 });

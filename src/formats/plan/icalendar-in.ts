@@ -54,7 +54,10 @@ export function readCalendar(
     isCut ||= cut;
     closures.push(...found);
     if (closures.length > MOST) {
-      isCut = true;
+      problems.push({
+        where: 'file',
+        message: `There are more than ${MOST} closures in it. What is beyond is not offered: export fewer years, or fewer calendars at once.`,
+      });
       break;
     }
   }
@@ -117,7 +120,13 @@ function split(
     }
     part.lines.push(text);
     if (new RegExp(`^END:${kind}\\s*$`, 'i').test(text)) {
-      if (kind === 'VEVENT') events.push(part);
+      const wrong = kind === 'VEVENT' ? impossibleIn(part.lines) : undefined;
+      if (wrong)
+        problems.push({
+          where: `line ${part.first}`,
+          message: `The event “${titleIn(part.lines)}” names ${wrong}, which there is not. It was passed over: correct it in the calendar it comes from.`,
+        });
+      else if (kind === 'VEVENT') events.push(part);
       else zones.push(part);
       part = undefined;
     }
@@ -128,6 +137,24 @@ function split(
       message: 'The file ends in the middle of this event. It was passed over.',
     });
   return { events, zones, name };
+}
+
+/** What of an event's own dates there cannot be: 30 February, month 13, an hour of 25. Readers would take them for another day. */
+function impossibleIn(lines: readonly string[]): string | undefined {
+  for (const line of lines) {
+    const values = /^(?:DTSTART|DTEND|RECURRENCE-ID|EXDATE)(?:;[^:]*)?:(.*)$/i.exec(line)?.[1]?.split(',') ?? [];
+    for (const value of values) {
+      const [, year = '', month = '', day = '', hour = '00', minute = '00', second = '00'] =
+        /^\s*(\d{4})(\d{2})(\d{2})(?:T(\d{2})(\d{2})(\d{2})?Z?)?\s*$/.exec(value) ?? [];
+      if (year === '') continue;
+      const date = `${year}-${month}-${day}`;
+      const isDay = !Number.isNaN(Date.parse(date)) && dateOf(dayOf(date)) === date;
+      if (!isDay) return `the day ${date}`;
+      // A leap second is a second.
+      if (Number(hour) > 23 || Number(minute) > 59 || Number(second) > 60) return `the time ${hour}:${minute}`;
+    }
+  }
+  return undefined;
 }
 
 interface Parsed {
@@ -232,6 +259,10 @@ function occurrences(
       const span = spanOf(start, end, timeZone, zoneNameOf(component));
       if (span.to < window.from || span.from > window.to) return;
       const title = String(component.getFirstPropertyValue('summary') ?? '').trim();
+      if (span.hours && span.hours.from === span.hours.to) {
+        tell(first, `“${title || 'An event'}” has no length: it closes nothing, and was passed over.`);
+        return;
+      }
       found.push({ title: title.slice(0, 190), ...span });
     } catch (error) {
       problems.push({

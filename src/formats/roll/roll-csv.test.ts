@@ -151,4 +151,15 @@ describe('a roll file', () => {
   ])('%s is refused with what to do', (_what, file, message) => {
     expect(() => readRollCsv(file)).toThrow(message);
   });
+
+  it('takes a row that adds up others for nobody, and says so; ages are understood as offices write them', () => {
+    const read = (text: string) => readRollCsv(new TextEncoder().encode(text));
+    const { rows, notes } = read('name,Yrs,servings\nAda,7,2\nBram,8,1\nTotal,,3\nGrand total: 2,,\n');
+    expect(rows.map(({ cells }) => [cells.name, cells.age])).toEqual([
+      ['Ada', '7'],
+      ['Bram', '8'],
+    ]);
+    expect(notes).toContain('A row that adds up others is nobody: line 4, 5 is not read.');
+    expect(read('name,Aged,servings\nTotal Ade,7,2\n').rows[0]?.cells).toMatchObject({ name: 'Total Ade', age: '7' });
+  });
 });

@@ -75,18 +75,37 @@ export function rowsOfTable(
   const under = body.map(({ cells }) => cells);
   const { headings, notes, read } = readHeadings(header.cells, remembered, under, known);
   const width = header.cells.length;
-  const rows = body.map(({ line, cells }): NumberedCells => {
+  const totals = new Set<number>();
+  const rows = body.flatMap(({ line, cells }): NumberedCells[] => {
+    if (isTotal(cells)) {
+      totals.add(line);
+      return [];
+    }
     const beyond = cells.slice(width).flatMap((cell) => cell.trim().slice(0, LONGEST_BEYOND) || []);
-    return { line, cells: { ...BLANK, ...read(cells) }, ...(beyond.length > 0 ? { beyond } : {}) };
+    return [{ line, cells: { ...BLANK, ...read(cells) }, ...(beyond.length > 0 ? { beyond } : {}) }];
   });
   const passed = records.slice(0, above).map(({ cells }) => `“${cells.find((cell) => cell.trim() !== '')?.trim()}”`);
   return {
     rows,
     headings,
     ignored: headings.filter(({ heading, column }) => !column && heading !== '').map(({ heading }) => heading),
-    notes: [...(above > 0 ? [`What stands above the headings is not read: ${passed.join(', ')}.`] : []), ...notes],
+    notes: [
+      ...(totals.size > 0 ? [`A row that adds up others is nobody: line ${[...totals].join(', ')} is not read.`] : []),
+      ...(above > 0 ? [`What stands above the headings is not read: ${passed.join(', ')}.`] : []),
+      ...notes,
+    ],
   };
 }
+
+/** A row under the people that counts them: a word for a sum, and beside it numbers alone. */
+const isTotal = (cells: readonly string[]): boolean => {
+  const filled = cells.map((cell) => cell.trim()).filter(Boolean);
+  const [first = '', ...others] = filled;
+  return (
+    /^(?:(?:grand |sub-?)?totals?|sum|count|number of (?:children|people|participants))\b\s*:?\s*\d*$/i.test(first) &&
+    others.every((cell) => /^[\d.,\s]+$/.test(cell))
+  );
+};
 
 /** A row that reaches too far to the right. */
 export const tooWide = (line: number) =>

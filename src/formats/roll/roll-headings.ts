@@ -41,7 +41,7 @@ const USUAL: readonly (readonly [RollColumn, RegExp])[] = [
   ['name', NAME_PARTS[0]],
   ['name', NAME_PARTS[1]],
   ['name', new RegExp(`^(?:full )?name(?: of (?:the )?${WHO})?$|^${WHO}(?: (?:full )?name)?$`)],
-  ['age', new RegExp(`^(?:${WHO} )?age(?: in years| years)?$|^how old$`)],
+  ['age', new RegExp(`^(?:${WHO} )?age[ds]?(?: in years| years| yrs)?$|^how old$|^yrs(?: old)?$|^years old$`)],
   ['age', BORN],
   ['servings', /^(?:servings?|serves|feeds|portions?|kit feeds|number of servings)$/],
   [

@@ -90,6 +90,38 @@ async function fillCalendar(
   return id;
 }
 
+/** @throws ServiceError where a calendar of this name would be replaced unasked, or the very same closures are there under another name */
+async function refuseAgain(
+  context: Context,
+  db: Db,
+  name: string,
+  closures: readonly GivenClosure[],
+  replaces: boolean,
+): Promise<void> {
+  const { programmeId } = context.actor;
+  const calendars = await find(db, db.models.closureCalendar, { programmeId, kind: 'imported' });
+  const same = calendars.find((each) => each.name === name);
+  if (same && !replaces)
+    throw new ServiceError('invalid', 'Nothing was saved yet.', [
+      {
+        where: 'name',
+        message: `There is a calendar called ${name} already: say that this one replaces it, or give it another name.`,
+      },
+    ]);
+  if (same) return;
+  for (const each of calendars) {
+    const rows = await find(db, db.models.closure, { calendarId: each.id });
+    const known = new Set(rows.map(({ title, fromDate, toDate }) => `${fromDate} ${toDate} ${title}`));
+    if (closures.every(({ title, from, to }) => known.has(`${from} ${to} ${title}`)))
+      throw new ServiceError('invalid', 'Nothing was saved yet.', [
+        {
+          where: 'name',
+          message: `All of these closures stand in the calendar ${each.name} already: they would be there twice. Use its name to bring it in again.`,
+        },
+      ]);
+  }
+}
+
 const rowOf = (context: Context, calendarId: string, { title, from, to, hours }: GivenClosure): ClosureRow => ({
   id: context.ids(),
   calendarId,
@@ -220,11 +252,14 @@ export const saveCalendar = service({
     name: z.string().trim().min(1, 'The calendar needs a name.').max(120, 'At most 120 characters.'),
     placeId: z.preprocess((value) => value || null, z.uuid().nullable()),
     closures: z.array(closure).min(1, 'Choose at least one closure.').max(5000),
+    /** A calendar of this name is there: its closures are replaced. */
+    replaces: z.boolean().default(false),
   }),
-  run: async (context, { name, placeId, closures }) => {
+  run: async (context, { name, placeId, closures, replaces }) => {
     try {
       return await context.store.transaction(async (db) => {
         await checkPlace(context, db, placeId);
+        await refuseAgain(context, db, name, closures, replaces);
         return fillCalendar(context, db, { name, kind: 'imported', region: '', placeId }, closures);
       });
     } catch (error) {

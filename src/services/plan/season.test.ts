@@ -365,7 +365,13 @@ describe('closures', () => {
       'BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nUID:a\r\nSUMMARY:Half term\r\nDTSTART;VALUE=DATE:20270215\r\nDTEND;VALUE=DATE:20270220\r\nEND:VEVENT\r\nEND:VCALENDAR',
     );
     const { closures } = await previewCalendarFile(context, { bytes });
-    for (const name of ['School', 'School']) await saveCalendar(context, { name, placeId: '', closures });
+    await saveCalendar(context, { name: 'School', placeId: '', closures });
+    // The same name is not replaced unasked, and the same closures not doubled under another.
+    for (const name of ['School', 'School again'])
+      await expect(saveCalendar(context, { name, placeId: '', closures })).rejects.toMatchObject({
+        problems: [{ where: 'name' }],
+      });
+    await saveCalendar(context, { name: 'School', placeId: '', closures, replaces: true });
     await expect(previewCalendarFile(context, { bytes: new Uint8Array() })).rejects.toThrow('empty');
     const { calendars } = await listClosures(context, {});
     const school = calendars.find(({ name }) => name === 'School');

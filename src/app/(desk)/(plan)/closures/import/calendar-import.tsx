@@ -23,6 +23,7 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [name, setName] = useState('');
   const [placeId, setPlaceId] = useState('');
+  const [replaces, setReplaces] = useState(false);
   const [answer, setAnswer] = useState<FormState | null>(null);
   const [busy, start] = useTransition();
 
@@ -115,6 +116,15 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
               ))}
             </Choice>
           </div>
+          <label className="mb-3 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="checkbox"
+              checked={replaces}
+              onChange={(event) => setReplaces(event.target.checked)}
+            />
+            It replaces the calendar of this name
+          </label>
           <ul className="grid max-h-96 gap-x-6 overflow-y-auto text-sm sm:grid-cols-2">
             {preview.closures.map((closure, index) => (
               <li key={`${closure.from}${closure.title}${closure.hours?.from ?? ''}`}>
@@ -142,7 +152,9 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
             type="button"
             className="btn btn-primary mt-4"
             disabled={busy || taken.length === 0}
-            onClick={() => start(async () => setAnswer(await saveImport({ name, placeId, closures: [...taken] })))}
+            onClick={() =>
+              start(async () => setAnswer(await saveImport({ name, placeId, closures: [...taken], replaces })))
+            }
           >
             Bring in {taken.length} closures
           </button>
