@@ -1,5 +1,6 @@
 // What closing out asks of the database beyond single rows.
 import { find } from './query';
+import { LAST_DAY } from './sittings';
 import { select } from './sql';
 import type { Db } from './store';
 
@@ -55,3 +56,16 @@ export async function takenWorth(db: Db, values: { programmeId: string; sessionI
   );
   return { worth: Number(found?.worth ?? 0), unpriced: Number(found?.unpriced ?? 0), lots: Number(found?.lots ?? 0) };
 }
+
+/** Sessions between two days that are not closed, and of which something is known: dishes, a kit sheet, or who came. */
+export const stillOpen = (db: Db, values: { programmeId: string; from: string; before: string }) =>
+  select<{ id: string; title: string; course: string; date: string }>(
+    db,
+    `SELECT s.id, s.title, c.title AS course, s.date FROM session s JOIN course c ON c.id = s.course_id
+      WHERE c.programme_id = :programmeId AND s.status = 'planned' AND s.date >= :from AND ${LAST_DAY} < :before
+        AND (EXISTS (SELECT 1 FROM dish d WHERE d.session_id = s.id) OR EXISTS (SELECT 1 FROM attendance a WHERE a.session_id = s.id))
+        AND COALESCE((SELECT n.what FROM close_note n WHERE n.session_id = s.id AND n.what IN ('closed', 'opened again')
+                       ORDER BY n.at DESC LIMIT 1), '') <> 'closed'
+      ORDER BY s.date, s.starts_at`,
+    values,
+  );

@@ -21,7 +21,7 @@ const LANES = 12;
 export default async function Countdown({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
   const { actor } = await requireMember();
   if (actor.role !== 'coordinator') redirect('/duties');
-  const { threads, next, now, timeZone } = await call(viewCountdown, {});
+  const { threads, next, open, now, timeZone } = await call(viewCountdown, {});
   const instant = Temporal.Instant.from(now);
   const { all } = await readQuery(searchParams);
   const shown = all === undefined ? threads.slice(0, LANES) : threads;
@@ -35,6 +35,24 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
           Calendar
         </Link>
       </PageTitle>
+      {open.length > 0 && (
+        <section
+          aria-label="Still to close out"
+          className="mb-5 rounded-box border-l-4 border-info bg-base-200 p-3 text-sm"
+        >
+          <p className="text-base font-semibold">Over, and still to close out</p>
+          <ul className="flex flex-wrap gap-x-5">
+            {open.map(({ id, title, course, date }) => (
+              <li key={id}>
+                <Link href={`/room/${id}/close`} prefetch={false} className="link">
+                  {title}
+                </Link>
+                , {course}, {sayShortDate(date)}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {threads.length === 0 ? (
         <Empty title="No session in the coming two weeks">
           <p>Add a session to a course, and its thread appears here with everything that has to happen before it.</p>

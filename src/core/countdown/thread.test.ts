@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
+import { dayOf } from '../plan/civil';
 import type { SessionFacts } from '../stages/facts';
 import { jobChoices } from './jobs';
 import { workHours } from './network';
@@ -123,6 +124,20 @@ describe('a session’s thread', () => {
   });
 });
 
+describe('kits that stand packed', () => {
+  const packed = { revision: 1, kits: 14, kitsDone: 14, ticks: 40, modes: ['in person' as const] };
+
+  it('raise no alarm for what nobody ticked before them', () => {
+    const late = at('2026-11-26T12:00:00Z');
+    expect(threadOf(facts({ revision: 1, startsAt: '10:00', modes: ['in person'] }), late).tooLate).toBeDefined();
+    const { jobs, tooLate } = threadOf(facts({ ...packed, startsAt: '10:00' }), late);
+    expect(tooLate).toBeUndefined();
+    const open = jobs.filter(({ state }) => state === 'late').map(({ key }) => key);
+    expect(open).toEqual([]);
+    expect(jobs.find(({ key }) => key === 'buying')?.state).toBe('done');
+  });
+});
+
 describe('the class itself', () => {
   const marked = new Set(['plan', 'recipes', 'roll', 'kits', 'buying', 'receive', 'crew', 'packing', 'set-up']);
   const teach = (time: string) =>
@@ -231,6 +246,17 @@ describe('a session that can no longer be ready', () => {
       'Leave out “Thaw in the fridge”: buy it ready for use, and shop where it is open outside the usual hours',
       'Move it to Sat 28 Nov, 10:30, 2 days later',
     ]);
+  });
+
+  it('is never saved by a day on which nothing takes place', () => {
+    const late = at('2026-11-24T12:00:00Z');
+    const moved = saversOf(facts(), late).find((say) => say.startsWith('Move it to')) ?? '';
+    const [, day = ''] = /Move it to \w+ (\d+) Nov/.exec(moved) ?? [];
+    const closed = new Set([dayOf(`2026-11-${day.padStart(2, '0')}`)]);
+    const crew = { ...facts().crew, closedDays: closed };
+    const other = saversOf(facts({ crew }), late).find((say) => say.startsWith('Move it to')) ?? '';
+    expect(moved).not.toBe('');
+    expect(other).not.toBe(moved);
   });
 
   it('is not invented: what can be done needs no saving', () => {

@@ -1,5 +1,5 @@
 import { Temporal } from 'temporal-polyfill';
-import { addDays, type CivilMinutes, civilOf, DAY, sayCivil, sayDay } from '../plan/civil';
+import { addDays, type CivilMinutes, civilOf, DAY, dayOf, sayCivil, sayDay } from '../plan/civil';
 import { clockOf } from '../plan/clock';
 import type { SessionFacts } from '../stages/facts';
 import { plural, type Stage, type Standing } from '../stages/stage';
@@ -72,6 +72,20 @@ export function startOf(facts: Pick<SessionFacts, 'date' | 'startsAt' | 'timeZon
   );
 }
 
+/** Jobs that are over when kits stand packed, by their template's key; the crew's too, where nobody was planned for it. */
+const BEFORE_PACKING: ReadonlySet<string> = (() => {
+  const before = new Set<string>(['crew']);
+  const add = (key: string) => {
+    for (const each of JOBS.find((job) => job.key === key)?.after ?? [])
+      if (!before.has(each)) {
+        before.add(each);
+        add(each);
+      }
+  };
+  add('packing');
+  return before;
+})();
+
 /** The jobs of a session, calculated from what is done and what time it is. @param now civil minutes */
 function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> {
   const done = new Set(facts.marked);
@@ -80,6 +94,10 @@ function networkOf(facts: SessionFacts, now: CivilMinutes): Network<SessionJob> 
     const groups = standingOf(stage, facts).state === 'done' ? all : (stage.doneGroups?.(facts) ?? []);
     for (const groupId of groups) done.add(groupJobKey(stage.key, groupId));
   }
+  // What stands packed was bought, received and made ready, whoever ticked it.
+  if (facts.kits > 0 && all.every((groupId) => done.has(groupJobKey('packing', groupId))))
+    for (const key of BEFORE_PACKING)
+      if (key !== 'crew' || !facts.crewPlaces) for (const groupId of all) done.add(groupJobKey(key, groupId));
   // What somebody is at goes on in whoever's hours, and has so much less to go.
   const jobs = jobsOf(facts, facts, done).map((own) => {
     const job = own.byTheClock ? goneOn(own, now) : own;
@@ -250,6 +268,8 @@ export function saversOf(facts: SessionFacts, now: Temporal.Instant): string[] {
   for (let days = 1; days <= MOST_DAYS_LATER; days++) {
     const date = addDays(facts.date, days);
     const groups = (facts.groups ?? []).map((group) => ({ ...group, date: addDays(group.date, days) }));
+    // On a day on which nothing takes place nobody is helped.
+    if (facts.crew.closedDays.has(dayOf(date))) continue;
     if (!saves({ ...facts, date, groups, cookBy: facts.cookBy && addDays(facts.cookBy, days) })) continue;
     savers.push(`Move it to ${sayDay(date)}, ${facts.startsAt}, ${plural(days, 'day')} later`);
     break;

@@ -49,8 +49,15 @@ export async function openRoom(context: Context, sessionId: string) {
       `What the children of a class must avoid is shown from ${DAYS_BEFORE} days before it until the day after, or after the day by which families cook.`,
     );
   }
-  const coming = comingOf(bundle).filter(({ groupId }) => open.has(sittingOf(groupId, session.sittings) ?? ''));
-  const thread = sessionThread(bundle, sessionSheet(bundle, programme, meanings), programme, hours, context.clock());
+  const sheet = sessionSheet(bundle, programme, meanings);
+  const withKit = new Set(sheet.locked?.kits.map(({ enrolmentId }) => enrolmentId));
+  const last = lastDayOf(session);
+  const coming = comingOf(bundle).filter(({ id, groupId, since }) => {
+    // Who joined the course after it, and had no kit of it, was not there.
+    const isLater = since !== null && since > last && sheet.locked !== undefined && !withKit.has(id);
+    return open.has(sittingOf(groupId, session.sittings) ?? '') && !isLater;
+  });
+  const thread = sessionThread(bundle, sheet, programme, hours, context.clock());
   return { bundle, meanings, coming, below: thread.below };
 }
 

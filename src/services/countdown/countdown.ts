@@ -5,6 +5,7 @@ import { HOLDS } from '@/core/crew/crew-standing';
 import { jobOfDuty } from '@/core/crew/duties';
 import type { JobChanges } from '@/core/stages/facts';
 import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
+import { stillOpen } from '@/store/closeout';
 import { heldJobs } from '@/store/plan';
 import { insert, remove, update, updateVersion } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
@@ -24,6 +25,9 @@ export const MOST_LOST = 5;
 
 /** The countdown looks this far ahead, and back to yesterday. */
 const DAYS_AHEAD = 14;
+
+/** A session that is over is asked for so many days, until it is closed out. */
+const DAYS_TO_CLOSE = 14;
 
 export const viewCountdown = service({
   title: 'See the countdown',
@@ -54,7 +58,12 @@ export const viewCountdown = service({
       threads.map((session) => ({ session, knots: session.knots })),
       now,
     );
-    return { threads, next, now: now.toString(), timeZone: programme.timeZone };
+    const open = await stillOpen(db, {
+      programmeId: context.actor.programmeId,
+      from: today.subtract({ days: DAYS_TO_CLOSE }).toString(),
+      before: today.toString(),
+    });
+    return { threads, next, open, now: now.toString(), timeZone: programme.timeZone };
   },
 });
 
