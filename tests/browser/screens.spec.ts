@@ -229,6 +229,13 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'station cards': async (page) => page.goto(`${await classOf(page, '/room')}/run-sheet/cards`),
   'close out': async (page) => page.goto(`${await classOf(page, '/room')}/close`),
   lessons: (page) => page.goto('/lessons'),
+  words: (page) => page.goto('/words'),
+  'guide for packers': (page) => page.goto('/guide'),
+  find: async (page) => {
+    await page.goto('/words');
+    await page.getByRole('button', { name: 'Find' }).click();
+    await expect(page.getByRole('option', { name: 'Countdown' })).toBeVisible();
+  },
   report: (page) => page.goto('/reports'),
   'who is reported to': (page) => page.goto('/reports/funders/new'),
   'working of a figure': async (page) => {

@@ -34,6 +34,8 @@ const SCREENS: readonly Screen[] = [
   ['Devices', '/devices', 'printer scale probe scanner messages outbox', DESK],
   ['Bench and class', '/duties', 'pack room today', ROLES],
   ['My duties', '/my', 'my shifts', ['instructor', 'crew']],
+  ['Words', '/words', 'help glossary what means', ROLES],
+  ['Guide for packers', '/guide', 'help first time print', ROLES],
   ['Account', '/account', 'password sign-in code', ROLES],
 ];
 

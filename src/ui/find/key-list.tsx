@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { Dialog } from './dialog';
 import { keysAreOn, turnKeys } from './keys';
@@ -43,6 +44,11 @@ export function KeyList({ onClose }: { onClose: () => void }) {
           />
           / and ? do something on this device
         </label>
+        <p className="mt-3 text-sm">
+          <Link href="/words" className="link" onClick={onClose}>
+            What the words mean
+          </Link>
+        </p>
         <button type="button" className="btn mt-4" onClick={onClose}>
           Close
         </button>

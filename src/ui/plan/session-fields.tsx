@@ -1,4 +1,4 @@
-import { MODES } from '@/core/plan/mode';
+import { MODE_SAYS, MODES } from '@/core/plan/mode';
 import { DateField, TimeField } from '../form/dates';
 import { Choice, Field } from '../form/field';
 
@@ -45,7 +45,9 @@ export function SessionFields({
       </datalist>
       <Choice label="Mode" name="mode" defaultValue={session?.mode ?? 'in person'}>
         {MODES.map((mode) => (
-          <option key={mode}>{mode}</option>
+          <option key={mode} value={mode}>
+            {mode}: {MODE_SAYS[mode]}
+          </option>
         ))}
       </Choice>
       <div className="grid grid-cols-2 gap-3">
