@@ -3,10 +3,11 @@ import { signIn } from './people';
 
 test('anything is found by its name from the keyboard alone, with a slip of the finger', async ({ page }) => {
   await signIn(page);
-  const find = page.getByRole('button', { name: 'Find' });
+  await page.goto('/words');
+  const find = page.getByRole('button', { name: 'Go to' });
   await page.waitForLoadState('networkidle');
   await page.keyboard.press('/');
-  await expect(page.getByRole('dialog', { name: 'Find' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Go to' })).toBeVisible();
   await page.keyboard.type('slpiway');
   await expect(page.getByRole('option', { name: 'Slipway slaw' })).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Enter');
@@ -25,14 +26,15 @@ test('anything is found by its name from the keyboard alone, with a slip of the 
 
 test('the keys are listed, and can be turned off; the crew finds no family', async ({ page }) => {
   await signIn(page, 'crew');
+  await page.goto('/words');
   await page.waitForLoadState('networkidle');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.getByLabel('/ and ? do something on this device').uncheck();
-  await page.getByRole('button', { name: 'Close' }).last().click();
+  await page.getByRole('button', { name: 'Close' }).first().click();
   await page.keyboard.press('/');
   await expect(page.getByRole('dialog')).toBeHidden();
-  await page.getByRole('button', { name: 'Find' }).click();
+  await page.getByRole('button', { name: 'Go to' }).click();
   await page.keyboard.type('Halloway');
   await expect(page.getByText('Nothing is called like this.')).toBeVisible();
 });

@@ -231,9 +231,9 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   lessons: (page) => page.goto('/lessons'),
   words: (page) => page.goto('/words'),
   'guide for packers': (page) => page.goto('/guide'),
-  find: async (page) => {
+  'going to anything': async (page) => {
     await page.goto('/words');
-    await page.getByRole('button', { name: 'Find' }).click();
+    await page.getByRole('button', { name: 'Go to' }).click();
     await expect(page.getByRole('option', { name: 'Countdown' })).toBeVisible();
   },
   report: (page) => page.goto('/reports'),

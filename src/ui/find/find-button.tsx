@@ -36,7 +36,7 @@ export function FindButton() {
         aria-keyshortcuts="/"
         onClick={() => setOpen('find')}
       >
-        <Search aria-hidden="true" className="size-4" /> Find
+        <Search aria-hidden="true" className="size-4" /> Go to
       </button>
       {open === 'find' && <Palette onClose={() => setOpen(undefined)} onKeys={() => setOpen('keys')} />}
       {open === 'keys' && <KeyList onClose={() => setOpen(undefined)} />}

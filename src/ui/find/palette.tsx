@@ -42,8 +42,8 @@ export function Palette({ onClose, onKeys }: { onClose: () => void; onKeys: () =
     router.push(href);
   };
   return (
-    <Dialog label="Find" onClose={onClose}>
-      <Command shouldFilter={false} label="Find" loop>
+    <Dialog label="Go to" onClose={onClose}>
+      <Command shouldFilter={false} label="Go to" loop>
         <Command.Input
           autoFocus
           value={text}
