@@ -7,6 +7,8 @@ export function Dialog({ label, onClose, children }: { label: string; onClose: (
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     ref.current?.showModal();
+    // What is written is written at once: by itself the browser would mark the frame around the field.
+    ref.current?.querySelector<HTMLElement>('input')?.focus();
   }, []);
   return (
     <dialog
