@@ -13,11 +13,13 @@ test('anything is found by its name from the keyboard alone, with a slip of the 
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Slipway slaw' })).toBeVisible();
   await find.click();
+  await expect(page.getByRole('option', { name: 'Countdown' })).toBeVisible();
   await page.keyboard.type('holidays');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Closures' })).toBeVisible();
   // A letter in a field is a letter.
   await find.click();
+  await expect(page.getByRole('option', { name: 'Countdown' })).toBeVisible();
   await page.keyboard.type('who/where?');
   await expect(page.getByText('Nothing is called like this.')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -35,6 +37,7 @@ test('the keys are listed, and can be turned off; the crew finds no family', asy
   await page.keyboard.press('/');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.getByRole('button', { name: 'Go to' }).click();
+  await expect(page.getByRole('option', { name: 'Trips' })).toBeVisible();
   await page.keyboard.type('Halloway');
   await expect(page.getByText('Nothing is called like this.')).toBeVisible();
 });

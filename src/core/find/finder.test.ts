@@ -11,6 +11,7 @@ const one = (kind: Findable['kind'], title: string, beside = '', words = ''): Fi
 const ALL = [
   one('screen', 'Calendar'),
   one('screen', 'Closures', '', 'holidays days off'),
+  one('action', 'Add closures from a calendar file', '', 'ics holidays'),
   one('course', 'Small Hands Kitchen'),
   one('session', 'Fritters and slaw', 'Small Hands Kitchen, Mon 7 Dec'),
   one('session', 'Breads from the pan', 'Small Hands Kitchen, Mon 30 Nov'),

@@ -17,7 +17,7 @@ export interface Findable {
 /** So many are shown. */
 const MOST = 30;
 /** Screens and actions come first among what fits as well: they are few, and meant. */
-const WEIGHT: Readonly<Partial<Record<FoundKind, number>>> = { screen: 1.6, action: 1.6, course: 1.3, food: 0.8 };
+const WEIGHT: Readonly<Partial<Record<FoundKind, number>>> = { screen: 1.7, action: 1.4, course: 1.3, food: 0.8 };
 
 /** Letters with their marks taken off, small: "Łucja" is found by "lucja". */
 const plain = (text: string): string =>
