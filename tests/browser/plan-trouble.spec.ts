@@ -113,7 +113,9 @@ test('a course is repeated in another season with its titles and dishes, and an 
   await form.getByLabel('Title', { exact: true }).fill('Rye week again');
   await form.getByLabel('First day').fill(inDays(300));
   await form.getByRole('button', { name: 'Repeat course' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Rye week again' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'What differs: Rye week again' })).toBeVisible();
+  await page.getByRole('link', { name: 'Open the course' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Rye week again', exact: true })).toBeVisible();
   await page.getByRole('link', { name: '1. Rye week one' }).click();
   await expect(page.getByRole('link', { name: 'Griddle flatbreads with white cheese' })).toBeVisible();
   await page.goto('/courses');
