@@ -105,6 +105,30 @@ export function lossesBy(losses: readonly Loss[]): Loss[] {
   return [...sums.values()].sort((a, b) => b.month.localeCompare(a.month) || b.grams - a.grams);
 }
 
+/** A price of a product of a food: of its pack, or of a kilogram. */
+export interface FoodPrice {
+  readonly ingredient: string;
+  readonly packGrams: number;
+  readonly price: number | null;
+  readonly soldBy: string;
+}
+
+/**
+ * The least that a kilogram of each food costs anywhere, in minor units: what a gift of it is worth. Foods without a price are not in it.
+ *
+ * @example
+ * leastOfKilogram([{ ingredient: 'egg', packGrams: 500, price: 200, soldBy: 'pack' }]).get('egg') //=> 400
+ */
+export function leastOfKilogram(prices: readonly FoodPrice[]): ReadonlyMap<string, number> {
+  const least = new Map<string, number>();
+  for (const { ingredient, packGrams, price, soldBy } of prices) {
+    if (price === null) continue;
+    const kilogram = soldBy === 'weight' ? price : (price * 1000) / packGrams;
+    least.set(ingredient, Math.min(least.get(ingredient) ?? kilogram, kilogram));
+  }
+  return least;
+}
+
 /** What grams of a lot are worth: by the price of its pack, or of a kilogram where it is loose; 0 where nobody knows. */
 export const worth = (
   grams: number,

@@ -1,9 +1,6 @@
 import ExcelJS from 'exceljs';
+import { lettersOf } from '../columns';
 import { columnsOf, inTable, type ReportOut, UNDER } from './report-rows';
-
-/** The letters of a column: 1 is A, 27 is AA. */
-const letters = (column: number): string =>
-  (column > 26 ? letters(Math.floor((column - 1) / 26)) : '') + String.fromCharCode(65 + ((column - 1) % 26));
 
 const FORMATS = { count: '0', percent: '0 %', hours: '0.00', money: '0.00', kilograms: '0.0' } as const;
 const HEAD = 1;
@@ -35,7 +32,7 @@ export async function writeReportXlsx(report: ReportOut): Promise<Uint8Array<Arr
         cell.value = part ? of(part) : null;
         cell.numFmt = unit === 'percent' ? FORMATS.count : FORMATS[unit];
       }
-      const name = letters(column++);
+      const name = lettersOf(column++);
       return `SUM(Sessions!$${name}$${HEAD + 1}:$${name}$${last})`;
     };
     if (unit === 'percent') {

@@ -21,12 +21,9 @@ import {
   toNumber,
   ZERO,
 } from '@/core/quantity/rational';
+import { lettersOf } from '../columns';
 
 const numberOf = (exact: string): number => toNumber(fromText(exact));
-
-/** The letters of a column: 1 is A, 27 is AA. */
-const letters = (column: number): string =>
-  (column > 26 ? letters(Math.floor((column - 1) / 26)) : '') + String.fromCharCode(65 + ((column - 1) % 26));
 
 /** "olive oil", "olive oil (from the jar)". */
 function nameOf({ name, from, isShared }: SheetComponent): string {
@@ -86,18 +83,18 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
         cell.numFmt = '0.###';
         if (own) cell.note = own.say;
       }
-      const span = (line: number) => `$C$${line}:$${letters(last)}$${line}`;
+      const span = (line: number) => `$C$${line}:$${lettersOf(last)}$${line}`;
       const total = made.reduce((sum, { components, participants }) => {
         const own = components.find((component) => component.row === place && nameOf(component) === name);
         return sum + (own ? numberOf(own.grams) * participants.length : 0);
       }, 0);
       const cell = kits.getCell(row, all);
       cell.value = {
-        formula: `SUMPRODUCT(${span(row)},$C$3:$${letters(last)}$3)`,
+        formula: `SUMPRODUCT(${span(row)},$C$3:$${lettersOf(last)}$3)`,
         result: total,
       };
       cell.numFmt = '0.###';
-      if (isBought) places.set(ingredient, [...(places.get(ingredient) ?? []), `Kits!${letters(all)}${row}`]);
+      if (isBought) places.set(ingredient, [...(places.get(ingredient) ?? []), `Kits!${lettersOf(all)}${row}`]);
       if (isHeld) carried.push(row);
       row++;
     }
@@ -183,7 +180,7 @@ function spans(rows: readonly number[]): (readonly [number, number])[] {
 /** Under the components: what a kit weighs, as a live formula, what it holds, and who gets it. */
 function below(kits: ExcelJS.Worksheet, row: number, made: readonly Made[], carried: readonly number[]): void {
   const weight = (at: number, { components }: Made) => ({
-    formula: `SUM(${spans(carried).map(([from, to]) => `${letters(3 + at)}${from}:${letters(3 + at)}${to}`)})`,
+    formula: `SUM(${spans(carried).map(([from, to]) => `${lettersOf(3 + at)}${from}:${lettersOf(3 + at)}${to}`)})`,
     result: components.reduce((sum, each) => sum + (isElsewhere(each) ? 0 : numberOf(each.grams)), 0),
   });
   const lines: [string, (variant: Made, at: number) => ExcelJS.CellValue][] = [

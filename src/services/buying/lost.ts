@@ -1,11 +1,12 @@
 import { z } from 'zod';
-import { lossesBy, nothingLost, worth } from '@/core/buying/nothing-lost';
+import { leastOfKilogram, lossesBy, nothingLost, worth } from '@/core/buying/nothing-lost';
 import { findIngredient } from '@/core/reference/reference';
 import { pricesNow } from '@/store/buying';
 import { find, findOne } from '@/store/query';
 import { service, todayIn } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 
+import { pricesOfFoods } from './food-prices';
 import { lotsNow } from './stock';
 
 /** Aisles whose food is commonly frozen as it is: meat and fish, bread. */
@@ -56,26 +57,19 @@ export const viewLost = service({
         return [{ month: day.slice(0, 7), reason, grams: lost, money: lot.price === null ? null : worth(lost, lot) }];
       }),
     );
-    /** What was given is worth what it saves: the least that the food costs anywhere. */
-    const perKilogram = (ingredient: string) =>
-      Math.min(
-        ...prices.flatMap(({ productId, price, soldBy }) => {
-          const product = products.find(({ id }) => id === productId);
-          if (product?.ingredient !== ingredient || price === null) return [];
-          return [soldBy === 'weight' ? price : (price * 1000) / Number(product.packGrams)];
-        }),
-      );
+    // What was given is worth what it saves: the least that the food costs anywhere.
+    const kilograms = leastOfKilogram(pricesOfFoods(prices, products));
     const given = all
       .filter(({ origin }) => origin === 'given')
       .map(({ id, name, ingredient, packGrams, at }) => {
         const [first] = moves.filter(({ lotId }) => lotId === id);
         const grams = (first?.packs ?? 0) * (packGrams ?? 0) + (first?.grams ?? 0);
-        const kilogram = perKilogram(ingredient);
+        const kilogram = kilograms.get(ingredient);
         return {
           id,
           name,
           grams,
-          saves: Number.isFinite(kilogram) ? Math.round((grams * kilogram) / 1000) : null,
+          saves: kilogram === undefined ? null : Math.round((grams * kilogram) / 1000),
           at: at.toISOString(),
         };
       });

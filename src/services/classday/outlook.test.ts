@@ -10,7 +10,7 @@ import type { Context, Role } from '../gate/gate';
 import { addGroup } from '../plan/groups';
 import { addDish, addSession } from '../plan/sessions';
 import { saveRecipe } from '../recipes/recipes';
-import { addPerson } from '../roll/roll';
+import { addPerson, setStatus, viewRoll } from '../roll/roll';
 import { setClassMinutes } from './class-minutes';
 import { sayInClass, viewClass } from './live';
 import { lookAtClasses } from './outlook';
@@ -57,7 +57,7 @@ async function newStew() {
 
 describe('days before a class', () => {
   it('its pages say what does not fit and what is missing, without anybody opening the run sheet', async () => {
-    const { sessionId, settle } = await newStew();
+    const { sessionId, courseId, settle } = await newStew();
     expect(await settle()).toEqual([]);
     expect(await lookAtClasses(at(own.coordinator, SOON))).toBe(1);
     expect((await settle()).join(' ')).toContain('2 knives would lie out at once, and the place has 1');
@@ -65,6 +65,12 @@ describe('days before a class', () => {
     await setClassMinutes(own.coordinator, { sessionId, ...minutes });
     await viewRunSheet(at(own.coordinator, SOON), { sessionId });
     expect((await settle())[0]).toMatch(/^The cooking takes \d+ minutes, and 25 are left for it\.$/);
+    // Nobody comes any more: nothing of it holds.
+    const { people } = await viewRoll(own.coordinator, { courseId });
+    for (const { id, version } of people)
+      await setStatus(own.coordinator, { enrolmentId: id, version, status: 'withdrawn' });
+    await lookAtClasses(at(own.coordinator, SOON));
+    expect(await settle()).toEqual([]);
     // On the day after it nobody has anything to settle.
     const after = at(own.coordinator, '2026-11-28T09:00:00Z');
     expect((await viewJobs(after, { sessionId })).thread.settle).toEqual([]);

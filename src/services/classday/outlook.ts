@@ -42,9 +42,14 @@ export async function lookAtClasses(context: Context): Promise<number> {
     const groups = bundle.session.sittings.filter(({ status }) => status === 'planned');
     for (const sitting of ['', ...groups.map(({ groupId }) => groupId)]) {
       const one = await loadClass(context, bundle, sitting);
-      if (one.people.length === 0) continue;
-      const { plan, answer, made } = await planClass(bundle, one);
       const which = { sessionId: bundle.session.id, sitting };
+      if (one.people.length === 0) {
+        // Nobody comes any more: nothing of what was asked before holds.
+        if (bundle.outlooks.some((each) => each.sitting === sitting && each.settle.length > 0))
+          await saveOutlook(context.store.db, { ...which, settle: [], at: nowOf(context) });
+        continue;
+      }
+      const { plan, answer, made } = await planClass(bundle, one);
       await keepOutlook(context, which, one, { plan, answer, hasTasks: made.tasks.length > 0 });
       classes++;
     }

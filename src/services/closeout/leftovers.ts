@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { holdLots } from '@/store/buying';
 import { lotsTakenFor } from '@/store/closeout';
-import { find, insert } from '@/store/query';
-import { isDuplicate } from '@/store/store';
+import { find, findOne, insert } from '@/store/query';
+import type { Db } from '@/store/store';
 import { appendMoves, lotsNow } from '../buying/stock';
 import { openRoom } from '../classday/room';
 import { notFound, ServiceError } from '../errors';
@@ -13,8 +14,12 @@ import { refuseBefore } from './closing';
 export const FATES = ['kept', 'so much is left', 'thrown away', 'given away'] as const;
 
 /** Lots that were taken or made for a session of which something is left, with what was said of each. */
-export async function leftoversOf(context: Context, sessionId: string, { reference }: Pick<Programme, 'reference'>) {
-  const { db } = context.store;
+export async function leftoversOf(
+  context: Context,
+  sessionId: string,
+  { reference }: Pick<Programme, 'reference'>,
+  db: Db = context.store.db,
+) {
   const taken = new Set(
     (await lotsTakenFor(db, { programmeId: context.actor.programmeId, sessionId })).map(({ lotId }) => lotId),
   );
@@ -60,26 +65,25 @@ export const settleLeftover = service({
     const { bundle } = await openRoom(context, sessionId);
     await refuseBefore(context, bundle.session);
     const { programme } = await loadProgramme(context);
-    const left = (await leftoversOf(context, sessionId, programme)).find((each) => each.lotId === lotId);
-    if (!left) throw notFound('lot');
     if (fate === 'so much is left' && grams === undefined)
       throw new ServiceError('invalid', 'Nothing was saved yet.', [{ where: 'grams', message: 'How many grams?' }]);
-    if (fate === 'so much is left' && (grams ?? 0) > left.grams)
-      throw new ServiceError('invalid', 'Nothing was saved yet.', [
-        {
-          where: 'grams',
-          message: `By the books ${left.grams} g of it are open: more than that cannot be left. Count the shelf if the books are wrong.`,
-        },
-      ]);
     await context.store.transaction(async (db) => {
+      // Two phones at one lot wait for each other here: what is left is what it is by then.
+      await holdLots(db, { programmeId: context.actor.programmeId, ids: [lotId] });
+      // Sent again, whose answer was lost.
+      if (await findOne(db, db.models.closeNote, { id })) return;
+      const left = (await leftoversOf(context, sessionId, programme, db)).find((each) => each.lotId === lotId);
+      if (!left) throw notFound('lot');
+      if (fate === 'so much is left' && (grams ?? 0) > left.grams)
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          {
+            where: 'grams',
+            message: `By the books ${left.grams} g of it are open: more than that cannot be left. Count the shelf if the books are wrong.`,
+          },
+        ]);
       const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
       const note = { item: lotId, percent: null, bad: null, pieces: null, words: fate };
-      try {
-        await insert(db, db.models.closeNote, [{ id, what: 'lot', ...note, ...made }]);
-      } catch (error) {
-        if (isDuplicate(error)) return;
-        throw error;
-      }
+      await insert(db, db.models.closeNote, [{ id, what: 'lot', ...note, ...made }]);
       const gone = fate === 'so much is left' ? left.grams - (grams ?? 0) : fate === 'kept' ? 0 : left.grams;
       if (gone === 0) return;
       const kind = fate === 'thrown away' || fate === 'given away' ? fate : ('used' as const);

@@ -1,5 +1,5 @@
 import type { RecipeBody } from '@/contracts/recipe';
-import { worth } from '@/core/buying/nothing-lost';
+import { leastOfKilogram, worth } from '@/core/buying/nothing-lost';
 import { FACES, type Face, triesOf, votesOf } from '@/core/classday/tasting';
 import { FOOD_GROUPS } from '@/core/closeout/report/report';
 import type { ReportFacts, ReportPerson, ReportSession, Seen } from '@/core/closeout/report/report-facts';
@@ -12,6 +12,7 @@ import { packedLines, readRecipe } from '@/core/recipes/recipe/recipe';
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import { findIngredient, type Reference } from '@/core/reference/reference';
 import { type AttendanceState, attendanceNow } from '@/core/roll/attendance';
+import { nameKey } from '@/core/roll/name-key';
 import { pricesNow } from '@/store/buying';
 import { find } from '@/store/query';
 import {
@@ -26,6 +27,7 @@ import {
 } from '@/store/reports';
 import { bySession, groupedBy } from '@/store/session-bundles';
 import type { ProductRow } from '@/store/tables/recipes';
+import { pricesOfFoods } from '../buying/food-prices';
 import type { Context } from '../gate/gate';
 import { memoryOf } from '../memory';
 import { productFrom } from '../sheet/load-products';
@@ -74,7 +76,7 @@ function peopleOf(rolls: Rows<typeof reportPeople>) {
   const rollOf = new Map<string, { person: number; servings: number }>();
   for (const { id, householdId, name, age, servings } of rolls) {
     // Who was erased has no name, and is somebody by themselves.
-    const key = name === '' ? id : `${householdId} ${name.trim().toLowerCase().normalize('NFC')}`;
+    const key = name === '' ? id : `${householdId} ${nameKey(name)}`;
     const person = numbers.get(key) ?? numbers.size;
     if (!numbers.has(key)) people.push({ person, age });
     numbers.set(key, person);
@@ -85,14 +87,7 @@ function peopleOf(rolls: Rows<typeof reportPeople>) {
 
 /** What lots that were taken, given or lost are worth: bought ones by what they cost, gifts by what is asked for the food where it is least. */
 function worthOf(prices: Rows<typeof pricesNow>, products: readonly ProductRow[]) {
-  const byId = new Map(products.map((product) => [product.id, product]));
-  const kilogram = new Map<string, number>();
-  for (const { productId, price, soldBy } of prices) {
-    const product = byId.get(productId);
-    if (!product || price === null) continue;
-    const each = soldBy === 'weight' ? price : (price * 1000) / Number(product.packGrams);
-    kilogram.set(product.ingredient, Math.min(kilogram.get(product.ingredient) ?? each, each));
-  }
+  const kilogram = leastOfKilogram(pricesOfFoods(prices, products));
   return ({ packs, grams, packGrams, price, origin, ingredient }: Rows<typeof reportMoves>[number]) => {
     const weight = Number(packs) * (packGrams ?? 0) + Number(grams);
     const isGift = origin === 'given' || origin === 'garden';

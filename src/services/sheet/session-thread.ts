@@ -160,6 +160,8 @@ const plannedJobs = ({ promises }: SessionBundle): Readonly<Record<string, numbe
 function outlookOf({ session, outlooks }: SessionBundle): readonly string[] {
   const names = new Map(session.sittings.map(({ groupId, groupName }) => [groupId, groupName]));
   return outlooks.flatMap(({ sitting, settle }) => {
+    // A group that does not meet has nothing to settle.
+    if (session.sittings.some(({ groupId, status }) => groupId === sitting && status === 'cancelled')) return [];
     const group = sitting === '' ? session.groupName : names.get(sitting);
     return settle.map((each) => (names.size > 0 && group ? `${group}: ${each}` : each));
   });
