@@ -44,6 +44,14 @@ export const tickTimes = (db: Db, sessionId: string) =>
     },
   );
 
+/** When each kit of a session was given away at a door or a table. */
+export const handedTimes = (db: Db, sessionId: string) =>
+  select<{ at: Date }>(
+    db,
+    "SELECT at FROM hand_out WHERE session_id = :sessionId AND what IN ('handed', 'not there') ORDER BY at",
+    { sessionId },
+  );
+
 /** What was taken off the shelf for a session is worth, in minor units, as far as anybody wrote a price; and how many lots have none. */
 export async function takenWorth(db: Db, values: { programmeId: string; sessionId: string }) {
   const [found] = await select<{ worth: number | null; unpriced: number; lots: number }>(

@@ -9,6 +9,8 @@ export const freshProgramme = (
   measureSystem: 'us',
   safetyProfile: 'us',
   retentionMonths: 24,
+  country: '',
+  currency: '',
   workHours: {},
   reserveCosts: {},
   columnWords: {},

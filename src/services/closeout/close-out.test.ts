@@ -229,6 +229,81 @@ describe('lessons', () => {
     expect(await lessons()).toEqual([]);
   });
 
+  it('count spare pieces by the shop where the food is bought now', async () => {
+    const { sessions, close, lessons } = await newDays();
+    const { programmeId, id: actorId } = own.coordinator.actor;
+    const { db } = store;
+    const [good, poor] = [v7(), v7()];
+    const shop = { programmeId, aisles: [], weekdays: [], tripCost: 0, version: 1 };
+    await insert(db, db.models.shop, [
+      { ...shop, id: good, name: 'Quay Market' },
+      { ...shop, id: poor, name: 'Corner Stall' },
+    ]);
+    for (const [n, shopId] of [poor, poor, good, good].entries()) {
+      const [tripId, lotId] = [v7(), v7()];
+      const made = { programmeId, at: new Date(`${days[n]}T10:00:00Z`), actorId };
+      const trip = {
+        id: tripId,
+        shopId,
+        day: days[n] ?? '',
+        state: 'received' as const,
+        paid: null,
+        payer: '',
+        seq: 1,
+      };
+      await insert(db, db.models.trip, [{ ...trip, ...made }]);
+      const lot = {
+        id: lotId,
+        ingredient: 'plain yogurt',
+        productId: null,
+        name: 'Yogurt',
+        packGrams: 1000,
+        placeId: null,
+      };
+      const kept = {
+        storage: 'fridge' as const,
+        lastDay: '2026-12-24',
+        lastKind: 'use by' as const,
+        price: null,
+        tripId,
+      };
+      await insert(db, db.models.stockLot, [{ ...lot, ...kept, origin: 'bought' as const, allergens: null, ...made }]);
+      const what = { packs: 0, grams: 100, day: days[n] ?? '', storage: null, placeId: null, reason: '' };
+      const sessionId = sessions[n] ?? '';
+      await insert(db, db.models.stockMove, [
+        { id: v7(), lotId, seq: 1, kind: 'used' as const, ...what, sessionId, ...made },
+      ]);
+    }
+    for (const n of [0, 1]) await close(n, bad('plain yogurt', 10, 40));
+    for (const n of [2, 3]) await close(n, bad('plain yogurt', 2, 40));
+    const lesson = (await lessons()).find(({ kind }) => kind === 'spare');
+    // At the market where it is bought now few are bad; the stall's forty spoil the figure no more.
+    expect(lesson).toMatchObject({ sessions: 2, note: 'Corner Stall: 20 of 80 bad; Quay Market: 4 of 80 bad' });
+    expect(lesson?.seen.map(({ say }) => say)).toEqual(Array(2).fill('2 of 40 were bad, from Quay Market'));
+    expect(lesson?.proposed).toBeLessThan(20);
+  });
+
+  it('say what jobs took, as somebody noted it, and change the minutes of the course', async () => {
+    const { sessions, courseId, close, lessons, decide } = await newDays();
+    const context = at(own.coordinator, DAY);
+    const shopping = async (n: number) =>
+      (await viewCloseOut(context, { sessionId: sessions[n] })).jobs.find(({ key }) => key === 'buying');
+    const planned = (await shopping(0))?.planned ?? 0;
+    expect(planned).toBeGreaterThan(60);
+    const took = (minutes: number) => ({ id: v7(), what: 'job', item: 'buying', bad: minutes });
+    const wrong = noteCloseOut(context, { sessionId: sessions[0], notes: [took(planned * 9)] });
+    await expect(wrong).rejects.toMatchObject({ problems: [{ where: 'buying' }] });
+    const none = noteCloseOut(context, { sessionId: sessions[0], notes: [{ ...took(60), item: 'flying' }] });
+    await expect(none).rejects.toMatchObject({ kind: 'invalid' });
+    for (const n of [0, 1, 2]) await close(n, took(planned * 2));
+    const lesson = (await lessons()).find(({ kind }) => kind === 'job');
+    expect(lesson).toMatchObject({ item: `buying ${courseId}`, title: '“Shop” takes longer', sessions: 3 });
+    expect(lesson?.proposed).toBeGreaterThan(150);
+    await decide(lesson, 'taken', { percent: 200 });
+    expect((await shopping(3))?.planned).toBe(planned * 2);
+    expect((await lessons()).filter(({ kind }) => kind === 'job')).toEqual([]);
+  });
+
   it('say how much is left of a food that is trimmed, and buy by it from then on', async () => {
     const { sessionId, close, lessons, decide, recipeId } = await newDays();
     const line = { ingredient: 'carrot', preparation: 'chopped', amount: '400', unit: 'g' };

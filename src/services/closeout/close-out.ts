@@ -21,6 +21,7 @@ import { nowOf, ROLES, service } from '../gate/gate';
 import { logLook } from '../gate/looks';
 import { loadProgramme } from '../sheet/load-programme';
 import { refuseBefore } from './closing';
+import { LIKELY_SHARE, plannedJobs } from './job-times';
 import { leftoversOf } from './leftovers';
 
 const IN_ORDER = [
@@ -89,6 +90,11 @@ export const viewCloseOut = service({
         const own = notes.get(`trim ${item}`);
         return { item, off: own?.bad ?? null, of: own?.pieces ?? null };
       }),
+      /** How long the work was planned to take, and took where somebody noted it, in minutes. */
+      jobs: (await plannedJobs(context, bundle, db)).map(({ key, title, minutes }) => {
+        const own = notes.get(`job ${key}`);
+        return { key, title, planned: minutes, took: own?.bad ?? null };
+      }),
       leftovers: await leftoversOf(context, sessionId, programme),
       /** What families who cooked at home said was missing, or too much. */
       said: [...new Map(words.map(({ enrolmentId, note }) => [enrolmentId, note])).values()].filter(Boolean),
@@ -136,7 +142,7 @@ const percent = z.coerce.number().int().min(0).max(100);
 const sentNote = z.object({
   /** Made by the page: sent twice, it is noted once. */
   id: z.uuid(),
-  what: z.enum(['left', 'bad', 'trim', 'broke', 'note']),
+  what: z.enum(['left', 'bad', 'trim', 'job', 'broke', 'note']),
   item: z.string().max(190).default(''),
   percent: percent.nullable().default(null),
   bad: z.number().int().min(0).max(1_000_000).nullable().default(null),
@@ -145,7 +151,7 @@ const sentNote = z.object({
 });
 
 export const noteCloseOut = service({
-  title: 'Note what was left, bad or broken after a session',
+  title: 'Note what was left, bad or broken after a session, and how long its work took',
   roles: ROLES,
   input: z.object({ sessionId: z.uuid(), notes: z.array(sentNote).min(1).max(200) }),
   run: async (context, { sessionId, notes }) => {
@@ -165,6 +171,22 @@ export const noteCloseOut = service({
           { where: item, message: 'Say how many pieces were bad, and of how many.' },
         ]);
     }
+    const timed = notes.some(({ what }) => what === 'job') ? await plannedJobs(context, bundle, context.store.db) : [];
+    const meant = notes.map((note) => {
+      if (note.what !== 'job') return note;
+      const job = timed.find(({ key }) => key === note.item);
+      const share = Math.round((100 * (note.bad ?? 0)) / (job?.minutes ?? 1));
+      if (!job || share < LIKELY_SHARE.least || share > LIKELY_SHARE.most)
+        throw new ServiceError('invalid', 'Nothing was saved yet.', [
+          {
+            where: note.item,
+            message: job
+              ? `It was planned for ${job.minutes} minutes: between a fifth and five times as long can be noted.`
+              : 'This session has no such work.',
+          },
+        ]);
+      return { ...note, percent: share, pieces: job.minutes };
+    });
     const made = { sessionId, at: nowOf(context), actorId: context.actor.id };
     await context.store.transaction(async (db) => {
       // Two phones at one session wait for each other here; what was sent before is left out.
@@ -175,7 +197,7 @@ export const noteCloseOut = service({
       await insert(
         db,
         db.models.closeNote,
-        notes.filter(({ id }) => !known.has(id)).map((note) => ({ ...note, ...made })),
+        meant.filter(({ id }) => !known.has(id)).map((note) => ({ ...note, ...made })),
       );
     });
   },

@@ -1,15 +1,13 @@
 import { z } from 'zod';
 import { classNow } from '@/core/classday/live/class-events';
-import { minutesAtWork, stepTimes, type Took } from '@/core/closeout/timings';
-import { minutesOfJob } from '@/core/countdown/jobs';
+import { stepTimes, type Took } from '@/core/closeout/timings';
 import { civilOf, sayCivil } from '@/core/plan/civil';
 import { civilIn } from '@/core/plan/clock';
 import { lastMeetingEnds } from '@/core/plan/sitting';
-import { JOBS } from '@/core/stages/stages';
 import { saidSince } from '@/store/classday';
-import { lastWordOn, tickTimes } from '@/store/closeout';
+import { lastWordOn } from '@/store/closeout';
 import { lockSessionRow } from '@/store/plan';
-import { insert } from '@/store/query';
+import { find, insert } from '@/store/query';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { Db } from '@/store/store';
 import type { CloseNoteRow } from '@/store/tables/closeout';
@@ -18,9 +16,8 @@ import { openRoom } from '../classday/room';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
-import { loadSheet } from '../kits/kit-sheet';
 import { timeZoneOf } from '../sheet/load-programme';
-import { sessionFacts } from '../sheet/session-thread';
+import { measuredJobs, plannedJobs } from './job-times';
 
 /** @throws ServiceError before the last group of a session has met: nothing is left of what was not cooked */
 export async function refuseBefore(context: Context, session: SessionBundle['session']): Promise<void> {
@@ -45,12 +42,12 @@ function typical(all: readonly Took[]): Took[] {
     });
 }
 
-/** What steps and packing took, as parts of what was planned: kept with the closing, so that lessons need not read whole classes. */
+/** What steps and jobs took, as parts of what was planned: kept with the closing, so that lessons need not read whole classes. */
 async function timesOf(
   context: Context,
   db: Db,
   bundle: SessionBundle,
-): Promise<Pick<CloseNoteRow, 'what' | 'item' | 'percent' | 'words'>[]> {
+): Promise<(Pick<CloseNoteRow, 'what' | 'item' | 'percent'> & Partial<CloseNoteRow>)[]> {
   const { session, dishes } = bundle;
   const sittings = ['', ...session.sittings.map(({ groupId }) => groupId)];
   const took: Took[] = [];
@@ -65,15 +62,11 @@ async function timesOf(
       ? [{ what: 'step' as const, item: `${recipeId} ${step}`, percent: Math.round(100 * factor), words: text }]
       : [];
   });
-  const minutes = minutesAtWork((await tickTimes(db, session.id)).map(({ at }) => at.getTime() / 60_000));
-  const packing = JOBS.find(({ key }) => key === 'packing');
-  const { sheet, hours, timeZone } = await loadSheet(context, session.id, db);
-  const planned = packing ? minutesOfJob(packing, sessionFacts(bundle, sheet, { timeZone }, hours)) : 0;
-  const share = planned > 0 ? Math.round((100 * minutes) / planned) : 0;
-  // Ticked all at once, or over days, it says nothing of the work.
-  return share >= 20 && share <= 500
-    ? [...steps, { what: 'job' as const, item: 'packing', percent: share, words: '' }]
-    : steps;
+  const typed = await find(db, db.models.closeNote, { sessionId: session.id, what: 'job' });
+  // What somebody wrote down is believed before what ticks say.
+  const said = new Set(typed.flatMap(({ item, bad }) => (bad === null ? [] : [item])));
+  const jobs = await measuredJobs(db, session.id, await plannedJobs(context, bundle, db));
+  return [...steps, ...jobs.filter(({ item }) => !said.has(item))];
 }
 
 /** Now, or a moment after the last word: which of two is the newer shows in their moments alone. */

@@ -18,6 +18,10 @@ export const programme = table(
     measureSystem: plain<'us' | 'metric'>(),
     safetyProfile: plain<'us' | 'uk'>(),
     timeZone: plain(),
+    /** ISO 3166 code of two letters; '' while nobody said it. */
+    country: plain(),
+    /** ISO 4217 code; '' for what is usual where its safety profile holds. */
+    currency: plain(),
     /** Months after a household's last session when its data is due to be erased. */
     retentionMonths: whole(),
     /** Opening hours of the shops and working hours of the crew; what is left out is as usual. */

@@ -5,6 +5,7 @@ import { scaledText } from '@/core/closeout/scaled-text';
 import { rational, toText } from '@/core/quantity/rational';
 import type { Reference } from '@/core/reference/reference';
 import type { JobChanges } from '@/core/stages/facts';
+import { JOBS } from '@/core/stages/stages';
 import { answersByMode, lostPacks, votesByRecipe } from '@/store/lessons';
 import { heldJobs } from '@/store/plan';
 import { holdProgramme } from '@/store/programme';
@@ -60,7 +61,7 @@ function takenLessons(seen: SeenLessons) {
             : kind === 'step'
               ? `step ${Number(food) + 1}`
               : kind === 'job'
-                ? 'packing'
+                ? (JOBS.find(({ key }) => key === food.split(' ')[0])?.title ?? food)
                 : food,
         percent: taken ?? 0,
         at: at.toISOString(),
@@ -78,7 +79,9 @@ export const openLessons = async (context: Context): Promise<OpenLesson[]> =>
 async function lessonsFrom(context: Context, seen: SeenLessons): Promise<OpenLesson[]> {
   const { programme } = await loadProgramme(context);
   const { db } = context.store;
-  const courses = await find(db, db.models.course, { id: [...new Set(seen.sessions.map(({ courseId }) => courseId))] });
+  const timed = new Set(seen.notesOf('job').map(({ sessionId }) => sessionId));
+  const ofTimed = seen.sessions.flatMap(({ id, courseId }) => (timed.has(id) ? [courseId] : []));
+  const courses = await find(db, db.models.course, { id: [...new Set(ofTimed)] });
   const lessons = [
     ...amountLessons(seen),
     ...spareLessons(seen, todayIn(context, programme.timeZone)),

@@ -1,5 +1,5 @@
 import type { Lesson, LessonKind } from '@/core/closeout/lessons';
-import { closedSessions, cookedRecipes, shortBySession, tellingNotes } from '@/store/lessons';
+import { closedSessions, cookedRecipes, shopsOfFoods, shortBySession, tellingNotes } from '@/store/lessons';
 import { find } from '@/store/query';
 import { groupedBy } from '@/store/session-bundles';
 import type { LessonWordRow } from '@/store/tables/closeout';
@@ -23,9 +23,11 @@ export interface OpenLesson {
   readonly would: readonly { readonly now: string; readonly after: string }[];
   readonly seen: readonly { readonly title: string; readonly date: string; readonly say: string }[];
   readonly sessions: number;
+  /** What it says besides: of spares, how shops differ. */
+  readonly note?: string;
 }
 
-/** What was seen in all closed sessions, and what people decided about lessons: five queries, however many there are. */
+/** What was seen in all closed sessions, and what people decided about lessons: seven queries, eight where pieces were bad, however many there are. */
 export async function loadSeen(context: Context) {
   const { db } = context.store;
   const { programmeId } = context.actor;
@@ -41,14 +43,19 @@ export async function loadSeen(context: Context) {
   ]);
   const closed = new Set(sessions.map(({ id }) => id));
   const told = notes.filter(({ sessionId }) => closed.has(sessionId));
+  const badFoods = [...new Set(told.flatMap(({ what, item }) => (what === 'bad' ? [item] : [])))];
   const cookedBy = new Map<string, (typeof sessions)[number][]>();
   for (const session of sessions)
-    for (const recipeId of (session.recipes ?? '').split('|').filter(Boolean))
-      cookedBy.set(recipeId, [...(cookedBy.get(recipeId) ?? []), session]);
+    for (const recipeId of session.recipeIds) {
+      const own = cookedBy.get(recipeId);
+      if (own) own.push(session);
+      else cookedBy.set(recipeId, [session]);
+    }
   return {
     sessions,
     recipes,
     cookedBy,
+    shops: await shopsOfFoods(db, { programmeId, foods: badFoods }),
     notesOf: groupedBy(told, ({ what }) => what),
     short,
     words,

@@ -2,6 +2,7 @@ import { factorLesson } from '@/core/closeout/lessons';
 import type { Reference } from '@/core/reference/reference';
 import type { JobChanges } from '@/core/stages/facts';
 import { JOBS } from '@/core/stages/stages';
+import { groupedBy } from '@/store/session-bundles';
 import { stepsOf } from '../../sheet/steps-of';
 import { isRefused, MOST_TOLD, type OpenLesson, type SeenLessons, since } from './seen';
 
@@ -18,8 +19,10 @@ export function stepLessons({ recipes, cookedBy, notesOf, wordsOf }: SeenLessons
       percent ?? WHOLE,
     ]),
   );
-  if (took.size === 0) return [];
-  return recipes.flatMap(({ id, title: recipe, version, body }) =>
+  // Reading steps is the dear part of it: only those of recipes of which one was timed.
+  const timed = new Set(notesOf('step').map(({ item }) => item.split(' ')[0]));
+  const read = recipes.filter(({ id }) => timed.has(id));
+  return read.flatMap(({ id, title: recipe, version, body }) =>
     stepsOf({ body }, reference).flatMap(({ text, handsOn, handsOff }, place): OpenLesson[] => {
       const item = String(place);
       const words = wordsOf(`step ${id} ${item}`);
@@ -74,7 +77,7 @@ export function changedJob(jobs: JobChanges, key: string, percent: number): { fi
   return { fixed: Math.round((now.fixed * percent) / WHOLE), perKit: Math.round((now.perKit * percent) / WHOLE) };
 }
 
-/** What packing took, course by course, against what its countdown plans. */
+/** What jobs took, course by course, against what its countdown plans. */
 export function jobLessons(
   { sessions, notesOf, wordsOf }: SeenLessons,
   jobsOf: ReadonlyMap<string, JobChanges>,
@@ -82,15 +85,15 @@ export function jobLessons(
   const took = new Map(
     notesOf('job').map(({ sessionId, item, percent }) => [`${sessionId} ${item}`, percent ?? WHOLE]),
   );
+  if (took.size === 0) return [];
+  const ofCourse = groupedBy(sessions, ({ courseId }) => courseId);
   const courses = new Map(sessions.map(({ courseId, course }) => [courseId, course]));
-  return [...courses].flatMap(([courseId, course]): OpenLesson[] => {
-    const item = `packing ${courseId}`;
+  const timed = [...courses].flatMap(([courseId, course]) => JOBS.map((job) => ({ courseId, course, job })));
+  return timed.flatMap(({ courseId, course, job: { key, title } }): OpenLesson[] => {
+    const item = `${key} ${courseId}`;
     const words = wordsOf(`job  ${item}`);
-    const seen = since(
-      sessions.filter((session) => session.courseId === courseId),
-      words,
-    ).flatMap((session) => {
-      const percent = took.get(`${session.id} packing`);
+    const seen = since(ofCourse(courseId), words).flatMap((session) => {
+      const percent = took.get(`${session.id} ${key}`);
       return percent === undefined ? [] : [{ session, percent }];
     });
     const lesson = factorLesson(seen.map(({ percent }) => percent / WHOLE));
@@ -106,10 +109,10 @@ export function jobLessons(
         of: course,
         version: 0,
         item,
-        title: `packing takes ${proposed > WHOLE ? 'longer' : 'less time'}`,
+        title: `“${title}” takes ${proposed > WHOLE ? 'longer' : 'less time'}`,
         lesson,
         proposed,
-        would: [{ now: say(changedJob(jobs, 'packing', WHOLE)), after: say(changedJob(jobs, 'packing', proposed)) }],
+        would: [{ now: say(changedJob(jobs, key, WHOLE)), after: say(changedJob(jobs, key, proposed)) }],
         seen: seen
           .slice(-MOST_TOLD)
           .map(({ session: { title, date }, percent }) => ({ title, date, say: `took ${percent} % of its minutes` })),

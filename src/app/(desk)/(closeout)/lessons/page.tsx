@@ -52,10 +52,15 @@ const CHANGES = {
 const percent = (share: number) => Math.round(share * 100);
 const between = ({ low, high }: Pick<Estimate, 'low' | 'high'>) => `${percent(low)} to ${percent(high)} %`;
 
+/** So many are shown at first: nobody decides more in one go. */
+const AT_ONCE = 10;
+
 /** What sessions teach, with how sure it is: nothing changes before somebody takes it. */
-export default async function LessonsPage() {
+export default async function LessonsPage({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
   const { actor, programme } = await requireMember();
+  const { all } = await searchParams;
   const { lessons, taken, likings, coming, packs } = await call(viewLessons, {});
+  const shown = all ? lessons : lessons.slice(0, AT_ONCE);
   return (
     <>
       <PageTitle title="Lessons" over="What closed sessions teach; nothing changes before somebody takes it">
@@ -73,13 +78,21 @@ export default async function LessonsPage() {
           </p>
         </Empty>
       )}
-      {lessons.map((lesson) => (
+      {shown.map((lesson) => (
         <LessonSheet
           key={`${lesson.kind} ${lesson.ofId} ${lesson.item}`}
           lesson={lesson}
           mayDecide={actor.role === 'coordinator'}
         />
       ))}
+      {shown.length < lessons.length && (
+        <p className="mb-4">
+          These {shown.length} are the surest.{' '}
+          <Link href="/lessons?all=1" className="link">
+            Show all {lessons.length}
+          </Link>
+        </p>
+      )}
       <div className="grid gap-5 lg:grid-cols-2">
         {taken.length > 0 && <Taken taken={taken} timeZone={programme.timeZone} />}
         <Liked likings={likings} />
@@ -91,7 +104,7 @@ export default async function LessonsPage() {
 }
 
 function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][number]; mayDecide: boolean }) {
-  const { kind, ofId, of, version, item, title, lesson, proposed, would, seen, sessions } = all;
+  const { kind, ofId, of, version, item, title, lesson, proposed, would, seen, sessions, note } = all;
   const about = { kind, ofId, item, version };
   return (
     <section className="sheet mb-4 p-5" aria-label={`${title}: ${of}`}>
@@ -112,6 +125,7 @@ function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][nu
           </li>
         ))}
       </ul>
+      {note && <p className="mt-1 text-sm">By shop: {note}.</p>}
       {mayDecide && (
         <div className="mt-3 flex flex-wrap items-end gap-3">
           <ActionForm

@@ -82,6 +82,26 @@ async function noteWords(
   });
 }
 
+async function noteTimes(
+  sessionId: string,
+  jobs: readonly string[],
+  ids: readonly string[],
+  _state: FormState | null,
+  data: FormData,
+): Promise<FormState> {
+  'use server';
+  return attempt(noteCloseOut, async () => {
+    const sent = fields(data);
+    const notes = jobs.flatMap((item, at) => {
+      const took = whole(sent[item]);
+      return took === null ? [] : [{ ...BLANK, id: ids[at] ?? '', what: 'job' as const, item, bad: took }];
+    });
+    if (notes.length === 0) return 'Nothing took longer or shorter: nothing to note.';
+    await call(noteCloseOut, { sessionId, notes });
+    return 'Noted.';
+  });
+}
+
 async function settle(
   lot: { sessionId: string; lotId: string; id: string },
   _state: FormState | null,
@@ -304,6 +324,38 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
               ))}
             </ul>
           </section>
+        )}
+        {known.jobs.length > 0 && (
+          <details className="sheet p-5" open={known.jobs.some(({ took }) => took !== null)}>
+            <summary className="cursor-pointer text-xl font-bold">How long the work took, where it was unusual</summary>
+            <ActionForm
+              action={noteTimes.bind(
+                null,
+                sessionId,
+                known.jobs.map(({ key }) => key),
+                ids(known.jobs.length),
+              )}
+              label="How long the work took"
+              className="mt-3 flex flex-col gap-3"
+            >
+              <div className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4">
+                {known.jobs.map(({ key, title, planned, took }) => (
+                  <Field
+                    key={key}
+                    label={`${title}, minutes`}
+                    hint={`${planned} were planned`}
+                    name={key}
+                    type="number"
+                    min={1}
+                    defaultValue={took ?? ''}
+                  />
+                ))}
+              </div>
+              <button type="submit" className="btn w-fit">
+                Note the minutes
+              </button>
+            </ActionForm>
+          </details>
         )}
         <ActionForm
           action={noteWords.bind(null, sessionId, ids(2))}
