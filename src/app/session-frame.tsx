@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { saying } from '@/app/saying';
 import type { StageKey } from '@/core/stages/stages';
 import { contextFor } from '@/services/runtime';
 import type { Hours } from '@/services/sheet/load-programme';
@@ -8,7 +9,7 @@ import { sessionThread } from '@/services/sheet/session-thread';
 import { ToSettle } from '@/ui/classday/to-settle';
 import { SessionThreadNav } from '@/ui/countdown/session-thread';
 import { BelowAdults } from '@/ui/crew/below-adults';
-import { sayLongDate } from '@/ui/dates';
+
 import { requireMember } from './access';
 
 type Bundle = Parameters<typeof sessionThread>[0];
@@ -32,6 +33,7 @@ export async function SessionFrame({
   actions?: ReactNode;
   children: ReactNode;
 }) {
+  const say = await saying();
   const { actor, programme } = await requireMember();
   const { session } = bundle;
   const thread = sessionThread(bundle, sheet, programme, hours, contextFor(actor).clock());
@@ -43,13 +45,13 @@ export async function SessionFrame({
             <Link href={`/courses/${session.courseId}`} className="link">
               {session.courseTitle}
             </Link>
-            , session {session.number} · {sayLongDate(session.date)}, {session.startsAt} · {session.place} ·{' '}
+            , session {session.number} · {say.longDate(session.date)}, {say.time(session.startsAt)} · {session.place} ·{' '}
             {session.mode}
             {session.sittings
               .filter(({ status }) => status === 'planned')
               .map(({ groupId, groupName, date, startsAt, place }) => (
                 <span key={groupId} className="block">
-                  also {groupName}: {sayLongDate(date)}, {startsAt} · {place}
+                  also {groupName}: {say.longDate(date)}, {say.time(startsAt)} · {place}
                 </span>
               ))}
           </p>
@@ -64,11 +66,11 @@ export async function SessionFrame({
           {actions}
         </div>
       </div>
-      <SessionThreadNav session={session} knots={thread.knots} current={current} timeZone={programme.timeZone} />
+      <SessionThreadNav session={session} knots={thread.knots} current={current} say={say} />
       {thread.below && (
         <BelowAdults why={thread.below} {...(current === 'crew' ? {} : { href: `/sessions/${session.id}/crew` })} />
       )}
-      {thread.settle.length > 0 && current !== undefined && <ToSettle classes={[thread]} />}
+      {thread.settle.length > 0 && current !== undefined && <ToSettle classes={[thread]} say={say} />}
       {children}
     </>
   );

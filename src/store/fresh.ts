@@ -11,6 +11,7 @@ export const freshProgramme = (
   retentionMonths: 24,
   country: '',
   currency: '',
+  firstRun: {},
   workHours: {},
   reserveCosts: {},
   columnWords: {},

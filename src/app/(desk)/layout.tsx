@@ -2,14 +2,14 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { requireMember, signedIn, visit } from '@/app/access';
-import { mannerOf } from '@/core/plan/manner';
+import { sayingFacts } from '@/core/plan/saying';
 import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
 import { KnotSymbols } from '@/ui/countdown/knot';
 import { FindButton } from '@/ui/find/find-button';
-import { MannerOf } from '@/ui/form/dates';
 import { NavLink } from '@/ui/nav-link';
 import { Notices } from '@/ui/notices';
+import { SayingOf } from '@/ui/saying';
 import { Wordmark } from '@/ui/wordmark';
 
 const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] = [
@@ -38,7 +38,7 @@ async function signOut() {
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const { actor, programme } = await requireMember();
   return (
-    <MannerOf value={mannerOf(programme)}>
+    <SayingOf value={sayingFacts(programme)}>
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content
       </a>
@@ -79,6 +79,6 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
       </main>
       <KnotSymbols />
       <Notices />
-    </MannerOf>
+    </SayingOf>
   );
 }

@@ -3,15 +3,17 @@ import { redirect } from 'next/navigation';
 import { Temporal } from 'temporal-polyfill';
 import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { sayLeft } from '@/core/countdown/thread';
 import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
+import { isSettingUp, viewFirstRun } from '@/services/programme/first-run';
 import { ToSettle } from '@/ui/classday/to-settle';
 import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
 import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
 import { BelowAdults } from '@/ui/crew/below-adults';
-import { sayMoment, sayShortDate } from '@/ui/dates';
 import { Empty, PageTitle } from '@/ui/page';
+import { SettingUp } from './(programme)/start/setting-up';
 
 export const metadata = { title: 'Countdown' };
 
@@ -19,15 +21,17 @@ export const metadata = { title: 'Countdown' };
 const LANES = 12;
 
 export default async function Countdown({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
+  const say = await saying();
   const { actor } = await requireMember();
   if (actor.role !== 'coordinator') redirect('/duties');
   const { threads, next, open, now, timeZone } = await call(viewCountdown, {});
   const instant = Temporal.Instant.from(now);
   const { all } = await readQuery(searchParams);
   const shown = all === undefined ? threads.slice(0, LANES) : threads;
+  const isFirst = threads.length === 0 && open.length === 0 && (await call(isSettingUp, {}));
   return (
     <>
-      <PageTitle title="Countdown" over={`The coming two weeks, ${sayMoment(now, timeZone)} now`}>
+      <PageTitle title="Countdown" over={`The coming two weeks, ${say.moment(now)} now`}>
         <Link href="/week-sheet" className="btn">
           Week sheet
         </Link>
@@ -47,13 +51,15 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                 <Link href={`/room/${id}/close`} prefetch={false} className="link">
                   {title}
                 </Link>
-                , {course}, {sayShortDate(date)}
+                , {course}, {say.shortDate(date)}
               </li>
             ))}
           </ul>
         </section>
       )}
-      {threads.length === 0 ? (
+      {isFirst ? (
+        <SettingUp found={await call(viewFirstRun, {})} />
+      ) : threads.length === 0 ? (
         <Empty title="No session in the coming two weeks">
           <p>Add a session to a course, and its thread appears here with everything that has to happen before it.</p>
           <Link href="/courses" className="btn btn-primary">
@@ -68,14 +74,14 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                 below && (
                   <BelowAdults
                     key={id}
-                    why={`${title}, ${sayShortDate(date)}: ${below}`}
+                    why={`${title}, ${say.shortDate(date)}: ${below}`}
                     href={`/sessions/${id}/crew`}
                   />
                 ),
             )}
             <TooLate threads={threads} />
-            <ToSettle classes={threads} />
-            <CountdownLanes threads={shown} now={now} timeZone={timeZone} />
+            <ToSettle classes={threads} say={say} />
+            <CountdownLanes threads={shown} now={now} timeZone={timeZone} say={say} />
             {shown.length < threads.length && (
               <p className="text-sm">
                 The next {shown.length} of {threads.length} sessions.{' '}
@@ -99,12 +105,12 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
                     {knot.title}: {session.title}
                   </p>
                   <p className="text-sm">
-                    {knot.why}{' '}
+                    {say.text(knot.why)}{' '}
                     <span className={knot.state === 'late' ? 'font-bold text-error' : 'font-semibold'}>
                       {knot.state === 'late'
                         ? `${sayLeft(knot.startBy, instant)}.`
                         : knot.planned
-                          ? `Planned for ${sayMoment(knot.planned, timeZone)}; can be put off until ${sayMoment(knot.startBy, timeZone)}.`
+                          ? `Planned for ${say.moment(knot.planned)}; can be put off until ${say.moment(knot.startBy)}.`
                           : `Start ${sayLeft(knot.startBy, instant)}.`}
                     </span>
                   </p>
@@ -122,7 +128,8 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
 }
 
 /** Sessions that can no longer be ready, each with why and what would save it. */
-function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown>>['threads'] }) {
+async function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown>>['threads'] }) {
+  const say = await saying();
   const late = threads.filter(({ tooLate }) => tooLate).slice(0, MOST_LOST);
   if (late.length === 0) return null;
   return (
@@ -130,7 +137,7 @@ function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCountdown
       {late.map(({ id, title, date, startsAt, tooLate, savers }) => (
         <div key={id} className="sheet border-l-4 border-l-error p-4">
           <h2 className="font-bold">
-            {title}, {sayShortDate(date)}, {startsAt}: can no longer be ready in time
+            {title}, {say.shortDate(date)}, {say.time(startsAt)}: can no longer be ready in time
           </h2>
           <p className="text-sm">{tooLate}</p>
           {savers.length > 0 ? (

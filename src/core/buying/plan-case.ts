@@ -75,6 +75,8 @@ export interface BuyingWorld {
   readonly coming?: readonly (Omit<OnShelf, 'last' | 'lastOpen'> & Visit)[];
   readonly foodOf: (name: string) => Ingredient | undefined;
   readonly wishes?: BuyingWishes;
+  /** ISO 4217, for what is said of money. */
+  readonly currency?: string;
 }
 
 /** What is sold by weight is taken in steps of so many grams; coins are counted in tenths, so that a step's price is whole. */

@@ -1,6 +1,7 @@
 import { dayOf, sayDay } from '../plan/civil';
+import { sayMoney } from '../quantity/money';
 import { rational } from '../quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '../quantity/say';
+import { sayCount, sayGrams } from '../quantity/say';
 import { ripeningDays } from '../reference/waiting';
 import type { BuyingPlan, Use } from './case';
 import { type BuyingHelp, cheapestBuying } from './cheapest';
@@ -230,7 +231,7 @@ function lineFrom(
     left: Math.max(0, Math.round(packs * grams - used)),
   };
   const { least = 1 } = price;
-  const offered = least > 1 ? `From ${least} packs each costs ${sayMoney(price.price)}. ` : '';
+  const offered = least > 1 ? `From ${least} packs each costs ${sayMoney(price.price, world.currency ?? '')}. ` : '';
   return { ...line, why: `${offered}${whyOf(world, line, visit, used)}${ripeness(line, visit)}` };
 }
 
@@ -244,14 +245,16 @@ function ripeness({ ingredient, uses }: Pick<PlannedLine, 'ingredient' | 'uses'>
     : ' Buy it ripe: there is no time for it to ripen.';
 }
 
-/** "2 × Rice 1 kg at 1.89", "600 g of onions at 1.20 a kilogram" */
+/** "2 × Rice 1 kg at £1.89", "600 g of onions at £1.20 a kilogram" */
 function sayBuy(
   name: string,
   packs: number,
   { soldBy, price, grams }: { soldBy: SoldBy; price: number; grams: number },
+  currency: string,
 ): string {
-  if (soldBy === 'weight') return `${sayGrams(rational(packs * grams))} of ${name} at ${sayMoney(price)} a kilogram`;
-  return `${packs} × ${name} at ${sayMoney(price)}`;
+  if (soldBy === 'weight')
+    return `${sayGrams(rational(packs * grams))} of ${name} at ${sayMoney(price, currency)} a kilogram`;
+  return `${packs} × ${name} at ${sayMoney(price, currency)}`;
 }
 
 /** Why this and not another: against the cheapest other product that could be had on that visit for the same. */
@@ -268,12 +271,13 @@ function whyOf(world: BuyingWorld, line: Omit<PlannedLine, 'why'>, visit: Visit,
     return [{ product, other, grams, count, cost: costOf(other, count) }];
   });
   const next = others.sort((a, b) => a.cost - b.cost)[0];
-  const own = sayBuy(line.product, packs, { soldBy, price, grams: packGrams });
+  const { currency = '' } = world;
+  const own = sayBuy(line.product, packs, { soldBy, price, grams: packGrams }, currency);
   const parts: string[] = [];
   if (!next) parts.push(`${own}: nothing else of it has a price here`);
   else {
-    const other = sayBuy(next.product.name, next.count, { ...next.other, grams: next.grams });
-    if (next.cost > cost) parts.push(`${own} instead of ${other}: ${sayMoney(next.cost - cost)} less`);
+    const other = sayBuy(next.product.name, next.count, { ...next.other, grams: next.grams }, currency);
+    if (next.cost > cost) parts.push(`${own} instead of ${other}: ${sayMoney(next.cost - cost, currency)} less`);
     else if (next.cost === cost) parts.push(`${own}: ${other} would cost the same`);
     else
       parts.push(

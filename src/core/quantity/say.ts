@@ -167,11 +167,3 @@ export function sayAmount(amount: Rational, unit: Unit): string {
  */
 export const sayCount = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
-
-/**
- * Minor units of money as a price: 249 is "2.49".
- *
- * @example
- * sayMoney(450) //=> '4.50'
- */
-export const sayMoney = (minor: number): string => (minor / 100).toFixed(2);

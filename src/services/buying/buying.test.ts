@@ -68,7 +68,7 @@ describe('buying for a course', () => {
       '1 × Tofu block',
       '1 × Yogurt 500',
     ]);
-    expect(lines.find(({ ingredient }) => ingredient === 'plain yogurt')?.why).toContain('Yogurt 150 at 1.00');
+    expect(lines.find(({ ingredient }) => ingredient === 'plain yogurt')?.why).toContain('Yogurt 150 at $1.00');
     // What is bought adds up to what the plan says.
     const { cost, trips } = made.planned;
     expect(cost).toBe(

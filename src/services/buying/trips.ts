@@ -3,7 +3,7 @@ import { civilDate } from '@/contracts/plan';
 import { labelCodes, price } from '@/contracts/reference';
 import { STORED } from '@/core/buying/cold';
 import { judgeSwap, lineNow, type TripAnswer } from '@/core/buying/trip';
-import { sayMoney } from '@/core/quantity/say';
+import { writeMoney } from '@/core/quantity/money';
 import { findIngredient } from '@/core/reference/reference';
 import { writeCsv } from '@/formats/csv';
 import { holdTrip, raiseTrip } from '@/store/buying';
@@ -302,7 +302,7 @@ export const exportTrips = service({
       ...paid.map(({ day, shopId, paid: total, payer }) => [
         day,
         shops.find(({ id }) => id === shopId)?.name ?? '',
-        sayMoney(total ?? 0),
+        writeMoney(total ?? 0),
         payer,
       ]),
     ]);

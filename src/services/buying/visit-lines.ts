@@ -1,7 +1,7 @@
 import type { Visit } from '@/core/buying/plan-case';
 import { visitKey } from '@/core/buying/plan-case';
 import { sayDay } from '@/core/plan/civil';
-import { sayMoney } from '@/core/quantity/say';
+import { currencyOf, sayMoney } from '@/core/quantity/money';
 import { findIngredient } from '@/core/reference/reference';
 import { pricesNow } from '@/store/buying';
 import { find } from '@/store/query';
@@ -76,7 +76,7 @@ export async function linesOfVisit(
                 .filter((row) => row.shopId === other.shopId && holds(row, other.day))
                 .map(
                   (row) =>
-                    `${shops.get(other.shopId)?.name}, ${sayDay(other.day)}: ${row.product.name} at ${sayMoney(row.price)}`,
+                    `${shops.get(other.shopId)?.name}, ${sayDay(other.day)}: ${row.product.name} at ${sayMoney(row.price, currencyOf(programme))}`,
                 ),
         ),
       ].slice(0, 6),

@@ -8,6 +8,7 @@ import type { SheetContent } from '@/core/kits/record/sheet-content';
 import { addDays, dayOf, weekdayOf } from '@/core/plan/civil';
 import { civilIn } from '@/core/plan/clock';
 import { lastDayOf } from '@/core/plan/sitting';
+import { currencyOf } from '@/core/quantity/money';
 import { pricesNow } from '@/store/buying';
 import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
@@ -176,6 +177,7 @@ export async function buyingWorld(context: Context, toDay: string, wishes: Buyin
     stock: lots.map(onShelf),
     coming: ordered,
     wishes,
+    currency: currencyOf(programme),
   };
   return { ...found, world };
 }

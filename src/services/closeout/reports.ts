@@ -4,6 +4,7 @@ import { reportOf } from '@/core/closeout/report/report';
 import type { ReportFacts } from '@/core/closeout/report/report-facts';
 import { attendanceBars, inMoney, sayBars, sayFigure } from '@/core/closeout/report/say-figure';
 import { addDays, sayDay } from '@/core/plan/civil';
+import { currencyOf } from '@/core/quantity/money';
 import { writeReportCsv } from '@/formats/closeout/report-csv';
 import type { ReportOut } from '@/formats/closeout/report-rows';
 import { type ReportScope, reportSubjects } from '@/store/reports';
@@ -53,12 +54,13 @@ async function makeReport(context: Context, { from, to, courseId, sessionId, fun
   if (sessionId && !session) throw notFound('session');
   const facts = await loadReportFacts(context, programme, scope);
   const money = funder?.currency ? { currency: funder.currency, rate: Number(funder.rate) } : undefined;
+  const currency = money?.currency ?? currencyOf(programme);
   const figures = (await figuresOf(facts))
     .map((figure) => (money ? inMoney(figure, money) : figure))
     .map((figure) => ({
       ...figure,
       label: funder?.words[figure.key] ?? figure.label,
-      said: sayFigure(figure, money?.currency),
+      said: sayFigure(figure, currency),
     }));
   const sessions = facts.sessions.map(({ id: own, date, course: of, title }) => ({ id: own, date, course: of, title }));
   const attendance = figures.find(({ key }) => key === 'attendance')?.parts ?? [];
@@ -73,7 +75,7 @@ async function makeReport(context: Context, { from, to, courseId, sessionId, fun
     sessions,
     bars,
     saysBars: sayBars(bars, '%'),
-    currency: money?.currency ?? '',
+    currency,
     ...(funder?.logoKind ? { logo: { kind: funder.logoKind, bytes: new Uint8Array(funder.logo) } } : {}),
   };
   return { out, courses, funders, from: shownFrom, to: last, profile: programme.safetyProfile };

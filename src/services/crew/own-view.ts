@@ -2,7 +2,7 @@ import { briefingOf, stepsFor } from '@/core/crew/briefing';
 import type { DutyKind } from '@/core/crew/duties';
 import { rulesAgainst } from '@/core/crew/roster-why';
 import { addDays } from '@/core/plan/civil';
-import { mannerOf } from '@/core/plan/manner';
+import { sayingFacts } from '@/core/plan/saying';
 import { writeCalendar } from '@/formats/plan/icalendar-out';
 import { sessionsOfCrew } from '@/store/crew';
 import type { CrewMemberRow, PromiseRow } from '@/store/tables/crew';
@@ -78,7 +78,7 @@ export async function viewOwn({ context, person }: Own) {
     name: person.name,
     programme: programme.name,
     timeZone: programme.timeZone,
-    manner: mannerOf(programme),
+    says: sayingFacts(programme),
     today,
     duties,
     offers,

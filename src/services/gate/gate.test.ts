@@ -87,6 +87,7 @@ import * as season from '../plan/season';
 import * as sessions from '../plan/sessions';
 import * as split from '../plan/split';
 import * as households from '../privacy/households';
+import * as firstRun from '../programme/first-run';
 import * as programme from '../programme/programme';
 import * as drafts from '../recipes/drafts';
 import * as history from '../recipes/history';
@@ -203,6 +204,7 @@ const MODULES = [
   table,
   roll,
   rollFile,
+  firstRun,
 ];
 
 let store: Store;
@@ -219,7 +221,7 @@ afterAll(() => store.close());
 const FOR_ALL = [
   'List what one may look for by its name: courses, sessions, people, recipes, foods, the crew',
   'See what is known of a session after it, to close it out',
-  'Note what was left, bad or broken after a session',
+  'Note what was left, bad or broken after a session, and how long its work took',
   'Close a session: what is noted of it teaches from then on',
   'Say what becomes of what is left of a lot after a session',
   'See a class while it runs: who does what now, and how it stands',
@@ -734,7 +736,10 @@ describe('another programme', () => {
       'Add to what was noted of an incident': { id: v7(), incidentId: v7(), words: 'More.' },
       'See the incidents of a session': { sessionId },
       'See what is known of a session after it, to close it out': { sessionId },
-      'Note what was left, bad or broken after a session': { sessionId, notes: [{ id: v7(), what: 'note' }] },
+      'Note what was left, bad or broken after a session, and how long its work took': {
+        sessionId,
+        notes: [{ id: v7(), what: 'note' }],
+      },
       'See a report of past sessions: of a span, a course, a session, for a funder': { courseId },
       'Save a report as PDF, as a workbook, or as CSV': { courseId, as: 'csv' },
       'Write down who is reported to: their wording, period, currency and logo': {
@@ -949,6 +954,12 @@ describe('another programme', () => {
         'Sign out everywhere',
         'Smell the slips of a recipe before saving it',
         'Take back a meaning',
+        'See how far setting up has come, and what a country proposes',
+        'See whether a programme is still being set up',
+        'Say in which country the programme is: measures, money, dates and holidays follow',
+        'Leave out a step of setting up, or take it up again',
+        'Try the program with a sample course',
+        'Take the sample away, with all that was done with it',
         'Try what else may fill the open lines of the dishes to be bought for',
       ].sort(),
     );

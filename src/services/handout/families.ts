@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { handedNow, STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { mannerOf, writeTime } from '@/core/plan/manner';
+import { sayingFacts } from '@/core/plan/saying';
 import { handedSince } from '@/store/handout';
 import { find, findOne, insert } from '@/store/query';
 import { type DishWithRecipe, loadSessionBundles } from '@/store/session-bundles';
@@ -75,6 +76,7 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
   const { date, when, where } = fetchingOf(loaded, householdId, kits[0]?.group);
   return {
     programme: programme.name,
+    says: sayingFacts(programme),
     title: locked.session.title,
     date,
     when,

@@ -41,3 +41,7 @@ export function publicHolidays(
   const name = region_ ? `${region_.name}, ${country_.name}` : country_.name;
   return { name, code: region_ ? `${country}-${region}` : country, days: [...byDay.values()] };
 }
+
+/** The time zones of a country, the most peopled first as the package has them. */
+export const zonesIn = (country: string): string[] =>
+  country in (all.getCountries('en') ?? {}) ? new Holidays(country).getTimezones() : [];

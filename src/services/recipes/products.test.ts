@@ -29,7 +29,7 @@ describe('products', () => {
     // 100 g of 250 g at 2.49, for four: 24.9 cents.
     expect((await viewHistory(context, { recipeId })).figures?.cost).toEqual({ perServing: 25, known: 1, of: 1 });
     const [dish] = (await viewSuits(context, { sessionId })).suits;
-    expect(dish?.fit?.findings).toContainEqual({ about: 'cost', verdict: 'fits', say: 'About 0.25 a serving.' });
+    expect(dish?.fit?.findings).toContainEqual({ about: 'cost', verdict: 'fits', say: 'About $0.25 a serving.' });
   });
 
   it('carry what is on their label only when somebody read it', async () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { RecipeBody } from '@/contracts/recipe';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
+import { currencyOf } from '@/core/quantity/money';
 import {
   type CourseDishes,
   type CourseSession,
@@ -54,6 +55,7 @@ function courseSession(
   { session, dishes, classMinutes: around }: SessionBundle,
   who: ReturnType<typeof peopleOf>,
   budget: number | null,
+  currency: string,
   places: Awaited<ReturnType<typeof placesOf>>,
 ): CourseSession {
   const place = session.placeId ? places.get(session.placeId) : undefined;
@@ -66,6 +68,7 @@ function courseSession(
     participants: who.inRoom,
     homes: who.homes,
     budget: budget ?? undefined,
+    currency,
     servings: who.people.length > 0 ? Math.round(sum(who.people) / who.people.length) : undefined,
     equipment: place?.equipment,
     isFire: Boolean(place?.outdoor),
@@ -88,7 +91,13 @@ export const viewSuits = service({
   run: async (context, { sessionId }) => {
     const { bundle, sheet, hours, programme, meanings } = await loadSheet(context, sessionId);
     const who = whoComes(bundle, meanings);
-    const session = courseSession(bundle, who, bundle.session.budgetCents, await placesOf(context));
+    const session = courseSession(
+      bundle,
+      who,
+      bundle.session.budgetCents,
+      currencyOf(programme),
+      await placesOf(context),
+    );
     const products = await loadProducts(context);
     const labels = new Map(Object.entries(sheet.input.labels));
     const suits = bundle.dishes.map(({ recipeId, title, body }) => {
@@ -136,7 +145,7 @@ export const proposeDishes = service({
       reference,
       recipes: recipes.map(({ id, title, body }) => dishRecipe(id, title, body)),
       sessions: bundles.map((bundle) => ({
-        ...courseSession(bundle, whoComes(bundle, meanings), course.budgetCents, places),
+        ...courseSession(bundle, whoComes(bundle, meanings), course.budgetCents, currencyOf(programme), places),
         onMenu: eaten.get(bundle.session.date) ?? [],
       })),
       people,

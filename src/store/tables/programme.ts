@@ -2,6 +2,7 @@ import type { Container } from '@/contracts/kits';
 import type { ClassWords } from '@/core/classday/routines';
 import type { StricterRatios } from '@/core/crew/adults';
 import type { LocalRoads } from '@/core/handout/doors/roads';
+import type { FirstRun } from '@/core/plan/first-run';
 import type { Manner } from '@/core/plan/manner';
 import type { OpenHours } from '@/core/plan/place';
 import type { ReserveCosts } from '@/core/roll/forecast';
@@ -34,6 +35,8 @@ export const programme = table(
     containers: json<readonly Container[]>(),
     /** How it says dates and times; null: as is usual where its safety profile holds. */
     manner: maybe(json<Manner>()),
+    /** Steps of its setting up that somebody left out, and what there is of the sample. */
+    firstRun: json<FirstRun>(),
     /** Where it asks for more adults than the table does. */
     adultRatios: json<StricterRatios>(),
     /** Its own lines of the class's routines, and the number it calls in an emergency. */

@@ -4,8 +4,10 @@ import { init, use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import type { Loss } from '@/core/buying/nothing-lost';
 import { LOSS_REASONS } from '@/core/buying/stock';
+import type { Saying } from '@/core/plan/saying';
+
 import { rational } from '@/core/quantity/rational';
-import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayGrams } from '@/core/quantity/say';
 
 use([BarChart, GridComponent, LegendComponent, AriaComponent, SVGRenderer]);
 
@@ -24,7 +26,7 @@ const LOOKS = [
 ] as const;
 
 /** Grams thrown away by month and reason, drawn on the server; the same in numbers below, with the money. */
-export function LossChart({ losses }: { losses: readonly Loss[] }) {
+export function LossChart({ losses, say }: { losses: readonly Loss[]; say: Saying }) {
   const months = [...new Set(losses.map(({ month }) => month))].sort();
   const reasons = LOSS_REASONS.filter((reason) => losses.some((loss) => loss.reason === reason));
   const height = months.length * ROW + 90;
@@ -70,7 +72,7 @@ export function LossChart({ losses }: { losses: readonly Loss[] }) {
               <td>{month}</td>
               <td>{reason}</td>
               <td className="text-right tabular-nums">{sayGrams(rational(grams))}</td>
-              <td className="text-right tabular-nums">{money === null ? 'not known' : sayMoney(money)}</td>
+              <td className="text-right tabular-nums">{money === null ? 'not known' : say.money(money)}</td>
             </tr>
           ))}
         </tbody>

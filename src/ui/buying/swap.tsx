@@ -3,13 +3,15 @@
 import { useState } from 'react';
 import { type InHand, judgeSwap, type TripLineBody } from '@/core/buying/trip';
 import { rational } from '@/core/quantity/rational';
-import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayGrams } from '@/core/quantity/say';
 import { AVOIDANCES, avoidanceLabel, LATER_ALLERGENS, withoutCode } from '@/core/safety/avoidances';
+import { useSaying } from '@/ui/saying';
 
 const ALLERGENS = AVOIDANCES.filter(({ kind }) => kind === 'allergen');
 
 /** The product in hand: what taking it would mean is worked out here, as it is ticked, without asking anybody. */
 export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, packs: number) => void }) {
+  const say = useSaying();
   const [name, setName] = useState('');
   const [grams, setGrams] = useState('');
   const [price, setPrice] = useState('');
@@ -85,10 +87,10 @@ export function Swap({ line, take }: { line: TripLineBody; take: (hand: InHand, 
           className={`rounded-box border-l-4 p-3 ${mayTake ? 'border-l-success bg-success/10' : 'border-l-error bg-error/10'}`}
         >
           <p className="font-semibold">
-            {judged.packs} × {hand.name}: {sayMoney(judged.cost)},{' '}
+            {judged.packs} × {hand.name}: {say.money(judged.cost)},{' '}
             {judged.dearer === 0
               ? 'the same money'
-              : `${sayMoney(Math.abs(judged.dearer))} ${judged.dearer > 0 ? 'more' : 'less'}`}
+              : `${say.money(Math.abs(judged.dearer))} ${judged.dearer > 0 ? 'more' : 'less'}`}
             ; {judged.left === 0 ? 'nothing' : sayGrams(rational(judged.left))} left over.
           </p>
           {judged.gaps.length > 0 && (

@@ -3,9 +3,11 @@
 import { Check, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { judgeSwap, lineCost, type TripAnswer, type TripLineBody, type TripLineNow } from '@/core/buying/trip';
+import { writeMoney } from '@/core/quantity/money';
 import { rational } from '@/core/quantity/rational';
-import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayGrams } from '@/core/quantity/say';
 import { avoidanceLabel } from '@/core/safety/avoidances';
+import { useSaying } from '@/ui/saying';
 import { Swap } from './swap';
 import { type TripLine, type TripSaid, useTrip } from './use-trip';
 import { Waiting } from './waiting';
@@ -23,6 +25,7 @@ const sayWanted = ({ soldBy, packs, packGrams, product }: TripLineBody): string 
 
 /** The list of a trip, in the order of the shop: for one hand, and for a shop without a network. */
 export function TripList({ tripId, lines, said, isOver }: Props) {
+  const saying = useSaying();
   const { now, warned, waiting, isCut, trouble, say } = useTrip(tripId, lines, said);
   const states = lines.map(({ id }) => now.get(id));
   const spent = lines.reduce((sum, { id, body }) => {
@@ -49,7 +52,7 @@ export function TripList({ tripId, lines, said, isOver }: Props) {
           {states.filter((own) => own?.state !== 'open').length} of {lines.length}
         </span>
         <span className="tabular-nums">
-          {sayMoney(spent)} <span className="font-normal">of {sayMoney(planned)} planned</span>
+          {saying.money(spent)} <span className="font-normal">of {saying.money(planned)} planned</span>
         </span>
       </p>
       {aisles.map((aisle) => (
@@ -86,9 +89,10 @@ function Line({
   isOver: boolean;
   say: (answer: TripAnswer) => void;
 }) {
+  const saying = useSaying();
   const [open, setOpen] = useState(false);
   const [packs, setPacks] = useState(String(body.packs));
-  const [price, setPrice] = useState(sayMoney(body.price));
+  const [price, setPrice] = useState(writeMoney(body.price));
   const codes = toLookFor(body);
   const cents = Math.round(Number(price.replace(',', '.')) * 100);
   const isRight = cents > 0 && Number(packs) >= 1 && Number.isInteger(Number(packs));
@@ -96,7 +100,7 @@ function Line({
     <li className={`sheet p-4 ${now.state === 'open' ? '' : 'opacity-90'}`}>
       <p className="text-lg font-bold">{sayWanted(body)}</p>
       <p>
-        {body.ingredient} · {sayMoney(body.price)}
+        {body.ingredient} · {saying.money(body.price)}
         {body.soldBy === 'weight' && ' a kilogram'} {body.soldBy !== 'weight' && `· ${body.packGrams} g`}
       </p>
       {codes.length > 0 && (
@@ -109,7 +113,7 @@ function Line({
           {body.soldBy === 'weight' && !now.hand
             ? sayGrams(rational(now.packs * now.packGrams))
             : `${now.packs} × ${now.name}`}{' '}
-          at {sayMoney(now.price)}
+          at {saying.money(now.price)}
         </p>
       )}
       {now.state === 'not there' && <p className="mt-2 font-bold">Not there</p>}
@@ -197,12 +201,13 @@ function Line({
 
 /** What another price or number means for the money and for what is left. */
 function Consequence({ body, packs, price }: { body: TripLineBody; packs: number; price: number }) {
+  const saying = useSaying();
   const cost = lineCost(body, packs, price);
   const left = packs * body.packGrams - (body.packs * body.packGrams - body.left);
   const money =
     cost === body.cost
       ? 'The same money'
-      : `${sayMoney(Math.abs(cost - body.cost))} ${cost > body.cost ? 'more' : 'less'}`;
+      : `${saying.money(Math.abs(cost - body.cost))} ${cost > body.cost ? 'more' : 'less'}`;
   return left < 0 ? (
     <b>
       {money}; {sayGrams(rational(-left))} too little for {Object.values(body.sessions).join(', ')}.
@@ -216,6 +221,7 @@ function Consequence({ body, packs, price }: { body: TripLineBody; packs: number
 
 /** What would do where it is not there: another pack of this shop at one touch where it is safe, another day, the shelf. */
 function WaysOut({ body, say, isOver }: { body: TripLineBody; say: (answer: TripAnswer) => void; isOver: boolean }) {
+  const saying = useSaying();
   const others = body.others.map((hand) => ({ hand, judged: judgeSwap(body, hand) }));
   if (others.length === 0 && body.elsewhere.length === 0)
     return <p className="mt-2 text-sm">Nothing else of it is known here: tell whoever plans, before you pay.</p>;
@@ -226,7 +232,7 @@ function WaysOut({ body, say, isOver }: { body: TripLineBody; say: (answer: Trip
         {others.map(({ hand, judged }) => (
           <li key={hand.name} className="flex flex-wrap items-center gap-2">
             <span>
-              {judged.packs} × {hand.name}: {sayMoney(judged.cost)}
+              {judged.packs} × {hand.name}: {saying.money(judged.cost)}
               {judged.isSafe ? '' : ', not for every kit'}
             </span>
             {!isOver && judged.isSafe && judged.gaps.length === 0 && (

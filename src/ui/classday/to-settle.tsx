@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { sayShortDate } from '../dates';
+import type { Saying } from '@/core/plan/saying';
 
 interface Class {
   readonly id: string;
@@ -9,7 +9,7 @@ interface Class {
 }
 
 /** What the run sheets of classes ask to be settled before them; nothing where nothing is open. */
-export function ToSettle({ classes }: { classes: readonly Class[] }) {
+export function ToSettle({ classes, say }: { classes: readonly Class[]; say: Saying }) {
   const open = classes.filter(({ settle }) => settle.length > 0);
   if (open.length === 0) return null;
   const [only] = classes.length === 1 ? open : [];
@@ -24,10 +24,10 @@ export function ToSettle({ classes }: { classes: readonly Class[] }) {
           <li key={id}>
             {!only && (
               <b>
-                {title}, {sayShortDate(date)}:{' '}
+                {title}, {say.shortDate(date)}:{' '}
               </b>
             )}
-            {settle.join(' ')}{' '}
+            {say.text(settle.join(' '))}{' '}
             <Link href={`/room/${id}/run-sheet`} className="link">
               Open the run sheet
             </Link>

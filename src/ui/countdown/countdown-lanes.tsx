@@ -1,6 +1,7 @@
 import type { Knot } from '@/core/countdown/thread';
+import type { Saying } from '@/core/plan/saying';
 import { type StageKey, stageHref } from '@/core/stages/stages';
-import { sayMoment, sayShortDate } from '../dates';
+
 import { KnotShape } from './knot';
 
 interface Thread {
@@ -37,10 +38,12 @@ export function CountdownLanes({
   threads,
   now,
   timeZone,
+  say,
 }: {
   threads: readonly Thread[];
   now: string;
   timeZone: string;
+  say: Saying;
 }) {
   const from = Date.parse(now) - BEFORE * DAY;
   const at = (instant: string) => Math.min(100, Math.max(0, ((Date.parse(instant) - from) / (DAYS * DAY)) * 100));
@@ -81,11 +84,11 @@ export function CountdownLanes({
               </span>
               <span className="block font-bold leading-tight">{thread.title}</span>
               <span className="block text-sm">
-                {sayShortDate(thread.date)}, {thread.startsAt}
+                {say.shortDate(thread.date)}, {say.time(thread.startsAt)}
               </span>
               <NextKnot knots={thread.knots} />
             </a>
-            <Lane thread={thread} at={at} nowAt={nowAt} timeZone={timeZone} />
+            <Lane thread={thread} at={at} nowAt={nowAt} say={say} />
           </li>
         ))}
       </ol>
@@ -108,12 +111,12 @@ function Lane({
   thread,
   at,
   nowAt,
-  timeZone,
+  say,
 }: {
   thread: Thread;
   at: (instant: string) => number;
   nowAt: number;
-  timeZone: string;
+  say: Saying;
 }) {
   const end = endOf(thread, at);
   // What is done and behind us needs no place; what is late is pulled to the edge, so that it cannot be missed.
@@ -152,8 +155,8 @@ function Lane({
           >
             <a
               href={stageHref(knot.stage, thread)}
-              title={knot.why}
-              aria-label={`${knot.title}, ${knot.state}, latest ${sayMoment(knot.latest, timeZone)}`}
+              title={say.text(knot.why)}
+              aria-label={`${knot.title}, ${knot.state}, latest ${say.moment(knot.latest)}`}
             >
               <KnotShape state={knot.state} />
               {knot.title}

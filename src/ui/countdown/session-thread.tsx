@@ -1,7 +1,8 @@
 import Link from 'next/link';
 import type { Knot } from '@/core/countdown/thread';
+import type { Saying } from '@/core/plan/saying';
 import { type StageKey, stageHref } from '@/core/stages/stages';
-import { sayMoment } from '../dates';
+
 import { KnotShape } from './knot';
 
 /** A session's thread across the top of its pages: the knots it needs, which are also the way through the stages. */
@@ -9,12 +10,12 @@ export function SessionThreadNav({
   session,
   knots,
   current,
-  timeZone,
+  say,
 }: {
   session: { id: string; courseId: string };
   knots: readonly Knot[];
   current: StageKey | undefined;
-  timeZone: string;
+  say: Saying;
 }) {
   return (
     <nav aria-label="Stages of this session" className="no-print sheet mb-6 overflow-x-auto px-2 py-3">
@@ -35,12 +36,10 @@ export function SessionThreadNav({
                   {knot.title}
                 </span>
                 <span className="text-xs">{knot.state}</span>
-                {knot.planned && (
-                  <span className="text-xs font-semibold">planned {sayMoment(knot.planned, timeZone)}</span>
-                )}
+                {knot.planned && <span className="text-xs font-semibold">planned {say.moment(knot.planned)}</span>}
                 <span className="text-xs text-base-content/75">
                   {knot.planned && 'latest '}
-                  {sayMoment(knot.latest, timeZone)}
+                  {say.moment(knot.latest)}
                 </span>
               </>
             );
@@ -50,7 +49,7 @@ export function SessionThreadNav({
                 <Link
                   href={stageHref(knot.stage, session)}
                   aria-current={here ? 'page' : undefined}
-                  title={knot.why}
+                  title={say.text(knot.why)}
                   className={`${look} hover:bg-base-200`}
                 >
                   {inside}

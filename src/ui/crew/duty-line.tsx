@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import type { Holder } from '@/core/crew/crew-standing';
 import { timeOf } from '@/core/plan/civil';
+import type { Saying } from '@/core/plan/saying';
 import { sayCount } from '@/core/quantity/say';
-import { sayShortDate } from '../dates';
+
 import { HolderLine } from './holders';
 
 /** A duty as a list shows it. */
@@ -31,7 +32,7 @@ export const placeHref = ({ sessionId, key }: Pick<ListedDuty, 'sessionId' | 'ke
 export const endOf = (to: number): string => timeOf(Math.min(to, 1439));
 
 /** A duty in a list: when, who, and how many it still needs. */
-export function DutyLine({ duty }: { duty: ListedDuty }) {
+export function DutyLine({ duty, say }: { duty: ListedDuty; say: Saying }) {
   const { title, people, date, from, to, skills, isAdult, because, changed, nobodyCan, holders, empty } = duty;
   const wanted = [...skills, ...(isAdult ? ['an adult'] : [])];
   return (
@@ -41,7 +42,7 @@ export function DutyLine({ duty }: { duty: ListedDuty }) {
         {people > 1 && ` × ${people}`}
       </Link>
       <span className="tabular-nums">
-        {sayShortDate(date)}, {timeOf(from)}–{endOf(to)}
+        {say.shortDate(date)}, {say.time(from)}–{say.time(endOf(to))}
       </span>
       <div>
         <ul>

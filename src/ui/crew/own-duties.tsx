@@ -1,5 +1,6 @@
 import { timeOf } from '@/core/plan/civil';
-import { sayLongDate } from '../dates';
+import type { Saying } from '@/core/plan/saying';
+
 import { ActionForm } from '../form/action-form';
 import { Field } from '../form/field';
 import type { FormState } from '../form/form-state';
@@ -34,11 +35,11 @@ type Action = (state: FormState | null, data: FormData) => Promise<FormState>;
 
 const end = (to: number) => timeOf(Math.min(to, 1439));
 
-function When({ duty }: { duty: Duty }) {
+function When({ duty, say }: { duty: Duty; say: Saying }) {
   return (
     <p>
       <b className="text-lg">
-        {sayLongDate(duty.date)}, {timeOf(duty.from)} to {end(duty.to)}
+        {say.longDate(duty.date)}, {say.time(duty.from)} to {say.time(end(duty.to))}
       </b>
       <span className="block">
         {duty.place} · {duty.session}
@@ -48,18 +49,26 @@ function When({ duty }: { duty: Duty }) {
 }
 
 /** Somebody's own duties: what is asked of them, what they promised, and what to know for it. */
-export function OwnDuties({ duties, answer }: { duties: readonly OwnDuty[]; answer: (promiseId: string) => Action }) {
+export function OwnDuties({
+  duties,
+  answer,
+  say,
+}: {
+  duties: readonly OwnDuty[];
+  answer: (promiseId: string) => Action;
+  say: Saying;
+}) {
   if (duties.length === 0) return <p>Nothing is asked of you just now. Thank you for being there.</p>;
   return (
     <ul className="flex flex-col gap-5">
       {duties.map((duty) => (
         <li key={duty.promiseId} className="rounded-box border border-base-300 p-4">
           <h2 className="text-xl font-bold">{duty.title}</h2>
-          <When duty={duty} />
+          <When duty={duty} say={say} />
           {duty.before && (
             <p className="my-2 rounded-box border-l-4 border-warning bg-warning/10 p-2 font-semibold">
-              It moved: you were told {sayLongDate(duty.before.date)}, {timeOf(duty.before.from)} to{' '}
-              {end(duty.before.to)}, {duty.before.place}.
+              It moved: you were told {say.longDate(duty.before.date)}, {say.time(duty.before.from)} to{' '}
+              {say.time(end(duty.before.to))}, {duty.before.place}.
             </p>
           )}
           <p className="my-2 font-semibold">
@@ -132,9 +141,11 @@ function Answer({ duty, action }: { duty: OwnDuty; action: Action }) {
 export function Offers({
   offers,
   take,
+  say,
 }: {
   offers: readonly (Duty & { readonly who: string })[];
   take: (promiseId: string) => Action;
+  say: Saying;
 }) {
   if (offers.length === 0) return null;
   return (
@@ -146,7 +157,7 @@ export function Offers({
         {offers.map((offer) => (
           <li key={offer.promiseId} className="rounded-box border border-base-300 p-4">
             <b>{offer.title}</b>, of {offer.who}
-            <When duty={offer} />
+            <When duty={offer} say={say} />
             <ActionForm action={take(offer.promiseId)} label={`Take: ${offer.title}`} className="mt-2">
               <button type="submit" className="btn h-11" aria-label={`I take it: ${offer.title}`}>
                 I take it

@@ -2,29 +2,13 @@
 
 import { CalendarDays } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import {
-  createContext,
-  type InputHTMLAttributes,
-  type ReactNode,
-  type RefObject,
-  useContext,
-  useRef,
-  useState,
-} from 'react';
-import { type Manner, readDate, readTime, USUAL_MANNERS, writeDate, writeTime } from '@/core/plan/manner';
+import { type InputHTMLAttributes, type ReactNode, type RefObject, useRef, useState } from 'react';
+import { readDate, readTime, writeDate, writeTime } from '@/core/plan/manner';
+import { useManner } from '../saying';
 import { Field } from './field';
 import type { MarkedDay } from './marked-day';
 
 const Calendar = dynamic(() => import('./calendar'), { loading: () => <p>One moment …</p> });
-
-const Said = createContext<Manner>(USUAL_MANNERS.uk);
-
-/** Tells every field in it how the programme says dates and times. */
-export function MannerOf({ value, children }: { value: Manner; children: ReactNode }) {
-  return <Said value={value}>{children}</Said>;
-}
-
-const useManner = (): Manner => useContext(Said);
 
 type Input = Omit<InputHTMLAttributes<HTMLInputElement>, 'type' | 'value' | 'defaultValue'> & {
   /** As it is kept, whatever is shown; nothing for what was taken away. */

@@ -1,5 +1,6 @@
 import type { Manner } from '@/core/plan/manner';
-import { sayLongDate } from '../dates';
+import { sayingOf } from '@/core/plan/saying';
+
 import { DriverRound, type RoundDoor } from './driver-round';
 
 interface Props {
@@ -20,10 +21,11 @@ interface Props {
 
 /** A round as its driver sees it. */
 export function RoundPage({ round, address }: Props) {
+  const say = sayingOf({ manner: round.manner, timeZone: '', currency: '' });
   const { id, title, date, manner, leaves, leftAt, endedAt, stops, standing } = round;
   return (
     <div className="max-w-xl">
-      <h1 className="mb-3 text-2xl font-bold">To the doors, {sayLongDate(date)}</h1>
+      <h1 className="mb-3 text-2xl font-bold">To the doors, {say.longDate(date)}</h1>
       <DriverRound
         key={id}
         roundId={id}

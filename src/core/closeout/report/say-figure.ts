@@ -1,6 +1,6 @@
 import { quarterHours } from '../../crew/hours';
 import { sayDay } from '../../plan/civil';
-import { sayMoney } from '../../quantity/say';
+import { sayMoney } from '../../quantity/money';
 import type { Figure, Unit } from './report';
 import { sayShown } from './small-numbers';
 
@@ -36,7 +36,7 @@ export function sayValue(value: number, unit: Unit, currency = ''): string {
     case 'hours':
       return `${quarterHours(value)} hours`;
     case 'money':
-      return `${sayMoney(Math.round(value))} ${currency}`.trimEnd();
+      return sayMoney(Math.round(value), currency);
     case 'kilograms':
       return `${(value / 1000).toFixed(1)} kg`;
     default:

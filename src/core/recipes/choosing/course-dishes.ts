@@ -34,6 +34,8 @@ export interface CourseSession {
   readonly equipment: EquipmentCounts | undefined;
   readonly isFire: boolean;
   readonly budget?: number | undefined;
+  /** ISO 4217 */
+  readonly currency?: string;
   readonly servings?: number | undefined;
   /** The homes that it is cooked in. */
   readonly homes?: readonly HomeOfFamily[] | undefined;

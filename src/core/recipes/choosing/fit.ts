@@ -1,7 +1,7 @@
 import { type ClassMinutes, USUAL_MINUTES } from '../../plan/class-minutes';
 import { isHomeKit, type Mode } from '../../plan/mode';
 import { type EquipmentCounts, sayEquipment } from '../../plan/place';
-import { sayMoney } from '../../quantity/say';
+import { sayMoney } from '../../quantity/money';
 import { inSeason } from '../../reference/season';
 import { avoidanceLabel } from '../../safety/avoidances';
 import type { Known } from '../recipe/cost';
@@ -25,6 +25,8 @@ export interface ClassFacts {
   readonly equipment: EquipmentCounts | undefined;
   /** What a kit may cost, in minor units; undefined where nobody has said. */
   readonly budget?: number | undefined;
+  /** ISO 4217 */
+  readonly currency?: string;
   /** Servings of an average kit. */
   readonly servings?: number | undefined;
   /** The month of the class, 1 to 12; undefined where it has no date yet. */
@@ -309,15 +311,19 @@ function needsFindings({ needs }: DishFacts): FitFinding[] {
   });
 }
 
-function costFindings({ cost }: DishFacts, { budget, servings }: ClassFacts): FitFinding[] {
+function costFindings({ cost }: DishFacts, { budget, servings, currency = '' }: ClassFacts): FitFinding[] {
   if (!cost || cost.known === 0) return [];
   const from = cost.known < cost.of ? `, from the ${cost.known} of ${cost.of} foods whose price is known` : '';
-  const each = `About ${sayMoney(cost.perServing)} a serving${from}`;
+  const each = `About ${sayMoney(cost.perServing, currency)} a serving${from}`;
   if (budget === undefined || !servings) return [{ about: 'cost', verdict: 'fits', say: `${each}.` }];
   const kit = cost.perServing * servings;
   const verdict = kit > budget ? 'does not fit' : cost.known < cost.of ? 'with care' : 'fits';
   return [
-    { about: 'cost', verdict, say: `${each}: ${sayMoney(kit)} an average kit of the ${sayMoney(budget)} there is.` },
+    {
+      about: 'cost',
+      verdict,
+      say: `${each}: ${sayMoney(kit, currency)} an average kit of the ${sayMoney(budget, currency)} there is.`,
+    },
   ];
 }
 

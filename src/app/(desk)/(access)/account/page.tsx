@@ -2,10 +2,11 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { call, requireMember, signedIn } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
 import { renewRecoveryCodes, turnOffSecondStep, viewSecondStep } from '@/services/access/second-step';
 import { NewPassword } from '@/ui/access/new-password';
-import { sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -57,7 +58,8 @@ async function turnOff(): Promise<FormState> {
 }
 
 export default async function Account() {
-  const { actor, programme } = await requireMember();
+  const say = await saying();
+  const { actor } = await requireMember();
   const { signInId } = await signedIn();
   const signIns = await call(listSignIns, {});
   const step = await call(viewSecondStep, {});
@@ -74,7 +76,7 @@ export default async function Account() {
               <li key={id} className="flex items-center justify-between gap-3 py-2">
                 <span className="min-w-0 text-sm">
                   <b>{id === signInId ? 'This browser' : 'Another browser'}</b>, since{' '}
-                  {sayMoment(createdAt.toISOString(), programme.timeZone)}
+                  {say.moment(createdAt.toISOString())}
                   <span className="block">{sayDevice(device)}</span>
                 </span>
                 {id !== signInId && (

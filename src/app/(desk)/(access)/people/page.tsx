@@ -1,5 +1,6 @@
 import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
+import { saying } from '@/app/saying';
 import { listSecurityEvents } from '@/services/access/doors';
 import {
   changeRole,
@@ -12,7 +13,7 @@ import {
 } from '@/services/access/members';
 import { requireSecondStep } from '@/services/access/second-step';
 import { ROLES } from '@/services/gate/gate';
-import { sayMoment, sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -91,6 +92,7 @@ const WHAT_THEY_SEE = {
 const roleOptions = ROLES.map((role) => <option key={role}>{role}</option>);
 
 export default async function People() {
+  const say = await saying();
   const { actor, programme } = await requireMember();
   const events = await call(listSecurityEvents, {});
   const { members, invitations, tokens } = await call(listMembers, {});
@@ -148,7 +150,7 @@ export default async function People() {
                 {invitations.map(({ id, email, role, expiresAt, by }) => (
                   <li key={id} className="flex items-center justify-between gap-3 py-2">
                     <span>
-                      <b>{email}</b> as {role}, until {sayShortDate(expiresAt.slice(0, 10))}
+                      <b>{email}</b> as {role}, until {say.shortDate(expiresAt.slice(0, 10))}
                       <span className="block text-sm">
                         {by ? `sent by ${by}` : 'nobody knows any more who sent it'}
                       </span>
@@ -174,7 +176,7 @@ export default async function People() {
               {tokens.map(({ id, name, role, expiresAt, by }) => (
                 <li key={id} className="flex items-center justify-between gap-3 py-2">
                   <span>
-                    <b>{name}</b>, {role}, until {sayShortDate(expiresAt.slice(0, 10))}
+                    <b>{name}</b>, {role}, until {say.shortDate(expiresAt.slice(0, 10))}
                     <span className="block text-sm">{by ? `made by ${by}` : 'made on the command line'}</span>
                   </span>
                   <ActionForm action={endToken.bind(null, id)}>
@@ -248,7 +250,7 @@ export default async function People() {
                   {who && `, ${who}`}
                   {detail && `: ${detail}`}
                   <span className="block text-xs">
-                    {sayMoment(at.toISOString(), programme.timeZone)}
+                    {say.moment(at.toISOString())}
                     {ip && ` · ${ip}`}
                   </span>
                 </li>

@@ -1,8 +1,9 @@
+import { saying } from '@/app/saying';
 import type { FullestDay } from '@/core/buying/cold';
 import type { Planned } from '@/core/buying/plan';
+
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
-import { sayLongDate } from '@/ui/dates';
+import { sayCount, sayGrams } from '@/core/quantity/say';
 
 const grams = (amount: number) => sayGrams(rational(amount));
 
@@ -15,35 +16,36 @@ interface Props {
 }
 
 /** What the plan costs and loses, beside what each session bought by itself would. */
-export function BuyingFigures({ planned, budget, drafts, cold }: Props) {
+export async function BuyingFigures({ planned, budget, drafts, cold }: Props) {
+  const say = await saying();
   const { cost, waste, proven, bound, apart, holes, short } = planned;
   const isWhole = holes.length === 0 && short.length === 0;
   return (
     <section className="sheet mb-5 grid gap-4 p-5 sm:grid-cols-3" aria-label="What it comes to">
       <div>
         <p className="text-sm">{isWhole ? 'In all, ways with it' : 'What is known, ways with it'}</p>
-        <p className="text-3xl font-bold tabular-nums">{sayMoney(cost)}</p>
+        <p className="text-3xl font-bold tabular-nums">{say.money(cost)}</p>
         <p className="text-sm">
           {proven.cost
             ? 'Proven: nothing cheaper meets every need.'
-            : `At most ${sayMoney(cost - (bound ?? 0))} could still be gained: time ran out.`}
+            : `At most ${say.money(cost - (bound ?? 0))} could still be gained: time ran out.`}
         </p>
         {budget !== undefined && (
           <p className="text-sm font-semibold">
             {cost > budget
-              ? `${sayMoney(cost - budget)} over the budget of ${sayMoney(budget)}.`
+              ? `${say.money(cost - budget)} over the budget of ${say.money(budget)}.`
               : isWhole
-                ? `Within the budget of ${sayMoney(budget)}.`
-                : `Of the budget of ${sayMoney(budget)}; what has no price comes on top.`}
+                ? `Within the budget of ${say.money(budget)}.`
+                : `Of the budget of ${say.money(budget)}; what has no price comes on top.`}
           </p>
         )}
       </div>
       <div>
         <p className="text-sm">Bought session by session</p>
-        <p className="text-3xl font-bold tabular-nums">{sayMoney(apart.cost)}</p>
+        <p className="text-3xl font-bold tabular-nums">{say.money(apart.cost)}</p>
         <p className="text-sm">
           {apart.cost > cost
-            ? `Together saves ${sayMoney(apart.cost - cost)} and ${grams(apart.spares)} of food.`
+            ? `Together saves ${say.money(apart.cost - cost)} and ${grams(apart.spares)} of food.`
             : 'Together saves nothing here.'}{' '}
           {sayCount(apart.sessions, 'session')}, each with its own trip.
         </p>
@@ -60,7 +62,7 @@ export function BuyingFigures({ planned, budget, drafts, cold }: Props) {
         const isOver = room !== undefined && litres > room;
         return (
           <p key={storage} className={`text-sm sm:col-span-3 ${isOver ? 'font-semibold' : ''}`}>
-            <b>The {storage} is fullest</b> on {sayLongDate(day)}: about {sayCount(litres, 'litre')}
+            <b>The {storage} is fullest</b> on {say.longDate(day)}: about {sayCount(litres, 'litre')}
             {room === undefined
               ? '; how many there are is not counted in any place yet.'
               : isOver

@@ -2,17 +2,18 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
+import { saying } from '@/app/saying';
 import { addDays } from '@/core/plan/civil';
+import { writeMoney } from '@/core/quantity/money';
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayCount, sayGrams } from '@/core/quantity/say';
 import { changeBuyingPlan, makeBuyingPlan, PLAN_SECONDS, viewBuyingPlan } from '@/services/buying/plan';
 import { makeTrip } from '@/services/buying/trips';
 import { addOneOffJob, markJob } from '@/services/countdown/countdown';
-import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
-import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { MoneyField } from '@/ui/form/money-field';
 import { Empty, PageTitle } from '@/ui/page';
 import { Planning } from '@/ui/planning';
 import { PrintButton } from '@/ui/print-button';
@@ -28,11 +29,12 @@ const THAW_MINUTES = 1440;
 const grams = (amount: number) => sayGrams(rational(amount));
 
 /** What planning again came to, in a sentence. */
-function sayAgainst({ cost, dearer = 0, moreLost = 0 }: { cost: number; dearer?: number; moreLost?: number }): string {
+async function sayAgainst({ cost, dearer = 0, moreLost = 0 }: { cost: number; dearer?: number; moreLost?: number }) {
+  const say = await saying();
   const money =
-    dearer === 0 ? 'as before' : `${sayMoney(Math.abs(dearer))} ${dearer > 0 ? 'more' : 'less'} than before`;
+    dearer === 0 ? 'as before' : `${say.money(Math.abs(dearer))} ${dearer > 0 ? 'more' : 'less'} than before`;
   const lost = moreLost === 0 ? '' : `; ${grams(Math.abs(moreLost))} ${moreLost > 0 ? 'more' : 'less'} is lost`;
-  return `Planned: ${sayMoney(cost)} in all, ${money}${lost}.`;
+  return `Planned: ${say.money(cost)} in all, ${money}${lost}.`;
 }
 
 async function plan(_state: FormState | null, data: FormData): Promise<FormState> {
@@ -100,6 +102,7 @@ async function done(sessionId: string, _state: FormState | null): Promise<FormSt
 }
 
 export default async function Buying() {
+  const say = await saying();
   const {
     plan: made,
     usedUp,
@@ -231,7 +234,7 @@ export default async function Buying() {
                   return (
                     <li key={needId}>
                       {need?.ingredient}: {need?.units === undefined ? grams(missing) : sayCount(missing, 'unit')}{' '}
-                      missing for {session?.title}, taken up on {need && sayLongDate(need.day)}. {why}
+                      missing for {session?.title}, taken up on {need && say.longDate(need.day)}. {say.text(why)}
                     </li>
                   );
                 })}
@@ -265,17 +268,17 @@ export default async function Buying() {
               <section
                 key={`${trip.shopId} ${trip.day}`}
                 className="sheet mb-5 p-5"
-                aria-label={`${shopName(trip.shopId)}, ${sayLongDate(trip.day)}`}
+                aria-label={`${shopName(trip.shopId)}, ${say.longDate(trip.day)}`}
               >
                 <div className="mb-2 flex flex-wrap items-end justify-between gap-3">
                   <div>
                     <h2 className="text-xl font-bold">
-                      {sayLongDate(trip.day)}: {shopName(trip.shopId)}
+                      {say.longDate(trip.day)}: {shopName(trip.shopId)}
                     </h2>
                     <p className="text-sm">
                       {sayCount(trip.lines.length, 'thing')},{' '}
-                      {sayMoney(trip.lines.reduce((sum, { cost }) => sum + cost, 0))} at the till
-                      {trip.cost > 0 && `, ${sayMoney(trip.cost)} to go there`}
+                      {say.money(trip.lines.reduce((sum, { cost }) => sum + cost, 0))} at the till
+                      {trip.cost > 0 && `, ${say.money(trip.cost)} to go there`}
                     </p>
                   </div>
                   <div className="no-print flex flex-wrap gap-2">
@@ -328,8 +331,8 @@ export default async function Buying() {
                         {line.grams > 0 && grams(line.grams)} {line.units > 0 && sayCount(line.units, 'unit')}
                       </span>
                       <span className="text-sm">
-                        for {[...new Set(line.uses.map(({ day }) => sayLongDate(day)))].join(', ')}
-                        {lot && `; good until ${sayLongDate(lot.last)}`}
+                        for {[...new Set(line.uses.map(({ day }) => say.longDate(day)))].join(', ')}
+                        {lot && `; good until ${say.longDate(lot.last)}`}
                       </span>
                       {lot?.thaws && line.uses[0] && (
                         <ActionForm
@@ -356,7 +359,7 @@ export default async function Buying() {
               <ul className="columns-2 text-sm md:columns-3">
                 {usedUp.map(({ name, count, by }) => (
                   <li key={name}>
-                    <b className="tabular-nums">{count}</b> {name}, the first by {sayLongDate(by)}
+                    <b className="tabular-nums">{count}</b> {name}, the first by {say.longDate(by)}
                   </li>
                 ))}
               </ul>
@@ -375,12 +378,11 @@ export default async function Buying() {
               version={made.version}
               className="flex items-end gap-2"
             >
-              <Field
+              <MoneyField
                 label="At most in all"
                 name="budget"
-                inputMode="decimal"
                 width="w-32"
-                defaultValue={wishes.budget === undefined ? '' : sayMoney(wishes.budget)}
+                defaultValue={wishes.budget === undefined ? '' : writeMoney(wishes.budget)}
               />
               <button type="submit" className="btn">
                 Set budget
@@ -405,7 +407,7 @@ export default async function Buying() {
                   label={`Visit of ${day} again`}
                 >
                   <button type="submit" className="btn">
-                    Allow {shopName(shopId)} on {sayLongDate(day)} again
+                    Allow {shopName(shopId)} on {say.longDate(day)} again
                   </button>
                 </ActionForm>
               );

@@ -1,6 +1,8 @@
+import { saying } from '@/app/saying';
 import type { PlannedLine, PlannedTrip } from '@/core/buying/plan';
+
 import { rational } from '@/core/quantity/rational';
-import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayGrams } from '@/core/quantity/say';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice } from '@/ui/form/field';
@@ -26,7 +28,8 @@ function Without({ line }: { line: PlannedLine }) {
 }
 
 /** The lines of a planned visit: what, why, and another product in its place. */
-export function PlannedTripLines({ trip, sessions, choices, pins, pin }: Props) {
+export async function PlannedTripLines({ trip, sessions, choices, pins, pin }: Props) {
+  const say = await saying();
   return (
     <table className="table table-sm">
       <thead>
@@ -85,7 +88,7 @@ export function PlannedTripLines({ trip, sessions, choices, pins, pin }: Props) 
                   </details>
                 )}
               </td>
-              <td className="text-right tabular-nums">{sayMoney(line.cost)}</td>
+              <td className="text-right tabular-nums">{say.money(line.cost)}</td>
             </tr>
           );
         })}

@@ -2,11 +2,12 @@ import Link from 'next/link';
 import { v7 } from 'uuid';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import { saying } from '@/app/saying';
 import { LOSS_REASONS, type MoveKind, STORAGES } from '@/core/buying/stock';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams } from '@/core/quantity/say';
 import { moveLot, viewStock } from '@/services/buying/stock';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -55,6 +56,7 @@ export default async function Shelves({
 }: {
   searchParams: Promise<{ lot?: string; find?: string; all?: string }>;
 }) {
+  const say = await saying();
   const { lot: open, find = '', all } = await searchParams;
   const { lots: there, refused, today, isCoordinator } = await call(viewStock, {});
   const wanted = find.trim().toLowerCase();
@@ -118,9 +120,9 @@ export default async function Shelves({
                         <span className={`text-sm ${isPast || soon(now.lastOpen) ? 'font-semibold' : ''}`}>
                           {isPast
                             ? lastKind === 'use by'
-                              ? `Past its use-by of ${sayLongDate(now.lastOpen)}: write it off`
-                              : `Past its best-before of ${sayLongDate(now.lastOpen)}: look at it first`
-                            : `${now.loose > 0 && packGrams ? 'once open, ' : ''}${lastKind} ${sayLongDate(now.lastOpen)}${soon(now.lastOpen) ? `, ${days === 0 ? 'today' : `in ${sayCount(days, 'day')}`}` : ''}`}
+                              ? `Past its use-by of ${say.longDate(now.lastOpen)}: write it off`
+                              : `Past its best-before of ${say.longDate(now.lastOpen)}: look at it first`
+                            : `${now.loose > 0 && packGrams ? 'once open, ' : ''}${lastKind} ${say.longDate(now.lastOpen)}${soon(now.lastOpen) ? `, ${days === 0 ? 'today' : `in ${sayCount(days, 'day')}`}` : ''}`}
                         </span>
                       </div>
                       <p className="text-sm">
@@ -216,7 +218,7 @@ export default async function Shelves({
             <ul className="list-disc pl-5 text-sm">
               {refused.map(({ id, name, reasons, at }) => (
                 <li key={id}>
-                  {name}, {sayLongDate(at.slice(0, 10))}: {reasons.join(', ')}
+                  {name}, {say.longDate(at.slice(0, 10))}: {reasons.join(', ')}
                 </li>
               ))}
             </ul>

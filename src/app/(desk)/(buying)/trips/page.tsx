@@ -1,13 +1,15 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
-import { sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+
 import { listTrips } from '@/services/buying/trips';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Trips' };
 
 export default async function Trips() {
+  const say = await saying();
   const trips = await call(listTrips, {});
   return (
     <>
@@ -23,9 +25,9 @@ export default async function Trips() {
               <div>
                 <h2 className="text-xl font-bold">{shop}</h2>
                 <p>
-                  {sayLongDate(day)} ·{' '}
+                  {say.longDate(day)} ·{' '}
                   {{ 'to do': 'to do', paid: 'paid, to be checked in', received: 'on the shelf' }[state]}
-                  {paid !== null && ` · ${sayMoney(paid)} paid by ${payer}`}
+                  {paid !== null && ` · ${say.money(paid)} paid by ${payer}`}
                 </p>
               </div>
               <div className="flex flex-wrap gap-2">

@@ -1,12 +1,13 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import type { Estimate } from '@/core/closeout/estimates';
 import type { LessonKind } from '@/core/closeout/lessons';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams } from '@/core/quantity/say';
 import { decideLesson, viewLessons } from '@/services/closeout/lessons/lessons';
-import { sayLongDate, sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -57,7 +58,7 @@ const AT_ONCE = 10;
 
 /** What sessions teach, with how sure it is: nothing changes before somebody takes it. */
 export default async function LessonsPage({ searchParams }: { searchParams: Promise<{ all?: string }> }) {
-  const { actor, programme } = await requireMember();
+  const { actor } = await requireMember();
   const { all } = await searchParams;
   const { lessons, taken, likings, coming, packs } = await call(viewLessons, {});
   const shown = all ? lessons : lessons.slice(0, AT_ONCE);
@@ -94,7 +95,7 @@ export default async function LessonsPage({ searchParams }: { searchParams: Prom
         </p>
       )}
       <div className="grid gap-5 lg:grid-cols-2">
-        {taken.length > 0 && <Taken taken={taken} timeZone={programme.timeZone} />}
+        {taken.length > 0 && <Taken taken={taken} />}
         <Liked likings={likings} />
         <Coming coming={coming} />
         {packs.length > 0 && <Packs packs={packs} />}
@@ -103,7 +104,8 @@ export default async function LessonsPage({ searchParams }: { searchParams: Prom
   );
 }
 
-function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][number]; mayDecide: boolean }) {
+async function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][number]; mayDecide: boolean }) {
+  const say = await saying();
   const { kind, ofId, of, version, item, title, lesson, proposed, would, seen, sessions, note } = all;
   const about = { kind, ofId, item, version };
   return (
@@ -119,9 +121,9 @@ function LessonSheet({ lesson: all, mayDecide }: { lesson: Lessons['lessons'][nu
         </span>
       </p>
       <ul className="list-disc pl-5 text-sm">
-        {seen.map(({ title: session, date, say }) => (
-          <li key={`${session} ${date} ${say}`}>
-            {session}, {sayLongDate(date)}: {say}
+        {seen.map(({ title: session, date, say: sentence }) => (
+          <li key={`${session} ${date} ${sentence}`}>
+            {session}, {say.longDate(date)}: {sentence}
           </li>
         ))}
       </ul>
@@ -162,7 +164,8 @@ const sayLeft = ({ sessions, left, short }: { sessions: number; left: number; sh
     ? 'not cooked'
     : `${left} % left${short > 0 ? `, ${short} % short` : ''} on average of ${sayCount(sessions, 'session')}`;
 
-function Taken({ taken, timeZone }: Pick<Lessons, 'taken'> & { timeZone: string }) {
+async function Taken({ taken }: Pick<Lessons, 'taken'>) {
+  const say = await saying();
   return (
     <section className="sheet p-5" aria-labelledby="taken">
       <h2 id="taken" className="mb-2 text-xl font-bold">
@@ -174,7 +177,7 @@ function Taken({ taken, timeZone }: Pick<Lessons, 'taken'> & { timeZone: string 
             <b>
               {of}: {item}, {share} %{kind === 'spare' && ' spare'}
             </b>{' '}
-            since {sayMoment(at, timeZone)}.
+            since {say.moment(at)}.
             {kind === 'amount' && (
               <span className="block text-sm">
                 Before: {sayLeft(before)}. Since: {sayLeft(since)}.

@@ -1,12 +1,14 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import { listDuties } from '@/services/classday/room';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Bench and class' };
 
 export default async function Duties() {
+  const say = await saying();
   const sessions = await call(listDuties, {});
   return (
     <>
@@ -26,7 +28,7 @@ export default async function Duties() {
                 <p className="text-sm">{session.courseTitle}</p>
                 <h2 className="text-xl font-bold">{session.title}</h2>
                 <p>
-                  {sayLongDate(session.date)}, {session.startsAt} · {session.place}
+                  {say.longDate(session.date)}, {say.time(session.startsAt)} · {session.place}
                 </p>
               </div>
               <div className="flex flex-wrap gap-2">

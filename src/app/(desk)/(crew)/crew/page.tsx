@@ -1,9 +1,10 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import { saying } from '@/app/saying';
 import { addDays } from '@/core/plan/civil';
 import { importCrew, listCrew } from '@/services/crew/people';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { FileField, Tick } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -25,6 +26,7 @@ async function bringIn(_state: FormState | null, data: FormData): Promise<FormSt
 const SOON_DAYS = 30;
 
 export default async function Crew() {
+  const say = await saying();
   const { people, today } = await call(listCrew, {});
   const soon = addDays(today, SOON_DAYS);
   return (
@@ -70,7 +72,7 @@ export default async function Crew() {
                     </span>
                     {sickUntil && sickUntil >= today && (
                       <span className="block text-sm font-semibold text-error">
-                        off all duties until {sayLongDate(sickUntil)}, sick
+                        off all duties until {say.longDate(sickUntil)}, sick
                       </span>
                     )}
                   </th>
@@ -82,7 +84,7 @@ export default async function Crew() {
                           {until && (
                             <span className={until <= soon ? 'font-semibold' : ''}>
                               {until < today ? ', ended ' : ' until '}
-                              {sayLongDate(until)}
+                              {say.longDate(until)}
                               {until >= today && until <= soon && ': renew it'}
                             </span>
                           )}

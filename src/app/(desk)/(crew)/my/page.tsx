@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { answerOnMyPage, viewMyPage } from '@/services/crew/own-page';
 import { ServiceError } from '@/services/errors';
 import { viewMyRounds } from '@/services/handout/driving';
@@ -20,6 +21,7 @@ async function answer(promiseId: string, _state: FormState | null, data: FormDat
 
 /** The own duties of somebody who signs in. */
 export default async function MyDuties() {
+  const say = await saying();
   const own = await call(viewMyPage, {}).catch((error: unknown) => {
     if (error instanceof ServiceError && error.kind === 'not-found') return error.message;
     throw error;
@@ -47,7 +49,7 @@ export default async function MyDuties() {
         </Link>
       </PageTitle>
       <div className="max-w-xl">
-        <OwnDuties duties={own.duties} answer={(promiseId) => answer.bind(null, promiseId)} />
+        <OwnDuties duties={own.duties} answer={(promiseId) => answer.bind(null, promiseId)} say={say} />
       </div>
     </>
   );

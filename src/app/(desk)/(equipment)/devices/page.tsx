@@ -1,8 +1,9 @@
-import { call, requireMember } from '@/app/access';
+import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { listPrintOuts, playInstrument, readInstruments } from '@/services/equipment/equipment';
 import { listMessages } from '@/services/messages/messages';
-import { sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -19,7 +20,7 @@ async function play(device: string, _state: FormState | null, data: FormData): P
 }
 
 export default async function Devices() {
-  const { programme } = await requireMember();
+  const say = await saying();
   const readings = await call(readInstruments, {});
   const printOuts = await call(listPrintOuts, {});
   const messages = await call(listMessages, {});
@@ -67,7 +68,7 @@ export default async function Devices() {
                   <span>
                     <b>{title}</b>
                     <span className="block text-sm">
-                      {pages} {pages === 1 ? 'page' : 'pages'}, {sayMoment(at.toISOString(), programme.timeZone)}
+                      {pages} {pages === 1 ? 'page' : 'pages'}, {say.moment(at.toISOString())}
                     </span>
                   </span>
                   <a
@@ -95,7 +96,7 @@ export default async function Devices() {
                     <summary className="cursor-pointer">
                       <b>{subject}</b> to {sentTo || 'erased'}
                       <span className="block text-sm">
-                        {sayMoment(createdAt.toISOString(), programme.timeZone)}, {sentAt ? 'handed over' : 'waiting'}
+                        {say.moment(createdAt.toISOString())}, {sentAt ? 'handed over' : 'waiting'}
                       </span>
                     </summary>
                     <p className="mt-2 text-sm break-words whitespace-pre-line">{body}</p>

@@ -1,6 +1,7 @@
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import { viewTemperatures } from '@/services/packing/made/log';
-import { sayLongDate, sayMoment } from '@/ui/dates';
+
 import { KIND_WORDS } from '@/ui/packing/made/batch-words';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -9,10 +10,11 @@ export const metadata = { title: 'Temperatures' };
 
 /** Every temperature that was taken, to be printed for an inspector. */
 export default async function Temperatures() {
-  const { batches, from, to, programme, timeZone } = await call(viewTemperatures, {});
+  const say = await saying();
+  const { batches, from, to, programme } = await call(viewTemperatures, {});
   return (
     <>
-      <PageTitle title="Temperatures" over={`${programme}, ${sayLongDate(from)} to ${sayLongDate(to)}`}>
+      <PageTitle title="Temperatures" over={`${programme}, ${say.longDate(from)} to ${say.longDate(to)}`}>
         <a href="/temperatures.csv" className="btn">
           As CSV
         </a>
@@ -40,18 +42,18 @@ export default async function Temperatures() {
                   <span className="block text-sm">{session}</span>
                 </td>
                 <td>
-                  {sayMoment(begunAt, timeZone)}
+                  {say.moment(begunAt)}
                   <span className="block text-sm">{by}</span>
                 </td>
                 <td>
                   {readings.map((reading) => (
                     <span key={reading.id} className="block tabular-nums">
-                      {sayMoment(reading.at, timeZone)}: <b>{reading.say}</b>, {reading.source}, {reading.by}
+                      {say.moment(reading.at)}: <b>{reading.say}</b>, {reading.source}, {reading.by}
                     </span>
                   ))}
                 </td>
                 <td>
-                  {endedAt ? `${outcome}, ${sayMoment(endedAt, timeZone)}` : standing.say}
+                  {endedAt ? `${outcome}, ${say.moment(endedAt)}` : standing.say}
                   {note && <span className="block text-sm">{note}</span>}
                 </td>
               </tr>

@@ -14,7 +14,8 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { addDays } from '@/core/plan/civil';
 import type { CalendarSession } from '@/services/plan/calendar';
-import { sayLongDate, sayShortDate } from '@/ui/dates';
+import { useSaying } from '@/ui/saying';
+
 import { MoveDialog, type Moving } from './move-dialog';
 
 interface Props {
@@ -90,24 +91,25 @@ function Day({
   closures: readonly string[];
   onMove: (moving: Moving) => void;
 }) {
+  const say = useSaying();
   const { setNodeRef, isOver } = useDroppable({ id: date });
   const isEmpty = sessions.length === 0 && closures.length === 0;
   return (
     <li
       ref={setNodeRef}
-      aria-label={sayLongDate(date)}
+      aria-label={say.longDate(date)}
       className={`min-h-24 border-b border-base-300 p-1.5 md:border-r md:[&:nth-child(7n)]:border-r-0 ${isEmpty ? 'hidden md:block' : ''} ${isOver ? 'bg-base-300' : closures.length > 0 ? 'bg-base-200' : ''}`}
     >
       <p className={`mb-1 text-xs ${isToday ? 'font-bold' : 'text-base-content/80'}`}>
-        <span className="md:hidden">{sayLongDate(date)}</span>
+        <span className="md:hidden">{say.longDate(date)}</span>
         <span className="hidden md:inline">
-          {date.endsWith('-01') ? sayShortDate(date).slice(4) : Number(date.slice(8))}
+          {date.endsWith('-01') ? say.shortDate(date).replace(/^\w+,? /, '') : Number(date.slice(8))}
         </span>
         {isToday && ' · today'}
       </p>
-      {closures.map((say) => (
-        <p key={say} className="mb-1 border-l-4 border-base-content/40 pl-1.5 text-xs italic">
-          {say}
+      {closures.map((closure) => (
+        <p key={closure} className="mb-1 border-l-4 border-base-content/40 pl-1.5 text-xs italic">
+          {say.text(closure)}
         </p>
       ))}
       <div className="flex flex-col gap-1">
@@ -120,6 +122,7 @@ function Day({
 }
 
 function Card({ session, onMove }: { session: CalendarSession; onMove: (moving: Moving) => void }) {
+  const say = useSaying();
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: cardId(session) });
   const clash = session.conflicts.length > 0;
   return (
@@ -130,16 +133,16 @@ function Card({ session, onMove }: { session: CalendarSession; onMove: (moving: 
       className={`relative cursor-grab rounded-field border bg-base-100 p-1.5 text-xs ${clash ? 'border-2 border-error' : 'border-base-300'} ${isDragging ? 'z-10 opacity-90 shadow-lg' : ''}`}
     >
       <Link href={`/sessions/${session.id}`} className="link block font-bold leading-tight">
-        {session.startsAt} {session.title}
+        {say.time(session.startsAt)} {session.title}
       </Link>
       <span className="block">{session.courseTitle}</span>
       <span className="block text-base-content/80">
         {session.place}, {session.mode}
       </span>
-      {session.conflicts.map((say) => (
-        <span key={say} className="mt-1 flex gap-1 font-semibold text-error">
+      {session.conflicts.map((conflict) => (
+        <span key={conflict} className="mt-1 flex gap-1 font-semibold text-error">
           <TriangleAlert size={14} className="shrink-0" aria-hidden="true" />
-          {say}
+          {say.text(conflict)}
         </span>
       ))}
       <button

@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState, useTransition } from 'react';
-import { sayMoment, sayShortDate } from '@/ui/dates';
 import { FormMessage } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { useSaying } from '@/ui/saying';
 import { type MovePreview, move, previewMove } from './actions';
 
 /** A session that is about to be moved, and where it would go. */
@@ -134,6 +134,7 @@ function Consequences({
   preview: MovePreview;
   onTake: (change: { date?: string; startsAt?: string; place?: string }) => void;
 }) {
+  const { text, ...say } = useSaying();
   const effects = [
     preview.people > 0 ? `${preview.people} on the roll have to be told` : '',
     preview.locked ? 'the locked kit sheet stays, its labels carry the new date when they are printed again' : '',
@@ -147,7 +148,7 @@ function Consequences({
       ) : (
         <ul className="list-disc pl-5 font-semibold text-error">
           {preview.conflicts.map(({ say }) => (
-            <li key={say}>{say}</li>
+            <li key={say}>{text(say)}</li>
           ))}
         </ul>
       )}
@@ -158,7 +159,7 @@ function Consequences({
             .filter(({ change }) => change.date || change.startsAt)
             .map(({ say, change }) => (
               <button key={say} type="button" className="btn btn-sm" onClick={() => onTake(change)}>
-                {say}
+                {text(say)}
               </button>
             ))}
           {preview.fixes
@@ -176,19 +177,19 @@ function Consequences({
         </div>
       )}
       {preview.tooLate && (
-        <p className="font-semibold text-error">Then it could not be ready in time: {preview.tooLate}</p>
+        <p className="font-semibold text-error">Then it could not be ready in time: {text(preview.tooLate)}</p>
       )}
       {preview.along.length > 0 && (
         <p>
-          {preview.along.map(({ groupName, date }) => `${groupName} goes along to ${sayShortDate(date)}`).join('; ')}.
+          {preview.along.map(({ groupName, date }) => `${groupName} goes along to ${say.shortDate(date)}`).join('; ')}.
         </p>
       )}
       {effects.length > 0 && <p>{`${effects.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase())}</p>}
       {preview.jobs.length > 0 && (
         <details open>
           <summary className="cursor-pointer font-semibold">
-            {preview.jobs.length} jobs move with it, from {sayShortDate(preview.from.date)} to{' '}
-            {sayShortDate(preview.to.date)}
+            {preview.jobs.length} jobs move with it, from {say.shortDate(preview.from.date)} to{' '}
+            {say.shortDate(preview.to.date)}
           </summary>
           <table className="table table-sm mt-1">
             <thead>
@@ -202,9 +203,9 @@ function Consequences({
               {preview.jobs.map((job) => (
                 <tr key={job.title}>
                   <td>{job.title}</td>
-                  <td>{sayMoment(job.from, preview.timeZone)}</td>
+                  <td>{say.moment(job.from)}</td>
                   <td className={job.state === 'late' ? 'font-bold text-error' : ''}>
-                    {sayMoment(job.to, preview.timeZone)}
+                    {say.moment(job.to)}
                     {job.state === 'late' ? ', too late' : ''}
                   </td>
                 </tr>

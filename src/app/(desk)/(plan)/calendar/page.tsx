@@ -1,11 +1,12 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { civilDate } from '@/contracts/plan';
 import { addDays } from '@/core/plan/civil';
 import { viewCalendar, WEEKS_SHOWN } from '@/services/plan/calendar';
 import { listChanges } from '@/services/plan/changes';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 import { UndoBar } from '@/ui/undo-bar';
 import { undo } from './actions';
@@ -14,6 +15,7 @@ import { Board } from './board';
 export const metadata = { title: 'Calendar' };
 
 export default async function Calendar({ searchParams }: { searchParams: Promise<{ from?: string }> }) {
+  const say = await saying();
   const { from } = await readQuery(searchParams);
   const day = civilDate.safeParse(from);
   const plan = await call(viewCalendar, day.success ? { from: day.data } : {});
@@ -21,7 +23,7 @@ export default async function Calendar({ searchParams }: { searchParams: Promise
   const clashes = plan.sessions.filter(({ conflicts }) => conflicts.length > 0);
   return (
     <>
-      <PageTitle title="Calendar" over={`${sayLongDate(plan.start)} to ${sayLongDate(plan.end)}`}>
+      <PageTitle title="Calendar" over={`${say.longDate(plan.start)} to ${say.longDate(plan.end)}`}>
         <Link href={`/calendar?from=${addDays(plan.start, -7 * WEEKS_SHOWN)}`} className="btn">
           Earlier
         </Link>

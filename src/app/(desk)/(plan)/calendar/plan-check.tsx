@@ -2,12 +2,14 @@
 
 import { TriangleAlert } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { useSaying } from '@/ui/saying';
 import { check } from './actions';
 
 type SessionValues = Omit<Parameters<typeof check>[0], 'courseId' | 'sessionId'>;
 
 /** Says what stands against the session in the form around it, as one types. */
 export function PlanCheck({ courseId, sessionId }: { courseId: string; sessionId?: string }) {
+  const say = useSaying();
   const place = useRef<HTMLDivElement>(null);
   const [found, setFound] = useState<{ conflicts: readonly string[]; fixes: readonly string[] } | null>(null);
   useEffect(() => {
@@ -36,13 +38,13 @@ export function PlanCheck({ courseId, sessionId }: { courseId: string; sessionId
     <div ref={place} aria-live="polite" className="text-sm empty:hidden">
       {found && found.conflicts.length > 0 && (
         <div className="rounded-box border-l-4 border-error bg-error/10 p-2">
-          {found.conflicts.map((say) => (
-            <p key={say} className="flex gap-1.5 font-semibold">
+          {found.conflicts.map((conflict) => (
+            <p key={conflict} className="flex gap-1.5 font-semibold">
               <TriangleAlert size={16} className="mt-0.5 shrink-0 text-error" aria-hidden="true" />
-              {say}
+              {say.text(conflict)}
             </p>
           ))}
-          {found.fixes.length > 0 && <p>This would work: {found.fixes.join('; ')}.</p>}
+          {found.fixes.length > 0 && <p>This would work: {say.text(found.fixes.join('; '))}.</p>}
         </div>
       )}
     </div>

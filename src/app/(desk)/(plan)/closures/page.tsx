@@ -1,9 +1,10 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
+import { saying } from '@/app/saying';
 import { addClosure, bringPublicHolidays, listClosures, removeCalendar, removeClosure } from '@/services/plan/closures';
 import { listPlaces } from '@/services/plan/places';
-import { sayLongDate, sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
@@ -47,6 +48,7 @@ async function takeAll(calendarId: string): Promise<void> {
 }
 
 export default async function Closures() {
+  const say = await saying();
   const { calendars, countries } = await call(listClosures, {});
   const { places } = await call(listPlaces, {});
   return (
@@ -91,9 +93,11 @@ export default async function Closures() {
                         <b>{closure.title || 'Closed'}</b>
                         <span className="block">
                           {closure.fromDate === closure.toDate
-                            ? sayLongDate(closure.fromDate)
-                            : `${sayShortDate(closure.fromDate)} to ${sayLongDate(closure.toDate)}`}
-                          {closure.fromTime ? `, ${closure.fromTime} to ${closure.toTime}` : ''}
+                            ? say.longDate(closure.fromDate)
+                            : `${say.shortDate(closure.fromDate)} to ${say.longDate(closure.toDate)}`}
+                          {closure.fromTime
+                            ? `, ${say.time(closure.fromTime)} to ${say.time(closure.toTime ?? '')}`
+                            : ''}
                         </span>
                       </span>
                       <form action={take.bind(null, closure.id)}>

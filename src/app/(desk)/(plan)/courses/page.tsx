@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { addCourse, listCourses } from '@/services/plan/courses';
-import { sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -20,6 +21,7 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
 }
 
 export default async function Courses() {
+  const say = await saying();
   const courses = await call(listCourses, {});
   return (
     <>
@@ -51,7 +53,7 @@ export default async function Courses() {
                     </Link>
                     <span className="block text-sm">{course.audience}</span>
                   </td>
-                  <td>{course.next ? sayShortDate(course.next) : 'none planned'}</td>
+                  <td>{course.next ? say.shortDate(course.next) : 'none planned'}</td>
                   <td className="text-right">{course.sessions}</td>
                   <td className="text-right">{course.people}</td>
                   <td className="text-right">

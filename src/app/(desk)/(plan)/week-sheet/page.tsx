@@ -1,9 +1,10 @@
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import { sayMinutes } from '@/core/countdown/network';
 import { beginsAt } from '@/core/countdown/thread';
 import { viewCountdown } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
-import { sayMoment } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -11,6 +12,7 @@ export const metadata = { title: 'Week sheet' };
 
 /** What is to be done in the coming seven days, day by day, to be hung up. */
 export default async function WeekSheet() {
+  const say = await saying();
   const { threads, now, timeZone } = await call(viewCountdown, {});
   const last = new Date(Date.parse(now) + 7 * 86_400_000).toISOString();
   const jobs = threads
@@ -26,7 +28,7 @@ export default async function WeekSheet() {
     <>
       <PageTitle
         title="Week sheet"
-        over={`From ${sayMoment(now, timeZone)}, by the time each job is begun by your rhythm, else must be`}
+        over={`From ${say.moment(now)}, by the time each job is begun by your rhythm, else must be`}
       >
         <PrintButton />
       </PageTitle>
@@ -42,14 +44,14 @@ export default async function WeekSheet() {
                   className="grid grid-cols-[1.5rem_minmax(0,1fr)] gap-x-3 py-2 sm:grid-cols-[1.5rem_8rem_minmax(0,1fr)_minmax(0,1fr)]"
                 >
                   <span aria-hidden="true" className="mt-0.5 size-5 rounded border-2 border-base-content/60" />
-                  <span className="text-sm tabular-nums">{sayMoment(beginsAt(job), timeZone)}</span>
+                  <span className="text-sm tabular-nums">{say.moment(beginsAt(job))}</span>
                   <span className="col-start-2 sm:col-start-auto">
                     <span className="flex items-center gap-1.5 font-bold">
                       <KnotShape state={job.state} size={16} /> {job.title}
                     </span>
                     <span className="text-sm">
                       {job.state}, takes {sayMinutes(job.minutes)}
-                      {job.planned && `; at the latest ${sayMoment(job.startBy, timeZone)}`}
+                      {job.planned && `; at the latest ${say.moment(job.startBy)}`}
                     </span>
                   </span>
                   <span className="col-start-2 text-sm sm:col-start-auto">

@@ -7,6 +7,7 @@ import { RHYTHM_JOBS } from '@/core/countdown/rhythm';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
 import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
+import { currencyOf } from '@/core/quantity/money';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { JOBS } from '@/core/stages/stages';
 import { setClassWords } from '@/services/classday/class-words';
@@ -150,10 +151,14 @@ export default async function ProgrammePage() {
   const sizes = programme.containers;
   const hours = { ...USUAL_HOURS, ...programme.workHours };
   const { version, name, measureSystem, safetyProfile, timeZone, retentionMonths } = programme;
-  const was = { version, name, measureSystem, safetyProfile, timeZone, retentionMonths };
+  const currency = currencyOf(programme);
+  const was = { version, name, measureSystem, safetyProfile, timeZone, retentionMonths, currency };
   return (
     <>
       <PageTitle title="Programme">
+        <Link href="/start" className="btn">
+          Setting up
+        </Link>
         <Link href="/places" className="btn">
           Places
         </Link>
@@ -200,6 +205,14 @@ export default async function ProgrammePage() {
               <option value="us">United States</option>
               <option value="uk">United Kingdom</option>
             </Choice>
+            <Field
+              label="Currency"
+              name={settings('currency')}
+              required
+              maxLength={3}
+              defaultValue={currency}
+              hint="Three letters, such as EUR or GBP"
+            />
             <div className="grid grid-cols-3 gap-2">
               <Choice label="Dates" name={settings('manner.dateOrder')} defaultValue={manner.dateOrder}>
                 <option value="day first">5 Nov 2026</option>

@@ -1,11 +1,12 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { viewFood, viewReference } from '@/services/recipes/reference-table';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import { Caution, PageTitle } from '@/ui/page';
@@ -145,7 +146,8 @@ function Holdings({ of }: { of: string }) {
 }
 
 /** One food: what each figure is and comes from, and a cup of it put on the scale. */
-function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFood>>; mayChange: boolean }) {
+async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFood>>; mayChange: boolean }) {
+  const say = await saying();
   const { name, source, plateGroup, vegetableFamily, aisle, perishable } = food.food;
   return (
     <section className="sheet p-5" aria-labelledby="food">
@@ -228,7 +230,7 @@ function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFo
           <ul className="text-sm">
             {food.history.map(({ at, measure, preparation, grams, by }) => (
               <li key={at + measure + preparation}>
-                {sayLongDate(at.slice(0, 10))}: {measure}
+                {say.longDate(at.slice(0, 10))}: {measure}
                 {preparation ? `, ${preparation}` : ''} {grams} g{by ? `, ${by}` : ''}
               </li>
             ))}

@@ -1,16 +1,19 @@
-import { sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+import type { Saying } from '@/core/plan/saying';
+
 import type { Ingredient } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import type { listProducts } from '@/services/recipes/products';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
+import { MoneyField } from '@/ui/form/money-field';
 import { LabelBoxes } from '@/ui/kits/label-boxes';
 import { addPack, keepFewerDays, labelInKits, removePack } from './actions';
 
 type Listed = Awaited<ReturnType<typeof listProducts>>;
 
 /** The packs of a food that are bought here: weight, price, and what their labels say. */
-export function Products({
+export async function Products({
   food,
   days,
   listed: { products, limit },
@@ -22,6 +25,7 @@ export function Products({
   listed: Listed;
   mayChange: boolean;
 }) {
+  const say = await saying();
   const ingredient = food.name;
   return (
     <section className="sheet p-5" aria-labelledby="products">
@@ -34,7 +38,7 @@ export function Products({
           <li key={product.id} className="flex items-start justify-between gap-3 py-2">
             <span>
               <b>{product.name}</b>
-              <span className="block text-sm">{sayProduct(product)}</span>
+              <span className="block text-sm">{sayProduct(product, say)}</span>
             </span>
             {mayChange && (
               <span className="flex shrink-0 gap-1">
@@ -85,7 +89,7 @@ export function Products({
               />
               <div className="grid grid-cols-2 gap-2">
                 <Field label="Grams in the pack" name="packGrams" required inputMode="decimal" />
-                <Field label="Price of the pack" name="price" inputMode="decimal" hint="2.49" />
+                <MoneyField label="Price of the pack" name="price" hint="2.49" />
                 <Field label="Salt, mg in 100 g" name="saltMg" type="number" min={0} />
                 <Field label="Energy, kJ in 100 g" name="energyKj" type="number" min={0} max={3800} />
               </div>
@@ -139,10 +143,15 @@ export function Products({
   );
 }
 
-function sayProduct({ packGrams, price, saltMg, energyKj, allergens }: Listed['products'][number]): string {
+function sayProduct(
+  { packGrams, price, saltMg, energyKj, allergens }: Listed['products'][number],
+  say: Saying,
+): string {
   return [
     `${packGrams} g`,
-    price === null ? 'price not written' : `${sayMoney(price)} (${sayMoney((price / Number(packGrams)) * 1000)} a kg)`,
+    price === null
+      ? 'price not written'
+      : `${say.money(price)} (${say.money((price / Number(packGrams)) * 1000)} a kg)`,
     saltMg === null ? '' : `${saltMg} mg salt in 100 g`,
     energyKj === null ? '' : `${energyKj} kJ in 100 g`,
     allergens === null

@@ -2,10 +2,11 @@ import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt } from '@/app/form';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { nameKey } from '@/core/roll/name-key';
 import { eraseHousehold, type HouseholdEntry, listHouseholds, listLooks } from '@/services/privacy/households';
 import { KEPT_DAYS } from '@/services/privacy/retention';
-import { sayMoment, sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
@@ -21,6 +22,7 @@ async function erase(householdId: string, version: number): Promise<FormState> {
 }
 
 export default async function Families({ searchParams }: { searchParams: Promise<{ q?: string }> }) {
+  const say = await saying();
   const { q = '' } = await readQuery(searchParams);
   const { programme } = await requireMember();
   const households = await call(listHouseholds, {});
@@ -68,7 +70,7 @@ export default async function Families({ searchParams }: { searchParams: Promise
                 <span>
                   <b>{look.actorName}</b>, {look.page}, {look.people} {look.people === 1 ? 'person' : 'people'}
                 </span>
-                <span className="whitespace-nowrap">{sayMoment(look.at.toISOString(), programme.timeZone)}</span>
+                <span className="whitespace-nowrap">{say.moment(look.at.toISOString())}</span>
               </li>
             ))}
           </ul>
@@ -86,7 +88,8 @@ export default async function Families({ searchParams }: { searchParams: Promise
   );
 }
 
-function Households({ households }: { households: readonly HouseholdEntry[] }) {
+async function Households({ households }: { households: readonly HouseholdEntry[] }) {
+  const say = await saying();
   if (households.length === 0) return <p>None.</p>;
   return (
     <ul className="divide-y divide-base-300">
@@ -97,7 +100,7 @@ function Households({ households }: { households: readonly HouseholdEntry[] }) {
               {household.name}
             </Link>
             <span className="block text-sm">
-              {household.people} on rolls, last session {sayShortDate(household.lastDate)}, kept until{' '}
+              {household.people} on rolls, last session {say.shortDate(household.lastDate)}, kept until{' '}
               {household.eraseFrom.slice(0, 7)}
             </span>
           </span>

@@ -1,10 +1,10 @@
 import { visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
+import { sayingOf } from '@/core/plan/saying';
 import { sayCooked, takePictureBack, viewOwnCooking } from '@/services/classday/follow-later';
 import { ServiceError } from '@/services/errors';
 import { kitByLink, sayOfKit, viewOwnKit } from '@/services/handout/families';
 import { OwnPicture } from '@/ui/classday/own-picture';
-import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -47,13 +47,14 @@ export default async function OwnKit({ params }: { params: Promise<{ secret: str
       </>
     );
   const { kit, cooking } = found;
+  const { longDate } = sayingOf(kit.says);
   const isGone = kit.kits.every(({ state }) => state === 'gone');
   return (
     <>
       <p className="text-base-content/80">{kit.programme}</p>
       <h1 className="mb-3 text-2xl font-bold">Your kit: {kit.title}</h1>
       <p className="mb-4 text-lg">
-        {sayLongDate(kit.date)}, {kit.when}, {kit.where}.
+        {longDate(kit.date)}, {kit.when}, {kit.where}.
       </p>
       {isGone ? (
         <p className="mb-4 font-semibold">It was handed out. What is cold in it goes into your fridge at once.</p>
@@ -104,7 +105,7 @@ export default async function OwnKit({ params }: { params: Promise<{ secret: str
       {cooking.mayCook && isGone && (
         <section className="mb-5 flex flex-col gap-3" aria-labelledby="cooked">
           <h2 id="cooked" className="text-xl font-bold">
-            Did you cook it?{cooking.cookBy && ` By ${sayLongDate(cooking.cookBy)}, while it is fresh.`}
+            Did you cook it?{cooking.cookBy && ` By ${longDate(cooking.cookBy)}, while it is fresh.`}
           </h2>
           {cooking.cooked && (
             <p role="status" className="rounded-box bg-base-200 p-3">
@@ -124,7 +125,7 @@ export default async function OwnKit({ params }: { params: Promise<{ secret: str
           </ActionForm>
           {cooking.pictures.length > 0 ? (
             <ActionForm action={takeBack.bind(null, secret)} label="Your picture">
-              <p>Your picture is kept until {sayLongDate(cooking.pictures[0]?.endsOn ?? kit.date)}.</p>
+              <p>Your picture is kept until {longDate(cooking.pictures[0]?.endsOn ?? kit.date)}.</p>
               <button type="submit" className="btn h-12 w-full">
                 Take the picture back
               </button>

@@ -1,16 +1,17 @@
 import { visit } from '@/app/access';
 import { attemptAtDoor, fields } from '@/app/form';
-import { minutesOf, timeOf } from '@/core/plan/civil';
+import { minutesOf } from '@/core/plan/civil';
 import { readTime } from '@/core/plan/manner';
+import { sayingOf } from '@/core/plan/saying';
 import { OWN_PAGE, ownByLink } from '@/services/crew/own-page';
 import { ServiceError } from '@/services/errors';
 import { roundsToday } from '@/services/handout/driving';
 import { KeptPage } from '@/ui/crew/kept-page';
 import { Offers, OwnDuties } from '@/ui/crew/own-duties';
-import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
-import { DateField, MannerOf, TimeField } from '@/ui/form/dates';
+import { DateField, TimeField } from '@/ui/form/dates';
 import type { FormState } from '@/ui/form/form-state';
+import { SayingOf } from '@/ui/saying';
 
 export const metadata = { title: 'Your duties', robots: { index: false }, referrer: 'no-referrer' as const };
 
@@ -65,9 +66,10 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
         <p>The link was ended, or a newer one was sent. Ask the coordinator of the programme for a new one.</p>
       </>
     );
-  const { name, programme, manner, duties, offers, away: days } = await OWN_PAGE.view(own);
+  const { name, programme, says, duties, offers, away: days } = await OWN_PAGE.view(own);
+  const say = sayingOf(says);
   return (
-    <MannerOf value={manner}>
+    <SayingOf value={says}>
       <h1 className="mb-1 text-2xl font-bold">Hello {name}</h1>
       <p className="mb-4 text-base-content/80">{programme}: your duties</p>
       <KeptPage />
@@ -76,8 +78,8 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
           Your round to the doors today
         </a>
       )}
-      <OwnDuties duties={duties} answer={(promiseId) => answer.bind(null, secret, promiseId)} />
-      <Offers offers={offers} take={(promiseId) => take.bind(null, secret, promiseId)} />
+      <OwnDuties duties={duties} answer={(promiseId) => answer.bind(null, secret, promiseId)} say={say} />
+      <Offers offers={offers} take={(promiseId) => take.bind(null, secret, promiseId)} say={say} />
       <section aria-labelledby="away" className="mt-6">
         <h2 id="away" className="text-xl font-bold">
           When you cannot
@@ -87,14 +89,14 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
             <li key={`${date} ${from}`}>
               <ActionForm
                 action={back.bind(null, secret, date)}
-                label={`Can on ${sayLongDate(date)}`}
+                label={`Can on ${say.longDate(date)}`}
                 className="flex items-center gap-3"
               >
                 <span>
-                  {sayLongDate(date)}
-                  {(from > 0 || to < 1440) && `, ${timeOf(from)} to ${timeOf(Math.min(to, 1439))}`}
+                  {say.longDate(date)}
+                  {(from > 0 || to < 1440) && `, ${say.time(from)} to ${say.time(Math.min(to, 1439))}`}
                 </span>
-                <button type="submit" className="btn btn-sm" aria-label={`I can after all: ${sayLongDate(date)}`}>
+                <button type="submit" className="btn btn-sm" aria-label={`I can after all: ${say.longDate(date)}`}>
                   I can after all
                 </button>
               </ActionForm>
@@ -119,6 +121,6 @@ export default async function OwnPage({ params }: { params: Promise<{ secret: st
         : give this address to your calendar program, and it follows. What children must avoid is not on this page:
         whoever leads tells you in the room.
       </p>
-    </MannerOf>
+    </SayingOf>
   );
 }

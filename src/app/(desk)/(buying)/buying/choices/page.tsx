@@ -2,12 +2,15 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
+import type { Saying } from '@/core/plan/saying';
+
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayCount, sayGrams } from '@/core/quantity/say';
 import { tryChoices } from '@/services/buying/choices';
 import { makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
 import { fillSlot } from '@/services/plan/sessions';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
@@ -42,16 +45,20 @@ async function take({ food, now, ...choice }: Choice, _state: FormState | null):
 }
 
 /** What an idea would change, in words. */
-function said({ isEnough, dearer = 0, moreLost = 0 }: Awaited<ReturnType<typeof tryChoices>>[number]): string {
+function said(
+  { isEnough, dearer = 0, moreLost = 0 }: Awaited<ReturnType<typeof tryChoices>>[number],
+  say: Saying,
+): string {
   if (isEnough === undefined) return 'not tried';
   if (!isEnough) return 'cannot be had in time, or has no price';
   const money =
-    dearer === 0 ? 'costs the same' : `${sayMoney(Math.abs(dearer))} ${dearer < 0 ? 'cheaper' : 'dearer'} in all`;
+    dearer === 0 ? 'costs the same' : `${say.money(Math.abs(dearer))} ${dearer < 0 ? 'cheaper' : 'dearer'} in all`;
   if (moreLost === 0) return money;
   return `${money}, ${sayGrams(rational(Math.abs(moreLost)))} ${moreLost < 0 ? 'less' : 'more'} lost`;
 }
 
 export default async function Choices() {
+  const say = await saying();
   const ideas = await orNotFound(call(tryChoices, {}));
   const lines = [...new Set(ideas.map(({ dishId, written }) => `${dishId} ${written}`))].map((key) =>
     ideas.filter(({ dishId, written }) => `${dishId} ${written}` === key),
@@ -82,7 +89,7 @@ export default async function Choices() {
               <Link href={`/sessions/${first.sessionId}`} className="link">
                 {first.title}
               </Link>
-              , taken up on {sayLongDate(first.day)}. Now: <b>{first.now}</b>.
+              , taken up on {say.longDate(first.day)}. Now: <b>{first.now}</b>.
             </p>
             <ul className="divide-y divide-base-300">
               {order.map((idea) => {
@@ -93,7 +100,7 @@ export default async function Choices() {
                     <span className="grow text-sm">
                       {refused > 0
                         ? `not for everybody: ${sayCount(refused, 'kit')} could not be made with it`
-                        : said(idea)}
+                        : said(idea, say)}
                       {inSeason && '; in season'}
                       {onShelf && '; some is on a shelf'}
                     </span>

@@ -1,30 +1,33 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import type { WayToUse } from '@/core/buying/nothing-lost';
+
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayCount, sayGrams } from '@/core/quantity/say';
 import { viewLost } from '@/services/buying/lost';
 import { LossChart } from '@/ui/buying/loss-chart';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Nothing lost' };
 
 const grams = (amount: number) => sayGrams(rational(amount));
 
-function Way({ way, sessions }: { way: WayToUse; sessions: readonly { id: string; title: string }[] }) {
+async function Way({ way, sessions }: { way: WayToUse; sessions: readonly { id: string; title: string }[] }) {
+  const say = await saying();
   const title = (id: string) => sessions.find((session) => session.id === id)?.title ?? 'a session';
   switch (way.kind) {
     case 'planned':
       return (
         <>
-          <b>{title(way.sessionId)}</b> uses {way.grams > 0 ? grams(way.grams) : 'it'} on {sayLongDate(way.day)}
+          <b>{title(way.sessionId)}</b> uses {way.grams > 0 ? grams(way.grams) : 'it'} on {say.longDate(way.day)}
         </>
       );
     case 'wanted':
       return (
         <>
-          {title(way.sessionId)} needs {way.grams > 0 ? grams(way.grams) : 'it'} on {sayLongDate(way.day)}:{' '}
+          {title(way.sessionId)} needs {way.grams > 0 ? grams(way.grams) : 'it'} on {say.longDate(way.day)}:{' '}
           <Link href="/buying" className="link">
             plan again
           </Link>
@@ -63,6 +66,7 @@ function Way({ way, sessions }: { way: WayToUse; sessions: readonly { id: string
 }
 
 export default async function Lost() {
+  const say = await saying();
   const { unused, losses, given, sessions } = await call(viewLost, {});
   return (
     <>
@@ -94,7 +98,7 @@ export default async function Lost() {
                   ? `Past its ${each.lastKind}`
                   : each.days === 0
                     ? `Ends today (${each.lastKind})`
-                    : `Ends in ${sayCount(each.days, 'day')}, ${sayLongDate(each.loose > 0 ? each.lastOpen : each.last)}`}
+                    : `Ends in ${sayCount(each.days, 'day')}, ${say.longDate(each.loose > 0 ? each.lastOpen : each.last)}`}
                 {each.unclaimed > 0 ? ` · ${grams(each.unclaimed)} of it nothing uses yet` : ' · all of it is used'}
               </p>
               <ul className="mt-1 list-disc pl-5 text-sm">
@@ -113,7 +117,11 @@ export default async function Lost() {
           <h2 id="was-lost" className="mb-2 text-xl font-bold">
             What was thrown away
           </h2>
-          {losses.length === 0 ? <p className="text-sm">Nothing was written off.</p> : <LossChart losses={losses} />}
+          {losses.length === 0 ? (
+            <p className="text-sm">Nothing was written off.</p>
+          ) : (
+            <LossChart losses={losses} say={say} />
+          )}
         </section>
         <section className="sheet min-w-0 p-5" aria-labelledby="was-given">
           <h2 id="was-given" className="mb-2 text-xl font-bold">
@@ -126,9 +134,11 @@ export default async function Lost() {
               {given.map(({ id, name, grams: weight, saves, at }) => (
                 <li key={id} className="flex justify-between gap-3 py-1.5">
                   <span>
-                    {name}, {grams(weight)}, {sayLongDate(at.slice(0, 10))}
+                    {name}, {grams(weight)}, {say.longDate(at.slice(0, 10))}
                   </span>
-                  <span className="tabular-nums">{saves === null ? 'no price known' : `saves ${sayMoney(saves)}`}</span>
+                  <span className="tabular-nums">
+                    {saves === null ? 'no price known' : `saves ${say.money(saves)}`}
+                  </span>
                 </li>
               ))}
             </ul>

@@ -1,9 +1,11 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, formOf, texts } from '@/app/form';
+import { saying } from '@/app/saying';
 import { SOLD_BY } from '@/core/buying/plan-case';
 import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
-import { sayCount, sayMoney } from '@/core/quantity/say';
+import { writeMoney } from '@/core/quantity/money';
+import { sayCount } from '@/core/quantity/say';
 import { AISLES } from '@/core/reference/food-words';
 import { addShop, editShop, fillHole, setPrice, viewPriceBook } from '@/services/buying/shops';
 import { readLabel } from '@/services/recipes/products';
@@ -12,6 +14,7 @@ import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
 import { Choice, Field, Tick } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { MoneyField } from '@/ui/form/money-field';
 import { Empty, PageTitle } from '@/ui/page';
 import { PriceFile } from './price-file';
 import { Prices } from './prices';
@@ -87,12 +90,11 @@ function ShopFields({
           ))}
         </div>
       </fieldset>
-      <Field
+      <MoneyField
         label="What a trip costs"
         name="tripCost"
-        inputMode="decimal"
         hint="The way there and your time, such as 3.50"
-        defaultValue={of ? sayMoney(of.tripCost) : ''}
+        defaultValue={of ? writeMoney(of.tripCost) : ''}
       />
       <Field
         label="Aisles in the order you walk"
@@ -105,6 +107,7 @@ function ShopFields({
 }
 
 export default async function PriceBook({ searchParams }: { searchParams: Promise<{ find?: string }> }) {
+  const say = await saying();
   const { find = '' } = await searchParams;
   const { shops, prices, products, holes, unread, today, count } = await call(viewPriceBook, {
     find: find.slice(0, 80),
@@ -138,7 +141,7 @@ export default async function PriceBook({ searchParams }: { searchParams: Promis
                     ))}
                   </Choice>
                   <Field label="Grams" name="packGrams" type="number" min={1} required width="w-24" />
-                  <Field label="Price" name="price" inputMode="decimal" required width="w-24" />
+                  <MoneyField label="Price" name="price" required width="w-24" />
                   <Choice label="In" name="shopId" width="w-44">
                     {shops.map(({ id, name }) => (
                       <option key={id} value={id}>
@@ -247,12 +250,7 @@ export default async function PriceBook({ searchParams }: { searchParams: Promis
                       <option key={way}>{way}</option>
                     ))}
                   </Choice>
-                  <Field
-                    label="Price"
-                    name="price"
-                    inputMode="decimal"
-                    hint="By weight: a kilogram. Empty: no longer had"
-                  />
+                  <MoneyField label="Price" name="price" hint="By weight: a kilogram. Empty: no longer had" />
                 </div>
                 <details>
                   <summary className="cursor-pointer text-sm font-semibold">It is an offer</summary>
@@ -272,7 +270,7 @@ export default async function PriceBook({ searchParams }: { searchParams: Promis
             <section key={shop.id} className="sheet h-fit p-5" aria-label={shop.name}>
               <h2 className="text-lg font-bold">{shop.name}</h2>
               <p className="text-sm">
-                {shop.weekdays.map((day) => WEEKDAY_NAMES[day - 1]).join(', ')}; a trip costs {sayMoney(shop.tripCost)}
+                {shop.weekdays.map((day) => WEEKDAY_NAMES[day - 1]).join(', ')}; a trip costs {say.money(shop.tripCost)}
               </p>
               <details className="mt-2">
                 <summary className="cursor-pointer text-sm font-semibold">Change</summary>

@@ -1,7 +1,7 @@
 'use client';
 
-import { sayMoney } from '@/core/quantity/say';
-import { sayLongDate } from '@/ui/dates';
+import { useSaying } from '@/ui/saying';
+
 import { DataTable, type TableColumn } from '@/ui/table/data-table';
 
 interface Row {
@@ -24,10 +24,11 @@ const perKilogram = ({ soldBy, price, packGrams }: Row): number =>
 
 /** All prices that count, each with what a kilogram of it comes to. */
 export function Prices({ prices, today }: { prices: readonly Row[]; today: string }) {
+  const say = useSaying();
   const offer = ({ fromDay, toDay, least }: Row) => {
     if (fromDay === null || toDay === null) return '';
-    const when = toDay < today ? 'ended on' : fromDay > today ? `from ${sayLongDate(fromDay)} to` : 'until';
-    return `${when} ${sayLongDate(toDay)}${least > 1 ? `, from ${least} packs` : ''}`;
+    const when = toDay < today ? 'ended on' : fromDay > today ? `from ${say.longDate(fromDay)} to` : 'until';
+    return `${when} ${say.longDate(toDay)}${least > 1 ? `, from ${least} packs` : ''}`;
   };
   const columns: readonly TableColumn<Row>[] = [
     { id: 'food', header: 'Food', isName: true, value: ({ ingredient }) => ingredient },
@@ -39,9 +40,15 @@ export function Prices({ prices, today }: { prices: readonly Row[]; today: strin
       header: 'Price',
       isNumber: true,
       value: ({ price }) => price,
-      show: ({ price, soldBy }) => `${sayMoney(price)}${soldBy === 'weight' ? ' /kg' : ''}`,
+      show: ({ price, soldBy }) => `${say.money(price)}${soldBy === 'weight' ? ' /kg' : ''}`,
     },
-    { id: 'kilo', header: 'A kilogram', isNumber: true, value: perKilogram, show: (row) => sayMoney(perKilogram(row)) },
+    {
+      id: 'kilo',
+      header: 'A kilogram',
+      isNumber: true,
+      value: perKilogram,
+      show: (row) => say.money(perKilogram(row)),
+    },
     { id: 'offer', header: 'Offer', value: ({ toDay }) => toDay ?? '', show: offer },
     { id: 'seen', header: 'Written', isShort: true, value: ({ at }) => at },
   ];

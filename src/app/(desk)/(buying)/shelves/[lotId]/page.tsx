@@ -1,21 +1,23 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { rational } from '@/core/quantity/rational';
 import { sayCount, sayGrams } from '@/core/quantity/say';
 import { viewLot } from '@/services/buying/take-out';
-import { sayLongDate } from '@/ui/dates';
+
 import { Caution, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Where it went' };
 
 export default async function Lot({ params }: { params: Promise<{ lotId: string }> }) {
+  const say = await saying();
   const { lotId } = await params;
   const { name, ingredient, lastDay, moves, sessions } = await orNotFound(call(viewLot, { lotId }));
   const kits = sessions.reduce((sum, session) => sum + session.kits.length, 0);
   return (
     <>
-      <PageTitle title={name} over={`${ingredient}; last day ${sayLongDate(lastDay)}`}>
+      <PageTitle title={name} over={`${ingredient}; last day ${say.longDate(lastDay)}`}>
         <a href={`/shelves/${lotId}/label.pdf`} className="btn" target="_blank" rel="noreferrer">
           Print its label
         </a>
@@ -33,7 +35,7 @@ export default async function Lot({ params }: { params: Promise<{ lotId: string 
               <Link href={`/sessions/${session.id}/kits`} className="link">
                 {session.title}
               </Link>
-              , {sayLongDate(session.date)}
+              , {say.longDate(session.date)}
             </h3>
             <ul className="columns-2 text-sm sm:columns-3">
               {session.kits.map(({ number, name: who, variant }) => (
@@ -53,7 +55,7 @@ export default async function Lot({ params }: { params: Promise<{ lotId: string 
         <ul className="divide-y divide-base-300 text-sm">
           {moves.map(({ id, kind, packs, grams, day, reason, sessionId }) => (
             <li key={id} className="flex flex-wrap gap-x-4 py-1.5">
-              <span className="w-52">{sayLongDate(day)}</span>
+              <span className="w-52">{say.longDate(day)}</span>
               <b className="w-28">{kind}</b>
               <span className="tabular-nums">
                 {[packs > 0 && sayCount(packs, 'pack'), grams > 0 && sayGrams(rational(grams))]

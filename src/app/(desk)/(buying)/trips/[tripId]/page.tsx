@@ -2,14 +2,15 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+import { writeMoney } from '@/core/quantity/money';
 import { payTrip, viewTrip } from '@/services/buying/trips';
 import { ReceiptPhoto } from '@/ui/buying/receipt-photo';
 import { TripList } from '@/ui/buying/trip-list';
-import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { MoneyField } from '@/ui/form/money-field';
 import { PageTitle } from '@/ui/page';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
 
@@ -24,11 +25,12 @@ async function pay(tripId: string, _state: FormState | null, data: FormData): Pr
 }
 
 export default async function Trip({ params }: { params: Promise<{ tripId: string }> }) {
+  const say = await saying();
   const { tripId } = await params;
   const { shop, day, state, lines, events, paid, payer, hasReceipt } = await orNotFound(call(viewTrip, { tripId }));
   return (
     <>
-      <PageTitle title={shop} over={sayLongDate(day)}>
+      <PageTitle title={shop} over={say.longDate(day)}>
         <Link href="/trips" className="btn">
           Trips
         </Link>
@@ -45,18 +47,17 @@ export default async function Trip({ params }: { params: Promise<{ tripId: strin
         </h2>
         {paid !== null && (
           <p className="mb-2">
-            {sayMoney(paid)} paid by {payer}.
+            {say.money(paid)} paid by {payer}.
           </p>
         )}
         {state !== 'received' && (
           <ActionForm action={pay.bind(null, tripId)} label="At the till" className="flex flex-wrap items-end gap-2">
-            <Field
+            <MoneyField
               label="Total of the receipt"
               name="paid"
-              inputMode="decimal"
               required
               width="w-40"
-              defaultValue={paid === null ? '' : sayMoney(paid)}
+              defaultValue={paid === null ? '' : writeMoney(paid)}
             />
             <Field label="Who paid" name="payer" required maxLength={120} width="w-48" defaultValue={payer} />
             <button type="submit" className="btn btn-primary">

@@ -1,9 +1,10 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { viewRoom } from '@/services/classday/room';
 import { BelowAdults } from '@/ui/crew/below-adults';
-import { sayLongDate } from '@/ui/dates';
+
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 import { UsualCautions } from '@/ui/recipes/usual-cautions';
@@ -11,6 +12,7 @@ import { UsualCautions } from '@/ui/recipes/usual-cautions';
 export const metadata = { title: 'In the room' };
 
 export default async function Room({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { actor } = await requireMember();
   const { session, people, others, below, isOnScreen, isFollowLater } = await orNotFound(call(viewRoom, { sessionId }));
@@ -18,7 +20,7 @@ export default async function Room({ params }: { params: Promise<{ sessionId: st
     <>
       <PageTitle
         title={`In the room: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}`} prefetch={false} className="btn btn-primary">
           Run the class

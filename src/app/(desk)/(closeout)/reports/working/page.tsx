@@ -2,9 +2,10 @@ import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayValue } from '@/core/closeout/report/say-figure';
 import { viewReport } from '@/services/closeout/reports';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 import { askedIn, asQuery } from '../asked';
 
@@ -12,6 +13,7 @@ export const metadata = { title: 'Working' };
 
 /** How a figure of a report comes about: what each session brings to it. */
 export default async function Working({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+  const say = await saying();
   const query = await searchParams;
   const asked = askedIn(query);
   const { figures, sessions, span, currency } = await orNotFound(call(viewReport, asked));
@@ -50,7 +52,7 @@ export default async function Working({ searchParams }: { searchParams: Promise<
               const part = parts.get(id);
               return part ? (
                 <tr key={id}>
-                  <td>{sayLongDate(date)}</td>
+                  <td>{say.longDate(date)}</td>
                   <td>
                     <Link href={`/room/${id}/close`} prefetch={false} className="link">
                       {title}

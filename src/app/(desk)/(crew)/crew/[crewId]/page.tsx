@@ -2,12 +2,13 @@ import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { importBusy } from '@/services/crew/busy';
 import { endCrewLink } from '@/services/crew/own-page';
 import { editCrewMember, eraseCrewMember, listCrew, noteSick } from '@/services/crew/people';
 import { showCrewLink } from '@/services/crew/session-crew';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
 import { FileField } from '@/ui/form/field';
@@ -33,9 +34,10 @@ async function save(of: Of, _state: FormState | null, data: FormData): Promise<F
 async function sick(of: Of, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(noteSick, async () => {
+    const say = await saying();
     const lastSymptom = String(data.get('lastSymptom') ?? '');
     const { sickUntil, places, filled, empty } = await call(noteSick, { ...of, lastSymptom });
-    const off = `Off all duties until ${sayLongDate(sickUntil ?? '')}.`;
+    const off = `Off all duties until ${say.longDate(sickUntil ?? '')}.`;
     if (places === 0) return off;
     const mended = filled > 0 ? ` ${sayCount(filled, 'person is', 'people are')} planned instead: ask them.` : '';
     const open = empty > 0 ? ` ${sayCount(empty, 'place is', 'places are')} empty there.` : '';
@@ -67,10 +69,11 @@ async function endLink(crewId: string, _state: FormState | null): Promise<FormSt
 async function busy(of: Of, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(importBusy, async () => {
+    const say = await saying();
     const file = data.get('file');
     const bytes = file instanceof File ? new Uint8Array(await file.arrayBuffer()) : new Uint8Array();
     const { times, until } = await call(importBusy, { ...of, bytes });
-    return `${sayCount(times, 'time')} until ${sayLongDate(until)} at which they are busy.`;
+    return `${sayCount(times, 'time')} until ${say.longDate(until)} at which they are busy.`;
   });
 }
 
@@ -83,6 +86,7 @@ async function erase(of: Of, _state: FormState | null): Promise<FormState> {
 }
 
 export default async function CrewMember({ params }: { params: Promise<{ crewId: string }> }) {
+  const say = await saying();
   const { crewId } = await params;
   const { people, today, places, members } = await call(listCrew, {});
   const own = people.find(({ id }) => id === crewId);
@@ -105,7 +109,7 @@ export default async function CrewMember({ params }: { params: Promise<{ crewId:
         </p>
         {isSick ? (
           <ActionForm action={well.bind(null, of)} label="Well again" className="flex items-center gap-3">
-            <b>Off all duties until {sayLongDate(own.sickUntil ?? '')}.</b>
+            <b>Off all duties until {say.longDate(own.sickUntil ?? '')}.</b>
             <button type="submit" className="btn">
               Well again
             </button>

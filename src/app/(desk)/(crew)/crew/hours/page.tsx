@@ -2,11 +2,12 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, ticked } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { minutesOfStay, quarterHours } from '@/core/crew/hours';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import { readTime } from '@/core/plan/manner';
 import { editStay, viewHours } from '@/services/crew/hours';
-import { sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Field, Tick } from '@/ui/form/field';
@@ -40,6 +41,7 @@ async function edit(of: Of, _state: FormState | null, data: FormData): Promise<F
 }
 
 export default async function Hours({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+  const say = await saying();
   const { from, to, person } = await searchParams;
   const { people, ...span } = await orNotFound(
     call(viewHours, { ...(from ? { from } : {}), ...(to ? { to } : {}), ...(person ? { crewId: person } : {}) }),
@@ -87,7 +89,7 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
             {stays.map((stay) => (
               <li key={stay.id} className="py-2">
                 <span className="tabular-nums">
-                  {sayShortDate(stay.date)}, {timeOf(stay.came)} to{' '}
+                  {say.shortDate(stay.date)}, {timeOf(stay.came)} to{' '}
                   {stay.went === null ? <b>nobody tapped when they went</b> : timeOf(Math.min(stay.went, 1439))}
                 </span>
                 , {stay.title}
@@ -97,7 +99,7 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
                   <summary className="cursor-pointer">Change</summary>
                   <ActionForm
                     action={edit.bind(null, { sessionId: stay.sessionId, stayId: stay.id, version: stay.version })}
-                    label={`Change the hours of ${name} on ${sayShortDate(stay.date)}`}
+                    label={`Change the hours of ${name} on ${say.shortDate(stay.date)}`}
                     className="mt-2 flex flex-wrap items-end gap-3"
                   >
                     <TimeField label="Came" name="came" required defaultValue={timeOf(stay.came)} width="w-32" />

@@ -1,10 +1,11 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { viewRoster } from '@/services/crew/roster';
 import { BelowAdults } from '@/ui/crew/below-adults';
 import { DutyLine } from '@/ui/crew/duty-line';
-import { sayLongDate } from '@/ui/dates';
+
 import { DateField } from '@/ui/form/dates';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -13,6 +14,7 @@ import { PlanAndAsk, Rooms } from '../../plan-and-ask';
 export const metadata = { title: 'Roster' };
 
 export default async function Roster({ searchParams }: { searchParams: Promise<Record<string, string | undefined>> }) {
+  const say = await saying();
   const { until, course, session } = await searchParams;
   const wanted = {
     ...(until ? { toDay: until } : {}),
@@ -25,7 +27,7 @@ export default async function Roster({ searchParams }: { searchParams: Promise<R
     <>
       <PageTitle
         title="Roster"
-        over={`Until ${sayLongDate(toDay)}: what the sessions need people for, and who does it`}
+        over={`Until ${say.longDate(toDay)}: what the sessions need people for, and who does it`}
       >
         <Link href={`/crew/roster/table${until ? `?until=${until}` : ''}`} prefetch={false} className="btn">
           As a table
@@ -59,17 +61,17 @@ export default async function Roster({ searchParams }: { searchParams: Promise<R
       <Caution>Adults are counted by a typical table; your local code decides, and may ask for more.</Caution>
       {sessions.length === 0 && <p className="my-4">No session until then needs anybody.</p>}
       {sessions.map(({ id, title, date, rooms, duties: own }) => (
-        <section key={id} className="sheet my-5 p-5" aria-label={`${title}, ${sayLongDate(date)}`}>
+        <section key={id} className="sheet my-5 p-5" aria-label={`${title}, ${say.longDate(date)}`}>
           <h2 className="text-xl font-bold">
             <Link href={`/sessions/${id}/crew`} prefetch={false} className="link">
               {title}
             </Link>
-            , {sayLongDate(date)}
+            , {say.longDate(date)}
           </h2>
           <Rooms rooms={rooms} />
           <ul className="divide-y divide-base-300">
             {own.map((duty) => (
-              <DutyLine key={duty.id} duty={duty} />
+              <DutyLine key={duty.id} duty={duty} say={say} />
             ))}
           </ul>
         </section>

@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { viewTable } from '@/services/handout/table';
-import { sayLongDate } from '@/ui/dates';
+
 import { HandOutTable } from '@/ui/handout/hand-out-table';
 import { PageTitle } from '@/ui/page';
 
@@ -10,6 +11,7 @@ export const metadata = { title: 'Hand out' };
 
 /** Kits at a table. */
 export default async function Table({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { actor } = await requireMember();
   const { session, kits, events, lentUsually } = await orNotFound(call(viewTable, { sessionId }));
@@ -17,7 +19,7 @@ export default async function Table({ params }: { params: Promise<{ sessionId: s
     <>
       <PageTitle
         title={`Hand out: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         {actor.role === 'coordinator' && (
           <Link href={`/sessions/${sessionId}/handout`} className="btn">

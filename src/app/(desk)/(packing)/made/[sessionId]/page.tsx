@@ -3,9 +3,10 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { BATCH_FOODS, BATCH_KINDS } from '@/core/packing/made/batch';
 import { beginBatch, endBatch, serveMade, takeTemperature, viewMade } from '@/services/packing/made/made';
-import { sayLongDate, sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -67,9 +68,10 @@ const sayMinutes = (minutes: number) => (minutes < 120 ? `${minutes} min` : `${M
 
 /** What is made ahead for a session: what its steps ask for, and what cools, stands or is kept now. */
 export default async function Made({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { actor } = await requireMember();
-  const { session, batches, kept, toMake, timeZone, profile } = await orNotFound(call(viewMade, { sessionId }));
+  const { session, batches, kept, toMake, profile } = await orNotFound(call(viewMade, { sessionId }));
   const open = batches.filter(({ endedAt }) => endedAt === null);
   const over = batches.filter(({ endedAt }) => endedAt !== null);
   const scale = profile === 'us' ? '°F' : '°C';
@@ -77,7 +79,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
     <>
       <PageTitle
         title={`Made ahead: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         {actor.role === 'coordinator' && (
           <>
@@ -106,7 +108,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
                 {name} {KIND_WORDS[kind]}
               </h2>
               <p className="text-sm">
-                Since {sayMoment(begunAt, timeZone)}, {FOOD_WORDS[food]}
+                Since {say.moment(begunAt)}, {FOOD_WORDS[food]}
                 {words && `, ${words}`}
               </p>
               <p className={`my-2 text-lg ${isBad ? 'font-bold text-error' : ''}`}>
@@ -117,7 +119,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
                 <ol className="my-2 flex flex-wrap gap-x-5 gap-y-1 tabular-nums">
                   {readings.map((reading) => (
                     <li key={reading.id}>
-                      {sayMoment(reading.at, timeZone)}: <b>{reading.say}</b>{' '}
+                      {say.moment(reading.at)}: <b>{reading.say}</b>{' '}
                       <span className="text-sm">
                         ({reading.source}, {reading.by})
                       </span>
@@ -181,7 +183,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
               {kept.map(({ id, name, grams, storage, lastDay }) => (
                 <li key={id} className="flex flex-wrap items-end justify-between gap-3 py-2">
                   <span>
-                    <b>{name}</b>: {grams} g in the {storage}, use by {sayLongDate(lastDay)}
+                    <b>{name}</b>: {grams} g in the {storage}, use by {say.longDate(lastDay)}
                   </span>
                   <span className="flex flex-wrap items-end gap-2">
                     <ActionForm
@@ -276,7 +278,7 @@ export default async function Made({ params }: { params: Promise<{ sessionId: st
             <ul>
               {over.map(({ id, name, kind, outcome, readings, endedAt }) => (
                 <li key={id} className="border-t border-base-300 py-1">
-                  <b>{name}</b> {KIND_WORDS[kind]}: {outcome}, {endedAt && sayMoment(endedAt, timeZone)}.{' '}
+                  <b>{name}</b> {KIND_WORDS[kind]}: {outcome}, {endedAt && say.moment(endedAt)}.{' '}
                   {readings.map(({ say }) => say).join(' → ')}
                 </li>
               ))}

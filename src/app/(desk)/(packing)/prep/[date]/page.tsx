@@ -1,20 +1,22 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { viewPrepList } from '@/services/kits/planning';
-import { sayLongDate } from '@/ui/dates';
+
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
 export const metadata = { title: 'Prep list' };
 
 export default async function PrepPage({ params }: { params: Promise<{ date: string }> }) {
+  const say = await saying();
   const { date } = await params;
   const { sessions, parts } = await orNotFound(call(viewPrepList, { date }));
   const drafts = sessions.filter(({ isLocked }) => !isLocked);
   return (
     <>
-      <PageTitle title={`Prep list, ${sayLongDate(date)}`} over="By food and cut, for all kits and dishes of the day">
+      <PageTitle title={`Prep list, ${say.longDate(date)}`} over="By food and cut, for all kits and dishes of the day">
         {sessions.map(({ id, title }) => (
           <Link key={id} href={`/sessions/${id}/kits`} className="btn">
             {title}

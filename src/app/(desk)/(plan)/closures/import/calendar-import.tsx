@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
-import { sayLongDate, sayShortDate } from '@/ui/dates';
 import { FormMessage } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { sendForReading } from '@/ui/read-file';
+import { useSaying } from '@/ui/saying';
 import { saveImport } from './actions';
 
 interface Preview {
@@ -19,6 +19,7 @@ interface Preview {
 
 /** A calendar file: chosen, read, each closure taken or left, then saved all at once. */
 export function CalendarImport({ places }: { places: readonly { id: string; name: string }[] }) {
+  const say = useSaying();
   const [preview, setPreview] = useState<Preview | null>(null);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const [name, setName] = useState('');
@@ -98,7 +99,9 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
             {taken.length} of {preview.closures.length} closures
           </h2>
           {preview.cutAt && (
-            <p className="text-sm">One event repeats without an end: it is followed to {sayLongDate(preview.cutAt)}.</p>
+            <p className="text-sm">
+              One event repeats without an end: it is followed to {say.longDate(preview.cutAt)}.
+            </p>
           )}
           <div className="my-3 grid max-w-2xl gap-3 sm:grid-cols-2">
             <Field
@@ -139,8 +142,8 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
                     <b>{closure.title || 'Closed'}</b>
                     <span className="block">
                       {closure.from === closure.to
-                        ? sayLongDate(closure.from)
-                        : `${sayShortDate(closure.from)} to ${sayLongDate(closure.to)}`}
+                        ? say.longDate(closure.from)
+                        : `${say.shortDate(closure.from)} to ${say.longDate(closure.to)}`}
                       {closure.hours ? `, ${closure.hours.from} to ${closure.hours.to}` : ''}
                     </span>
                   </span>

@@ -1,10 +1,11 @@
 'use client';
 
 import { useRef, useState, useTransition } from 'react';
-import { sayShortDate } from '@/ui/dates';
+import type { Saying } from '@/core/plan/saying';
 import { FormMessage } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { useSaying } from '@/ui/saying';
 import { type CancelPreview, cancel, lookAtCancelling } from '../../calendar/actions';
 import type { Moving } from '../../calendar/move-dialog';
 
@@ -12,6 +13,7 @@ type Found = { preview: CancelPreview } | { problem: string } | null;
 
 /** Shows what hangs on a session before it is cancelled. */
 export function CancelButton({ session }: { session: Moving }) {
+  const say = useSaying();
   const dialog = useRef<HTMLDialogElement>(null);
   const [found, setFound] = useState<Found>(null);
   const [because, setBecause] = useState('');
@@ -47,14 +49,14 @@ export function CancelButton({ session }: { session: Moving }) {
       <dialog ref={dialog} className="modal" aria-labelledby={titleId}>
         <div className="modal-box whitespace-normal">
           <h2 id={titleId} className="mb-3 text-xl font-bold">
-            Cancel {session.title}, {sayShortDate(session.date)}
+            Cancel {session.title}, {say.shortDate(session.date)}
           </h2>
           <div aria-live="polite" className="flex flex-col gap-3 text-sm">
             {found === null && <p>Looking at what hangs on it …</p>}
             {found && 'problem' in found && <p className="font-semibold text-error">{found.problem}</p>}
             {preview && (
               <ul className="list-disc pl-5">
-                {consequences(preview).map((line) => (
+                {consequences(preview, say).map((line) => (
                   <li key={line}>{line}</li>
                 ))}
               </ul>
@@ -85,12 +87,12 @@ export function CancelButton({ session }: { session: Moving }) {
 }
 
 /** Everything that cancelling brings, a sentence each. */
-function consequences(preview: CancelPreview): string[] {
+function consequences(preview: CancelPreview, say: Saying): string[] {
   const { people, along, bought, packed, locked, dishes, jobs, place, date, startsAt, minutes } = preview;
   return [
     people > 0 ? `${people} on the roll have to be told; their places on the course stay.` : '',
     along.length > 0
-      ? `Its other groups do not meet either: ${along.map((each) => `${each.groupName}, ${sayShortDate(each.date)}`).join('; ')}.`
+      ? `Its other groups do not meet either: ${along.map((each) => `${each.groupName}, ${say.shortDate(each.date)}`).join('; ')}.`
       : '',
     bought ? 'The shopping is done: see what keeps for another session, and what can be given away in time.' : '',
     packed
@@ -102,7 +104,7 @@ function consequences(preview: CancelPreview): string[] {
       ? `Not cooked then: ${dishes.join(', ')}. Choose ${dishes.length > 1 ? 'them' : 'it'} for another session, if ${dishes.length > 1 ? 'they are' : 'it is'} still to be taught.`
       : '',
     jobs.length > 0 ? `${jobs.length} open jobs fall away: ${jobs.join(', ')}.` : '',
-    place ? `${place} is free on ${sayShortDate(date)} from ${startsAt}, for ${minutes} minutes.` : '',
+    place ? `${place} is free on ${say.shortDate(date)} from ${say.time(startsAt)}, for ${minutes} minutes.` : '',
     'It can be held after all, and the calendar takes the change back in one step.',
   ].filter(Boolean);
 }

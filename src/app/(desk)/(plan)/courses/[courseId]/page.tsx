@@ -3,20 +3,21 @@ import { redirect } from 'next/navigation';
 import { call } from '@/app/access';
 import { attempt, formOf, given } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayCadence } from '@/core/plan/cadence-rule';
 import { MODES } from '@/core/plan/mode';
 import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
-import { sayMoney } from '@/core/quantity/say';
+import { writeMoney } from '@/core/quantity/money';
 import { WAITLIST_RULES } from '@/core/roll/waitlist';
 import { listChanges } from '@/services/plan/changes';
 import { editCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
 import { addSession } from '@/services/plan/sessions';
-import { sayLongDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { MoneyField } from '@/ui/form/money-field';
 import { PageTitle } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { UndoBar } from '@/ui/undo-bar';
@@ -61,6 +62,7 @@ async function repeat(courseId: string, _state: FormState | null, data: FormData
 }
 
 export default async function Course({ params }: { params: Promise<{ courseId: string }> }) {
+  const say = await saying();
   const { courseId } = await params;
   const { course, sessions, groups, sittings, conflicts, teachers, places, today } = await orNotFound(
     call(viewCoursePlan, { courseId }),
@@ -77,7 +79,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
         over={[
           course.audience,
           cadence && sayCadence(cadence),
-          course.seasonTo && `until ${sayLongDate(course.seasonTo)}`,
+          course.seasonTo && `until ${say.longDate(course.seasonTo)}`,
         ]
           .filter(Boolean)
           .join(' · ')}
@@ -149,12 +151,11 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   defaultValue={course.capacity ?? ''}
                   hint="people; empty: no limit"
                 />
-                <Field
+                <MoneyField
                   label="Budget per kit"
                   name="budgetCents"
-                  inputMode="decimal"
                   pattern="\d+([.,]\d{1,2})?"
-                  defaultValue={course.budgetCents === null ? '' : sayMoney(course.budgetCents)}
+                  defaultValue={course.budgetCents === null ? '' : writeMoney(course.budgetCents)}
                 />
               </div>
               <details open={Object.keys(room).length > 0}>

@@ -1,7 +1,8 @@
 import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
+import { saying } from '@/app/saying';
 import type { viewCoursePlan } from '@/services/plan/courses';
-import { sayShortDate } from '@/ui/dates';
+
 import { takeFix } from './actions';
 import { CancelButton, HoldButton } from './cancel-button';
 import { MoveButton } from './move-button';
@@ -77,7 +78,7 @@ export function SessionsTable({
 }
 
 /** One line: a session, or one of its groups beside the first. */
-function Meeting({
+async function Meeting({
   session,
   firstName,
   group,
@@ -93,6 +94,7 @@ function Meeting({
   today: string;
   clash: Conflicts | undefined;
 }) {
+  const say = await saying();
   const isCancelled = session.status === 'cancelled';
   const isPast = session.date < today;
   const title = group ? `${session.title} (${group.name})` : session.title;
@@ -110,13 +112,13 @@ function Meeting({
         )}
         {isCancelled && <span className="ml-2 badge badge-sm badge-outline">cancelled</span>}
         {firstName && <span className="block">{firstName}</span>}
-        {!group && session.because && <span className="block text-sm">{session.because}</span>}
+        {!group && session.because && <span className="block text-sm">{say.text(session.because)}</span>}
         {clash && <Clash version={session.version} clash={clash} />}
       </td>
       <td className="whitespace-nowrap">
-        {sayShortDate(session.date)}
+        {say.shortDate(session.date)}
         <span className="block text-sm">
-          {session.startsAt}, {session.minutes} min
+          {say.time(session.startsAt)}, {session.minutes} min
         </span>
       </td>
       <td>
@@ -135,21 +137,22 @@ function Meeting({
 }
 
 /** What stands against a session, with the ways out that were tried. */
-function Clash({ version, clash }: { version: number; clash: Conflicts }) {
+async function Clash({ version, clash }: { version: number; clash: Conflicts }) {
+  const { text } = await saying();
   const { sessionId, groupId, conflicts, fixes } = clash;
   return (
     <div className="mt-2 rounded-box border-l-4 border-error bg-error/10 p-2 text-sm">
       {conflicts.map(({ say }) => (
         <p key={say} className="flex gap-1.5 font-semibold">
           <TriangleAlert size={16} className="mt-0.5 shrink-0 text-error" aria-hidden="true" />
-          {say}
+          {text(say)}
         </p>
       ))}
       <div className="mt-1 flex flex-wrap gap-1.5">
         {fixes.map((fix) => (
           <form key={fix.say} action={takeFix.bind(null, sessionId, groupId, version, fix.change)}>
             <button type="submit" className="btn btn-sm">
-              {fix.say}
+              {text(fix.say)}
             </button>
           </form>
         ))}

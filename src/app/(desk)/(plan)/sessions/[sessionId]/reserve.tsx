@@ -1,10 +1,11 @@
 import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
-import { sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+import { writeMoney } from '@/core/quantity/money';
 import { type reserveOf, setReserveCosts } from '@/services/roll/reserve';
 import { ActionForm } from '@/ui/form/action-form';
-import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { MoneyField } from '@/ui/form/money-field';
 import { ReserveChart } from '@/ui/roll/reserve-chart';
 
 async function save(_state: FormState | null, data: FormData): Promise<FormState> {
@@ -21,7 +22,7 @@ const percent = (chance: number) => {
 };
 
 /** How many are expected, and how many kits balance one thrown away against a child turned away. */
-export function Reserve({
+export async function Reserve({
   expected: { enrolled, past, forecast, costs, best, all },
   reserve,
 }: {
@@ -29,6 +30,7 @@ export function Reserve({
   /** Kits made beside those of the roll. */
   reserve: number;
 }) {
+  const say = await saying();
   if (enrolled === 0) return null;
   const made = Math.min(enrolled + reserve, all.length - 1);
   const now = all[made] ?? best;
@@ -45,8 +47,8 @@ export function Reserve({
           : `From ${forecast.counted} expected in ${past} past ${past === 1 ? 'session' : 'sessions'} of this kind.`}
       </p>
       <p className="mb-3">
-        <b>{best.kits} kits</b> balance a kit thrown away ({sayMoney(costs.wasted)}) against a child turned away (
-        {sayMoney(costs.turnedAway)}): short in {percent(best.runsShort)} of sessions, about {best.wasted.toFixed(1)}{' '}
+        <b>{best.kits} kits</b> balance a kit thrown away ({say.money(costs.wasted)}) against a child turned away (
+        {say.money(costs.turnedAway)}): short in {percent(best.runsShort)} of sessions, about {best.wasted.toFixed(1)}{' '}
         left over. With the {enrolled + reserve} you make: short in{' '}
         {percent(enrolled + reserve > made ? 0 : now.runsShort)}, about{' '}
         {(now.wasted + (enrolled + reserve - made)).toFixed(1)} left over.
@@ -63,13 +65,8 @@ export function Reserve({
           label="What kits too many and too few cost"
           className="mt-2 flex flex-wrap items-end gap-2"
         >
-          <Field label="A kit thrown away" name="wasted" inputMode="decimal" defaultValue={sayMoney(costs.wasted)} />
-          <Field
-            label="A child turned away"
-            name="turnedAway"
-            inputMode="decimal"
-            defaultValue={sayMoney(costs.turnedAway)}
-          />
+          <MoneyField label="A kit thrown away" name="wasted" defaultValue={writeMoney(costs.wasted)} />
+          <MoneyField label="A child turned away" name="turnedAway" defaultValue={writeMoney(costs.turnedAway)} />
           <button type="submit" className="btn">
             Save
           </button>

@@ -2,13 +2,15 @@ import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+import type { Saying } from '@/core/plan/saying';
+
 import type { Known, ServingFigures } from '@/core/recipes/recipe/cost';
 import { EATERS, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
 import { takeNewest } from '@/services/recipes/drafts';
 import { viewHistory } from '@/services/recipes/history';
 import { confirmServings, settleSlip, weighBatch } from '@/services/recipes/recipes';
-import { sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -59,6 +61,7 @@ async function takeSub(recipeId: string, version: number, subId: string): Promis
 }
 
 export default async function Recipe({ params }: { params: Promise<{ recipeId: string }> }) {
+  const say = await saying();
   const { recipeId } = await params;
   const { actor } = await requireMember();
   const history = await orNotFound(call(viewHistory, { recipeId }));
@@ -95,7 +98,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
         </p>
       )}
       {figures && figures.cost.known + figures.saltMg.known > 0 && (
-        <p className="mb-4">A serving: {sayFigures(figures)}.</p>
+        <p className="mb-4">A serving: {sayFigures(figures, say)}.</p>
       )}
       {history.behind.length > 0 && (
         <section className="sheet mb-5 border-l-4 border-l-warning p-5" aria-labelledby="behind">
@@ -107,7 +110,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
             {history.behind.map((session) => (
               <li key={session.id}>
                 <Link href={`/sessions/${session.id}/kits`} className="link">
-                  {session.title}, {sayShortDate(session.date)}
+                  {session.title}, {say.shortDate(session.date)}
                 </Link>
               </li>
             ))}
@@ -207,7 +210,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
             </h2>
             <p className="mb-3 text-sm">
               {body.weighed
-                ? `On ${sayShortDate(body.weighed.on)} a batch weighed ${body.weighed.grams} g (${body.weighed.by}).`
+                ? `On ${say.shortDate(body.weighed.on)} a batch weighed ${body.weighed.grams} g (${body.weighed.by}).`
                 : 'Nobody has weighed it yet. The weight says better than any estimate how many it serves.'}
             </p>
             <ActionForm
@@ -277,10 +280,10 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
 }
 
 /** What a serving costs and holds, each with how many of its foods are known. */
-function sayFigures({ cost, saltMg, energyKj }: ServingFigures): string {
+function sayFigures({ cost, saltMg, energyKj }: ServingFigures, say: Saying): string {
   const of = ({ known, of: all }: Known) => (known < all ? `, from ${known} of ${all} foods` : '');
   return [
-    cost.known > 0 ? `costs ${sayMoney(cost.perServing)}${of(cost)}` : '',
+    cost.known > 0 ? `costs ${say.money(cost.perServing)}${of(cost)}` : '',
     saltMg.known > 0 ? `${(saltMg.perServing / 1000).toFixed(1)} g salt${of(saltMg)}` : '',
     energyKj.known > 0 ? `${energyKj.perServing} kJ${of(energyKj)}` : '',
   ]

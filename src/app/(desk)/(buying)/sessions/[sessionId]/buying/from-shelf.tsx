@@ -1,11 +1,13 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
+import { saying } from '@/app/saying';
 import type { Lacking, Take } from '@/core/buying/take-out';
+
 import { rational } from '@/core/quantity/rational';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayCount, sayGrams } from '@/core/quantity/say';
 import { takeForSession, viewFromShelf } from '@/services/buying/take-out';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 
@@ -36,6 +38,7 @@ export async function FromShelf({
   kits: number;
   budget: number | null;
 }) {
+  const say = await saying();
   const { takes, taken, lacking, worth, unpriced } = await call(viewFromShelf, { sessionId });
   if (takes.length + taken.length === 0) return null;
   return (
@@ -59,7 +62,7 @@ export async function FromShelf({
             <span className="w-36 tabular-nums">{amount(each)}</span>
             <span>
               kits {each.letters.join(', ')}
-              {each.last && `; good until ${sayLongDate(each.last)}`}
+              {each.last && `; good until ${say.longDate(each.last)}`}
             </span>
           </li>
         ))}
@@ -82,9 +85,9 @@ export async function FromShelf({
       {taken.length > unpriced && kits > 0 && (
         <p className="mt-2 text-sm">
           <b>
-            {sayMoney(worth)} so far, {sayMoney(Math.round(worth / kits))} a kit
+            {say.money(worth)} so far, {say.money(Math.round(worth / kits))} a kit
           </b>
-          {budget !== null && ` of a budget of ${sayMoney(budget)}`}
+          {budget !== null && ` of a budget of ${say.money(budget)}`}
           {unpriced > 0 && `; ${sayCount(unpriced, 'line')} without a price come on top`}.
         </p>
       )}

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { DATE_KINDS, STORAGES } from '@/core/buying/stock';
 import { lineNow } from '@/core/buying/trip';
 import { addDays } from '@/core/plan/civil';
@@ -12,7 +13,7 @@ import { sayGrams } from '@/core/quantity/say';
 import { receiveTrip } from '@/services/buying/receipt';
 import { viewStock } from '@/services/buying/stock';
 import { viewTrip } from '@/services/buying/trips';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
@@ -66,6 +67,7 @@ async function receive(tripId: string, _state: FormState | null, data: FormData)
 }
 
 export default async function Receive({ params }: { params: Promise<{ tripId: string }> }) {
+  const say = await saying();
   const { tripId } = await params;
   const { shop, day, state, lines, events, coldLimit, today, keeping } = await orNotFound(call(viewTrip, { tripId }));
   const { places } = await call(viewStock, {});
@@ -78,7 +80,7 @@ export default async function Receive({ params }: { params: Promise<{ tripId: st
   });
   return (
     <>
-      <PageTitle title={`Check in: ${shop}`} over={sayLongDate(day)}>
+      <PageTitle title={`Check in: ${shop}`} over={say.longDate(day)}>
         <Link href={`/trips/${tripId}`} className="btn">
           The list
         </Link>

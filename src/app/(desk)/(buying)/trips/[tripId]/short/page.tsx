@@ -2,11 +2,13 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
+
 import { rational } from '@/core/quantity/rational';
-import { sayGrams, sayMoney } from '@/core/quantity/say';
+import { sayGrams } from '@/core/quantity/say';
 import { viewShortfall } from '@/services/buying/choices';
 import { makeBuyingPlan, viewBuyingPlan } from '@/services/buying/plan';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
@@ -25,10 +27,11 @@ async function planAgain(_state: FormState | null): Promise<FormState> {
 type Way = Awaited<ReturnType<typeof viewShortfall>>['short'][number]['ways'][number];
 
 /** What somebody does by it. */
-function Said({ way }: { way: Way }) {
+async function Said({ way }: { way: Way }) {
+  const say = await saying();
   const { kind, buys } = way;
   const bought = buys
-    .map(({ packs, product, shop, day }) => `${packs} × ${product} at ${shop} on ${sayLongDate(day)}`)
+    .map(({ packs, product, shop, day }) => `${packs} × ${product} at ${shop} on ${say.longDate(day)}`)
     .join('; ');
   switch (kind) {
     case 'shelf':
@@ -51,6 +54,7 @@ function Said({ way }: { way: Way }) {
 }
 
 export default async function CameShort({ params }: { params: Promise<{ tripId: string }> }) {
+  const say = await saying();
   const { tripId } = await params;
   const { shop, day, short } = await orNotFound(call(viewShortfall, { tripId }));
   const needed = short.filter(({ isNeeded }) => isNeeded);
@@ -58,7 +62,7 @@ export default async function CameShort({ params }: { params: Promise<{ tripId: 
     <>
       <PageTitle
         title={`Came short: ${shop}`}
-        over={`${sayLongDate(day)}; each way was planned to its end, the cheapest first`}
+        over={`${say.longDate(day)}; each way was planned to its end, the cheapest first`}
       >
         <Link href={`/trips/${tripId}`} className="btn">
           The trip
@@ -88,7 +92,7 @@ export default async function CameShort({ params }: { params: Promise<{ tripId: 
               {ways.map((way, at) => (
                 <li key={`${way.kind} ${way.food ?? way.buys[0]?.shop ?? at}`} className="flex gap-4 py-2">
                   <b className="w-24 shrink-0 text-right tabular-nums">
-                    {way.cost === 0 ? 'nothing' : sayMoney(way.cost)}
+                    {way.cost === 0 ? 'nothing' : say.money(way.cost)}
                   </b>
                   <span>
                     <Said way={way} />

@@ -5,12 +5,13 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { mannerOf, writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAllCame, recordAttendance, viewAttendance } from '@/services/classday/attendance';
 import { noteComing } from '@/services/classday/coming-notes';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -60,6 +61,7 @@ async function comes(
 }
 
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { actor, programme } = await requireMember();
   const timeOf = (at: string) =>
@@ -77,7 +79,7 @@ export default async function Attendance({ params }: { params: Promise<{ session
     <>
       <PageTitle
         title={`Attendance: ${session.title}`}
-        over={`${session.courseTitle} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, mannerOf(programme))} · ${session.place}`}
+        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, mannerOf(programme))} · ${session.place}`}
       >
         <Link href={`/room/${sessionId}`} className="btn">
           In the room

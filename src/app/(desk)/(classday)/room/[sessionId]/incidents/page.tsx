@@ -3,8 +3,9 @@ import { v7 } from 'uuid';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { addToIncident, listIncidents } from '@/services/classday/incidents';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field, TextArea } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -24,11 +25,12 @@ async function add(incidentId: string, id: string, _state: FormState | null, dat
 
 /** What happened to somebody in a session, for coordinators alone. */
 export default async function Incidents({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { session, incidents } = await orNotFound(call(listIncidents, { sessionId }));
   return (
     <>
-      <PageTitle title={`Incidents: ${session.title}`} over={`${sayLongDate(session.date)} · for coordinators alone`}>
+      <PageTitle title={`Incidents: ${session.title}`} over={`${say.longDate(session.date)} · for coordinators alone`}>
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
         </Link>

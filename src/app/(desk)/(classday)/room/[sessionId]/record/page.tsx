@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { Temporal } from 'temporal-polyfill';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { judgeInside } from '@/core/classday/doneness';
 import { classNow } from '@/core/classday/live/class-events';
 import { tickOf } from '@/core/classday/routines';
@@ -10,7 +11,7 @@ import { mannerOf, writeTime } from '@/core/plan/manner';
 import type { Heat } from '@/core/recipes/steps/step-plan';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { viewClass } from '@/services/classday/live';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -26,6 +27,7 @@ const TITLES = { opening: 'Before anybody cooked', fire: 'At the fire', closing:
 
 /** What was ticked, measured and changed in a class, by whom and when: to print and keep. */
 export default async function ClassRecord({ params, searchParams }: Props) {
+  const say = await saying();
   const { sessionId } = await params;
   const { group = '' } = await searchParams;
   const { programme } = await requireMember();
@@ -42,7 +44,7 @@ export default async function ClassRecord({ params, searchParams }: Props) {
     <>
       <PageTitle
         title={`Record of the class: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}${group ? `?group=${group}` : ''}`} prefetch={false} className="btn">
           Back to the class

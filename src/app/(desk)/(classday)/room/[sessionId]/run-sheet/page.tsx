@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import type { ClassMinutes } from '@/core/plan/class-minutes';
 import { mannerOf, writeTime } from '@/core/plan/manner';
@@ -9,7 +10,7 @@ import { setClassMinutes } from '@/services/classday/class-minutes';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { RunBoard } from '@/ui/classday/run-board';
 import { SetOut, SetOutCheck } from '@/ui/classday/set-out';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -35,6 +36,7 @@ async function setMinutes(sessionId: string, _state: FormState | null, data: For
 
 /** The hour of a class: who does what when, what lies out where, and whether it fits. */
 export default async function RunSheet({ params, searchParams }: Props) {
+  const say = await saying();
   const { sessionId } = await params;
   const { group = '' } = await searchParams;
   const sheet = await orNotFound(call(viewRunSheet, { sessionId, sitting: group }));
@@ -53,7 +55,7 @@ export default async function RunSheet({ params, searchParams }: Props) {
     <>
       <PageTitle
         title={`Run sheet: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}${query}`} prefetch={false} className="btn btn-primary">
           Run the class

@@ -1,10 +1,11 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { viewTasting } from '@/services/classday/tasting';
 import { TastingTable } from '@/ui/classday/tasting-table';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Tasting' };
@@ -14,12 +15,13 @@ const MOST_FOODS = 8;
 
 /** What the children think, and how often each has tried what. */
 export default async function Tasting({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { session, dishes, people } = await orNotFound(call(viewTasting, { sessionId }));
   const tried = people.filter(({ tries }) => tries.length > 0);
   return (
     <>
-      <PageTitle title={`Tasting: ${session.title}`} over={sayLongDate(session.date)}>
+      <PageTitle title={`Tasting: ${session.title}`} over={say.longDate(session.date)}>
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
         </Link>

@@ -2,8 +2,9 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { setLessonNote, viewLessonNote } from '@/services/classday/follow-later';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { TextArea } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -23,6 +24,7 @@ const USED = { programme: 'within the programme', public: 'also in public' } as 
 
 /** What families who cook at home are told, and what they said and sent. */
 export default async function Lesson({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { session, words, version, said, pictures } = await orNotFound(call(viewLessonNote, { sessionId }));
   const cooked = said.filter(({ word }) => word === 'cooked').length;
@@ -30,7 +32,7 @@ export default async function Lesson({ params }: { params: Promise<{ sessionId: 
     <>
       <PageTitle
         title={`Cooked at home: ${session.title}`}
-        over={`${sayLongDate(session.date)}${session.cookBy ? ` · cooked by ${sayLongDate(session.cookBy)}` : ''}`}
+        over={`${say.longDate(session.date)}${session.cookBy ? ` · cooked by ${say.longDate(session.cookBy)}` : ''}`}
       >
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
@@ -88,7 +90,7 @@ export default async function Lesson({ params }: { params: Promise<{ sessionId: 
                     className="w-full rounded-box"
                   />
                   <p className="text-sm">
-                    {name}, {USED[consent]}, until {sayLongDate(endsOn)}
+                    {name}, {USED[consent]}, until {say.longDate(endsOn)}
                   </p>
                 </li>
               ))}

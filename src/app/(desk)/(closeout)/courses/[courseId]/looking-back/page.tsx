@@ -1,15 +1,17 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { lookBack } from '@/services/closeout/looking-back';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Looking back' };
 
 /** A course when it is over: how it went, what to keep, what to change. */
 export default async function LookingBack({ params }: { params: Promise<{ courseId: string }> }) {
+  const say = await saying();
   const { courseId } = await params;
   const { course, figures, keep, change, lessons, said, notClosed } = await orNotFound(call(lookBack, { courseId }));
   return (
@@ -40,7 +42,7 @@ export default async function LookingBack({ params }: { params: Promise<{ course
             <span key={id}>
               {at > 0 && '; '}
               <Link href={`/room/${id}/close`} className="link">
-                {title}, {sayLongDate(date)}
+                {title}, {say.longDate(date)}
               </Link>
             </span>
           ))}

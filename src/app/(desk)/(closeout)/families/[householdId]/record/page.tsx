@@ -1,8 +1,9 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { viewFamilyRecord } from '@/services/closeout/family-record';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -10,6 +11,7 @@ export const metadata = { title: 'Record of a family' };
 
 /** What a family took part in, cooked and tried: printed for it when it asks. */
 export default async function FamilyRecord({ params }: { params: Promise<{ householdId: string }> }) {
+  const say = await saying();
   const { householdId } = await params;
   const { household, people } = await orNotFound(call(viewFamilyRecord, { householdId }));
   return (
@@ -35,7 +37,7 @@ export default async function FamilyRecord({ params }: { params: Promise<{ house
             <ul className="divide-y divide-base-300">
               {sessions.map(({ sessionId, date, title, states, dishes }) => (
                 <li key={sessionId} className="py-1.5">
-                  <b>{title}</b>, {sayLongDate(date)}: {states.join(', ')}
+                  <b>{title}</b>, {say.longDate(date)}: {states.join(', ')}
                   {dishes.length > 0 && (
                     <span className="block text-sm">
                       {dishes.map(({ title: dish, face }) => (face ? `${dish} (“${face}”)` : dish)).join('; ')}

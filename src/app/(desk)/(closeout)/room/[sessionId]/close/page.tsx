@@ -3,11 +3,13 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { sayCount, sayMoney } from '@/core/quantity/say';
+import { saying } from '@/app/saying';
+
+import { sayCount } from '@/core/quantity/say';
 import { noteCloseOut, viewCloseOut } from '@/services/closeout/close-out';
 import { closeSession, openAgain } from '@/services/closeout/closing';
 import { FATES, settleLeftover } from '@/services/closeout/leftovers';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field, TextArea } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -135,6 +137,7 @@ async function reopen(sessionId: string, _state: FormState | null, data: FormDat
 
 /** Three minutes after a session: filled in as far as it is known. */
 export default async function CloseOut({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { actor } = await requireMember();
   const known = await orNotFound(call(viewCloseOut, { sessionId }));
@@ -143,7 +146,7 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
   const ids = (count: number) => Array.from({ length: count }, () => v7());
   return (
     <>
-      <PageTitle title={`Close out: ${session.title}`} over={`${session.courseTitle} · ${sayLongDate(session.date)}`}>
+      <PageTitle title={`Close out: ${session.title}`} over={`${session.courseTitle} · ${say.longDate(session.date)}`}>
         {actor.role !== 'crew' && (
           <Link href="/lessons" className="btn">
             Lessons
@@ -222,13 +225,13 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
         </li>
         {known.money.lots > 0 && (
           <li>
-            Taken off the shelf for it: {sayMoney(known.money.worth)}
+            Taken off the shelf for it: {say.money(known.money.worth)}
             {known.money.unpriced > 0 && `, ${sayCount(known.money.unpriced, 'lot')} without a price`}
           </li>
         )}
         {(known.said.length > 0 || session.cookBy) && (
           <li>
-            {session.cookBy && `Families cook until ${sayLongDate(session.cookBy)}. `}
+            {session.cookBy && `Families cook until ${say.longDate(session.cookBy)}. `}
             {known.said.length > 0 && `They said: ${known.said.map((note) => `“${note}”`).join('; ')}`}
           </li>
         )}
@@ -305,7 +308,7 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
                     className="flex flex-wrap items-end gap-3"
                   >
                     <span className="w-full sm:w-72">
-                      <b>{name}</b>, open: {grams} g by the books, until {sayLongDate(last)}
+                      <b>{name}</b>, open: {grams} g by the books, until {say.longDate(last)}
                       {said && `; ${said}`}
                     </span>
                     <Choice label="It is" name="fate" defaultValue="kept">

@@ -2,13 +2,14 @@ import { Temporal } from 'temporal-polyfill';
 import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { SessionFrame } from '@/app/session-frame';
 import { sayMinutes } from '@/core/countdown/network';
 import { type JobView, sayLeft } from '@/core/countdown/thread';
 import { JOBS, STAGES } from '@/core/stages/stages';
 import { addOneOffJob, changeJob, markJob, removeOneOffJob, viewJobs } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
-import { sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
@@ -61,10 +62,9 @@ async function add(sessionId: string, _state: FormState | null, data: FormData):
 const BY_THEMSELVES = new Set(['recipes', 'roll', 'kits']);
 
 export default async function Jobs({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
-  const { bundle, sheet, hours, thread, savers, choices, who, now, timeZone } = await orNotFound(
-    call(viewJobs, { sessionId }),
-  );
+  const { bundle, sheet, hours, thread, savers, choices, who, now } = await orNotFound(call(viewJobs, { sessionId }));
   const instant = Temporal.Instant.from(now);
   const hidden = choices.filter(({ on }) => !on);
   return (
@@ -72,13 +72,13 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
       {thread.tooLate && (
         <div role="alert" className="sheet mb-5 border-l-4 border-l-error p-4">
           <p className="font-bold">This can no longer be ready in time.</p>
-          <p className="text-sm">{thread.tooLate}</p>
+          <p className="text-sm">{say.text(thread.tooLate)}</p>
           {savers.length > 0 && (
             <>
               <p className="mt-2 text-sm font-semibold">This would save it; each was calculated:</p>
               <ul className="list-disc pl-5 text-sm">
                 {savers.map((saver) => (
-                  <li key={saver}>{saver}</li>
+                  <li key={saver}>{say.text(saver)}</li>
                 ))}
               </ul>
             </>
@@ -115,17 +115,15 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                       )}
                     </span>
                     <span className="block text-sm">
-                      {job.state}, takes {sayMinutes(job.minutes)}. {job.why}
+                      {job.state}, takes {sayMinutes(job.minutes)}. {say.text(job.why)}
                       {who[job.key] &&
-                        ` By ${who[job.key]?.join(', ')}${job.planned ? `, ${sayMoment(job.planned, timeZone)}` : ''}.`}
+                        ` By ${who[job.key]?.join(', ')}${job.planned ? `, ${say.moment(job.planned)}` : ''}.`}
                     </span>
                   </td>
-                  <td className="whitespace-nowrap">{job.state === 'done' ? '' : sayMoment(job.earliest, timeZone)}</td>
+                  <td className="whitespace-nowrap">{job.state === 'done' ? '' : say.moment(job.earliest)}</td>
                   <td className="whitespace-nowrap">
-                    {job.planned && (
-                      <span className="block font-semibold">planned {sayMoment(job.planned, timeZone)}</span>
-                    )}
-                    {sayMoment(job.startBy, timeZone)}
+                    {job.planned && <span className="block font-semibold">planned {say.moment(job.planned)}</span>}
+                    {say.moment(job.startBy)}
                   </td>
                   <td className="whitespace-nowrap text-right">{job.state === 'done' ? '' : spare(job)}</td>
                   <td>

@@ -2,10 +2,11 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { changePlaces } from '@/services/crew/places';
 import { viewRosterTable } from '@/services/crew/table';
 import { type Change, RosterTable } from '@/ui/crew/roster-table';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Roster as a table' };
@@ -19,13 +20,14 @@ async function save(changes: readonly Change[], byWord: boolean) {
 }
 
 export default async function Table({ searchParams }: { searchParams: Promise<{ until?: string }> }) {
+  const say = await saying();
   const { until } = await searchParams;
   const { given, people, duties, places, toDay } = await orNotFound(
     call(viewRosterTable, until ? { toDay: until } : {}),
   );
   return (
     <>
-      <PageTitle title="Roster as a table" over={`Until ${sayLongDate(toDay)}: people down, duties across`}>
+      <PageTitle title="Roster as a table" over={`Until ${say.longDate(toDay)}: people down, duties across`}>
         <Link href="/crew/roster" className="btn">
           As a list
         </Link>

@@ -2,9 +2,10 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { timeOf } from '@/core/plan/civil';
 import { tapAtDoor, viewDoor } from '@/services/crew/hours';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
@@ -23,13 +24,14 @@ type Person = Awaited<ReturnType<typeof viewDoor>>['people'][number];
 
 /** Tapping who of the crew came and went: their hours are kept from it. */
 export default async function Door({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { session, today, people } = await orNotFound(call(viewDoor, { sessionId }));
   const expected = people.filter(({ isExpected, stays }) => isExpected || stays.length > 0);
   const others = people.filter((person) => !expected.includes(person));
   return (
     <>
-      <PageTitle title="At the door" over={`${session.title} · ${sayLongDate(session.date)}`}>
+      <PageTitle title="At the door" over={`${session.title} · ${say.longDate(session.date)}`}>
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
         </Link>

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, ticked } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { SessionFrame } from '@/app/session-frame';
 import { SKILLS } from '@/core/crew/duties';
 import { changeDuty, changePlaces } from '@/services/crew/places';
@@ -49,6 +50,7 @@ async function letGo(
 }
 
 export default async function SessionCrew({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { bundle, sheet, hours, rooms, duties, left, crewSize } = await orNotFound(
     call(viewSessionCrew, { sessionId }),
@@ -80,7 +82,7 @@ export default async function SessionCrew({ params }: { params: Promise<{ sessio
         <Rooms rooms={rooms} />
         <ul className="divide-y divide-base-300">
           {duties.map((duty) => (
-            <DutyLine key={duty.id} duty={duty} />
+            <DutyLine key={duty.id} duty={duty} say={say} />
           ))}
         </ul>
         {left.length > 0 && (

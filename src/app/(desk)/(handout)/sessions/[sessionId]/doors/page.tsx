@@ -2,13 +2,13 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
-import { timeOf } from '@/core/plan/civil';
+import { saying } from '@/app/saying';
 import { civilIn } from '@/core/plan/clock';
 import { writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import { viewDoors } from '@/services/handout/doors';
 import { moveDoors } from '@/services/handout/rounds';
-import { sayLongDate } from '@/ui/dates';
+
 import { RoundsBoard } from '@/ui/handout/rounds-board';
 import { RoundsMap } from '@/ui/handout/rounds-map';
 import { Caution, Empty, PageTitle } from '@/ui/page';
@@ -35,6 +35,7 @@ interface Params {
 
 /** The doors that kits go to, and the rounds of those who bring them. */
 export default async function Doors({ params, searchParams }: Params) {
+  const say = await saying();
   const { sessionId } = await params;
   const { group: wanted } = await searchParams;
   const found = await orNotFound(call(viewDoors, { sessionId }));
@@ -44,13 +45,12 @@ export default async function Doors({ params, searchParams }: Params) {
   const ids = new Set(doors.map(({ householdId }) => householdId));
   const rounds = found.rounds.filter(({ stops }) => stops.some(({ householdId }) => ids.has(householdId)));
   const missed = found.missed.filter(({ householdId }) => ids.has(householdId));
-  const say = (minutes: number) => writeTime(timeOf(minutes % 1440), manner);
   const withoutPoint = doors.filter(({ door }) => !door.at).length;
   return (
     <>
       <PageTitle
         title="Doors and rounds"
-        over={`${session.courseTitle} · ${session.title} · ${sayLongDate(meeting?.date ?? session.date)}`}
+        over={`${session.courseTitle} · ${session.title} · ${say.longDate(meeting?.date ?? session.date)}`}
       >
         <Link href={`/sessions/${sessionId}/handout`} className="btn">
           Hand-out
@@ -69,7 +69,7 @@ export default async function Doors({ params, searchParams }: Params) {
               aria-current={group === meeting?.group ? 'page' : undefined}
               className={`btn btn-sm ${group === meeting?.group ? 'btn-primary' : ''}`}
             >
-              {group}, {sayLongDate(date)}
+              {group}, {say.longDate(date)}
             </Link>
           ))}
         </nav>
@@ -119,7 +119,7 @@ export default async function Doors({ params, searchParams }: Params) {
                   ? 'The round is over.'
                   : leftAt
                     ? `Left at ${writeTime(civilIn(leftAt, timeZone).time, manner)}: ${standing.done} of ${stops.length} doors done${
-                        standing.ahead[0] ? `, next at about ${say(standing.ahead[0].begins)}` : ''
+                        standing.ahead[0] ? `, next at about ${say.time(standing.ahead[0].begins)}` : ''
                       }${standing.coldLeft === undefined ? '' : `, ${standing.coldLeft} minutes left for what is cold`}.`
                     : '',
               }))}

@@ -1,11 +1,14 @@
+import { saying } from '@/app/saying';
 import { sayDrivers } from '@/core/kits/figures/kit-cost';
-import { sayCount, sayMoney } from '@/core/quantity/say';
+
+import { sayCount } from '@/core/quantity/say';
 import type { kitFigures } from '@/services/kits/figures';
 
 type Figures = NonNullable<Awaited<ReturnType<typeof kitFigures>>>;
 
 /** What the kits use up, and what they cost: beside the sheet, in two quiet panels. */
-export function KitFigures({ figures: { consumables, cost, budget } }: { figures: Figures }) {
+export async function KitFigures({ figures: { consumables, cost, budget } }: { figures: Figures }) {
+  const say = await saying();
   const priced = cost.foods.length;
   return (
     <div className="grid gap-5 lg:grid-cols-2">
@@ -57,14 +60,14 @@ export function KitFigures({ figures: { consumables, cost, budget } }: { figures
         ) : (
           <>
             <p>
-              <b>{sayMoney(cost.perKit)} a kit</b>, {sayMoney(cost.perServing)} a serving: {sayMoney(cost.bought)} for
-              whole packs, of which {sayMoney(cost.used)} goes into kits.
+              <b>{say.money(cost.perKit)} a kit</b>, {say.money(cost.perServing)} a serving: {say.money(cost.bought)}{' '}
+              for whole packs, of which {say.money(cost.used)} goes into kits.
             </p>
             {budget !== null && (
               <p className={cost.perKit > budget ? 'font-bold text-error' : ''}>
                 {cost.perKit > budget
-                  ? `${sayMoney(cost.perKit - budget)} over the budget of ${sayMoney(budget)} a kit.`
-                  : `Within the budget of ${sayMoney(budget)} a kit.`}
+                  ? `${say.money(cost.perKit - budget)} over the budget of ${say.money(budget)} a kit.`
+                  : `Within the budget of ${say.money(budget)} a kit.`}
               </p>
             )}
             <p className="mt-1 text-sm">Most of it: {sayDrivers(cost)}.</p>
@@ -87,7 +90,7 @@ export function KitFigures({ figures: { consumables, cost, budget } }: { figures
                 {cost.kits.map(({ letter, cost: each, saltMg, energyKj }) => (
                   <tr key={letter}>
                     <th scope="row">{letter}</th>
-                    <td className="text-right">{sayMoney(each)}</td>
+                    <td className="text-right">{say.money(each)}</td>
                     <td className="text-right">{saltMg > 0 ? `${(saltMg / 1000).toFixed(1)} g` : '–'}</td>
                     <td className="text-right">{energyKj > 0 ? `${energyKj} kJ` : '–'}</td>
                   </tr>

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { call, requireMember } from '@/app/access';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { SessionFrame } from '@/app/session-frame';
@@ -42,7 +42,6 @@ export default async function Kits({
   const { working: wanted, view, compare, find = '' } = await readQuery(searchParams);
   const viewed = await orNotFound(call(viewKitSheet, { sessionId }));
   const { bundle, sheet, hours, figures: ofSheet } = viewed;
-  const { programme } = await requireMember();
   const { locked, draft } = sheet;
   const showDraft = !locked || view === 'now';
   // Figures are of the sheet that counts: beside another one they would be wrong.
@@ -83,7 +82,7 @@ export default async function Kits({
       }
     >
       <div className="flex flex-col gap-5">
-        <Standing sessionId={sessionId} viewed={viewed} showsDraft={showDraft} timeZone={programme.timeZone} />
+        <Standing sessionId={sessionId} viewed={viewed} showsDraft={showDraft} />
         {draft && (draft.refusedKits > 0 || sheet.leftOut.length > 0 || bundle.labels.length > 0) && (
           <Refused
             sessionId={sessionId}

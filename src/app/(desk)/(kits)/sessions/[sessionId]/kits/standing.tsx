@@ -1,6 +1,7 @@
 import Link from 'next/link';
+import { saying } from '@/app/saying';
 import type { viewKitSheet } from '@/services/kits/kit-sheet';
-import { sayMoment } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import { lock, refuse, unlock } from './actions';
@@ -12,11 +13,11 @@ interface Props {
   readonly viewed: Viewed;
   /** The page shows the sheet as it would be now, not the locked one. */
   readonly showsDraft: boolean;
-  readonly timeZone: string;
 }
 
 /** How the sheet stands: what it cannot be made of, who locked it, what changed since, and what was decided. */
-export function Standing({ sessionId, viewed, showsDraft, timeZone }: Props) {
+export async function Standing({ sessionId, viewed, showsDraft }: Props) {
+  const say = await saying();
   const { bundle, sheet } = viewed;
   const { locked, draft, differences } = sheet;
   const record = bundle.sheet;
@@ -34,8 +35,8 @@ export function Standing({ sessionId, viewed, showsDraft, timeZone }: Props) {
       {locked && record && (
         <p className="text-sm">
           <b>Revision {record.revision}, locked</b> by {record.lockedByName},{' '}
-          {sayMoment(record.lockedAt.toISOString(), timeZone)}. Fingerprint{' '}
-          <code>{record.fingerprint.slice(0, 12)}</code>. {locked.kits.length} kits.
+          {say.moment(record.lockedAt.toISOString())}. Fingerprint <code>{record.fingerprint.slice(0, 12)}</code>.{' '}
+          {locked.kits.length} kits.
         </p>
       )}
       {locked && record && (
@@ -80,7 +81,7 @@ export function Standing({ sessionId, viewed, showsDraft, timeZone }: Props) {
 }
 
 /** What changed since the sheet was locked, to be accepted or refused. */
-function Differences({ sessionId, viewed: { bundle, sheet }, showsDraft }: Omit<Props, 'timeZone'>) {
+function Differences({ sessionId, viewed: { bundle, sheet }, showsDraft }: Props) {
   const { differences } = sheet;
   const revision = bundle.sheet?.revision ?? 0;
   return (

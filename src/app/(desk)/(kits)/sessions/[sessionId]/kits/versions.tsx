@@ -1,6 +1,7 @@
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import type { VersionPolicy } from '@/core/kits/sheet/fewest-variants';
-import { sayMoney } from '@/core/quantity/say';
+
 import { compareVersions } from '@/services/kits/kit-sheet';
 import { chooseVersions } from './actions';
 
@@ -12,6 +13,7 @@ const WORDS: Readonly<Record<VersionPolicy, string>> = {
 
 /** One version for everybody compared with separate ones: number, bench time, money, and what is proposed. */
 export async function Versions({ sessionId }: { sessionId: string }) {
+  const say = await saying();
   const { now, ways, best, why } = await call(compareVersions, { sessionId });
   if (!best) return null;
   return (
@@ -49,7 +51,7 @@ export async function Versions({ sessionId }: { sessionId: string }) {
               <td className="text-right">
                 {priced === 0
                   ? 'no prices'
-                  : `${sayMoney(cost)}${priced < foods ? `, ${priced} of ${foods} foods` : ''}`}
+                  : `${say.money(cost)}${priced < foods ? `, ${priced} of ${foods} foods` : ''}`}
               </td>
               <td className="text-right">
                 {refused > 0 && <span className="mr-2 text-error">{refused} refused</span>}

@@ -1,12 +1,13 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { minutesOf } from '@/core/plan/civil';
 import { readTime } from '@/core/plan/manner';
 import { rational } from '@/core/quantity/rational';
 import { sayGrams } from '@/core/quantity/say';
 import { viewPrepPlan } from '@/services/packing/prep';
-import { sayLongDate } from '@/ui/dates';
+
 import { PrepBoard } from '@/ui/packing/prep/prep-board';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -27,6 +28,7 @@ interface Params {
 
 /** A prep day, planned for the hands there are. */
 export default async function PrepPlanPage({ params, searchParams }: Params) {
+  const say = await saying();
   const { date } = await params;
   const { hands, raw, boards, at = '' } = await searchParams;
   const { actor } = await requireMember();
@@ -36,7 +38,7 @@ export default async function PrepPlanPage({ params, searchParams }: Params) {
   const time = readTime(at) ?? '14:00';
   return (
     <>
-      <PageTitle title={`Prep plan, ${sayLongDate(date)}`} over={found.sessions.map(({ title }) => title).join(', ')}>
+      <PageTitle title={`Prep plan, ${say.longDate(date)}`} over={found.sessions.map(({ title }) => title).join(', ')}>
         {actor.role === 'coordinator' && (
           <Link href={`/prep/${date}`} className="btn">
             By food

@@ -1,6 +1,6 @@
 import { TriangleAlert } from 'lucide-react';
 import type { SeasonDraft } from '@/services/plan/season';
-import { sayLongDate, sayShortDate } from '@/ui/dates';
+import { useSaying } from '@/ui/saying';
 
 /** What a season comes to, or what to mend first. */
 export type Found = { readonly draft: SeasonDraft } | { readonly problem: string };
@@ -13,6 +13,7 @@ interface Props {
 
 /** A season as it would be laid down: days lost to closures, what collides, and the titles of the sessions. */
 export function Draft({ found, titles, setTitles }: Props) {
+  const say = useSaying();
   const draft = found && 'draft' in found ? found.draft : undefined;
   const fresh = draft?.sessions.filter(({ isThere }) => !isThere) ?? [];
   const clashes = fresh.filter(({ conflicts }) => conflicts.length > 0);
@@ -22,7 +23,7 @@ export function Draft({ found, titles, setTitles }: Props) {
         {draft ? `${fresh.length} sessions` : 'The season'}
         {draft &&
           fresh.length > 0 &&
-          `, ${sayShortDate(fresh[0]?.date ?? '')} to ${sayLongDate(fresh.at(-1)?.date ?? '')}`}
+          `, ${say.shortDate(fresh[0]?.date ?? '')} to ${say.longDate(fresh.at(-1)?.date ?? '')}`}
       </h2>
       {found === null && <p>Looking at the plan …</p>}
       {found && 'problem' in found && <p className="font-semibold text-error">{found.problem}</p>}
@@ -42,7 +43,7 @@ export function Draft({ found, titles, setTitles }: Props) {
               className="grid grid-cols-[9rem_minmax(0,1fr)] items-center gap-3 py-1.5"
             >
               <span className="text-sm">
-                <b>{sayShortDate(session.date)}</b>, {session.startsAt}
+                <b>{say.shortDate(session.date)}</b>, {say.time(session.startsAt)}
                 <span className="block">{session.mode}</span>
               </span>
               <span>
@@ -51,7 +52,7 @@ export function Draft({ found, titles, setTitles }: Props) {
                 ) : (
                   <input
                     className="input input-sm w-full"
-                    aria-label={`Title of ${sayShortDate(session.date)}, ${session.startsAt}`}
+                    aria-label={`Title of ${say.shortDate(session.date)}, ${say.time(session.startsAt)}`}
                     placeholder={session.title}
                     maxLength={120}
                     value={titles[index] ?? ''}
@@ -65,10 +66,10 @@ export function Draft({ found, titles, setTitles }: Props) {
                     }
                   />
                 )}
-                {session.because && <span className="block text-sm">{session.because}</span>}
-                {session.conflicts.map(({ say }) => (
-                  <span key={say} className="block text-sm font-semibold text-error">
-                    {say}
+                {session.because && <span className="block text-sm">{say.text(session.because)}</span>}
+                {session.conflicts.map((conflict) => (
+                  <span key={conflict.say} className="block text-sm font-semibold text-error">
+                    {say.text(conflict.say)}
                   </span>
                 ))}
               </span>
@@ -82,15 +83,16 @@ export function Draft({ found, titles, setTitles }: Props) {
 }
 
 function Lost({ lost }: { lost: SeasonDraft['lost'] }) {
+  const say = useSaying();
   if (lost.length === 0) return null;
   return (
     <details className="mt-1 text-sm" open={lost.length <= 4}>
-      <summary className="cursor-pointer font-semibold">{lost.length} days of the cadence are closed</summary>
+      <summary className="cursor-pointer font-semibold">{lost.length} days it would fall on are closed</summary>
       <ul className="list-disc pl-5">
         {lost.map(({ date, because, became, to }) => (
           <li key={date}>
-            {sayShortDate(date)}: {because}; {became}
-            {to ? ` to ${sayShortDate(to)}` : ''}
+            {say.shortDate(date)}: {say.text(because)}; {became}
+            {to ? ` to ${say.shortDate(to)}` : ''}
           </li>
         ))}
       </ul>

@@ -3,9 +3,10 @@ import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { addDish } from '@/services/plan/sessions';
 import { proposeDishes } from '@/services/recipes/suits';
-import { sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
@@ -31,6 +32,7 @@ export default async function Dishes({
   params: Promise<{ courseId: string }>;
   searchParams: Query;
 }) {
+  const say = await saying();
   const { courseId } = await params;
   const query = await readQuery(searchParams);
   const [stock = '', offers = '', menu = ''] = ['stock', 'offers', 'menu'].map((name) => String(query[name] ?? ''));
@@ -58,7 +60,7 @@ export default async function Dishes({
                     {session.number}. {session.title}
                   </Link>
                   <span className="block text-sm font-normal">
-                    {sayShortDate(session.date)}, {session.startsAt} · {session.mode}
+                    {say.shortDate(session.date)}, {say.time(session.startsAt)} · {session.mode}
                   </span>
                 </h2>
                 {session.dishes.length > 0 ? (

@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, useTransition } from 'react';
-import { sayShortDate } from '@/ui/dates';
 import { ActionForm } from '@/ui/form/action-form';
 import { notify } from '@/ui/notices';
+import { useSaying } from '@/ui/saying';
 import { DataTable, type TableColumn } from '@/ui/table/data-table';
 import { useAddress } from '@/ui/table/use-address';
 import { setPersonStatus, withdrawSeveral } from './actions';
@@ -109,13 +109,14 @@ const columnsOf = (hasGroups: boolean): TableColumn<RollLine>[] => [
 ];
 
 function Name({ person: { name, status, since, kitWith } }: { person: RollLine }) {
+  const say = useSaying();
   return (
     <>
       {name}
       {status !== 'enrolled' && (
         <span className="ml-2 badge badge-sm">
           {STATUS_WORDS[status] ?? status}
-          {since && ` since ${sayShortDate(since)}`}
+          {since && ` since ${say.shortDate(since)}`}
         </span>
       )}
       {kitWith && <span className="ml-2 text-xs font-normal">one kit with {kitWith}</span>}

@@ -1,11 +1,12 @@
+import { saying } from '@/app/saying';
 import { type ModePlaces, offerDraft, type Places } from '@/core/roll/waitlist';
 import type { RollPerson } from '@/services/sheet/person';
-import { sayShortDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { offerPlace } from './actions';
 
 /** Places that are free and who is next, or by how many a group is too full. Nothing where there is nothing to decide. */
-export function Waitlist({
+export async function Waitlist({
   places,
   people,
   groups,
@@ -20,6 +21,7 @@ export function Waitlist({
   modes: readonly ModePlaces[];
   coordinator: string;
 }) {
+  const say = await saying();
   const full = modes.filter(({ enrolled, room }) => enrolled >= room);
   const crowded = places.filter(({ over, waiting }) => over > 0 || waiting.length > 0);
   if (crowded.length === 0) return null;
@@ -43,7 +45,7 @@ export function Waitlist({
                   : `${free === null ? 'No limit is set' : free === 0 ? 'No place is free' : `${free} ${free === 1 ? 'place is' : 'places are'} free`}.`}{' '}
                 {full.length > 0 && `Full: ${full.map(({ mode, room }) => `${mode} (${room})`).join(', ')}. `}
                 {queue.length > 0 &&
-                  `${queue.length} ${queue.length === 1 ? 'waits' : 'wait'}, ${course.waitlistRule}: ${queue.map(({ name, since }) => (since ? `${name} since ${sayShortDate(since)}` : name)).join(', ')}.`}
+                  `${queue.length} ${queue.length === 1 ? 'waits' : 'wait'}, ${course.waitlistRule}: ${queue.map(({ name, since }) => (since ? `${name} since ${say.shortDate(since)}` : name)).join(', ')}.`}
               </p>
               {next && draft && free !== 0 && (
                 <details>

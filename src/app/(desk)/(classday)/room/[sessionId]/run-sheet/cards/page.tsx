@@ -1,11 +1,12 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { minutesOf, timeOf } from '@/core/plan/civil';
 import { mannerOf, writeTime } from '@/core/plan/manner';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { SetOut } from '@/ui/classday/set-out';
-import { sayLongDate } from '@/ui/dates';
+
 import { Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -18,6 +19,7 @@ interface Props {
 
 /** A card for each station, to lie on its table. */
 export default async function Cards({ params, searchParams }: Props) {
+  const say = await saying();
   const { sessionId } = await params;
   const { group = '' } = await searchParams;
   const { session, plan, stations, food, setOut, around, isOnScreen } = await orNotFound(
@@ -29,7 +31,7 @@ export default async function Cards({ params, searchParams }: Props) {
     <>
       <PageTitle
         title={`Station cards: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${sayLongDate(session.date)}, ${writeTime(session.startsAt, manner)}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)}`}
       >
         <Link href={`/room/${sessionId}/run-sheet${group ? `?group=${group}` : ''}`} className="btn">
           Run sheet

@@ -1,15 +1,17 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { viewRepeated } from '@/services/closeout/looking-back';
-import { sayLongDate } from '@/ui/dates';
+
 import { PageTitle } from '@/ui/page';
 
 export const metadata = { title: 'Repeated course' };
 
 /** A course that was repeated: what differs from the one before. */
 export default async function Repeated({ params }: { params: Promise<{ courseId: string; fromId: string }> }) {
+  const say = await saying();
   const { courseId, fromId } = await params;
   const { course, from, dates, recipes, waiting } = await orNotFound(call(viewRepeated, { courseId, fromId }));
   return (
@@ -27,9 +29,9 @@ export default async function Repeated({ params }: { params: Promise<{ courseId:
           <ul className="divide-y divide-base-300">
             {dates.map(({ title, before, after, because, isOther, when }) => (
               <li key={`${title}${before}`} className="py-1.5">
-                <b>{title}</b>: {sayLongDate(before)} → {after ? sayLongDate(after) : 'no room left in the season'}
+                <b>{title}</b>: {say.longDate(before)} → {after ? say.longDate(after) : 'no room left in the season'}
                 {isOther && `, ${when}`}
-                {because && <span className="block text-sm">{because}</span>}
+                {because && <span className="block text-sm">{say.text(because)}</span>}
               </li>
             ))}
           </ul>

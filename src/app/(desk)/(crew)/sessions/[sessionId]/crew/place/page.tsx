@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, ticked } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { timeOf } from '@/core/plan/civil';
 import { sayCount } from '@/core/quantity/say';
 import { askToStepIn } from '@/services/crew/asking';
@@ -10,7 +11,7 @@ import { dropOut, viewPlace } from '@/services/crew/step-in';
 import { BelowAdults } from '@/ui/crew/below-adults';
 import { endOf } from '@/ui/crew/duty-line';
 import { HolderLine } from '@/ui/crew/holders';
-import { sayLongDate } from '@/ui/dates';
+
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field, TextArea, Tick } from '@/ui/form/field';
@@ -87,6 +88,7 @@ export default async function Place({
   params: Promise<{ sessionId: string }>;
   searchParams: Promise<{ duty?: string }>;
 }) {
+  const say = await saying();
   const { sessionId } = await params;
   const key = (await searchParams).duty ?? '';
   const of: Of = { sessionId, duty: key };
@@ -101,7 +103,7 @@ export default async function Place({
             <Link href={`/sessions/${sessionId}/crew`} className="link">
               {session.title}
             </Link>{' '}
-            · {sayLongDate(duty.date)}, {timeOf(duty.from)} to {endOf(duty.to)} · {duty.place}
+            · {say.longDate(duty.date)}, {say.time(duty.from)} to {say.time(endOf(duty.to))} · {duty.place}
           </>
         }
       >

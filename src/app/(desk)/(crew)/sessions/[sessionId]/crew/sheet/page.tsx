@@ -1,10 +1,10 @@
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
-import { timeOf } from '@/core/plan/civil';
+import { saying } from '@/app/saying';
 import { viewSessionCrew } from '@/services/crew/session-crew';
 import { BelowAdults } from '@/ui/crew/below-adults';
 import { endOf } from '@/ui/crew/duty-line';
-import { sayLongDate } from '@/ui/dates';
+
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
 
@@ -12,6 +12,7 @@ export const metadata = { title: 'Lead’s sheet' };
 
 /** Who is where from minute to minute on the day, for whoever leads: printed in black and white. */
 export default async function LeadsSheet({ params }: { params: Promise<{ sessionId: string }> }) {
+  const say = await saying();
   const { sessionId } = await params;
   const { bundle, duties, below, rooms } = await orNotFound(call(viewSessionCrew, { sessionId }));
   const { session } = bundle;
@@ -35,7 +36,7 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
     <>
       <PageTitle
         title="Lead’s sheet"
-        over={`${session.courseTitle}: ${session.title} · ${sayLongDate(session.date)}, ${session.startsAt} · ${session.place}`}
+        over={`${session.courseTitle}: ${session.title} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         <PrintButton />
       </PageTitle>
@@ -52,7 +53,7 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
                 <th scope="col">Who</th>
                 {spans.map(({ from, to }) => (
                   <th key={from} scope="col" className="px-1 text-center tabular-nums">
-                    {timeOf(from)}–{endOf(to)}
+                    {say.time(from)}–{say.time(endOf(to))}
                   </th>
                 ))}
               </tr>
@@ -80,7 +81,8 @@ export default async function LeadsSheet({ params }: { params: Promise<{ session
       )}
       {open.length > 0 && (
         <p className="mt-3 font-semibold">
-          Nobody yet: {open.map(({ title, from, to }) => `${title} (${timeOf(from)} to ${endOf(to)})`).join(', ')}.
+          Nobody yet:{' '}
+          {open.map(({ title, from, to }) => `${title} (${say.time(from)} to ${say.time(endOf(to))})`).join(', ')}.
         </p>
       )}
       {rooms.map(({ name, adults }) => (

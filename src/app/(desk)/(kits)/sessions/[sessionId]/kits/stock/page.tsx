@@ -2,8 +2,10 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { SessionFrame } from '@/app/session-frame';
-import { sayCount, sayGrams, sayMoney } from '@/core/quantity/say';
+
+import { sayCount, sayGrams } from '@/core/quantity/say';
 import { viewStockOutcome } from '@/services/kits/planning';
 import { Empty } from '@/ui/page';
 
@@ -92,7 +94,8 @@ export default async function StockPage({
 }
 
 /** How many kits, what runs out first, what rescues the rest. */
-function Makes({ outcome }: { outcome: Outcome }) {
+async function Makes({ outcome }: { outcome: Outcome }) {
+  const say = await saying();
   const { kits, of, variants, isMost, shortages, rescue } = outcome;
   const [first] = shortages;
   return (
@@ -107,7 +110,7 @@ function Makes({ outcome }: { outcome: Outcome }) {
           <p className="mt-1">
             {first?.ingredient} runs out first: it alone makes {first?.kits}.{' '}
             {rescue !== undefined
-              ? `${sayMoney(rescue)} rescues the rest.`
+              ? `${say.money(rescue)} rescues the rest.`
               : 'What the rest costs is not known: a price is missing.'}
           </p>
           <h3 className="mt-4 mb-1 font-bold">What is missing</h3>
@@ -117,7 +120,7 @@ function Makes({ outcome }: { outcome: Outcome }) {
                 <b>{ingredient}</b>: {sayGrams(missing)} short, makes {alone} kits
                 <span className="block text-sm">
                   {packs !== undefined && product
-                    ? `${packs} × ${product}${cost === undefined ? '' : `, ${sayMoney(cost)}`}`
+                    ? `${packs} × ${product}${cost === undefined ? '' : `, ${say.money(cost)}`}`
                     : 'no product with a pack is known'}
                   {kitsWithIt > kits ? `; with it alone ${kitsWithIt} kits` : ''}
                 </span>

@@ -1,0 +1,89 @@
+import { Temporal } from 'temporal-polyfill';
+import { v7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { find, findOne } from '@/store/query';
+import type { Store } from '@/store/store';
+import { newProgramme, select, testStore } from '../../../tests/programme';
+import { recordAttendance } from '../classday/attendance';
+import { viewCountdown } from '../countdown/countdown';
+import type { Context, Role } from '../gate/gate';
+import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
+import { recordTicks, viewBench } from '../packing/bench';
+import { addCourse } from '../plan/courses';
+import { isSettingUp, leaveOutStep, settleCountry, takeSampleAway, trySample, viewFirstRun } from './first-run';
+
+let store: Store;
+let own: Record<Role, Context>;
+beforeAll(async () => {
+  store = await testStore();
+});
+afterAll(() => store.close());
+
+const stateOf = async (step: string) =>
+  (await viewFirstRun(own.coordinator, {})).steps.find((each) => each.step === step);
+
+describe('setting a programme up', () => {
+  it('says what is missing, in any order, and what a country proposes', async () => {
+    own = await newProgramme(store);
+    expect(await isSettingUp(own.coordinator, {})).toBe(true);
+    const { steps, proposal } = await viewFirstRun(own.coordinator, { country: 'IE' });
+    expect(steps.filter(({ state }) => state === 'open')).toHaveLength(8);
+    expect(steps.filter(({ waitsFor }) => waitsFor).map(({ step }) => step)).toEqual(['sessions', 'roll', 'kits']);
+    expect(proposal).toMatchObject({ currency: 'EUR', measureSystem: 'metric', timeZones: ['Europe/Dublin'] });
+    const values = { version: 1, country: 'IE', timeZone: 'Europe/Dublin', currency: 'eur', measureSystem: 'metric' };
+    const wrong = settleCountry(own.coordinator, { ...values, currency: 'money' });
+    await expect(wrong).rejects.toMatchObject({ problems: [{ where: 'currency' }] });
+    await expect(settleCountry(own.coordinator, { ...values, country: 'QQ' })).rejects.toMatchObject({
+      problems: [{ where: 'country' }],
+    });
+    expect(await settleCountry(own.coordinator, { ...values, holidays: 'on' })).toBeGreaterThan(20);
+    expect([(await stateOf('country'))?.state, (await stateOf('closures'))?.state]).toEqual(['done', 'done']);
+    const { programmeId } = own.coordinator.actor;
+    expect(await findOne(store.db, store.db.models.programme, { id: programmeId })).toMatchObject({
+      currency: 'EUR',
+      safetyProfile: 'uk',
+      manner: { clock: 24 },
+    });
+    await leaveOutStep(own.coordinator, { step: 'place', leftOut: true });
+    expect((await stateOf('place'))?.state).toBe('left out');
+    await addCourse(own.coordinator, { title: 'Breads' });
+    expect(await stateOf('sessions')).toEqual({ step: 'sessions', state: 'open', waitsFor: '' });
+  });
+
+  it('has a sample that is worked with like anything else, and goes whole: nothing of it is left in any table', async () => {
+    own = await newProgramme(store);
+    const context = own.coordinator;
+    const rows = async () => {
+      const tables = await select<{ name: string }>(
+        store.db,
+        `SELECT table_name AS name FROM information_schema.tables
+         WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE' AND table_name <> 'change_log'`,
+        {},
+      );
+      const counts = await Promise.all(
+        tables.map(async ({ name }) => {
+          const [found] = await select<{ count: number }>(store.db, `SELECT COUNT(*) AS count FROM \`${name}\``, {});
+          return [name, found?.count ?? 0] as const;
+        }),
+      );
+      return Object.fromEntries(counts);
+    };
+    const before = await rows();
+    await trySample(context, {});
+    await expect(trySample(context, {})).rejects.toMatchObject({ kind: 'stale' });
+    const { threads } = await viewCountdown(context, {});
+    const sessionId = threads[0]?.id ?? '';
+    const { sheet } = await viewKitSheet(context, { sessionId });
+    await lockKitSheet(context, { sessionId, basis: sheet.basis });
+    const [kit] = (await viewBench(own.crew, { sessionId })).sheet.kits;
+    const tick = { id: v7(), kitId: kit?.id, component: kit?.components[0], action: 'packed' };
+    await recordTicks(own.crew, { sessionId, ticks: [tick] });
+    const [person] = await find(store.db, store.db.models.enrolment, { name: 'Anouk Fennimore' });
+    const onTheDay = { ...own.crew, clock: () => Temporal.Instant.from('2026-11-26T17:00:00Z') };
+    await recordAttendance(onTheDay, { sessionId, id: v7(), enrolmentId: person?.id, state: 'came' });
+    expect((await rows()).pack_event).toBe((before.pack_event ?? 0) + 1);
+    await takeSampleAway(context, {});
+    expect(await rows()).toEqual(before);
+    await expect(takeSampleAway(context, {})).rejects.toMatchObject({ kind: 'stale' });
+  });
+});
