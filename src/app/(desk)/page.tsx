@@ -139,13 +139,13 @@ async function TooLate({ threads }: { threads: Awaited<ReturnType<typeof viewCou
           <h2 className="font-bold">
             {title}, {say.shortDate(date)}, {say.time(startsAt)}: can no longer be ready in time
           </h2>
-          <p className="text-sm">{tooLate}</p>
+          <p className="text-sm">{tooLate && say.text(tooLate)}</p>
           {savers.length > 0 ? (
             <>
               <p className="mt-2 text-sm font-semibold">This would save it:</p>
               <ul className="list-disc pl-5 text-sm">
                 {savers.map((saver) => (
-                  <li key={saver}>{saver}</li>
+                  <li key={saver}>{say.text(saver)}</li>
                 ))}
               </ul>
             </>

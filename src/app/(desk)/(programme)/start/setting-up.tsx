@@ -195,7 +195,7 @@ function Step({
           >
             <button
               type="submit"
-              className="btn btn-ghost"
+              className="btn"
               aria-label={`${state === 'open' ? 'Leave out' : 'Take up'}: ${title}`}
             >
               {state === 'open' ? 'Leave out' : 'Take up'}
