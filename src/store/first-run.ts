@@ -3,6 +3,20 @@ import type { SetUpCounts } from '@/core/plan/first-run';
 import { change, select } from './sql';
 import type { Db } from './store';
 
+/** Where setting up goes on: the newest course, and the first session to come that has no locked sheet. */
+export async function whereToGoOn(db: Db, values: { programmeId: string; today: string }) {
+  const [found] = await select<{ courseId: string | null; sessionId: string | null }>(
+    db,
+    `SELECT (SELECT MAX(id) FROM course WHERE programme_id = :programmeId) AS courseId,
+            (SELECT s.id FROM session s JOIN course c ON c.id = s.course_id
+              WHERE c.programme_id = :programmeId AND s.status = 'planned' AND s.date >= :today
+                AND NOT EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id)
+              ORDER BY s.date, s.starts_at LIMIT 1) AS sessionId`,
+    values,
+  );
+  return { courseId: found?.courseId ?? null, sessionId: found?.sessionId ?? null };
+}
+
 /** How much a programme has of everything that is set up. */
 export async function setUpCounts(db: Db, values: { programmeId: string }): Promise<SetUpCounts> {
   const [found] = await select<SetUpCounts>(

@@ -2,11 +2,11 @@ import { z } from 'zod';
 import { usageIn } from '@/core/plan/countries';
 import { FIRST_STEPS, stepsNow } from '@/core/plan/first-run';
 import { whileErasing } from '@/store/erasing';
-import { removeWhole, setUpCounts } from '@/store/first-run';
+import { removeWhole, setUpCounts, whereToGoOn } from '@/store/first-run';
 import { findOne, update, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
-import { type Context, service } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { bringPublicHolidays } from '../plan/closures';
 import { holidayCountries, holidayRegions, zonesIn } from '../plan/public-holidays';
 import { makeSample } from './sample';
@@ -26,8 +26,10 @@ export const viewFirstRun = service({
     const counts = await setUpCounts(context.store.db, { programmeId });
     const { country, firstRun, version, timeZone } = await firstRunOf(context);
     const chosen = asked || country;
+    const today = todayIn(context, timeZone);
     return {
       version,
+      ...(await whereToGoOn(context.store.db, { programmeId, today })),
       steps: stepsNow(counts, firstRun),
       hasSample: firstRun.sample !== undefined,
       isEmpty: counts.courses === 0 && counts.recipes === 0,

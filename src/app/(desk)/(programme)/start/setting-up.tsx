@@ -20,54 +20,54 @@ import { namesOf } from '@/ui/form/names';
 type Found = Awaited<ReturnType<typeof viewFirstRun>>;
 
 /** What each step is for, and where it is done. */
-const SAYS: Readonly<Record<FirstStep, { title: string; why: string; href: string; go: string }>> = {
+const SAYS: Readonly<Record<FirstStep, { title: string; why: string; href: (found: Found) => string; go: string }>> = {
   country: {
     title: 'Your country',
     why: 'Measures, money, dates, holidays and typical safety figures follow from it. You can change each of them.',
-    href: '/start',
+    href: () => '/start',
     go: 'Choose',
   },
   place: {
     title: 'A place',
     why: 'Where you cook: how many it seats, when it is open.',
-    href: '/places',
+    href: () => '/places',
     go: 'Add a place',
   },
   closures: {
     title: 'Closed days',
     why: 'Holidays and your school’s calendar: sessions are planned around them.',
-    href: '/closures',
+    href: () => '/closures',
     go: 'Add closed days',
   },
   course: {
     title: 'A course',
     why: 'A run of sessions with one roll of people.',
-    href: '/courses',
+    href: () => '/courses',
     go: 'Add a course',
   },
   sessions: {
     title: 'Its sessions',
     why: 'Say the weekday, the hour and how many: the dates are found.',
-    href: '/courses',
+    href: ({ courseId }) => `/courses/${courseId}/season`,
     go: 'Plan the sessions',
   },
   recipes: {
     title: 'Recipes',
     why: 'Paste them as they are written; what is unclear is asked.',
-    href: '/recipes/import',
+    href: () => '/recipes/import',
     go: 'Paste a recipe',
   },
   roll: {
     title: 'The roll',
     why: 'Who comes, and what they must not eat: from a file, pasted, or one by one.',
-    href: '/courses',
+    href: ({ courseId }) => `/courses/${courseId}/roll/import`,
     go: 'Bring in the roll',
   },
   kits: {
     title: 'A kit sheet',
     why: 'Choose what a session cooks; its kits are calculated. Lock the sheet, and buying and packing go by it.',
-    href: '/courses',
-    go: 'Go to the sessions',
+    href: ({ sessionId }) => (sessionId ? `/sessions/${sessionId}` : '/courses'),
+    go: 'Go to the first session',
   },
 };
 
@@ -182,7 +182,7 @@ function Step({
         {step !== 'country' && state !== 'done' && (
           <>
             {!waitsFor && (
-              <Link href={href} className="btn btn-primary">
+              <Link href={href(found)} className="btn btn-primary">
                 {go}
               </Link>
             )}

@@ -185,8 +185,9 @@ export function RollImport({ courseId }: { courseId: string }) {
   );
 }
 
-/** Where the file is chosen, and what it may look like. */
+/** Where the file is chosen or its text pasted, and what it may look like. */
 function ChooseFile({ busy, read }: { busy: boolean; read: (file: File) => void }) {
+  const [pasted, setPasted] = useState('');
   return (
     <>
       <label className="flex flex-col gap-1">
@@ -202,6 +203,23 @@ function ChooseFile({ busy, read }: { busy: boolean; read: (file: File) => void 
           }}
         />
       </label>
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">Or paste it, as copied from a table or a message</span>
+        <textarea
+          className="textarea w-full max-w-2xl"
+          rows={4}
+          value={pasted}
+          onChange={({ target }) => setPasted(target.value)}
+        />
+      </label>
+      <button
+        type="button"
+        className="btn w-fit"
+        disabled={busy || pasted.trim() === ''}
+        onClick={() => read(new File([pasted], 'What was pasted', { type: 'text/plain' }))}
+      >
+        Read what I pasted
+      </button>
       <p className="text-sm">
         Headings name the columns: <b>name</b>, age, servings, avoids, mode; and if you like group, household, contact,
         address, plan, in your own words. Several avoidances in one cell are separated by semicolons. Nothing is saved
