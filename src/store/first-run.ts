@@ -1,5 +1,5 @@
 // What setting up asks of the database, and how a sample is taken away whole.
-import type { SetUpCounts } from '@/core/plan/first-run';
+import type { FirstRun, SetUp } from '@/core/plan/first-run';
 import { change, select } from './sql';
 import type { Db } from './store';
 
@@ -17,24 +17,24 @@ export async function whereToGoOn(db: Db, values: { programmeId: string; today: 
   return { courseId: found?.courseId ?? null, sessionId: found?.sessionId ?? null };
 }
 
-/** How much a programme has of everything that is set up. */
-export async function setUpCounts(db: Db, values: { programmeId: string }): Promise<SetUpCounts> {
-  const [found] = await select<SetUpCounts>(
+/** What a programme has of everything that is set up, and how far its first run has come: one query, whatever there is. */
+export async function setUpNow(db: Db, values: { programmeId: string }): Promise<{ has: SetUp; firstRun: FirstRun }> {
+  const has = (what: string) => `EXISTS (SELECT 1 FROM ${what})`;
+  const [found] = await select<SetUp & { firstRun: FirstRun | string }>(
     db,
-    `SELECT p.country,
-            (SELECT COUNT(*) FROM place WHERE programme_id = p.id) AS places,
-            (SELECT COUNT(*) FROM closure_calendar WHERE programme_id = p.id) AS closures,
-            (SELECT COUNT(*) FROM course WHERE programme_id = p.id) AS courses,
-            (SELECT COUNT(*) FROM session s JOIN course c ON c.id = s.course_id WHERE c.programme_id = p.id) AS sessions,
-            (SELECT COUNT(*) FROM recipe WHERE programme_id = p.id) AS recipes,
-            (SELECT COUNT(*) FROM enrolment e JOIN course c ON c.id = e.course_id WHERE c.programme_id = p.id) AS people,
-            (SELECT COUNT(*) FROM kit_sheet k JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id
-              WHERE c.programme_id = p.id) AS locked
+    `SELECT p.country <> '' AS country, ${has('place WHERE programme_id = p.id')} AS place,
+            ${has('closure_calendar WHERE programme_id = p.id')} AS closures, ${has('course WHERE programme_id = p.id')} AS course,
+            ${has('session s JOIN course c ON c.id = s.course_id WHERE c.programme_id = p.id')} AS sessions,
+            ${has('recipe WHERE programme_id = p.id')} AS recipes,
+            ${has('enrolment e JOIN course c ON c.id = e.course_id WHERE c.programme_id = p.id')} AS roll,
+            ${has('kit_sheet k JOIN session s ON s.id = k.session_id JOIN course c ON c.id = s.course_id WHERE c.programme_id = p.id')} AS kits,
+            p.first_run AS firstRun
        FROM programme p WHERE p.id = :programmeId`,
     values,
   );
   if (!found) throw new Error('There is no such programme.');
-  return found;
+  const { firstRun, ...there } = found;
+  return { has: there, firstRun: typeof firstRun === 'string' ? (JSON.parse(firstRun) as FirstRun) : firstRun };
 }
 
 interface Reference {

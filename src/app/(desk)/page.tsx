@@ -7,13 +7,13 @@ import { saying } from '@/app/saying';
 import { sayLeft } from '@/core/countdown/thread';
 import { stageHref, stageOf } from '@/core/stages/stages';
 import { MOST_LOST, viewCountdown } from '@/services/countdown/countdown';
-import { isSettingUp, viewFirstRun } from '@/services/programme/first-run';
+import { stillToSetUp, viewFirstRun } from '@/services/programme/first-run';
 import { ToSettle } from '@/ui/classday/to-settle';
 import { CountdownLanes } from '@/ui/countdown/countdown-lanes';
 import { KnotLegend, KnotShape } from '@/ui/countdown/knot';
 import { BelowAdults } from '@/ui/crew/below-adults';
 import { Empty, PageTitle } from '@/ui/page';
-import { SettingUp } from './(programme)/start/setting-up';
+import { SettingUp, sayStep } from './(programme)/start/setting-up';
 
 export const metadata = { title: 'Countdown' };
 
@@ -28,7 +28,8 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
   const instant = Temporal.Instant.from(now);
   const { all } = await readQuery(searchParams);
   const shown = all === undefined ? threads.slice(0, LANES) : threads;
-  const isFirst = threads.length === 0 && open.length === 0 && (await call(isSettingUp, {}));
+  const toSetUp = await call(stillToSetUp, {});
+  const isFirst = threads.length === 0 && open.length === 0 && toSetUp.length > 0;
   return (
     <>
       <PageTitle title="Countdown" over={`The coming two weeks, ${say.moment(now)} now`}>
@@ -56,6 +57,14 @@ export default async function Countdown({ searchParams }: { searchParams: Promis
             ))}
           </ul>
         </section>
+      )}
+      {!isFirst && toSetUp.length > 0 && (
+        <p className="mb-4">
+          Still to set up: {toSetUp.map(sayStep).join(', ')}.{' '}
+          <Link href="/start" className="link font-semibold">
+            Go on with it
+          </Link>
+        </p>
       )}
       {isFirst ? (
         <SettingUp found={await call(viewFirstRun, {})} />

@@ -17,17 +17,8 @@ export interface FirstRun {
   };
 }
 
-/** How much there is of each. */
-export interface SetUpCounts {
-  readonly country: string;
-  readonly places: number;
-  readonly closures: number;
-  readonly courses: number;
-  readonly sessions: number;
-  readonly recipes: number;
-  readonly people: number;
-  readonly locked: number;
-}
+/** Of which steps there is something: 1, or 0. */
+export type SetUp = Readonly<Record<FirstStep, number>>;
 
 export interface StepNow {
   readonly step: FirstStep;
@@ -36,38 +27,24 @@ export interface StepNow {
   readonly waitsFor: string;
 }
 
-const DONE: Readonly<Record<FirstStep, (counts: SetUpCounts) => boolean>> = {
-  country: ({ country }) => country !== '',
-  place: ({ places }) => places > 0,
-  closures: ({ closures }) => closures > 0,
-  course: ({ courses }) => courses > 0,
-  sessions: ({ sessions }) => sessions > 0,
-  recipes: ({ recipes }) => recipes > 0,
-  roll: ({ people }) => people > 0,
-  kits: ({ locked }) => locked > 0,
-};
-
 /** Only what cannot be done otherwise: everything else goes in any order. */
-const WAITS: Partial<Readonly<Record<FirstStep, (counts: SetUpCounts) => string>>> = {
-  sessions: ({ courses }) => (courses > 0 ? '' : 'a course'),
-  roll: ({ courses }) => (courses > 0 ? '' : 'a course'),
-  kits: ({ sessions, recipes, people }) =>
-    [sessions === 0 && 'a session', recipes === 0 && 'a recipe', people === 0 && 'people on the roll']
-      .filter(Boolean)
-      .join(' and '),
+const WAITS: Partial<Readonly<Record<FirstStep, (has: SetUp) => string>>> = {
+  sessions: ({ course }) => (course ? '' : 'a course'),
+  roll: ({ course }) => (course ? '' : 'a course'),
+  kits: ({ sessions, recipes, roll }) =>
+    [!sessions && 'a session', !recipes && 'a recipe', !roll && 'people on the roll'].filter(Boolean).join(' and '),
 };
 
 /**
  * How far setting up has come.
  *
- * @returns every step in order; none where the first kit sheet is locked, or everything was left out
+ * @returns every step in order
  * @example
- * stepsNow({ country: 'GB', places: 0, closures: 0, courses: 0, sessions: 0, recipes: 0, people: 0, locked: 0 }, {})[4] //=> { step: 'sessions', state: 'open', waitsFor: 'a course' }
+ * stepsNow({ country: 1, place: 0, closures: 0, course: 0, sessions: 0, recipes: 0, roll: 0, kits: 0 }, {})[4] //=> { step: 'sessions', state: 'open', waitsFor: 'a course' }
  */
-export function stepsNow(counts: SetUpCounts, { skipped = [] }: FirstRun): StepNow[] {
-  return FIRST_STEPS.map((step) => ({
+export const stepsNow = (has: SetUp, { skipped = [] }: FirstRun): StepNow[] =>
+  FIRST_STEPS.map((step) => ({
     step,
-    state: DONE[step](counts) ? 'done' : skipped.includes(step) ? 'left out' : 'open',
-    waitsFor: DONE[step](counts) ? '' : (WAITS[step]?.(counts) ?? ''),
+    state: has[step] ? 'done' : skipped.includes(step) ? 'left out' : 'open',
+    waitsFor: has[step] ? '' : (WAITS[step]?.(has) ?? ''),
   }));
-}

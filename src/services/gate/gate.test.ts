@@ -955,7 +955,7 @@ describe('another programme', () => {
         'Smell the slips of a recipe before saving it',
         'Take back a meaning',
         'See how far setting up has come, and what a country proposes',
-        'See whether a programme is still being set up',
+        'See which steps of setting up are still open',
         'Say in which country the programme is: measures, money, dates and holidays follow',
         'Leave out a step of setting up, or take it up again',
         'Try the program with a sample course',

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { usageIn } from '@/core/plan/countries';
-import { FIRST_STEPS, stepsNow } from '@/core/plan/first-run';
+import { FIRST_STEPS, type FirstStep, stepsNow } from '@/core/plan/first-run';
 import { whileErasing } from '@/store/erasing';
-import { removeWhole, setUpCounts, whereToGoOn } from '@/store/first-run';
+import { removeWhole, setUpNow, whereToGoOn } from '@/store/first-run';
 import { findOne, update, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -23,16 +23,16 @@ export const viewFirstRun = service({
   input: z.object({ country: z.string().max(2).default('') }),
   run: async (context, { country: asked }) => {
     const { programmeId } = context.actor;
-    const counts = await setUpCounts(context.store.db, { programmeId });
-    const { country, firstRun, version, timeZone } = await firstRunOf(context);
+    const { has, firstRun } = await setUpNow(context.store.db, { programmeId });
+    const { country, version, timeZone } = await firstRunOf(context);
     const chosen = asked || country;
     const today = todayIn(context, timeZone);
     return {
       version,
       ...(await whereToGoOn(context.store.db, { programmeId, today })),
-      steps: stepsNow(counts, firstRun),
+      steps: stepsNow(has, firstRun),
       hasSample: firstRun.sample !== undefined,
-      isEmpty: counts.courses === 0 && counts.recipes === 0,
+      isEmpty: !has.course && !has.recipes,
       country: chosen,
       timeZone,
       countries: holidayCountries(),
@@ -42,14 +42,14 @@ export const viewFirstRun = service({
   },
 });
 
-export const isSettingUp = service({
-  title: 'See whether a programme is still being set up',
+export const stillToSetUp = service({
+  title: 'See which steps of setting up are still open',
   roles: ['coordinator'],
   input: z.object({}),
-  run: async (context) => {
-    const counts = await setUpCounts(context.store.db, { programmeId: context.actor.programmeId });
-    const { firstRun } = await firstRunOf(context);
-    return counts.locked === 0 && stepsNow(counts, firstRun).some(({ state }) => state === 'open');
+  run: async (context): Promise<FirstStep[]> => {
+    const { has, firstRun } = await setUpNow(context.store.db, { programmeId: context.actor.programmeId });
+    // Whoever locked a kit sheet has found the way.
+    return has.kits ? [] : stepsNow(has, firstRun).flatMap(({ step, state }) => (state === 'open' ? [step] : []));
   },
 });
 

@@ -23,12 +23,12 @@ export const editProgramme = service({
     name: z.string().trim().min(1, 'The programme needs a name.').max(120),
     measureSystem: z.enum(['us', 'metric']),
     safetyProfile: z.enum(['us', 'uk']),
-    /** ISO 4217; left out, it stays as it is. */
+    /** ISO 4217; '' for what is usual where its profile holds; left out, it stays as it is. */
     currency: z
       .string()
       .trim()
       .toUpperCase()
-      .regex(/^[A-Z]{3}$/, 'Three letters, such as EUR.')
+      .regex(/^(?:[A-Z]{3})?$/, 'Three letters, such as EUR.')
       .optional(),
     retentionMonths: z.coerce
       .number('Write the months as a number.')

@@ -71,6 +71,9 @@ const SAYS: Readonly<Record<FirstStep, { title: string; why: string; href: (foun
   },
 };
 
+/** "the roll" */
+export const sayStep = (step: FirstStep): string => SAYS[step].title.toLowerCase();
+
 const settle = namesOf<InputOf<typeof settleCountry>>();
 
 async function saveCountry(fixed: { version: number; country: string }, _state: FormState | null, data: FormData) {
@@ -118,7 +121,7 @@ export function SettingUp({ found }: { found: Found }) {
             <b>
               {steps.length - open.length} of {steps.length}
             </b>{' '}
-            done. Still missing: {open.map(({ step }) => SAYS[step].title.toLowerCase()).join(', ')}.
+            done. Still missing: {open.map(({ step }) => sayStep(step)).join(', ')}.
           </>
         )}
       </p>
