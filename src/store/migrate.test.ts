@@ -33,6 +33,17 @@ describe('the tables', () => {
         ({ field }) => `${table.getTableName()}.${field}`,
       ),
     );
+    const [guards] = await store.sequelize.query(
+      `SELECT trigger_name AS name, action_statement AS body FROM information_schema.triggers WHERE trigger_schema = DATABASE()`,
+    );
+    expect(guards.length).toBeGreaterThan(40);
+    for (const { name, body } of guards as { name: string; body: string }[]) {
+      // With nothing set, as it always is but while somebody is erased: each guard holds.
+      const [[{ holds } = { holds: 0 }]] = (await store.sequelize.query(
+        `SELECT ${/IF (NOT .*) THEN/.exec(body)?.[1]} AS holds`,
+      )) as unknown as [[{ holds: number }]];
+      expect([name, holds]).toEqual([name, 1]);
+    }
     // What a definition forgets is exported, erased and read by nobody.
     expect((columns as { name: string }[]).map(({ name }) => name).sort()).toEqual(defined.sort());
     await migrations.down({ to: 0 });

@@ -51,11 +51,13 @@ export const TASKS = {
     rows,
     enrolled,
     groups,
+    homes,
   }: {
     rows: readonly NumberedCells[];
     enrolled: Parameters<typeof checkRoll>[1];
     groups: readonly string[];
-  }) => checkRoll(rows, enrolled, groups),
+    homes: Parameters<typeof checkRoll>[3];
+  }) => checkRoll(rows, enrolled, groups, homes),
 
   readRecipes: ({ bytes, reference }: { bytes: Uint8Array; reference: Reference }) =>
     draftIncoming(bytes, indexed(reference)),

@@ -11,7 +11,7 @@ async function linkTo(page: Page, email: string): Promise<string> {
   const message = outbox.getByRole('listitem').filter({ hasText: email }).first();
   await expect(async () => {
     await page.reload();
-    await expect(message).toContainText('handed over', { timeout: 500 });
+    await expect(message).toContainText('put here', { timeout: 500 });
   }).toPass();
   await message.locator('summary').click();
   return /\/(?:reset|invite)\/[\w-]+/.exec((await message.textContent()) ?? '')?.[0] ?? '';
@@ -35,7 +35,7 @@ async function invited(page: Page, email: string, role: string): Promise<string>
   await invite.getByLabel('E-mail').fill(email);
   await invite.getByLabel('Role').selectOption(role);
   await invite.getByRole('button', { name: 'Send invitation' }).click();
-  await expect(page.getByText(`An invitation goes to ${email}`)).toBeVisible();
+  await expect(page.getByText(`An invitation for ${email} lies in the outbox`)).toBeVisible();
   return linkTo(page, email);
 }
 

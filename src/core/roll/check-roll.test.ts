@@ -17,6 +17,28 @@ const row = (line: number, change: Partial<RollCells> = {}, more: Partial<Number
 });
 
 describe('a roll checked as a whole', () => {
+  it('asks whether two families of one name are one, where they are reached elsewhere: in a file, or in the programme', () => {
+    const lind = (line: number, name: string, contact: string, home?: 'same' | 'other') =>
+      row(line, { name, household: 'Lind', contact }, home ? { home } : {});
+    const rows = [
+      lind(2, 'Ada Lind', 'ada@x.example'),
+      lind(3, 'Bo Lind', 'ada@x.example'),
+      lind(4, 'Cy Lind', 'cy@y.example'),
+    ];
+    const [first, sibling, other] = checkRoll(rows, []);
+    expect([first, sibling].map((each) => each?.entry?.household)).toEqual(['Lind', 'Lind']);
+    expect(other).toMatchObject({ isOtherHome: true, problems: [{ column: 'household' }] });
+    expect(other?.problems[0]?.message).toContain('reached at ada@x.example, here cy@y.example');
+    const decided = (home: 'same' | 'other') =>
+      checkRoll([...rows.slice(0, 2), lind(4, 'Cy Lind', 'cy@y.example', home)], [])[2];
+    expect(decided('other')?.entry).toMatchObject({ household: 'Lind (Cy Lind)', contact: 'cy@y.example' });
+    // Of two homes of one child neither contact takes the other away.
+    expect(decided('same')?.entry).toMatchObject({ household: 'Lind', contact: 'ada@x.example; cy@y.example' });
+    const known = [{ name: 'lind', contact: 'far@z.example', address: '' }];
+    expect(checkRoll(rows.slice(0, 1), [], [], known)[0]?.problems[0]?.message).toContain('known already');
+    expect(checkRoll([row(2, { household: 'Lind' })], [], [], known)[0]?.entry?.household).toBe('lind');
+  });
+
   it('refuses a row until what stands beyond its last column is written where it belongs, whatever else is mended', () => {
     const said = (change: Partial<RollCells>) => checkRoll([row(2, change, { beyond: ['milk'] })], [])[0];
     expect(said({ avoids: 'no gluten' })?.problems[0]?.message).toContain('stands “milk”');

@@ -1,5 +1,6 @@
 import type { Mode } from '../plan/mode';
 import { normaliseNeed } from '../safety/avoidances';
+import { Families, type KnownHome } from './families';
 import { nameKey } from './name-key';
 import { type CellProblem, NOT_ASKED, type RollCells, type RollEntry, readRollRow } from './roll-row';
 
@@ -14,6 +15,8 @@ export interface NumberedCells {
   readonly beyond?: readonly string[];
   /** Decided by the coordinator: it is somebody on the roll, whose data it replaces; or it is somebody else. */
   readonly as?: 'update' | 'new';
+  /** Decided by the coordinator: it is the family of that name which is known, or another of the same name. */
+  readonly home?: 'same' | 'other';
 }
 
 const piecesOf = (text: string): string[] =>
@@ -45,6 +48,8 @@ export interface CheckedRow extends NumberedCells {
   /** Who on the roll it is, or may be; and whether under the very same name. */
   readonly onRoll?: OnRoll;
   readonly isNamedAlike?: boolean;
+  /** It names a family that is known, and is reached elsewhere. */
+  readonly isOtherHome?: true;
   /** It may be the person of another row, spelled another way. */
   readonly isNearAnother?: true;
   /** What an update changes, and what it keeps although the file does not say it; in words. */
@@ -58,13 +63,18 @@ export interface CheckedRow extends NumberedCells {
  * that the file does not name.
  *
  * @param enrolled who is on the roll already
+ * Two families may share a name too: one that is reached elsewhere than the family of that name is asked about.
+ *
  * @param groups names of the course's groups
+ * @param homes families that the programme knows
  */
 export function checkRoll(
   rows: readonly NumberedCells[],
   enrolled: readonly OnRoll[],
   groups: readonly string[] = [],
+  homes: readonly KnownHome[] = [],
 ): CheckedRow[] {
+  const families = new Families(homes);
   const seen = new Map<string, { age: number | null; where: string }[]>();
   const read: SeenRow[] = [];
   const remember = (entry: RollEntry, line: number) => {
@@ -88,7 +98,10 @@ export function checkRoll(
         column: 'name',
         message: `Beyond the last column stands “${lost.join('”, “')}”: write it where it belongs, or leave this row out.`,
       });
-    const entry = 'entry' in reading ? reading.entry : undefined;
+    const plain = 'entry' in reading ? reading.entry : undefined;
+    const home = plain && !isUpdate && !row.leaveOut ? families.of(plain, row) : undefined;
+    const entry = home?.entry ?? plain;
+    if (home?.problem) problems.push({ column: 'household', message: home.problem });
     if (isUpdate) {
       if (updated.has(onRoll))
         problems.push({ column: 'name', message: `Two rows would replace ${onRoll.name}: leave one of them out.` });
@@ -122,6 +135,7 @@ export function checkRoll(
       problems,
       ...(found ? { onRoll: found.person, isNamedAlike: found.isSame } : {}),
       ...(near ? { isNearAnother: true } : {}),
+      ...(home?.isOther ? { isOtherHome: true } : {}),
       ...(entry && isUpdate ? { changes: changesOf(onRoll, entry, wasAsked(cells)) } : {}),
     };
   });

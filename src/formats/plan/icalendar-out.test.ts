@@ -53,6 +53,27 @@ describe('a calendar feed, read back by another parser', () => {
     if (timeZone !== 'UTC') expect(text).toContain(`TZID:${timeZone}`);
   });
 
+  it('names every time zone as it is called today, with its rules under that name', () => {
+    const old = new Set(['Asia/Calcutta', 'Europe/Kiev', 'America/Buenos_Aires', 'Asia/Saigon', 'America/Godthab']);
+    const january = (zone: string) =>
+      Intl.DateTimeFormat('en', { timeZone: zone, timeZoneName: 'longOffset' })
+        .formatToParts(new Date('2027-01-14T12:00:00Z'))
+        .find(({ type }) => type === 'timeZoneName')
+        ?.value.replace('GMT', '')
+        .replace(':', '') || '+0000';
+    const zones = Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC');
+    const written = zones.map((zone) => ({ zone, text: write([event({ date: '2027-01-14' })], zone) }));
+    const misnamed = written.filter(({ text }) => {
+      const used = new Set([...text.matchAll(/;TZID=([^:]+):/g)].map(([, name]) => name));
+      const [defined, ...more] = [...text.matchAll(/\r\nTZID:(\S+)/g)].map(([, name]) => name ?? '');
+      return used.size !== 1 || more.length > 0 || !used.has(defined) || old.has(defined ?? '');
+    });
+    expect(misnamed).toEqual([]);
+    // Where a law changed its clocks lately, the data of the two disagree: five zones at the most.
+    const otherwise = written.filter(({ zone, text }) => !text.includes(`TZOFFSETTO:${january(zone)}`));
+    expect(otherwise.length).toBeLessThanOrEqual(5);
+  });
+
   it('keeps words as they are, in lines of at most 75 bytes', () => {
     const title = `Pot, pan; and “Größe” \\ ${'long '.repeat(30)}end`;
     const text = write([event({ title })]);

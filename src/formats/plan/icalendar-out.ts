@@ -48,7 +48,8 @@ export interface OutgoingCalendar {
  * Writes a calendar (RFC 5545) with its time zone, so that any program shows the hours of the place, also across a
  * clock change.
  */
-export function writeCalendar({ name, timeZone, events, tasks, stamp }: OutgoingCalendar): string {
+export function writeCalendar({ name, timeZone: zoneName, events, tasks, stamp }: OutgoingCalendar): string {
+  const timeZone = CALLED_TODAY[zoneName] ?? zoneName;
   const calendar = new ICAL.Component('vcalendar');
   calendar.addPropertyWithValue('version', '2.0');
   calendar.addPropertyWithValue('prodid', '-//Logistra//Sessions//EN');
@@ -70,12 +71,37 @@ export function writeCalendar({ name, timeZone, events, tasks, stamp }: Outgoing
   return `${calendar.toString()}\r\n`;
 }
 
-/** The zone's rules; undefined for UTC and for zones that have none, whose times are written in UTC. */
+/** Names that the zone database has given up (its file "backward"), as browsers still say them, and what they are called today. */
+const CALLED_TODAY: Readonly<Record<string, string>> = {
+  'Africa/Asmera': 'Africa/Asmara',
+  'America/Buenos_Aires': 'America/Argentina/Buenos_Aires',
+  'America/Catamarca': 'America/Argentina/Catamarca',
+  'America/Coral_Harbour': 'America/Atikokan',
+  'America/Cordoba': 'America/Argentina/Cordoba',
+  'America/Godthab': 'America/Nuuk',
+  'America/Indianapolis': 'America/Indiana/Indianapolis',
+  'America/Jujuy': 'America/Argentina/Jujuy',
+  'America/Louisville': 'America/Kentucky/Louisville',
+  'America/Mendoza': 'America/Argentina/Mendoza',
+  'Asia/Calcutta': 'Asia/Kolkata',
+  'Asia/Katmandu': 'Asia/Kathmandu',
+  'Asia/Rangoon': 'Asia/Yangon',
+  'Asia/Saigon': 'Asia/Ho_Chi_Minh',
+  'Atlantic/Faeroe': 'Atlantic/Faroe',
+  'Europe/Kiev': 'Europe/Kyiv',
+  'Pacific/Enderbury': 'Pacific/Kanton',
+  'Pacific/Ponape': 'Pacific/Pohnpei',
+  'Pacific/Truk': 'Pacific/Chuuk',
+};
+
+/** The zone's rules under the very name that events carry; undefined for UTC and for zones that have none, whose times are written in UTC. */
 function zoneComponent(timeZone: string): ICAL.Component | undefined {
   const [block] = tzlib_get_ical_block(timeZone);
   if (!block || timeZone === 'UTC') return undefined;
   const zone = new ICAL.Component(ICAL.parse(block));
   const found = zone.name === 'vtimezone' ? zone : zone.getFirstSubcomponent('vtimezone');
+  // Zones that keep the same clock share their rules: they are written under the name of the one that is asked for.
+  found?.updatePropertyWithValue('tzid', timeZone);
   return found ?? undefined;
 }
 

@@ -48,7 +48,8 @@ function draftOf(
   season: SeasonPlan,
   course: CourseRow,
   existing: readonly SessionRow[],
-  people: number,
+  /** How each of the roll comes, where they do not come as the session is. */
+  people: readonly (string | null)[],
   plan: Plan,
 ): SeasonDraft {
   const place = [...plan.world.places.values()].find(({ name }) => name.toLowerCase() === season.place.toLowerCase());
@@ -64,8 +65,8 @@ function draftOf(
       minutes,
       placeId: place?.id ?? null,
       instructorId: season.instructorId ?? course.instructorId,
-      inRoom: mode === 'in person' ? people : 0,
-      people,
+      inRoom: people.filter((own) => (own ?? mode) === 'in person').length,
+      people: people.length,
       capacity: course.capacity,
       uses: course.uses,
     };
@@ -105,10 +106,8 @@ async function loadSeason(context: Context, season: SeasonPlan, db = context.sto
   const course = await loadCourse(context, season.courseId, db);
   const plan = await loadPlan(context, { from: season.from, to: season.to ?? addDays(season.from, SEASON_DAYS) }, db);
   const existing = await find(db, db.models.session, { courseId: season.courseId });
-  const people = await db.models.enrolment.count({
-    where: { courseId: season.courseId, status: 'enrolled' },
-    transaction: db.transaction,
-  });
+  const enrolled = await find(db, db.models.enrolment, { courseId: season.courseId, status: 'enrolled' });
+  const people = enrolled.map(({ mode }) => mode);
   return { course, existing, draft: draftOf(season, course, existing, people, plan) };
 }
 

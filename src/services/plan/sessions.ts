@@ -179,7 +179,7 @@ export const checkSession = service({
     const course = await loadCourse(context, courseId);
     const plan = await loadPlan(context, { from: asked.date, to: asked.date });
     const { db } = context.store;
-    const people = await db.models.enrolment.count({ where: { courseId, status: 'enrolled' } });
+    const enrolled = await find(db, db.models.enrolment, { courseId, status: 'enrolled' });
     const booking: Booking = {
       id: sessionId,
       courseId,
@@ -189,8 +189,8 @@ export const checkSession = service({
       minutes: asked.minutes,
       placeId: await placeIdOf(context, db, place),
       instructorId: asked.instructorId ?? course.instructorId,
-      inRoom: asked.mode === 'in person' ? people : 0,
-      people,
+      inRoom: enrolled.filter((person) => (person.mode ?? asked.mode) === 'in person').length,
+      people: enrolled.length,
       capacity: course.capacity,
       uses: course.uses,
     };

@@ -1,3 +1,4 @@
+import { type KnownHome, LONGEST_CONTACT } from '@/core/roll/families';
 import { nameKey } from '@/core/roll/name-key';
 import type { RollEntry } from '@/core/roll/roll-row';
 import { find, insert, updateVersion } from '@/store/query';
@@ -6,6 +7,20 @@ import type { HouseholdRow } from '@/store/tables/roll';
 import { stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf } from '../gate/gate';
+
+/** The families of the programme that rows name, as rows are held against them. */
+export async function homesNamed(
+  context: Context,
+  db: Db,
+  names: readonly (string | undefined)[],
+): Promise<KnownHome[]> {
+  const named = new Set(names.map((name) => nameKey(name ?? '')).filter(Boolean));
+  if (named.size === 0) return [];
+  const homes = await find(db, db.models.household, { programmeId: context.actor.programmeId, erasedAt: null });
+  return homes
+    .filter(({ name }) => named.has(nameKey(name)))
+    .map(({ name, contact, address }) => ({ name, contact, address }));
+}
 
 type FamilyCells = Pick<RollEntry, 'name' | 'household' | 'contact' | 'address'>;
 
@@ -56,9 +71,6 @@ export function withBothHomes(
   const both = [contact, ...(isNew ? [entry.contact] : [])].filter(Boolean).join('; ');
   return { contact: both.length <= LONGEST_CONTACT ? both : contact, address };
 }
-
-/** Characters of a contact. */
-const LONGEST_CONTACT = 190;
 
 /** Keeps the newest contact and address that were written; an empty cell takes nothing away. */
 export async function completeHousehold(

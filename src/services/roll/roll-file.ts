@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type CheckedRow, checkRoll, type NumberedCells } from '@/core/roll/check-roll';
+import type { KnownHome } from '@/core/roll/families';
 import { type ColumnWords, ROLL_COLUMNS, type RollEntry } from '@/core/roll/roll-row';
 import { type RollFile, writeRollCsv } from '@/formats/roll/roll-csv';
 import { ColumnsUnclear, headingKey, isNameless } from '@/formats/roll/roll-headings';
@@ -29,7 +30,7 @@ import {
   todayOf,
   valuesOf,
 } from './enrolling';
-import { completeHousehold, householdsFor, withBothHomes } from './households';
+import { completeHousehold, homesNamed, householdsFor, withBothHomes } from './households';
 
 export const exportRoll = service({
   title: 'Take out a roll as CSV',
@@ -74,6 +75,7 @@ const numberedRows = z
       leaveOut: z.boolean().optional(),
       beyond: z.array(z.string().max(500)).max(300).optional(),
       as: z.enum(['update', 'new']).optional(),
+      home: z.enum(['same', 'other']).optional(),
     }),
   )
   .min(1)
@@ -152,8 +154,20 @@ export const previewRollFile = service({
     if (enrolled.length > 0) await logLook(context, 'roll, beside a file', courseId, enrolled.length);
     const meanings = [...known];
     const groups = (await groupsOf(context.store.db, courseId)).map(({ name }) => name);
+    const homes = await homesNamed(
+      context,
+      context.store.db,
+      file.rows.map((row) => row.cells.household),
+    );
     const isUnused = groups.length === 0 && file.rows.some((row) => row.cells.group);
-    return { ...file, ignored: isUnused ? [...file.ignored, 'group'] : file.ignored, enrolled, meanings, groups };
+    return {
+      ...file,
+      ignored: isUnused ? [...file.ignored, 'group'] : file.ignored,
+      enrolled,
+      meanings,
+      groups,
+      homes,
+    };
   },
 });
 
@@ -165,8 +179,11 @@ const checkedRows = async (
   rows: readonly NumberedCells[],
   enrolled: Parameters<typeof checkRoll>[1],
   groups: readonly string[],
+  homes: readonly KnownHome[],
 ): Promise<readonly CheckedRow[]> =>
-  rows.length <= FEW_ROWS ? checkRoll(rows, enrolled, groups) : pooled('checkRows', { rows, enrolled, groups });
+  rows.length <= FEW_ROWS
+    ? checkRoll(rows, enrolled, groups, homes)
+    : pooled('checkRows', { rows, enrolled, groups, homes });
 
 export const saveRoll = service({
   title: 'Bring a roll in from a file',
@@ -179,7 +196,12 @@ export const saveRoll = service({
       const before = await rollNow(db, courseId);
       const enrolled = before.map(onRoll);
       const groups = await groupsOf(db, courseId);
-      const checked = await checkedRows(rows as NumberedCells[], enrolled, namesOf(groups));
+      const homes = await homesNamed(
+        context,
+        db,
+        rows.map((row) => row.cells.household),
+      );
+      const checked = await checkedRows(rows as NumberedCells[], enrolled, namesOf(groups), homes);
       const wanted = checked.filter((row) => !row.leaveOut);
       const refused = wanted.filter((row) => !row.entry);
       if (refused.length > 0) {

@@ -29,7 +29,7 @@ import {
   todayOf,
   valuesOf,
 } from './enrolling';
-import { completeHousehold, editReach, householdsFor } from './households';
+import { completeHousehold, editReach, homesNamed, householdsFor } from './households';
 
 export const viewRoll = service({
   title: 'See a course’s roll',
@@ -78,14 +78,22 @@ export const addPerson = service({
     cells,
     /** Whoever finds no room waits, however they are added. */
     status: z.enum(['applied', 'enrolled', 'waitlisted']).default('enrolled'),
+    /** Where the family's name is known, and reached elsewhere: it is that family, or another of the name. */
+    home: z.enum(['same', 'other']).optional(),
   }),
-  run: (context, { courseId, cells: written, status }) =>
+  run: (context, { courseId, cells: written, status, home }) =>
     context.store.transaction(async (db) => {
       const course = await lockCourse(context, courseId, db);
       const groups = await groupsOf(db, courseId);
       const before = await rollNow(db, courseId);
       // Whoever types a name by hand knows who is meant: only the very same one is refused.
-      const [row] = checkRoll([{ line: 0, cells: written, as: 'new' }], before.map(onRoll), namesOf(groups));
+      const homes = await homesNamed(context, db, [written.household]);
+      const [row] = checkRoll(
+        [{ line: 0, cells: written, as: 'new', home }],
+        before.map(onRoll),
+        namesOf(groups),
+        homes,
+      );
       const entry = row?.entry;
       if (!entry) throw refusedCells(row?.problems ?? []);
       const [householdId = ''] = await householdsFor(context, db, [entry]);

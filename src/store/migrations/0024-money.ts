@@ -3,7 +3,22 @@ import { refuse } from './sql';
 
 /** What is only added to, and goes with a sample that is taken away whole. */
 const WITH_A_SAMPLE = ['pack_event', 'stage_mark', 'kit_sheet', 'attendance', 'sheet_note', 'kit_fate', 'stock_move'];
-const ERASING = '@logistra_erasing = 1';
+const ERASING = '@logistra_erasing IS NOT NULL';
+
+/** Logs whose triggers asked for what nobody had set, and so refused nothing: they are made anew. */
+const MADE_ANEW = [
+  'hand_out',
+  'temperature',
+  'prep_event',
+  'weighing_in',
+  'bench_lot',
+  'class_event',
+  'incident',
+  'tasting',
+  'coming_note',
+  'close_note',
+  'lesson_word',
+];
 
 /** Which country a programme is in, which money it counts in, and how far its first run has come; who came is read in the index alone. */
 export const money: Migration = {
@@ -14,6 +29,11 @@ export const money: Migration = {
        ADD first_run LONGTEXT NOT NULL DEFAULT '{}' CHECK (JSON_VALID(first_run))`,
     );
     await run('ALTER TABLE attendance ADD KEY by_person (session_id, enrolment_id, at, state, id)');
+    for (const table of MADE_ANEW)
+      for (const change of ['UPDATE', 'DELETE'] as const) {
+        await run(`DROP TRIGGER ${table}_no_${change.toLowerCase()}`);
+        await run(refuse(table, change, ERASING));
+      }
     for (const table of WITH_A_SAMPLE) {
       await run(`DROP TRIGGER ${table}_no_delete`);
       await run(refuse(table, 'DELETE', ERASING));

@@ -7,11 +7,11 @@ export const TABLE_END = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_
 /** Foreign key of a column to a table's id. */
 export const to = (column: string, table: string) => `FOREIGN KEY (${column}) REFERENCES ${table}(id)`;
 
-/** A trigger that refuses to change or remove rows of a table, unless `except` holds. */
+/** A trigger that refuses to change or remove rows of a table, unless `except` holds; what is not known does not hold. */
 export const refuse = (table: string, change: 'UPDATE' | 'DELETE', except = 'FALSE') =>
   `CREATE TRIGGER ${table}_no_${change.toLowerCase()} BEFORE ${change} ON ${table} FOR EACH ROW
    BEGIN
-     IF NOT (${except}) THEN
+     IF NOT COALESCE(${except}, FALSE) THEN
        SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '${table} is append-only';
      END IF;
    END`;

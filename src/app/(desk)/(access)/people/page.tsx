@@ -26,7 +26,7 @@ async function invite(_state: FormState | null, data: FormData): Promise<FormSta
   return attempt(inviteMember, async () => {
     const sent = formOf(inviteMember, data);
     await call(inviteMember, sent);
-    return `An invitation goes to ${sent.email}. It works for 7 days.`;
+    return `An invitation for ${sent.email} lies in the outbox, under Devices, and works for 7 days. Hand its link over yourself where no mail is sent from here.`;
   });
 }
 

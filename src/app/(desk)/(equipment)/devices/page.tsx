@@ -96,7 +96,8 @@ export default async function Devices() {
                     <summary className="cursor-pointer">
                       <b>{subject}</b> to {sentTo || 'erased'}
                       <span className="block text-sm">
-                        {say.moment(createdAt.toISOString())}, {sentAt ? 'handed over' : 'waiting'}
+                        {say.moment(createdAt.toISOString())},{' '}
+                        {sentAt ? 'put here; this stand-in sends nothing on' : 'waiting'}
                       </span>
                     </summary>
                     <p className="mt-2 text-sm break-words whitespace-pre-line">{body}</p>

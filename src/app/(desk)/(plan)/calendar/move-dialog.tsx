@@ -61,6 +61,8 @@ export function MoveDialog({
   const preview = found && 'preview' in found ? found.preview : undefined;
   const change = (part: Partial<typeof wanted>) => {
     setAnswer(null);
+    // What was said of another day says nothing of this one.
+    setFound(null);
     setWanted((now) => ({ ...now, ...part }));
   };
   /** A way out that was offered: the fields show it from the start. */

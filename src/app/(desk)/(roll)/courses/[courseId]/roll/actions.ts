@@ -146,6 +146,7 @@ export async function saveImport(
     leaveOut?: boolean;
     beyond?: readonly string[];
     as?: 'update' | 'new';
+    home?: 'same' | 'other';
   }[],
   columns: Readonly<Record<string, string | null>>,
 ): Promise<FormState> {

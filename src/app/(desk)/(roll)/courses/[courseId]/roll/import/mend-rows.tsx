@@ -13,14 +13,16 @@ export function ForMany({
   setRows: (change: (rows: readonly NumberedCells[]) => readonly NumberedCells[]) => void;
 }) {
   const [feeds, setFeeds] = useState('1');
+  const [age, setAge] = useState('');
   const waiting = checked.filter((row) => !row.leaveOut && !row.entry);
   const same = waiting.filter((row) => row.isNamedAlike && row.as !== 'update');
+  const ageless = checked.filter((row) => !row.leaveOut && row.as !== 'update' && row.cells.age.trim() === '');
   const silent = waiting.filter((row) => row.cells.servings.trim() === '' && !row.isNamedAlike);
   const change = (which: readonly CheckedRow[], next: (row: NumberedCells) => NumberedCells) => {
     const lines = new Set(which.map(({ line }) => line));
     setRows((rows) => rows.map((row) => (lines.has(row.line) ? next(row) : row)));
   };
-  if (same.length < 2 && silent.length < 2) return null;
+  if (same.length < 2 && silent.length < 2 && ageless.length === 0) return null;
   return (
     <div className="sheet flex flex-col gap-3 p-4">
       {same.length > 1 && (
@@ -34,6 +36,30 @@ export function ForMany({
             onClick={() => change(same, (row) => ({ ...row, as: 'update' }))}
           >
             Update all {same.length}
+          </button>
+        </p>
+      )}
+      {ageless.length > 0 && (
+        <p className="flex flex-wrap items-center gap-3">
+          <label className="flex items-center gap-2">
+            <span>
+              <b>{ageless.length === 1 ? 'One row does' : `${ageless.length} rows do`}</b> not say an age. What is a
+              danger to small children only (honey, whole nuts, grapes) is then not warned of. All are
+            </span>
+            <input
+              className="input input-sm w-16"
+              inputMode="numeric"
+              value={age}
+              onChange={(event) => setAge(event.target.value)}
+            />
+          </label>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={age.trim() === ''}
+            onClick={() => change(ageless, (row) => ({ ...row, cells: { ...row.cells, age } }))}
+          >
+            Set this age for {ageless.length}
           </button>
         </p>
       )}
@@ -69,9 +95,11 @@ export function MendRow({
   type,
   leaveOut,
   decide,
+  atHome,
 }: {
   row: CheckedRow;
   decide: (as: 'update' | 'new') => void;
+  atHome: (home: 'same' | 'other') => void;
   type: (line: number, column: RollColumn, text: string) => void;
   leaveOut: (leave: boolean) => void;
 }) {
@@ -132,6 +160,21 @@ export function MendRow({
         >
           It is somebody else
         </button>
+      )}
+      {!row.leaveOut && row.isOtherHome && (
+        <div className="mt-2 flex gap-2">
+          {(['same', 'other'] as const).map((home) => (
+            <button
+              key={home}
+              type="button"
+              className={`btn btn-sm ${row.home === home ? 'btn-primary' : ''}`}
+              aria-pressed={row.home === home}
+              onClick={() => atHome(home)}
+            >
+              {home === 'same' ? 'The same family' : 'Another family'}
+            </button>
+          ))}
+        </div>
       )}
       {!row.leaveOut && row.onRoll && (
         <div className="mt-2 flex gap-2">

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { useMemo, useRef, useState, useTransition } from 'react';
 import { LARGEST_FILE } from '@/contracts/files';
 import { type CheckedRow, checkRoll, type NumberedCells, type OnRoll } from '@/core/roll/check-roll';
+import type { KnownHome } from '@/core/roll/families';
 import { ROLL_COLUMNS, type RollColumn } from '@/core/roll/roll-row';
 import { FormMessage } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
@@ -22,6 +23,7 @@ interface Preview {
   readonly enrolled: readonly OnRoll[];
   readonly meanings: readonly (readonly [string, readonly string[]])[];
   readonly groups: readonly string[];
+  readonly homes: readonly KnownHome[];
   readonly headings: readonly Heading[];
   readonly notes: readonly string[];
 }
@@ -38,7 +40,10 @@ export function RollImport({ courseId }: { courseId: string }) {
   const [busy, start] = useTransition();
   const reading = useRef<AbortController>(null);
   // The same rules as on the server, run as one types.
-  const checked = useMemo(() => (preview ? checkRoll(rows, preview.enrolled, preview.groups) : []), [preview, rows]);
+  const checked = useMemo(
+    () => (preview ? checkRoll(rows, preview.enrolled, preview.groups, preview.homes) : []),
+    [preview, rows],
+  );
   const refused = checked.filter((row) => !row.leaveOut && !row.entry);
   const unchanged = checked.filter(isAsItWas);
   const good = checked.filter((row) => !row.leaveOut && row.entry);
@@ -135,14 +140,18 @@ export function RollImport({ courseId }: { courseId: string }) {
               Updates that change no kit: {unchanged.length}, {unchanged.map(({ onRoll }) => onRoll?.name).join(', ')}.
             </p>
           )}
-          {checked.some((row) => row.problems.length > 0 || row.leaveOut || (row.as && !isAsItWas(row))) && (
+          {checked.some(
+            (row) => row.problems.length > 0 || row.leaveOut || row.home || (row.as && !isAsItWas(row)),
+          ) && (
             <section aria-labelledby="refused" className="flex flex-col gap-3">
               <h2 id="refused" className="text-xl font-bold">
                 Mend these, or leave them out
               </h2>
               {checked
                 .filter((row) => !isAsItWas(row))
-                .filter((row) => row.problems.length > 0 || row.leaveOut || row.as || isMended(row, preview.rows))
+                .filter(
+                  (row) => row.problems.length > 0 || row.leaveOut || row.as || row.home || isMended(row, preview.rows),
+                )
                 .map((row) => (
                   <MendRow
                     key={row.line}
@@ -150,6 +159,7 @@ export function RollImport({ courseId }: { courseId: string }) {
                     type={type}
                     leaveOut={(leave) => change(row.line, (r) => ({ ...r, leaveOut: leave }))}
                     decide={(as) => change(row.line, (r) => ({ ...r, as }))}
+                    atHome={(home) => change(row.line, (r) => ({ ...r, home }))}
                   />
                 ))}
             </section>
