@@ -12,7 +12,8 @@ export interface DecodedText {
 }
 
 /**
- * Turns a file's bytes into text: UTF-8 with or without a byte order mark, UTF-16 with one, else Windows-1252.
+ * Turns a file's bytes into text: UTF-8 with or without a byte order mark, UTF-16 with one, else Windows-1252; one broken letter does not
+ * turn all others.
  *
  * @throws FileRefused for an empty, oversized or binary file
  */
@@ -34,9 +35,33 @@ export function decodeText(bytes: Uint8Array): DecodedText {
   try {
     return { text: decode('utf-8', bytes, true), encoding: 'UTF-8' };
   } catch {
-    return { text: decodeWindows1252(bytes), encoding: 'Windows-1252' };
+    return isMostlyUtf8(bytes)
+      ? { text: decodeMixed(bytes), encoding: 'UTF-8, with letters of another encoding in it' }
+      : { text: decodeWindows1252(bytes), encoding: 'Windows-1252' };
   }
 }
+
+/** Letters of two to four bytes (RFC 3629); whatever else has its top bit set is none. */
+const UTF8_LETTER =
+  /[\xc2-\xdf][\x80-\xbf]|\xe0[\xa0-\xbf][\x80-\xbf]|[\xe1-\xec\xee\xef][\x80-\xbf]{2}|\xed[\x80-\x9f][\x80-\xbf]|\xf0[\x90-\xbf][\x80-\xbf]{2}|[\xf1-\xf3][\x80-\xbf]{3}|\xf4[\x80-\x8f][\x80-\xbf]{2}/g;
+
+const latin1 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
+
+/** Lines of two files were put together, or one letter was broken: most of it is UTF-8 all the same. */
+function isMostlyUtf8(bytes: Uint8Array): boolean {
+  const text = latin1(bytes);
+  const whole = text.match(UTF8_LETTER)?.length ?? 0;
+  const broken = text.replace(UTF8_LETTER, '').match(/[\x80-\xff]/g)?.length ?? 0;
+  return whole >= broken;
+}
+
+/** UTF-8 where it is, Windows-1252 letter by letter where it is not. */
+const decodeMixed = (bytes: Uint8Array): string =>
+  latin1(bytes).replace(new RegExp(`${UTF8_LETTER.source}|[\\x80-\\x9f]`, 'g'), (found) =>
+    found.length > 1
+      ? Buffer.from(found, 'latin1').toString('utf8')
+      : (FROM_0X80[found.charCodeAt(0) - 0x80] as string),
+  );
 
 /** Decoders drop the byte order mark themselves. */
 const decode = (encoding: string, bytes: Uint8Array, fatal = false) =>
@@ -49,8 +74,7 @@ const decode = (encoding: string, bytes: Uint8Array, fatal = false) =>
 const FROM_0X80 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
 
 function decodeWindows1252(bytes: Uint8Array): string {
-  const latin1 = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('latin1');
-  return latin1.replace(/[\x80-\x9f]/g, (letter) => FROM_0X80[letter.charCodeAt(0) - 0x80] as string);
+  return latin1(bytes).replace(/[\x80-\x9f]/g, (letter) => FROM_0X80[letter.charCodeAt(0) - 0x80] as string);
 }
 
 /** Text holds no NUL and hardly any control characters. */

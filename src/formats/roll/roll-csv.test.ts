@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { readRollCsv } from './roll-csv';
+import { ColumnsUnclear, headingKey } from './roll-headings';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const HEAD = 'name,age,servings,avoids,mode\n';
@@ -29,6 +30,32 @@ describe('a roll file', () => {
       expect(readRollCsv(file).encoding).toBe(encoding.replace(' with mark', ''));
     }
     expect(names(windows1252(`${HEAD}Šárka,7,1,,\n`))).toEqual(['Šárka']);
+  });
+
+  it('keeps its letters where one of them is broken, and takes off what kept a phone number from being run', () => {
+    const [head, tail] = [bytes(`${HEAD}Zoë Ångström,7,1,,\nŁucja Wren,8,1,,\n`), windows1252('Renée Dorn,9,1,,\n')];
+    expect(names(new Uint8Array([...head, ...tail]))).toEqual(['Zoë Ångström', 'Łucja Wren', 'Renée Dorn']);
+    const [row] = readRollCsv(bytes("name,servings,contact\nAda,1,'+44 20 7946 0123\n")).rows;
+    expect(row?.cells.contact).toBe('+44 20 7946 0123');
+  });
+
+  it('takes nobody for a heading where there are none: which column is which is asked, and all are read', () => {
+    const rows = 'Ada Lind,7,1\nBo Marsh,8,1\nCy Ferro,9,2\n';
+    expect(() => readRollCsv(bytes(rows))).toThrow(ColumnsUnclear);
+    const unclear = (() => {
+      try {
+        readRollCsv(bytes(rows));
+      } catch (error) {
+        return (error as ColumnsUnclear).headings;
+      }
+    })();
+    const [name = '', age = '', servings = ''] = unclear?.map(({ heading }) => headingKey(heading)) ?? [];
+    const read = readRollCsv(bytes(rows), {}, { now: { [name]: 'name', [age]: 'age', [servings]: 'servings' } });
+    expect(read.rows.map(({ cells }) => [cells.name, cells.age, cells.servings])).toEqual([
+      ['Ada Lind', '7', '1'],
+      ['Bo Marsh', '8', '1'],
+      ['Cy Ferro', '9', '2'],
+    ]);
   });
 
   it('is read with commas, semicolons or tabs, in any order of columns and any case', () => {

@@ -66,8 +66,13 @@ export function rowsOfTable(
     );
   const wide = records.find(({ cells }) => cells.length > MOST_COLUMNS);
   if (wide) throw tooWide(wide.line);
-  const above = headerPlace(records, remembered);
-  const [header, ...body] = records.slice(above) as [TableRecord, ...TableRecord[]];
+  const isHeadless = hasNoHeadings(records, remembered);
+  const above = isHeadless ? 0 : headerPlace(records, remembered);
+  const nameless = { line: 0, cells: (records[0]?.cells ?? []).map(() => '') };
+  const [header, ...body] = (isHeadless ? [nameless, ...records] : records.slice(above)) as [
+    TableRecord,
+    ...TableRecord[],
+  ];
   if (body.length === 0)
     throw new FileRefused('The file has a header row but nobody under it. Add one row for each person.');
   if (body.length > MOST_ROWS)
@@ -112,6 +117,16 @@ export const tooWide = (line: number) =>
   new FileRefused(
     `Line ${line} has more than ${MOST_COLUMNS} columns. Take away what stands far to the right, or save the columns of the roll alone.`,
   );
+
+/** No row names a column, and the first has figures as those below it: it is somebody, and no headings. */
+function hasNoHeadings(records: readonly TableRecord[], remembered: ColumnWords): boolean {
+  const first = records.slice(0, FIRST_ROWS);
+  const figures = ({ cells }: TableRecord) => cells.flatMap((cell, at) => (/^\s*\d{1,3}\s*$/.test(cell) ? [at] : []));
+  const [top, next] = first;
+  if (!top || !next || first.some(({ cells }) => namedColumns(cells, remembered) > 0)) return false;
+  const below = new Set(figures(next));
+  return figures(top).some((at) => below.has(at));
+}
 
 /** Where the headings stand: the first row that names two columns; else the first with two cells, to be asked about. */
 function headerPlace(records: readonly TableRecord[], remembered: ColumnWords): number {
@@ -164,7 +179,9 @@ function recordsOf(text: string, delimiter: Delimiter): TableRecord[] {
         );
       }
       if (data.length > MOST_COLUMNS) throw tooWide(line);
-      if (data.some((cell) => cell.trim() !== '')) records.push({ line, cells: data });
+      // An apostrophe that keeps a spreadsheet program from running a cell is taken off again.
+      const cells = data.map((cell) => cell.replace(/^'(?=[=+\-@])/, ''));
+      if (cells.some((cell) => cell.trim() !== '')) records.push({ line, cells });
       line += countBreaks(text.slice(cursor, meta.cursor));
       cursor = meta.cursor;
     },
