@@ -55,7 +55,7 @@ describe('printing labels', () => {
     while (await work());
     expect(await viewJob(context, { jobId })).toMatchObject({ state: 'done', result: { labels: 2 } });
     const tray = (await listPrintOuts(context, {})).filter(({ id }) => id === jobId);
-    expect(tray).toMatchObject([{ title: 'Breads, revision 1', pages: 1 }]);
+    expect(tray).toMatchObject([{ title: 'Breads, version 1', pages: 1 }]);
     const { pdf } = await viewPrintOut(context, { printOutId: jobId });
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
   });

@@ -9,7 +9,7 @@ async function lockedBench(page: Page, title: string, roll = ROLL): Promise<stri
   const { session } = await newSession(page, title, ['Slipway slaw'], roll);
   await page.goto(`${session}/kits`);
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
-  await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
+  await expect(page.getByText(/Version 1, locked/)).toBeVisible();
   return session.replace('/sessions', '/bench');
 }
 
@@ -102,7 +102,7 @@ test('the instruments: a weight is read, a scanned label opens its kit, labels c
   await page.goto(`${bench.replace('/bench', '/sessions')}/packing`);
   await page.getByRole('button', { name: 'Send to the label printer' }).click();
   await page.getByRole('link', { name: 'look at the tray' }).click({ timeout: 20_000 });
-  const tray = page.getByRole('listitem').filter({ hasText: 'Instruments one, revision 1' });
+  const tray = page.getByRole('listitem').filter({ hasText: 'Instruments one, version 1' });
   await expect(tray).toContainText('1 page');
   const address = await tray.getByRole('link', { name: /^Look at/ }).getAttribute('href');
   expect((await (await page.request.get(address ?? '')).body()).subarray(0, 5).toString()).toBe('%PDF-');
@@ -121,7 +121,7 @@ test('a kit that one product alone makes safe: its label is read, it is named on
   await form.getByRole('button', { name: 'Record label' }).click();
   await expect(page.getByText('label of “Beans no. 7” recorded, names no allergen')).toBeVisible();
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
-  await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
+  await expect(page.getByText(/Version 1, locked/)).toBeVisible();
   await page.goto(`${session}/buying`);
   await expect(page.getByText('only “Beans no. 7”')).toBeVisible();
   await page.goto(session.replace('/sessions', '/bench'));

@@ -59,7 +59,7 @@ test('from a roll to packed kits', async ({ page }) => {
   ]);
   expect(readFileSync(await download.path(), 'utf8')).toContain('1 cup,125,');
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
-  await expect(page.getByText(/Revision 1, locked/)).toBeVisible();
+  await expect(page.getByText(/Version 1, locked/)).toBeVisible();
 
   // Shopping and labels.
   await page.goto(`${session}/buying`);
@@ -101,8 +101,8 @@ test('from a roll to packed kits', async ({ page }) => {
   await expect(page.getByText('Zoë Late-Joiner is on the roll.')).toBeVisible();
   await page.goto(`${session}/kits`);
   await expect(page.getByText('Zoë Late-Joiner: 3 servings')).toBeVisible();
-  await page.getByRole('button', { name: 'Accept into revision 2' }).click();
-  await expect(page.getByText(/Revision 2, locked/)).toBeVisible();
+  await page.getByRole('button', { name: 'Accept into version 2' }).click();
+  await expect(page.getByText(/Version 2, locked/)).toBeVisible();
   await page.goto(`${session}/packing`);
   await expect(page.getByText('4 of 5 kits packed')).toBeVisible();
 });

@@ -85,7 +85,7 @@ test('what is made beside the kits and who is away reach the sheet; its differen
   await expect(page.getByText('Reserve 1')).toBeVisible();
   await expect(page.getByText('Odd Brine')).toHaveCount(0);
   await page.getByRole('button', { name: 'Lock kit sheet' }).click();
-  await expect(page.getByText('Revision 1, locked')).toBeVisible();
+  await expect(page.getByText('Version 1, locked')).toBeVisible();
 
   await page.goto(session);
   await away.getByRole('button', { name: 'Odd Brine comes as usual' }).click();
@@ -99,8 +99,8 @@ test('what is made beside the kits and who is away reach the sheet; its differen
   await page.getByText('Unlock it').click();
   const unlock = page.getByRole('form', { name: 'Unlock the kit sheet' });
   await unlock.getByLabel('Reason').fill('another dish');
-  await unlock.getByRole('button', { name: 'Unlock revision 1' }).click();
-  await expect(page.getByText('Revision 1 was unlocked: another dish.')).toBeVisible();
+  await unlock.getByRole('button', { name: 'Unlock version 1' }).click();
+  await expect(page.getByText('Version 1 was unlocked: another dish.')).toBeVisible();
 
   // Somebody whose duty is in the room notes who came, on a phone.
   await page.setViewportSize({ width: 390, height: 844 });
@@ -136,7 +136,7 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
   await jar.getByRole('button', { name: 'Add jar' }).click();
   await expect(page.getByText('salt, jar of 250 g')).toBeVisible();
   await openSession(page, 'Stew and salad', '/kits');
-  await expect(sheet.getByRole('row', { name: /^salt, jar for the course/ })).toContainText('1 sealed unit of 250 g');
+  await expect(sheet.getByRole('row', { name: /^salt, jar for the course/ })).toContainText('1 whole pack of 250 g');
 
   // What a family has is written down once, and refused where it names nothing known.
   await page.goto('/families?q=dunlin');

@@ -62,7 +62,7 @@ function shoppingItem(total: SheetTotal): ShoppingItem {
   }
   if (packs !== undefined && packGrams && purchaseGrams) {
     const grams = parseAmount(packGrams);
-    const sealedPart = sealedGrams ? ' (sealed units included)' : '';
+    const sealedPart = sealedGrams ? ' (whole packs included)' : '';
     const bought = rational(BigInt(packs) * BigInt(grams.n), grams.d);
     const left = sealedGrams ? '' : `${sayGrams(subtract(bought, fromText(purchaseGrams)))} left over`;
     return { ingredient, buy: `${sayCount(packs, 'pack')} of ${packGrams} g${sealedPart}`, need, left };

@@ -41,7 +41,7 @@ describe('a kit that nobody fetched', () => {
 
   it('gives back what is sealed, never what was cold or measured out', () => {
     const say = said(1)['taken apart']?.say;
-    expect(say).toContain('Back to stock, unopened: 1 sealed unit of 400 g canned chickpeas, drained.');
+    expect(say).toContain('Back to stock, unopened: 1 whole pack of 400 g canned chickpeas, drained.');
     expect(say).toContain('Never restocked: feta cheese, crumbled.');
     expect(say).toContain('What was measured out is used today or thrown away');
   });

@@ -2,6 +2,7 @@ import { isSentCold } from '../kits/figures/keeping';
 import { type FactsNow, judgeKit } from '../kits/record/judgement';
 import type { LockedSheet } from '../kits/record/locked-sheet';
 import type { SheetComponent, SheetContent, SheetKit } from '../kits/record/sheet-content';
+import { sayNamed } from '../quantity/plain-words';
 import type { Need } from '../safety/avoidances';
 
 /** What becomes of a kit that nobody fetched. */
@@ -74,7 +75,7 @@ export function fateOffers(
     {
       fate: 'taken apart',
       isOpen: true,
-      say: `${sealed.length > 0 ? `Back to stock, unopened: ${sealed.map(({ name, say }) => `${say} ${name}`).join(', ')}. ` : ''}${
+      say: `${sealed.length > 0 ? `Back to stock, unopened: ${sealed.map(({ name, say }) => sayNamed(say, name)).join(', ')}. ` : ''}${
         isCold ? `Never restocked: ${cold.map(({ name }) => name).join(', ')}. ` : ''
       }What was measured out is used today or thrown away: its label is gone.`,
     },

@@ -3,6 +3,7 @@ import { keepingOf } from '../kits/figures/keeping';
 import type { LockedSheet } from '../kits/record/locked-sheet';
 import type { SheetComponent, SheetKit, SheetVariant } from '../kits/record/sheet-content';
 import { byGroup } from '../kits/sheet/participant';
+import { sayNamed } from '../quantity/plain-words';
 import { findIngredient, type Reference } from '../reference/reference';
 import { productsNamed } from '../safety/products-named';
 
@@ -111,7 +112,7 @@ function kitLabel(sheet: LockedSheet, kit: SheetKit, variant: SheetVariant, pack
       .filter(({ isInside }) => !isInside)
       .map(({ say, name, product, use }) => {
         const said = [use, product && productsNamed(product).join(' or ')].filter(Boolean).join('; ');
-        return `${say} ${name}${said ? ` (${said})` : ''}`;
+        return `${sayNamed(say, name)}${said ? ` (${said})` : ''}`;
       }),
     allergens: sayAllergens(variant),
     madeWithout: variant.madeWithout.length > 0 ? `Made without ${variant.madeWithout.join(', ')}.` : '',

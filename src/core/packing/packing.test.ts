@@ -216,8 +216,8 @@ describe('labels', () => {
       session: 'Small Hands 3: Cups, Thu 26 Nov 2026',
       inside: [
         '1 cup plain yogurt',
-        '2 egg, large, without shell',
-        '1 sealed unit of 400 g canned chopped tomatoes, with juice',
+        '2 eggs, large, without shell',
+        '1 whole pack of 400 g canned chopped tomatoes, with juice',
         '⅓ cup rolled oats',
       ],
       allergens: 'Contains milk, egg, gluten. May contain tree nuts, wheat: check the packs used.',

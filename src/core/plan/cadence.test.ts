@@ -66,7 +66,7 @@ describe('a cadence', () => {
 
   it.each([
     ['ends before it starts', () => lay('2026-10-01', '2026-09-30')],
-    ['No day of the cadence', () => lay('2026-10-02', '2026-10-07')],
+    ['No such day lies between', () => lay('2026-10-02', '2026-10-07')],
     ['more than 400 sessions', () => lay('2026-10-01', '2090-01-01')],
     ['has no end', () => lay('2026-10-01', null)],
     ['not a recurrence rule', () => lay('2026-10-01', '2026-12-01', cadence('FREQ=SOMETIMES'))],

@@ -144,7 +144,7 @@ export function layDown(
     );
   if (days.length === 0)
     throw new CadenceError(
-      `No day of the cadence lies between ${sayDay(from)}${to ? ` and ${sayDay(to)}` : ' and its end'}. Choose another weekday or a longer season.`,
+      `No such day lies between ${sayDay(from)}${to ? ` and ${sayDay(to)}` : ' and its end'}. Choose another weekday or a longer season.`,
     );
   const last = days.at(-1) as string;
   const later = cadence.rule === null ? [] : laterDays(cadence, from, last, MOST_EXTRA);

@@ -18,7 +18,7 @@ export const kits: Stage<'kits'> = {
     },
   ],
   standing: ({ revision, differs, dishes, participants, refusedKits }) => {
-    if (revision > 0 && !differs) return { state: 'done', why: `Locked, revision ${revision}.` };
+    if (revision > 0 && !differs) return { state: 'done', why: `Locked, version ${revision}.` };
     if (revision > 0)
       return { state: 'doing', why: 'The roll, a dish or a label moved after the lock: look at the differences.' };
     if (dishes === 0 || participants === 0) return { state: 'due later', why: 'Needs dishes and a roll.' };

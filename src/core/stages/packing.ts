@@ -155,7 +155,7 @@ export const packing: Stage<'packing'> = {
     if (ticks === 0) return { state: 'can start', why: `${plural(kits, 'kit')} to pack.` };
     return {
       state: 'doing',
-      why: `${kitsDone} of ${plural(kits, 'kit')} packed, ${ticksNeeded - ticks} components to go.`,
+      why: `${kitsDone} of ${plural(kits, 'kit')} packed, ${ticksNeeded - ticks} ingredients to go.`,
     };
   },
   doneGroups: ({ packedGroups = [] }) => packedGroups,

@@ -1,5 +1,6 @@
 import { COURSE_SUPPLIES, type SheetContent, whyRefused } from '@/core/kits/record/sheet-content';
 import { byGroup } from '@/core/kits/sheet/participant';
+import { plainSay } from '@/core/quantity/plain-words';
 import { fromText, toNumber } from '@/core/quantity/rational';
 import { writeCsv } from '../csv';
 
@@ -55,7 +56,7 @@ export function writeSheetCsv(content: SheetContent, calledBack: readonly string
       rows.push([
         ...head('kit', dish, component.name),
         [
-          component.say,
+          plainSay(component.say),
           component.use,
           component.product && `only “${component.product}”`,
           component.from,

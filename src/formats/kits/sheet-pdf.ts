@@ -6,6 +6,7 @@ import {
   whyRefused,
 } from '@/core/kits/record/sheet-content';
 import { WHOLE } from '@/core/kits/supply/supplied';
+import { plainSay } from '@/core/quantity/plain-words';
 import { refuseUnprintable } from '../packing/label-layout';
 import { makePdf, type Pdf } from '../pdf';
 
@@ -30,7 +31,7 @@ function sayCell(variant: SheetVariant, row: number): string {
     option > 0 ? `instead: ${name}` : '',
     name.endsWith(WHOLE) ? WHOLE : '',
     product ? `only “${product}”` : '',
-    say,
+    plainSay(say),
     sayGrams && !say.includes(sayGrams) ? sayGrams : '',
     use ?? '',
     from ?? '',
@@ -73,7 +74,7 @@ export function sheetPdf(
     const totals = content.totals.map(({ ingredient, sayEdible, sayPurchase, packs, packGrams, sealedGrams }) => [
       ingredient,
       sayEdible,
-      sayPurchase ?? 'sealed units',
+      sayPurchase ?? 'whole packs',
       packs === undefined ? '' : `${packs} × ${packGrams ?? sealedGrams} g`,
     ]);
     table(

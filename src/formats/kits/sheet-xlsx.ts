@@ -9,6 +9,7 @@ import {
 } from '@/core/kits/record/sheet-content';
 import { recomputeSheet } from '@/core/kits/record/snapshot';
 import { isElsewhere } from '@/core/kits/supply/supplied';
+import { plainSay } from '@/core/quantity/plain-words';
 import {
   add,
   divide,
@@ -81,7 +82,7 @@ export async function writeSheetXlsx(content: SheetContent, title: string): Prom
         const cell = kits.getCell(row, 3 + at);
         cell.value = own ? numberOf(own.grams) : 0;
         cell.numFmt = '0.###';
-        if (own) cell.note = own.say;
+        if (own) cell.note = plainSay(own.say);
       }
       const span = (line: number) => `$C$${line}:$${lettersOf(last)}$${line}`;
       const total = made.reduce((sum, { components, participants }) => {

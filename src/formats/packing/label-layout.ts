@@ -1,4 +1,3 @@
-import path from 'node:path';
 import { type Font, openSync } from 'fontkit';
 import type { KitLabel } from '@/core/packing/label';
 import { FONT_FILES } from '../pdf';
@@ -54,16 +53,16 @@ export class GlyphMissing extends Error {
   override name = 'GlyphMissing';
 }
 
-const _FOLDER = path.join(process.cwd(), 'node_modules', 'dejavu-fonts-ttf', 'ttf');
-
 /** Space kept free inside a label's edge, and beside the code. */
 export const PADDING = 7;
-export const CODE_SIZE = 46;
-export const GAP = 5;
+const GAP = 5;
+
+/** Side of the code, at least so large that a phone reads it, and with the label larger. */
+export const codeSize = ({ label }: Paper): number => Math.max(46, Math.round(label.height * 0.43));
 
 const LEADING = 1.17;
-/** Largest and smallest size of the text, as a part of its normal size. */
-const SCALES = [1.25, 1.15, 1.05, 1, 0.95, 0.9, 0.85, 0.8];
+/** Sizes of the text as parts of its normal size, largest first: letters grow until the label is full. */
+const SCALES = Array.from({ length: 37 }, (_, at) => (260 - at * 5) / 100);
 
 /** A font, with the widths of the characters met so far: looking one up in the file takes long. */
 interface Face {
@@ -167,7 +166,7 @@ const foot = (label: KitLabel): Block => ({ text: label.keep, bold: true, size: 
 export function layLabel(label: KitLabel, paper: Paper): LabelPlace[] {
   const blocks = [...head(label), ...label.inside.map((text) => ({ text })), foot(label)];
   for (const { text } of blocks) refuseUnprintable(text, `The label of ${label.name}`);
-  const width = paper.label.width - 2 * PADDING - CODE_SIZE - GAP;
+  const width = paper.label.width - 2 * PADDING - codeSize(paper) - GAP;
   const height = paper.label.height - 2 * PADDING;
   const linesOf = (inside: readonly string[], scale: number): LabelLine[] =>
     [...head(label), { text: inside.join('; '), bold: false, size: 6 }, foot(label)].flatMap(({ text, bold, size }) =>

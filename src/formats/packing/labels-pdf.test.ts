@@ -6,7 +6,7 @@ import jsqr from 'jsqr';
 import { PNG } from 'pngjs';
 import { afterAll, describe, expect, it } from 'vitest';
 import type { KitLabel } from '@/core/packing/label';
-import { layLabel, PAPERS, type PaperName } from './label-layout';
+import { codeSize, layLabel, PADDING, PAPERS, type PaperName } from './label-layout';
 import { labelsPdf } from './labels-pdf';
 
 const folder = mkdtempSync(path.join(tmpdir(), 'labels-'));
@@ -44,10 +44,11 @@ async function readBack(labels: KitLabel[], paper: PaperName) {
 function codes(picture: PNG, paper: PaperName): (string | undefined)[] {
   const { columns, label: size, margin } = PAPERS[paper];
   const scale = 200 / 72;
+  const code = codeSize(PAPERS[paper]);
   return Array.from({ length: columns }, (_, column) => {
-    const left = Math.round((margin.left + column * size.width + size.width - 62) * scale);
+    const left = Math.round((margin.left + column * size.width + size.width - PADDING - code - 9) * scale);
     const top = Math.round(margin.top * scale);
-    const side = Math.round(60 * scale);
+    const side = Math.round((code + 14) * scale);
     const part = new PNG({ width: side, height: side });
     PNG.bitblt(picture, part, left, top, side, side, 0, 0);
     return jsqr(new Uint8ClampedArray(part.data), side, side)?.data;

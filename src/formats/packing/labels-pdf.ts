@@ -2,7 +2,7 @@ import QRCode from 'qrcode';
 import type { KitLabel } from '@/core/packing/label';
 import { makePdf, type Pdf } from '../pdf';
 import {
-  CODE_SIZE,
+  codeSize,
   type LabelPlace,
   layLabel,
   lineHeight,
@@ -31,12 +31,21 @@ export async function labelsPdf(labels: readonly KitLabel[], paperName: PaperNam
       if (onPage === 0) pdf.addPage();
       const left = paper.margin.left + (onPage % paper.columns) * paper.label.width;
       const top = paper.margin.top + Math.floor(onPage / paper.columns) * paper.label.height;
-      drawLabel(pdf, place, left + PADDING, top + PADDING, left + paper.label.width - PADDING);
+      drawLabel(pdf, place, left + PADDING, top + PADDING, left + paper.label.width - PADDING, codeSize(paper));
     });
   return makePdf('Kit labels', { size: [width, height], margin: 0, autoFirstPage: false }, draw);
 }
 
-function drawLabel(pdf: Pdf, { label, lines, part }: LabelPlace, left: number, top: number, right: number): void {
+function drawLabel(
+  pdf: Pdf,
+  { label, lines, part }: LabelPlace,
+  left: number,
+  top: number,
+  right: number,
+  code: number,
+): void {
+  /** What stands under the code grows with it. */
+  const grown = code / 46;
   const write = (text: string, x: number, y: number, size: number, bold: boolean) =>
     pdf.font(bold ? 'bold' : 'regular', size).text(text, x, y, { lineBreak: false });
   let y = top;
@@ -45,11 +54,11 @@ function drawLabel(pdf: Pdf, { label, lines, part }: LabelPlace, left: number, t
     y += lineHeight(size);
   }
   // Beside the text: the code, and under it what the packer looks for.
-  const codeLeft = right - CODE_SIZE;
-  drawCode(pdf, label.kitId, codeLeft, top);
+  const codeLeft = right - code;
+  drawCode(pdf, label.kitId, codeLeft, top, code);
   const centred = (text: string, below: number, size: number, bold: boolean) => {
-    const width = pdf.font(bold ? 'bold' : 'regular', size).widthOfString(text);
-    write(text, codeLeft + (CODE_SIZE - width) / 2, top + CODE_SIZE + below, size, bold);
+    const width = pdf.font(bold ? 'bold' : 'regular', size * grown).widthOfString(text);
+    write(text, codeLeft + (code - width) / 2, top + code + below * grown, size * grown, bold);
   };
   // What stands on a shelf is no kit: its code alone.
   if (label.number === 0) return;
@@ -59,9 +68,9 @@ function drawLabel(pdf: Pdf, { label, lines, part }: LabelPlace, left: number, t
 }
 
 /** The kit's id as a QR code: one rectangle for each run of dark modules. */
-function drawCode(pdf: Pdf, id: string, left: number, top: number): void {
+function drawCode(pdf: Pdf, id: string, left: number, top: number, size: number): void {
   const { modules } = QRCode.create(id, { errorCorrectionLevel: 'M' });
-  const unit = CODE_SIZE / (modules.size + 2 * QUIET);
+  const unit = size / (modules.size + 2 * QUIET);
   for (let y = 0; y < modules.size; y++) {
     for (let x = 0; x < modules.size; x++) {
       const start = x;

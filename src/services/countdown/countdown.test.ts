@@ -49,7 +49,7 @@ describe('the thread of a session', () => {
     await lockKitSheet(coordinator, { sessionId, basis: await basis() });
     // Six days before the class fresh food would not keep.
     expect(await knots(sessionId)).toMatchObject({
-      kits: { state: 'done', why: 'Locked, revision 1.' },
+      kits: { state: 'done', why: 'Locked, version 1.' },
       buying: { state: 'due later' },
     });
     const inHours = (hours: number) => ({ ...coordinator, clock: () => NOW.add({ hours }) });

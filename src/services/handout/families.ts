@@ -3,6 +3,9 @@ import { handedNow, STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { mannerOf, writeTime } from '@/core/plan/manner';
 import { sayingFacts } from '@/core/plan/saying';
+import { sayNamed } from '@/core/quantity/plain-words';
+import { cautionSentences } from '@/core/recipes/steps/caution-sentences';
+import { cautionsOf } from '@/core/recipes/steps/cautions';
 import { handedSince } from '@/store/handout';
 import { find, findOne, insert } from '@/store/query';
 import { type DishWithRecipe, loadSessionBundles } from '@/store/session-bundles';
@@ -90,7 +93,7 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
         state: (now.get(id) ?? STILL_HERE).state,
         inside: (own?.components ?? [])
           .filter(({ isInside }) => !isInside)
-          .map(({ say, name: food }) => `${say} ${food}`),
+          .map(({ say, name: food }) => sayNamed(say, food)),
       };
     }),
     said: said ? { word: said.word, note: said.note } : null,
@@ -143,18 +146,40 @@ export const sayOfKit = ({ context, householdId, sessionId }: OwnKit, sent: unkn
     return 'It is on its way to you.';
   });
 
-/** The recipe of a kit as text: what is in it, and how it is cooked. */
+/** The recipe of a kit as text: what is in it, how it is cooked with what this family got, and what to mind. */
 function cardOf(locked: LockedSheet, letters: readonly string[], cooked: readonly DishWithRecipe[]): string {
   const { dishes } = locked.content.input;
+  const own = locked.content.variants
+    .filter(({ letter }) => letters.includes(letter))
+    .flatMap((each) => each.components ?? []);
   return dishes
     .map(({ id, title }, dish) => {
-      const inside = locked.content.variants
-        .filter(({ letter }) => letters.includes(letter))
-        .flatMap(({ components }) => components ?? [])
-        .filter(({ row }) => locked.content.rows[row]?.dish === dish)
-        .map(({ say, name }) => `- ${say} ${name}`);
-      const steps = (cooked.find((each) => each.id === id)?.body.steps ?? []).map((step, at) => `${at + 1}. ${step}`);
-      return [title, [...new Set(inside)].join('\n'), steps.join('\n')].filter(Boolean).join('\n\n');
+      const inside = own.filter(({ row }) => locked.content.rows[row]?.dish === dish);
+      const recipe = cooked.find((each) => each.id === id)?.body;
+      const swaps = inside.flatMap(({ ingredient, row }) => {
+        const line = recipe?.lines.find(({ alternatives = [] }) =>
+          alternatives.some((each) => !('omit' in each) && each.ingredient === ingredient),
+        );
+        const swap = line?.alternatives?.find((each) => !('omit' in each) && each.ingredient === ingredient);
+        if (!line || !swap || 'omit' in swap || locked.content.rows[row]?.name.startsWith(ingredient)) return [];
+        return [`Your kit has ${ingredient} instead of ${line.ingredient}.${swap.step ? ` ${swap.step}` : ''}`];
+      });
+      const steps = (recipe?.steps ?? []).map((step, at) => `${at + 1}. ${step}`);
+      const minds = cautionSentences(
+        cautionsOf(
+          inside.map(({ ingredient }) => ingredient),
+          recipe?.steps ?? [],
+        ),
+      );
+      return [
+        title,
+        [...new Set(inside.map(({ say, name }) => `- ${sayNamed(say, name)}`))].join('\n'),
+        [...new Set(swaps)].join('\n'),
+        steps.join('\n'),
+        minds.join(' '),
+      ]
+        .filter(Boolean)
+        .join('\n\n');
     })
     .join('\n\n');
 }

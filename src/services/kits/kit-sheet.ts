@@ -161,7 +161,7 @@ export const lockKitSheet = service({
       });
     } catch (error) {
       if (isDuplicate(error))
-        throw new ServiceError('stale', 'Someone else locked this sheet a moment ago. Look at their revision first.');
+        throw new ServiceError('stale', 'Someone else locked this sheet a moment ago. Look at their version first.');
       throw error;
     }
   },
@@ -380,7 +380,7 @@ export const viewWorking = service({
       const shares = computed.sheet.variants.flatMap((v): VariantShare[] =>
         (v.components ?? [])
           .filter((component) => component.item.ingredient.name === ingredient && !component.from)
-          .map((component) => ({ name: `Variant ${v.letter}`, count: v.participants.length, component })),
+          .map((component) => ({ name: `Kit ${v.letter}`, count: v.participants.length, component })),
       );
       return totalWorking(total, shares);
     }
@@ -448,7 +448,7 @@ async function sheetToTakeOut(context: Context, sessionId: string, page: string)
     .map(({ number, name }) => `${number} ${name}`);
   const stopped = calledBack.length > 0 ? ` CALLED BACK, do not hand out: ${calledBack.join(', ')}.` : '';
   const state = record
-    ? `Revision ${record.revision}, locked by ${record.lockedByName}. Fingerprint ${record.fingerprint.slice(0, 12)}.${stopped}`
+    ? `Version ${record.revision}, locked by ${record.lockedByName}. Code ${record.fingerprint.slice(0, 12)}.${stopped}`
     : 'Draft: not locked, amounts may still move.';
   const system = content.input.system;
   return { content, title: `${title}, ${date}`, name: `kits-${date}-${number}`, state, system, calledBack, stopped };

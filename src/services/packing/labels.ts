@@ -61,7 +61,7 @@ export const labelsToPrint = service({
     return {
       labels,
       name: `${kitId ? `kit-${labels[0]?.number}-` : of === 'kits' ? '' : `${of}-`}labels-${date}-${number}-${paper}`,
-      title: `${title}, revision ${revision}`,
+      title: `${title}, version ${revision}`,
       sheet: { revision, fingerprint: fingerprint(locked) },
     };
   },

@@ -80,7 +80,7 @@ function take(key: string): Waiting[] | undefined {
 
 const CLASH = new ServiceError(
   'stale',
-  'The id of one of these ticks was used before, for another kit, component or session. Nothing was saved: make a new id for each tick.',
+  'The id of one of these ticks was used before, for another kit, ingredient or session. Nothing was saved: make a new id for each tick.',
 );
 
 async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<void> {
@@ -172,7 +172,7 @@ async function refusalOf(
   return new ServiceError(
     'stale',
     locked.kits.some((kit) => kit.id === refused.kitId)
-      ? `Revision ${revision} of the kit sheet asks for something else in this kit. The screen shows it now.`
+      ? `Version ${revision} of the kit sheet asks for something else in this kit. The screen shows it now.`
       : 'This kit is not on the kit sheet.',
   );
 }

@@ -102,7 +102,7 @@ describe('a season', () => {
       'more than 400 sessions',
     ],
     [{ days: '' }, 'has no end'],
-    [{ cadence: { rule: null, dates: [], slots: [{ startsAt: '16:00', minutes: 90 }] } }, 'No day of the cadence'],
+    [{ cadence: { rule: null, dates: [], slots: [{ startsAt: '16:00', minutes: 90 }] } }, 'No such day lies between'],
     [{ cadence: { rule: 'FREQ=NEVER', slots: [{ startsAt: '16:00', minutes: 90 }] } }, 'not a recurrence rule'],
     [{ from: '2027-02-29' }, 'no such day'],
     [{ modes: ['flying'] }, 'Choose one of'],

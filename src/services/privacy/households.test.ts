@@ -121,12 +121,17 @@ describe('a household', () => {
       cells({ name: 'Mira', household: 'CASTELLAN', contact: 'new@example.test' }),
       cells({ name: 'Ada' }),
     ].map((row, index) => ({ line: index + 2, cells: row }));
-    await saveRoll(own.coordinator, { courseId, rows });
+    // Reached elsewhere: that it is the same family is said, not guessed.
+    const same = rows.map((row) => (row.line === 3 ? { ...row, home: 'same' } : row));
+    await expect(saveRoll(own.coordinator, { courseId, rows })).rejects.toMatchObject({
+      problems: [{ where: 'line 3, household' }],
+    });
+    await saveRoll(own.coordinator, { courseId, rows: same });
     expect(await household('Castellan')).toMatchObject({ people: 2 });
     expect(await household('Ada')).toMatchObject({ people: 1 });
     const { text } = await exportRoll(own.coordinator, { courseId });
     expect(text).toContain(
-      'Ivo Castellan,7,1,sesame,,,Castellan,new@example.test,2 Harbour Steps,Pen into the outer thigh.',
+      'Ivo Castellan,7,1,sesame,,,Castellan,castellan@example.test; new@example.test,2 Harbour Steps,Pen into the outer thigh.',
     );
     expect(text).toContain('Ada,7,1,,,,,,');
   });

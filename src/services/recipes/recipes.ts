@@ -8,6 +8,7 @@ import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/s
 import { wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Slip } from '@/core/recipes/slips/slip';
 import { checkRecipe } from '@/core/recipes/slips/slips';
+import { cautionSentences } from '@/core/recipes/steps/caution-sentences';
 import { cautionsOf } from '@/core/recipes/steps/cautions';
 import { writeRecipeCsv } from '@/formats/recipes/recipe-csv';
 import { type RecipeFile, writeRecipeFile } from '@/formats/recipes/recipe-json-ld';
@@ -185,9 +186,11 @@ export const viewCard = service({
       lines: (variant?.components ?? []).map(({ say, sayGrams, name }) => ({ say, grams: sayGrams, name })),
       contains: variant?.contains ?? [],
       mayContain: variant?.mayContain ?? [],
-      cautions: cautionsOf(
-        body.lines.map(({ ingredient }) => ingredient),
-        body.steps,
+      cautions: cautionSentences(
+        cautionsOf(
+          body.lines.map(({ ingredient }) => ingredient),
+          body.steps,
+        ),
       ),
     };
   },

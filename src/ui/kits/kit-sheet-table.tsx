@@ -11,6 +11,7 @@ import {
 import type { ExtraKind } from '@/core/kits/sheet/extras';
 import { byGroup } from '@/core/kits/sheet/participant';
 import { WHOLE } from '@/core/kits/supply/supplied';
+import { plainSay } from '@/core/quantity/plain-words';
 import { sayCount } from '@/core/quantity/say';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
@@ -64,7 +65,7 @@ function Finder({ find, base, found, all }: { find: string; base: string; found:
           <input key={name} type="hidden" name={name} value={value} />
         ))}
         <label className="flex flex-col gap-1">
-          <span className="font-semibold">Find among {all} variants</span>
+          <span className="font-semibold">Find among {all} kinds of kit</span>
           <input
             name="find"
             defaultValue={find}
@@ -85,8 +86,8 @@ function Finder({ find, base, found, all }: { find: string; base: string; found:
       {find !== '' && (
         <p role="status" className="mt-2">
           {found === 0
-            ? `No variant has to do with “${find}”.`
-            : `Only what was found for “${find}”: ${sayCount(found, 'variant')} of ${all}.`}
+            ? `No kit has to do with “${find}”.`
+            : `Only what was found for “${find}”: ${sayCount(found, 'kind of kit', 'kinds of kit')} of ${all}.`}
         </p>
       )}
     </search>
@@ -107,7 +108,7 @@ function SheetPart({
   return (
     <div className="sheet overflow-x-auto">
       <table className="table table-fixed">
-        <caption className="sr-only">Kit sheet: what goes into one kit of each variant</caption>
+        <caption className="sr-only">Kit sheet: what goes into one kit of each kind</caption>
         <thead>
           <tr className="whitespace-normal align-top text-base-content">
             <th scope="col" className="w-52">
@@ -301,10 +302,10 @@ function Cell({
         scroll={false}
         prefetch={false}
         aria-current={pressed === address ? 'true' : undefined}
-        title={`How ${component.say} came about`}
+        title={`How ${plainSay(component.say)} came about`}
         className="inline-block min-h-6 min-w-6 leading-6 underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid aria-[current]:bg-accent aria-[current]:text-accent-content"
       >
-        {component.say}
+        {plainSay(component.say)}
       </Link>
       {component.use && <span className="block text-xs font-semibold">{component.use}</span>}
       {component.from && <span className="block text-xs">{component.from}</span>}

@@ -39,7 +39,7 @@ export function TotalsTable({ content, base }: { content: SheetContent; base: st
                     title={`How the total of ${total.ingredient} came about`}
                     className="inline-block min-h-6 leading-6 underline decoration-dotted decoration-base-content/50 underline-offset-4 hover:decoration-solid"
                   >
-                    {total.sayPurchase ?? 'sealed units'}
+                    {total.sayPurchase ?? 'whole packs'}
                     {total.pieces !== undefined &&
                       ` (${total.pieces} ${total.pieceUnit === 'each' ? 'pieces' : `${total.pieceUnit}s`})`}
                   </Link>

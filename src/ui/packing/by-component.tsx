@@ -1,5 +1,6 @@
 import type { SheetComponent } from '@/core/kits/record/sheet-content';
 import type { BenchKit, BenchSheet } from '@/core/packing/progress';
+import { plainSay } from '@/core/quantity/plain-words';
 import { KitPlace } from './kit-place';
 import { packOf } from './pack-of';
 
@@ -64,14 +65,14 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, 
           return (
             <section
               key={variant.letter}
-              aria-label={`Variant ${variant.letter}`}
+              aria-label={`Kit ${variant.letter}`}
               className="rounded-box border border-base-300 bg-base-200 p-4"
             >
               <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
                 <span className="font-display text-4xl font-bold text-secondary">{variant.letter}</span>
                 {component ? (
                   <p>
-                    <span className="text-4xl font-bold tabular-nums md:text-6xl">{component.say}</span>
+                    <span className="text-4xl font-bold tabular-nums md:text-6xl">{plainSay(component.say)}</span>
                     {!component.say.includes(component.sayGrams) && (
                       <span className="ml-3 text-2xl">{component.sayGrams}</span>
                     )}
@@ -138,7 +139,7 @@ export function ByComponent({ sheet, index, go, packed, calledBack, tick, seen, 
         })}
       </div>
       <details className="mt-4">
-        <summary className="cursor-pointer py-3 text-lg font-semibold">All components</summary>
+        <summary className="cursor-pointer py-3 text-lg font-semibold">All ingredients</summary>
         <ol className="flex flex-wrap gap-2">
           {sheet.rows.map((row, place) => (
             <li key={row.row}>

@@ -1,4 +1,5 @@
 import type { BenchSheet } from '@/core/packing/progress';
+import { plainSay } from '@/core/quantity/plain-words';
 import { packOf } from './pack-of';
 
 interface Props {
@@ -56,7 +57,7 @@ export function ByKit({ sheet, index, go, packed, calledBack, tick, seen, see }:
                 className={`flex min-h-20 w-full cursor-pointer items-center gap-4 rounded-box border-2 px-4 py-2 text-left ${isIn ? 'border-success bg-success text-success-content' : 'border-base-content/70 bg-base-200'}`}
               >
                 <span className="flex-1">
-                  <span className="block text-2xl font-bold">{component.say}</span>
+                  <span className="block text-2xl font-bold">{plainSay(component.say)}</span>
                   <span className="block text-lg">
                     {component.name}
                     {component.option > 0 && ' (instead)'}

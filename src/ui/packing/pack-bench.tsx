@@ -137,7 +137,7 @@ export function PackBench({
         <div className="min-w-0">
           <h1 className="truncate text-xl font-bold">{sheet.session.title}</h1>
           <p className="text-sm">
-            {sheet.session.courseTitle}, revision {sheet.revision}
+            {sheet.session.courseTitle}, version {sheet.revision}
           </p>
         </div>
         <p className="text-lg" role="status">
@@ -171,7 +171,7 @@ export function PackBench({
                 className={`btn join-item h-12 ${way === choice ? 'btn-primary' : ''}`}
                 onClick={() => setWay(choice)}
               >
-                {choice === 'component' ? 'By component' : 'By kit'}
+                {choice === 'component' ? 'By ingredient' : 'By kit'}
               </button>
             ))}
           </fieldset>
@@ -191,7 +191,7 @@ export function PackBench({
           {ticks.trouble?.message} {ticks.waiting > 0 && `${ticks.waiting} not saved yet.`}
           {ticks.trouble?.kind === 'moved on' && (
             <button type="button" className="btn h-11" onClick={() => router.refresh()}>
-              Open the new revision
+              Open the new version
             </button>
           )}
         </p>

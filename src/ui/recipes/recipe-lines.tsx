@@ -1,5 +1,5 @@
 import type { WrittenItem, WrittenLine, WrittenSwap } from '@/core/recipes/recipe/recipe';
-import { sayItem as say, saySealed } from '@/core/recipes/recipe/say-item';
+import { SCALING_SAID, sayItem as say, saySealed } from '@/core/recipes/recipe/say-item';
 
 /** What is special about a line: how it scales, how it is measured, bought and labelled. */
 function notes(item: WrittenItem): string[] {
@@ -9,12 +9,12 @@ function notes(item: WrittenItem): string[] {
       : '',
     item.reserved ? 'poured off the can, not bought' : '',
     item.scaling && item.scaling !== 'linear'
-      ? `scales ${item.scaling}${item.batch_servings ? ` of ${item.batch_servings}` : ''}`
+      ? `grows ${SCALING_SAID[item.scaling]}${item.batch_servings ? ` of ${item.batch_servings}` : ''}`
       : '',
     item.precision && item.precision !== 'normal'
       ? `measured ${item.precision === 'tight' ? 'tightly' : 'loosely'}`
       : '',
-    item.sealed_grams ? `sealed units of ${saySealed(item.sealed_grams)}` : '',
+    item.sealed_grams ? `whole packs of ${saySealed(item.sealed_grams)}` : '',
     item.yield_preparation ? `bought to be ${item.yield_preparation}` : '',
     item.spare ? `${item.spare} spare` : '',
     item.pack_grams ? `packs of ${saySealed(item.pack_grams)}` : '',

@@ -89,7 +89,7 @@ function leftInside(key: string, { content }: LockedSheet, avoids: readonly stri
   return blocked.size === 0
     ? []
     : [
-        `${ingredient}, packed by an earlier revision and not taken out: holds or may hold ${[...blocked].sort().map(avoidanceLabel).join(', ')}`,
+        `${ingredient}, packed by an earlier version and not taken out: holds or may hold ${[...blocked].sort().map(avoidanceLabel).join(', ')}`,
       ];
 }
 

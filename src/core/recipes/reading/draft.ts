@@ -70,7 +70,7 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
  * sayLine({ ingredient: 'butter', amount: '1/2', unit: 'cup', preparation: 'melted' }) //=> '½ cup butter, melted'
  */
 export const sayLine = (line: WrittenLine): string =>
-  `${sayItem(line)}${line.sealed_grams ? `, sealed units of ${saySealed(line.sealed_grams)}` : ''}`;
+  `${sayItem(line)}${line.sealed_grams ? `, whole packs of ${saySealed(line.sealed_grams)}` : ''}`;
 
 /** What the line itself names in its place ("milk or soy milk"), by the same amount where it gives none. */
 function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAlternative; say: string }[] {

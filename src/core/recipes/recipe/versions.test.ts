@@ -43,7 +43,7 @@ describe('what changed from one version of a recipe to the next', () => {
       line('1', 'tsp', 'salt'),
     ];
     const told = [
-      'rolled oats: scales damped, was scales linear',
+      'rolled oats: grows by less than the servings, was grows with the servings',
       'rolled oats: spare 1/10, was spare none',
       'butter: may now be replaced: 3 Tbsp olive oil; left out',
     ];

@@ -1,8 +1,8 @@
 import { parseAmount } from '../../quantity/amount';
 import { compare, divide, equals, multiply, ONE, rational, subtract, toDecimal } from '../../quantity/rational';
 import { ADULT, type SettledStep } from '../steps/step-plan';
-import type { WrittenAlternative, WrittenItem, WrittenLine } from './recipe';
-import { sayItem } from './say-item';
+import type { Scaling, WrittenAlternative, WrittenItem, WrittenLine } from './recipe';
+import { SCALING_SAID, sayItem } from './say-item';
 import type { SubRecipe } from './sub-recipes';
 
 /** What of a recipe is told apart between two versions. */
@@ -80,11 +80,11 @@ const grams = (value: unknown) => (value === undefined ? 'none' : `${value} g`);
 
 /** What is told of a line beside its words, and how. */
 const DETAILS: readonly (readonly [keyof WrittenItem, (value: unknown) => string])[] = [
-  ['scaling', (value) => `scales ${value ?? 'linear'}`],
+  ['scaling', (value) => `grows ${SCALING_SAID[(value ?? 'linear') as Scaling]}`],
   ['damping', (value) => `damping ${usual(value)}`],
   ['batch_servings', (value) => `batches of ${value ?? '–'} servings`],
   ['precision', (value) => `measured ${value ?? 'normal'}`],
-  ['sealed_grams', (value) => `sealed units: ${grams(value)}`],
+  ['sealed_grams', (value) => `whole packs: ${grams(value)}`],
   ['yield_preparation', (value) => `bought to be ${usual(value)}`],
   ['spare', (value) => `spare ${value ?? 'none'}`],
   ['pack_grams', (value) => `packs: ${grams(value)}`],

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import facts from '../../reference/facts/cautions.json';
 import { TYPICAL } from '../../reference/reference';
+import { cautionSentences, TOLD } from './caution-sentences';
 import { cautionsAt, cautionsOf } from './cautions';
 
 const hazards = (ingredients: readonly string[], steps: readonly string[] = []) =>
@@ -48,6 +49,32 @@ describe('the cautions of a dish', () => {
       ...(['shopping', 'packing', 'room'] as const).flatMap((place) => cautionsAt(place).map(({ hazard }) => hazard)),
     ]);
     expect(facts.map(({ hazard }) => hazard).filter((hazard) => !shown.has(hazard))).toEqual([]);
+  });
+
+  it('are told as sentences with their own foods, in the order one cooks: all that a dish can bring', () => {
+    const dish = cautionsOf(
+      ['honey', 'chicken thigh', 'cherry tomato'],
+      ['Chop the chicken.', 'Fry it for 5 minutes.'],
+    );
+    expect(cautionSentences(dish)).toEqual([
+      'Do not rinse chicken thigh: splashes spread bacteria. Cooking it through makes it safe.',
+      'Use a board and knife of their own for chicken thigh, and wash hands afterwards.',
+      'Children cut with a claw grip, on a board that does not slip, with an adult beside them.',
+      'An adult works at the oven, the hob and with hot oil; never put water on burning oil.',
+      'Cool a burn under running water for 20 minutes.',
+      'No honey for a child under one year: it can carry botulism.',
+      'For children under 5, cut cherry tomato lengthways into quarters, without stones.',
+      'Once cut, cherry tomato goes into the fridge, at or below 5 °C.',
+    ]);
+    // A stew of ham in chicken stock has nothing raw to rinse.
+    expect(hazards(['cooked ham', 'chicken stock'])).not.toContain('raw poultry rinsed under the tap');
+    const all = cautionsOf(
+      TYPICAL.ingredients.map(({ name }) => name),
+      ['Infuse the oil.', 'Blend, taste, chop, grate and bake on the barbecue.'],
+      true,
+    );
+    expect(all.map(({ hazard }) => hazard).filter((hazard) => !TOLD.has(hazard))).toEqual([]);
+    expect(cautionSentences(all)).toHaveLength(all.length);
   });
 
   it('are none where nothing brings one, and each comes once with who, what to do and its source', () => {

@@ -6,6 +6,8 @@ export interface RecipeCaution {
   readonly hazard: string;
   readonly caution: string;
   readonly source: string;
+  /** The foods of the dish that bring it; none where a step does. */
+  readonly foods?: readonly string[];
 }
 
 /** What brings a caution along: foods by name, steps, or that it is cooked over a fire. */
@@ -37,7 +39,7 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
       foods: /\b(?:sausage|cheddar|parmesan|popcorn|marshmallows|fish fillet|salmon|tuna steak)\b|^(?:apple|carrot)$/,
     },
   ],
-  ['raw poultry rinsed under the tap', { foods: /\b(?:chicken|turkey)\b/ }],
+  ['raw poultry rinsed under the tap', { foods: /\b(?:chicken|turkey)\b(?! (?:stock|broth|gravy|ham|sausage))/ }],
   ['raw flour dough and batter', { foods: / flour$/ }],
   ['raw or runny egg', { foods: /^(?:egg|mayonnaise)$/ }],
   [
@@ -67,7 +69,7 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
   ['raw sprouts', { foods: /sprouts$/ }],
   ['dried kidney beans', { foods: /^dried kidney beans$/ }],
   ['green or sprouting potatoes and bitter courgettes', { foods: /^(?:potato|courgette)$/ }],
-  ['raw meat juices', { foods: /\b(?:chicken|turkey|minced|beef|pork|lamb|bacon)\b/ }],
+  ['raw meat juices', { foods: /\b(?:chicken|turkey|minced|beef|pork|lamb|bacon)\b(?! (?:stock|broth|gravy|ham))/ }],
   ['hot liquid in a closed blender', { steps: /\bblend/i }],
   ['chilli peppers', { foods: /\b(?:fresh chilli|chilli flakes|cayenne)\b/ }],
   [
@@ -112,11 +114,12 @@ const factOf = (hazard: string): RecipeCaution[] => facts.filter((row) => row.ha
 /** The cautions that a dish brings along, in the order of the table above. @param isFire it is cooked over an open fire */
 export const cautionsOf = (ingredients: readonly string[], steps: readonly string[], isFire = false): RecipeCaution[] =>
   BRINGS.flatMap(([hazard, { foods, steps: doing, fire }]) => {
+    const bringing = foods ? [...new Set(ingredients.filter((name) => foods.test(name)))] : [];
     const isBrought =
-      (foods !== undefined && ingredients.some((name) => foods.test(name))) ||
+      bringing.length > 0 ||
       (doing !== undefined && steps.some((step) => doing.test(step))) ||
       (isFire && Boolean(fire));
-    return isBrought ? factOf(hazard) : [];
+    return isBrought ? factOf(hazard).map((fact) => ({ ...fact, foods: bringing })) : [];
   });
 
 /** The usual cautions of a place of work. */

@@ -28,8 +28,8 @@ const WORDS = [
   ],
   ['Kit sheet', 'How much of what goes into each kit. It is a draft until it is locked.'],
   [
-    'Lock, revision',
-    'From the lock on nothing changes under the packers’ hands. What changed since is shown as a difference, and becomes the next revision.',
+    'Lock, version',
+    'From the lock on nothing changes under the packers’ hands. What changed since is shown as a difference, and becomes the next version.',
   ],
   ['Called back', 'Somebody’s need changed after the lock: this kit does not go until it is packed anew.'],
   ['Lot', 'Something on a shelf that came in together: one pack size, one last day, one label.'],

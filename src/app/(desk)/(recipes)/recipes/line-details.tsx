@@ -2,18 +2,9 @@
 
 import type { Precision } from '@/core/quantity/measure';
 import { type DraftAlternative, LEAVE_OUT, type LineDetails } from '@/core/recipes/reading/line-details';
-import type { Scaling } from '@/core/recipes/recipe/recipe';
 import { SWAP_REASONS } from '@/core/recipes/recipe/recipe';
+import { SCALING_SAID } from '@/core/recipes/recipe/say-item';
 import { Field } from '@/ui/form/field';
-
-/** How each way of scaling is told. */
-const SCALES: Readonly<Record<Scaling, string>> = {
-  linear: 'with the servings',
-  whole: 'in whole pieces, up',
-  damped: 'less than the servings',
-  'per batch': 'by the batch',
-  'per kit': 'the same in every kit',
-};
 
 const MEASURED: Readonly<Record<Precision, string>> = { tight: 'tightly', normal: 'as usual', loose: 'loosely' };
 
@@ -79,7 +70,7 @@ export function LineDetailsFields({
             value={details.scaling ?? 'linear'}
             onChange={(event) => set('scaling', event.target.value === 'linear' ? '' : event.target.value)}
           >
-            {Object.entries(SCALES).map(([each, said]) => (
+            {Object.entries(SCALING_SAID).map(([each, said]) => (
               <option key={each} value={each}>
                 {said}
               </option>
@@ -103,7 +94,7 @@ export function LineDetailsFields({
         {details.scaling === 'damped' && text('Part of the growth it takes', 'damping', 'such as 3/4; as usual 3/4')}
         {details.scaling === 'per batch' &&
           text('Servings in one batch', 'batch_servings', 'what fits one pan or tray')}
-        {text('Sealed unit, grams', 'sealed_grams', 'a can or sachet that goes whole; empty when poured from a pool')}
+        {text('A whole pack, grams', 'sealed_grams', 'a can or sachet that goes whole; empty when poured from a pool')}
         {text('Bought in packs of, grams', 'pack_grams', 'empty when bought loose')}
         {text('Spare', 'spare', 'a part such as 1/10, for what is spoiled')}
         {text('Trimmed to', 'yield_preparation', 'as the reference table calls it: peeled, hulled')}

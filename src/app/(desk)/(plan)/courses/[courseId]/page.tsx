@@ -240,7 +240,7 @@ export default async function Course({ params }: { params: Promise<{ courseId: s
                   label="First day"
                   name="from"
                   required
-                  hint="Same cadence, titles and dishes, around the closures; the roll starts empty"
+                  hint="Same weekdays and hours, titles and dishes, around the closures; the roll starts empty"
                 />
                 <button type="submit" className="btn btn-primary w-fit">
                   Repeat course

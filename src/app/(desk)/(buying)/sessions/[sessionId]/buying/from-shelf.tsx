@@ -26,7 +26,7 @@ const amount = ({ packs, grams }: Pick<Take, 'packs' | 'grams'>) =>
   [packs > 0 && sayCount(packs, 'pack'), grams > 0 && sayGrams(rational(grams))].filter(Boolean).join(' and ');
 
 const lacks = ({ grams, units }: Lacking) =>
-  [units > 0 && sayCount(units, 'sealed unit'), grams > 0 && sayGrams(rational(grams))].filter(Boolean).join(' and ');
+  [units > 0 && sayCount(units, 'whole pack'), grams > 0 && sayGrams(rational(grams))].filter(Boolean).join(' and ');
 
 /** What the shelves have for a session: which lot for which kits, taken out with one tap, and what they lack. */
 export async function FromShelf({

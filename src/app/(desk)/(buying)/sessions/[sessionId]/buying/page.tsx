@@ -50,7 +50,7 @@ export default async function Shopping({ params }: { params: Promise<{ sessionId
       <p className="mb-4">
         {sheet.locked ? (
           <>
-            From revision {bundle.sheet?.revision} of the kit sheet: {sheet.locked.kits.length} kits.
+            From version {bundle.sheet?.revision} of the kit sheet: {sheet.locked.kits.length} kits.
             {sheet.differences.length > 0 && (
               <b> The roll or a dish moved since: accept the differences on the kit sheet before you shop.</b>
             )}

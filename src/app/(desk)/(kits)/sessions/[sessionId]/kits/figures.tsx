@@ -74,7 +74,7 @@ export async function KitFigures({ figures: { consumables, cost, budget } }: { f
             <table className="table table-sm mt-2">
               <thead>
                 <tr className="text-base-content">
-                  <th scope="col">Variant</th>
+                  <th scope="col">Kit</th>
                   <th scope="col" className="text-right">
                     A kit
                   </th>

@@ -34,9 +34,8 @@ export async function Standing({ sessionId, viewed, showsDraft }: Props) {
       ))}
       {locked && record && (
         <p className="text-sm">
-          <b>Revision {record.revision}, locked</b> by {record.lockedByName},{' '}
-          {say.moment(record.lockedAt.toISOString())}. Fingerprint <code>{record.fingerprint.slice(0, 12)}</code>.{' '}
-          {locked.kits.length} kits.
+          <b>Version {record.revision}, locked</b> by {record.lockedByName}, {say.moment(record.lockedAt.toISOString())}
+          . Its code is <code>{record.fingerprint.slice(0, 12)}</code>. {locked.kits.length} kits.
         </p>
       )}
       {locked && record && (
@@ -56,15 +55,15 @@ export async function Standing({ sessionId, viewed, showsDraft }: Props) {
               hint="The bench stops; ticks stay for what does not change"
             />
             <button type="submit" className="btn">
-              Unlock revision {record.revision}
+              Unlock version {record.revision}
             </button>
           </ActionForm>
         </details>
       )}
       {sheet.unlocked !== undefined && (
         <p role="status" className="rounded-box border-l-4 border-warning bg-base-100 p-3">
-          <b>Revision {record?.revision} was unlocked:</b> {sheet.unlocked}. The sheet follows the roll again; lock it
-          to go on packing.
+          <b>Version {record?.revision} was unlocked:</b> {sheet.unlocked}. The sheet follows the roll again; lock it to
+          go on packing.
         </p>
       )}
       {sheet.refused !== undefined && (
@@ -104,17 +103,17 @@ function Differences({ sessionId, viewed: { bundle, sheet }, showsDraft }: Props
         ))}
       </ul>
       <p className="mb-2 text-sm">
-        Ticks at the bench stay where a component did not change. What was packed and is no longer wanted is called back
-        there.
+        Ticks at the bench stay where an ingredient did not change. What was packed and is no longer wanted is called
+        back there.
       </p>
       <div className="flex flex-wrap items-start gap-2">
         <ActionForm action={lock.bind(null, sessionId, sheet.basis)} label="Accept the differences">
           <button type="submit" className="btn btn-primary" disabled={(sheet.draft?.refusedKits ?? 0) > 0}>
-            Accept into revision {revision + 1}
+            Accept into version {revision + 1}
           </button>
         </ActionForm>
         <Link href={showsDraft ? '?' : '?view=now'} className="btn">
-          {showsDraft ? `Show revision ${revision}` : 'Show the sheet as it would be'}
+          {showsDraft ? `Show version ${revision}` : 'Show the sheet as it would be'}
         </Link>
         <details>
           <summary className="btn">Refuse</summary>

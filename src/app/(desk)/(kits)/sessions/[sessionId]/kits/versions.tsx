@@ -19,7 +19,7 @@ export async function Versions({ sessionId }: { sessionId: string }) {
   return (
     <details className="sheet no-print p-4" open>
       <summary className="cursor-pointer text-xl font-bold">
-        {best.policy === now ? 'How versions are shared' : `${best.variants} variants would do: share versions?`}
+        {best.policy === now ? 'How kinds of kit are shared' : `${best.variants} kinds of kit would do: share them?`}
       </summary>
       <p className="my-2">
         Proposed: <b>{WORDS[best.policy].toLowerCase()}</b>. {why}.
@@ -29,7 +29,7 @@ export async function Versions({ sessionId }: { sessionId: string }) {
           <tr>
             <th scope="col">Way</th>
             <th scope="col" className="text-right">
-              Variants
+              Kinds of kit
             </th>
             <th scope="col" className="text-right">
               At the bench

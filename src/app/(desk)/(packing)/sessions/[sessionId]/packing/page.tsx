@@ -114,7 +114,7 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
           )}
           {progress.toTakeOut.length > 0 && (
             <p role="alert" className="rounded-box border-l-4 border-error bg-error/10 p-3 font-semibold">
-              {progress.toTakeOut.length} packed {progress.toTakeOut.length === 1 ? 'component is' : 'components are'}{' '}
+              {progress.toTakeOut.length} packed {progress.toTakeOut.length === 1 ? 'ingredient is' : 'ingredients are'}{' '}
               no longer wanted: the bench shows which to take out.
             </p>
           )}
@@ -125,13 +125,13 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
               </h2>
               <p className="my-2">
                 <b>{progress.kitsDone}</b> of {progress.kits} kits packed, {progress.ticksNeeded - progress.ticks}{' '}
-                components to go.
+                ingredients to go.
               </p>
               <progress
                 className="progress progress-primary mb-4 w-full"
                 value={progress.ticks}
                 max={progress.ticksNeeded}
-                aria-label="Components packed"
+                aria-label="Ingredients packed"
               />
               <Link href={`/bench/${sessionId}`} className="btn btn-primary">
                 Open the bench

@@ -32,7 +32,7 @@ export function Draft({ found, titles, setTitles }: Props) {
         <p className="mt-2 flex gap-1.5 text-sm font-semibold text-error">
           <TriangleAlert size={16} className="mt-0.5 shrink-0" aria-hidden="true" />
           {clashes.length === 1 ? 'One session collides' : `${clashes.length} sessions collide`} with something. Choose
-          another hour or place, or lay it down and settle them one by one.
+          another hour or place, or add them all the same and settle them one by one.
         </p>
       )}
       {draft && (

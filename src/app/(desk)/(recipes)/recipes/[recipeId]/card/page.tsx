@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
+import { plainSay, sayNamed } from '@/core/quantity/plain-words';
 import { viewCard } from '@/services/recipes/recipes';
 import { Caution, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -62,7 +63,7 @@ export default async function Card({
           <ul className="divide-y divide-base-300">
             {card.lines.map(({ say, grams, name }) => (
               <li key={`${name} ${say}`} className="py-1.5">
-                <b>{say}</b> {name}
+                <b>{plainSay(say)}</b> {sayNamed(say, name).slice(plainSay(say).length + 1)}
                 {say.includes(grams) ? '' : <span className="text-sm text-base-content/80"> ({grams})</span>}
               </li>
             ))}
@@ -93,13 +94,7 @@ export default async function Card({
               <h2 id="mind" className="mb-2 text-xl font-bold">
                 Mind this
               </h2>
-              <ul className="list-disc pl-5 text-sm">
-                {card.cautions.map(({ hazard, who, caution }) => (
-                  <li key={hazard}>
-                    <b className="first-letter:uppercase">{hazard}</b> ({who}): {caution}
-                  </li>
-                ))}
-              </ul>
+              <p>{card.cautions.join(' ')}</p>
             </section>
           )}
           <Caution>Wash hands first. Keep raw meat and its juices away from everything that is eaten raw.</Caution>

@@ -129,7 +129,7 @@ async function Makes({ outcome }: { outcome: Outcome }) {
           </ul>
         </>
       )}
-      <h3 className="mt-4 mb-1 font-bold">By variant, in packing order</h3>
+      <h3 className="mt-4 mb-1 font-bold">Kit by kit, in packing order</h3>
       <ul className="text-sm">
         {variants.map(({ letter, kits: made, of: wanted }) => (
           <li key={letter}>
