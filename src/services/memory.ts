@@ -19,6 +19,10 @@ export function markOnce<Shared extends object>(shared: Shared, write: (shared: 
   return made.text;
 }
 
+/** A short text for a small object: equal texts mean equal content. */
+export const markOf = (content: unknown): string =>
+  createHash('sha256').update(JSON.stringify(content)).digest('base64');
+
 /** What this process has worked out before; another server works out the same, and misses nothing. */
 export interface Memory<Value extends object> {
   /** What was worked out for a mark of everything it depends on; made now, and remembered, where it is not known. */

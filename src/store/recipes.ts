@@ -41,9 +41,10 @@ export const lockedDishesOf = (db: Db, values: { recipeId: string; today: string
 
 /** The recipes of a programme, with how many dishes are made of each. */
 export const recipesWithUse = (db: Db, values: { programmeId: string }) =>
-  select<{ id: string; title: string; body: RecipeBody; sessions: number }>(
+  select<{ id: string; title: string; version: number; body: RecipeBody; sessions: number; lastUsed: string | null }>(
     db,
-    `SELECT r.id, r.title, r.body, (SELECT COUNT(*) FROM dish d WHERE d.recipe_id = r.id) AS sessions
+    `SELECT r.id, r.title, r.version, r.body, (SELECT COUNT(*) FROM dish d WHERE d.recipe_id = r.id) AS sessions,
+            (SELECT MAX(s.date) FROM dish d JOIN session s ON s.id = d.session_id WHERE d.recipe_id = r.id AND s.status = 'planned') AS lastUsed
          FROM recipe r WHERE r.programme_id = :programmeId ORDER BY r.title`,
     values,
   );

@@ -17,7 +17,9 @@ import type { RoutesCase } from '@/core/handout/routes/route-case';
 import { planRoutes } from '@/core/handout/routes/routes';
 import type { SheetContent } from '@/core/kits/record/sheet-content';
 import type { KitLabel } from '@/core/packing/label';
-import { type CourseDishes, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
+import { type CourseDishes, type DishRecipe, dishesForCourse } from '@/core/recipes/choosing/course-dishes';
+import { recipeOverview } from '@/core/recipes/choosing/recipe-overview';
+import type { Product } from '@/core/recipes/recipe/cost';
 import { findIngredient, indexed, type Reference } from '@/core/reference/reference';
 import { checkRoll, type NumberedCells } from '@/core/roll/check-roll';
 import type { ColumnWords, RollCells } from '@/core/roll/roll-row';
@@ -167,6 +169,21 @@ export const TASKS = {
       trials: trials.map((needs) => tryNeeds(known, needs, help, 2)),
       ways: shortages.map((shortage) => waysOut(shortage, known, help)),
     };
+  },
+
+  recipeOverviews: ({
+    dishes,
+    reference,
+    products,
+    month,
+  }: {
+    dishes: readonly DishRecipe[];
+    reference: Reference;
+    products: readonly Product[];
+    month: number;
+  }) => {
+    const table = indexed(reference);
+    return dishes.map((dish) => recipeOverview(dish, table, products, month) ?? null);
   },
 
   chooseDishes: (task: CourseDishes) => dishesForCourse({ ...task, reference: indexed(task.reference) }),

@@ -8,6 +8,7 @@ import { ROLES, type Role } from '@/services/gate/gate';
 import { KnotSymbols } from '@/ui/countdown/knot';
 import { FindButton } from '@/ui/find/find-button';
 import { NavLink } from '@/ui/nav-link';
+import { NavProgress } from '@/ui/nav-progress';
 import { Notices } from '@/ui/notices';
 import { SayingOf } from '@/ui/saying';
 import { Wordmark } from '@/ui/wordmark';
@@ -39,6 +40,7 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
   const { actor, programme } = await requireMember();
   return (
     <SayingOf value={sayingFacts(programme)}>
+      <NavProgress />
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content
       </a>

@@ -301,6 +301,7 @@ const FOR_INSTRUCTORS = [
   'See the steps of a recipe, their order and the shortest time',
   'See a recipe with its versions, and what a serving costs',
   'See all recipes',
+  'See all recipes with what one looks for them by',
   'See one food of the reference table, and how its weights came about',
   'See the reference table',
   'Take out a recipe as JSON-LD',
@@ -848,6 +849,9 @@ describe('another programme', () => {
       'Add a person to a roll': { courseId, cells: cells({ name: 'X' }) },
       'Change a person on a roll': { enrolmentId, version: 1, cells: cells({ name: 'X' }) },
       'Withdraw a person, enrol them, or put them on the waitlist': { enrolmentId, version: 1, status: 'withdrawn' },
+      'Change the mode, the group or the servings of several people at once': {
+        people: [{ enrolmentId, version: 1, servings: 2 }],
+      },
       'Withdraw several people, or take a change of their status back': {
         people: [{ enrolmentId, version: 1 }],
         status: 'withdrawn',
@@ -936,6 +940,7 @@ describe('another programme', () => {
         'See all households and how long their data is kept',
         'See all places',
         'See all recipes',
+        'See all recipes with what one looks for them by',
         'See one food of the reference table, and how its weights came about',
         'See the calendar addresses',
         'See the calendar of all sessions',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
 import type { SheetInput } from '@/core/kits/record/sheet-content';
 import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
+import type { RecipeOverview } from '@/core/recipes/choosing/recipe-overview';
 import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe/recipe';
 import { sayItem } from '@/core/recipes/recipe/say-item';
 import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
@@ -17,9 +18,12 @@ import type { RecipeRow } from '@/store/tables/recipes';
 import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service, todayIn } from '../gate/gate';
+import { markOf, markOnce, memoryOf } from '../memory';
+import { loadProducts } from '../sheet/load-products';
 import { loadProgramme, type Programme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { addRecipe, loadRecipe, saveVersion } from './saved';
+import { dishRecipe } from './suits';
 
 export const listRecipes = service({
   title: 'See all recipes',
@@ -27,10 +31,42 @@ export const listRecipes = service({
   input: z.object({}),
   run: async (context) => {
     const rows = await recipesWithUse(context.store.db, { programmeId: context.actor.programmeId });
-    return rows.map(({ body, ...row }) => {
+    return rows.map(({ body, version: _, lastUsed: __, ...row }) => {
       const { servings, lines, description } = body;
       return { ...row, servings, lines: lines.length, description: description ?? '' };
     });
+  },
+});
+
+/** Overviews worked out before, by all that they depend on. */
+const overviews = memoryOf<{ readonly of: RecipeOverview | undefined }>(2000);
+
+export const findRecipes = service({
+  title: 'See all recipes with what one looks for them by',
+  roles: ['coordinator', 'instructor'],
+  input: z.object({}),
+  run: async (context) => {
+    const rows = await recipesWithUse(context.store.db, { programmeId: context.actor.programmeId });
+    const { reference, timeZone } = (await loadProgramme(context)).programme;
+    const products = await loadProducts(context);
+    const month = Number(todayIn(context, timeZone).slice(5, 7));
+    const around = markOnce(reference, (table) => table) + markOf(products) + month;
+    const unknown = rows.filter(({ id, version }) => !overviews.known(`${id} ${version} ${around}`));
+    if (unknown.length > 0) {
+      const dishes = unknown.map(({ id, title, body }) => dishRecipe(id, title, body));
+      const made = await pooled('recipeOverviews', { dishes, reference, products, month });
+      for (const [at, { id, version }] of unknown.entries())
+        overviews.of(`${id} ${version} ${around}`, () => ({ of: made[at] ?? undefined }));
+    }
+    return rows.map(({ id, title, version, sessions, lastUsed, body }) => ({
+      id,
+      title,
+      description: body.description ?? '',
+      servings: body.servings,
+      sessions,
+      lastUsed,
+      overview: overviews.known(`${id} ${version} ${around}`)?.of ?? null,
+    }));
   },
 });
 

@@ -79,7 +79,8 @@ function courseSession(
 const sum = (people: readonly { readonly servings: number }[]) =>
   people.reduce((total, each) => total + each.servings, 0);
 
-const dishRecipe = (id: string, title: string, body: RecipeBody): DishRecipe => {
+/** A recipe as dishes are looked at: with those that it is made of in it. */
+export const dishRecipe = (id: string, title: string, body: RecipeBody): DishRecipe => {
   const { servings, lines, steps, planned } = wholeRecipe(body);
   return { id, title, servings, lines, steps, planned };
 };

@@ -15,7 +15,7 @@ import { editSession } from '../plan/sessions';
 import { viewSuits } from '../recipes/suits';
 import { setAway, shareKit } from './away';
 import { setReserveCosts } from './reserve';
-import { addPerson, setStatus, setStatuses, viewRoll } from './roll';
+import { addPerson, changeSeveral, setStatus, setStatuses, viewRoll } from './roll';
 
 let store: Store;
 let context: Context;
@@ -160,6 +160,33 @@ describe('differences of a locked sheet', () => {
     await addPerson(context, { courseId, cells: cells({ name: 'Bo' }) });
     expect(await lockKitSheet(context, { sessionId, basis: await basis() })).toMatchObject({ revision: 2 });
     expect((await viewBench(crew, { sessionId })).sheet.kits.map(({ number }) => number)).toEqual([1, 2]);
+  });
+});
+
+describe('several people', () => {
+  it('are changed together, all or nobody, and as they were when it is taken back', async () => {
+    const { coordinator: context } = await newProgramme(store);
+    const { courseId } = await newSession(context, [{ name: 'Ada' }, { name: 'Bo', mode: 'take-home' }]);
+    const seen = async () =>
+      (await viewRoll(context, { courseId })).people.map(({ name, mode, servings }) => [name, mode, servings]);
+    const before = await seen();
+    const people = (await viewRoll(context, { courseId })).people.map(({ id, version }) => ({
+      enrolmentId: id,
+      version,
+    }));
+    const home = { mode: 'live online', servings: 3 };
+    const stale = people.map((person, at) => ({ ...person, version: at === 1 ? 9 : person.version, ...home }));
+    await expect(changeSeveral(context, { people: stale })).rejects.toMatchObject({ kind: 'stale' });
+    expect(await seen()).toEqual(before);
+    const was = await changeSeveral(context, { people: people.map((person) => ({ ...person, ...home })) });
+    expect((await seen()).map(([, mode, servings]) => [mode, servings])).toEqual([
+      ['live online', 3],
+      ['live online', 3],
+    ]);
+    await changeSeveral(context, { people: was });
+    expect(await seen()).toEqual(before);
+    const foreign = people.map((person) => ({ ...person, version: 3, groupId: context.actor.id }));
+    await expect(changeSeveral(context, { people: foreign })).rejects.toMatchObject({ kind: 'not-found' });
   });
 });
 

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
+import { MODES } from '@/core/plan/mode';
 import { checkRoll } from '@/core/roll/check-roll';
-import { NOT_ASKED, readRollRow } from '@/core/roll/roll-row';
+import { MOST_HOUSEHOLD_SERVINGS, NOT_ASKED, readRollRow } from '@/core/roll/roll-row';
 import { modePlaces, placesOf, ROLL_STATUSES, type RollStatus, type WaitlistRule } from '@/core/roll/waitlist';
 import { find, findOne, insert, updateVersion } from '@/store/query';
 import { groupsOf } from '@/store/sittings';
@@ -213,6 +214,50 @@ export const setStatuses = service({
       for (const person of [...people].sort((a, b) => (a.enrolmentId < b.enrolmentId ? -1 : 1)))
         courses.add((await changeStatus(context, db, { ...person, status })).courseId);
       for (const courseId of courses) await syncCallBacks(context, db, { courseId });
+    }),
+});
+
+/** What may be changed of several people at once; what is left out stays. */
+const severalChange = z.object({
+  enrolmentId: z.uuid(),
+  version: z.coerce.number().int(),
+  /** Null: as the session is. */
+  mode: z.enum(MODES).nullable().optional(),
+  /** Null: the course's first group. */
+  groupId: z.uuid().nullable().optional(),
+  servings: z.coerce
+    .number('Write a number.')
+    .int('Whole servings.')
+    .min(1, 'At least one.')
+    .max(MOST_HOUSEHOLD_SERVINGS, `At most ${MOST_HOUSEHOLD_SERVINGS}.`)
+    .optional(),
+});
+
+export const changeSeveral = service({
+  title: 'Change the mode, the group or the servings of several people at once',
+  roles: ['coordinator'],
+  input: z.object({ people: z.array(severalChange).min(1, 'Select somebody.').max(2000) }),
+  run: (context, { people }) =>
+    context.store.transaction(async (db) => {
+      const before: z.input<typeof severalChange>[] = [];
+      const courses = new Set<string>();
+      // In order of id: two who change the same people cannot hold each other up.
+      for (const { enrolmentId, version, ...change } of [...people].sort((a, b) =>
+        a.enrolmentId < b.enrolmentId ? -1 : 1,
+      )) {
+        const was = await loadEnrolment(context, enrolmentId, db);
+        if (change.groupId && !(await groupsOf(db, was.courseId)).some(({ id }) => id === change.groupId))
+          throw notFound('group');
+        const values = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+        if (!(await updateVersion(db, db.models.enrolment, enrolmentId, version, values))) throw stale(was.name);
+        const old = Object.fromEntries(Object.keys(values).map((name) => [name, was[name as keyof EnrolmentRow]]));
+        await logChange(context, db, 'changed', 'enrolment', enrolmentId, { before: old, after: values });
+        before.push({ enrolmentId, version: version + 1, ...old });
+        courses.add(was.courseId);
+      }
+      for (const courseId of courses) await syncCallBacks(context, db, { courseId });
+      /** What takes it back: everybody as they were. */
+      return before;
     }),
 });
 

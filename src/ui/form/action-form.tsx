@@ -14,6 +14,7 @@ import {
 import { notify } from '../notices';
 import { Problems } from './field';
 import type { FormState } from './form-state';
+import { useKeptDraft } from './kept-draft';
 import { Pending } from './pending';
 import { placeProblems } from './problems';
 
@@ -38,18 +39,21 @@ export function ActionForm({ action, children, className, label, clear, version 
   const [pending, startSending] = useTransition();
   // Sent before this page was alive, the form was answered with the page.
   const state = answer ?? first;
+  const form = useRef<HTMLFormElement>(null);
+  const { isBack, keep, forget } = useKeptDraft(form, label, version);
   /** The notice outlives the form: what was changed may take it off the page. */
   const send = (data: FormData) =>
     startSending(async () => {
+      forget();
       const now = await action(state, data).catch((error: unknown): FormState => {
         unstable_rethrow(error);
         return { ok: false, message: NO_ANSWER };
       });
       const isTold = now?.ok && now.undo !== undefined;
       if (isTold) void notify({ message: now.message ?? 'Done.', undo: now.undo });
+      if (now && !now.ok) keep();
       startSending(() => setAnswer(isTold ? { ok: true } : now));
     });
-  const form = useRef<HTMLFormElement>(null);
   const [refused, setRefused] = useState('');
   const [placed, setPlaced] = useState(() => placeProblems(state?.problems ?? [], new Set()));
   useLayoutEffect(() => {
@@ -68,6 +72,7 @@ export function ActionForm({ action, children, className, label, clear, version 
       aria-label={label}
       aria-busy={pending}
       className={className}
+      onInput={keep}
       onSubmit={(event) => {
         event.preventDefault();
         const submitter = (event.nativeEvent as SubmitEvent).submitter;
@@ -83,6 +88,21 @@ export function ActionForm({ action, children, className, label, clear, version 
           <Fragment key={version}>{children}</Fragment>
         </Pending>
       </Problems>
+      {isBack && (
+        <p role="status" className="flex basis-full flex-wrap items-center gap-2 text-sm">
+          What you had typed before you left is here again.
+          <button
+            type="button"
+            className="btn btn-xs"
+            onClick={() => {
+              form.current?.reset();
+              forget();
+            }}
+          >
+            Start afresh
+          </button>
+        </p>
+      )}
       <FormMessage state={state && { ...state, problems: placed.rest }} />
       {state?.proof && <Proof refused={refused} />}
     </form>

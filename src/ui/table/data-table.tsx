@@ -15,7 +15,16 @@ import {
   useTable,
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useDeferredValue, useId, useMemo, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  useDeferredValue,
+  useEffect,
+  useId,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { nameKey } from '@/core/roll/name-key';
 import { useAddress } from './use-address';
 
@@ -77,6 +86,7 @@ const wordsIn = <Row,>(row: Row, columns: readonly TableColumn<Row>[]) =>
 export function DataTable<Row>(props: Props<Row>) {
   const { label, rows, idOf, columns, find, choices, actions, forSelected, open, of = rows.length, current } = props;
   const [address, setAddress] = useAddress();
+  const remember = useRemembered(label, address, setAddress);
   const [selection, setSelection] = useState<RowSelectionState>({});
   const sorting = useMemo<SortingState>(() => {
     const [id, way] = (address.sort ?? '').split('.');
@@ -117,7 +127,7 @@ export function DataTable<Row>(props: Props<Row>) {
   const selected = rows.filter((row) => selection[idOf(row)]);
   const sortBy = (id: string) => {
     const [now] = sorting;
-    setAddress({ sort: now?.id === id && !now.desc ? `${id}.down` : id });
+    remember({ sort: now?.id === id && !now.desc ? `${id}.down` : id });
   };
   const keys = useRowKeys();
   return (
@@ -125,7 +135,7 @@ export function DataTable<Row>(props: Props<Row>) {
       <div className="no-print flex flex-wrap items-end gap-2">
         {find !== undefined && <Find label={find} value={address.q ?? ''} onChange={(q) => setAddress({ q })} />}
         {choices}
-        <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => setAddress({ without: ids.join(',') })} />
+        <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => remember({ without: ids.join(',') })} />
         <span className="mb-2 text-sm" role="status">
           {lines.length === of ? `${of} shown` : `${lines.length} of ${of} shown`}
         </span>
@@ -221,6 +231,33 @@ export function DataTable<Row>(props: Props<Row>) {
       </div>
     </div>
   );
+}
+
+/** How a table was sorted and which columns it had, kept in this browser: an address that says otherwise goes before it. */
+function useRemembered(
+  label: string,
+  { sort = '', without = '' }: Readonly<Record<string, string | undefined>>,
+  setAddress: (change: Readonly<Record<string, string>>) => void,
+) {
+  const key = `table ${label}`;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the table comes
+  useEffect(() => {
+    if (sort || without) return;
+    try {
+      const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, string>;
+      if (kept.sort || kept.without) setAddress(kept);
+    } catch {
+      // What cannot be read is as if it were not kept.
+    }
+  }, [key]);
+  return (change: { readonly sort?: string; readonly without?: string }) => {
+    setAddress(change);
+    try {
+      localStorage.setItem(key, JSON.stringify({ sort, without, ...change }));
+    } catch {
+      // A browser that keeps nothing shows it as usual next time.
+    }
+  };
 }
 
 const compare = (a: unknown, b: unknown): number =>

@@ -6,6 +6,7 @@ import { signIn } from '@/services/access/sign-in';
 import { PasswordField } from '@/ui/access/password-field';
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
+import { ForgetDrafts } from '@/ui/form/forget-drafts';
 import type { FormState } from '@/ui/form/form-state';
 
 export const metadata = { title: 'Sign in' };
@@ -29,6 +30,7 @@ async function enter(_state: FormState | null, data: FormData): Promise<FormStat
 export default function SignIn() {
   return (
     <>
+      <ForgetDrafts />
       <h1 className="mb-1 text-2xl font-bold">Sign in</h1>
       <p className="mb-5 text-base-content/80">
         Courses, kits and families’ needs are shown only to those whose duty needs them.

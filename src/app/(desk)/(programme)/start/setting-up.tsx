@@ -182,14 +182,10 @@ function Step({
             {why}
           </span>
         </span>
-        {step !== 'country' && state !== 'done' && (
-          <>
-            {!waitsFor && (
-              <Link href={href(found)} className="btn btn-primary">
-                {go}
-              </Link>
-            )}
-          </>
+        {step !== 'country' && state !== 'done' && !waitsFor && (
+          <Link href={href(found)} className="btn btn-primary">
+            {go}
+          </Link>
         )}
         {state !== 'done' && (
           <ActionForm

@@ -3,9 +3,10 @@
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
+import type { InputOf } from '@/services/gate/gate';
 import { giveMeaning } from '@/services/programme/programme';
 import { shareKit } from '@/services/roll/away';
-import { addPerson, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
+import { addPerson, changeSeveral, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/form/form-state';
 
@@ -87,6 +88,17 @@ export async function withdrawSeveral(people: readonly Standing[]): Promise<Form
   });
 }
 
+type Several = InputOf<typeof changeSeveral>['people'];
+
+/** Changes several people at once: all of them, or nobody. */
+export async function setSeveral(people: Several, said: string): Promise<FormState> {
+  return attempt(changeSeveral, async () => {
+    const before = await call(changeSeveral, { people });
+    const message = `${people.length === 1 ? 'One person' : `${people.length} people`}: ${said}.`;
+    return { message, undo: setSeveral.bind(null, before as Several, 'as before') };
+  });
+}
+
 /** Everybody is what they were, since when they were it; refused when somebody was changed since. */
 export async function takeStatusBack(people: readonly Standing[], status: string): Promise<FormState> {
   return attempt(setStatuses, async () => {
@@ -120,11 +132,13 @@ export async function oneKit(courseId: string, householdId: string, share: boole
 
 export async function giveWord(word: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(giveMeaning, async () => {
+    const nothing = data.get('nothing') === 'on';
     await call(giveMeaning, {
       word,
-      codes: data.getAll('codes').map(String),
-      foods: data.getAll('foods').map(String),
-      nothing: data.get('nothing') === 'on',
+      // What was ticked as likely is no answer where somebody says that it is none.
+      codes: nothing ? [] : data.getAll('codes').map(String),
+      foods: nothing ? [] : data.getAll('foods').map(String),
+      nothing,
       isFirst: true,
     });
     return undefined;

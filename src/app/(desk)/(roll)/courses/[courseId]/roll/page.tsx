@@ -6,6 +6,7 @@ import { NOT_ASKED } from '@/core/roll/roll-row';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { viewRoll } from '@/services/roll/roll';
 import type { RollPerson } from '@/services/sheet/person';
+import { ComeIntoView } from '@/ui/come-into-view';
 import { Empty, PageTitle } from '@/ui/page';
 import { SaveAs } from '@/ui/save-as';
 import { AddPerson, EditPerson } from './person-panel';
@@ -80,9 +81,13 @@ export default async function Roll({
             </p>
           </Empty>
         ) : (
-          <RollTable people={people.map((person) => lineOf(person, people, groups))} hasGroups={groups.length > 0} />
+          <RollTable people={people.map((person) => lineOf(person, people, groups))} groups={groups} />
         )}
-        <section className="sheet no-print h-fit p-4" aria-labelledby="person-form">
+        <section
+          className={`sheet no-print h-fit p-4 ${editing ? 'order-first lg:order-none' : ''}`}
+          aria-labelledby="person-form"
+        >
+          {editing && <ComeIntoView key={editing.id} />}
           {editing && cells ? (
             <EditPerson
               courseId={courseId}

@@ -2,12 +2,13 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, useTransition } from 'react';
+import { MODES } from '@/core/plan/mode';
 import { ActionForm } from '@/ui/form/action-form';
 import { notify } from '@/ui/notices';
 import { useSaying } from '@/ui/saying';
 import { DataTable, type TableColumn } from '@/ui/table/data-table';
 import { useAddress } from '@/ui/table/use-address';
-import { setPersonStatus, withdrawSeveral } from './actions';
+import { setPersonStatus, setSeveral, withdrawSeveral } from './actions';
 
 /** Somebody of the roll, as the table shows them. */
 export interface RollLine {
@@ -42,7 +43,14 @@ const fits = ({ status, avoids }: RollLine, show: string) =>
   show === 'all' || (show === 'needs' ? status === 'enrolled' && avoids.length > 0 : status === show);
 
 /** Everybody of a roll: found, sorted, changed one by one or several at once. */
-export function RollTable({ people, hasGroups }: { people: readonly RollLine[]; hasGroups: boolean }) {
+export function RollTable({
+  people,
+  groups,
+}: {
+  people: readonly RollLine[];
+  groups: readonly { readonly id: string; readonly name: string }[];
+}) {
+  const hasGroups = groups.length > 0;
   const [address, setAddress] = useAddress();
   const router = useRouter();
   const show = address.show ?? 'enrolled';
@@ -87,7 +95,12 @@ export function RollTable({ people, hasGroups }: { people: readonly RollLine[]; 
           <StatusButton person={person} />
         </span>
       )}
-      forSelected={(selected, clear) => <Withdraw people={selected} done={clear} />}
+      forSelected={(selected, clear) => (
+        <>
+          <ChangeSeveral people={selected} groups={groups} />
+          <Withdraw people={selected} done={clear} />
+        </>
+      )}
     />
   );
 }
@@ -155,6 +168,68 @@ function StatusButton({ person: { id, version, name, status, since } }: { person
         {next === 'withdrawn' ? 'Withdraw' : `Enrol${again}`}
       </button>
     </ActionForm>
+  );
+}
+
+/** The mode, the group or the servings of those that are selected, changed together. */
+function ChangeSeveral({
+  people,
+  groups,
+}: {
+  people: readonly RollLine[];
+  groups: readonly { readonly id: string; readonly name: string }[];
+}) {
+  const [pending, start] = useTransition();
+  const change = (part: Parameters<typeof setSeveral>[0][number] | object, said: string) =>
+    start(async () => {
+      const answer = await setSeveral(
+        people.map(({ id, version }) => ({ enrolmentId: id, version, ...part })),
+        said,
+      );
+      await notify({ message: answer.message ?? '', undo: answer.undo });
+    });
+  const choose = (
+    label: string,
+    options: readonly (readonly [string, string])[],
+    take: (value: string, said: string) => void,
+  ) => (
+    <select
+      className="select select-sm w-44"
+      aria-label={`${label} of those selected`}
+      disabled={pending}
+      value=""
+      onChange={({ currentTarget: { value } }) => {
+        const said = options.find(([key]) => key === value)?.[1];
+        if (said) take(value, said);
+      }}
+    >
+      <option value="">{label} …</option>
+      {options.map(([key, title]) => (
+        <option key={key} value={key}>
+          {title}
+        </option>
+      ))}
+    </select>
+  );
+  return (
+    <>
+      {choose(
+        'Mode',
+        [['as the session', 'as the session'], ...MODES.map((mode) => [mode, mode] as const)],
+        (value, said) => change({ mode: MODES.find((mode) => mode === value) ?? null }, said),
+      )}
+      {groups.length > 0 &&
+        choose(
+          'Group',
+          groups.map(({ id, name }) => [id, name]),
+          (value, said) => change({ groupId: groups[0]?.id === value ? null : value }, said),
+        )}
+      {choose(
+        'Servings',
+        [1, 2, 3, 4, 5, 6, 8].map((count) => [String(count), `feeds ${count}`]),
+        (value, said) => change({ servings: Number(value) }, said),
+      )}
+    </>
   );
 }
 

@@ -87,13 +87,17 @@ function Word({ word, reference }: { word: string; reference: Reference }) {
           <p className="my-1 text-sm">A single food is avoided by itself: tick what is made of it too.</p>
           <Boxes name="foods" legend="Also" options={others.sort().map(asOption)} ticked={[]} />
         </details>
-        <label className="flex items-center gap-2 py-1 text-sm">
-          <input type="checkbox" className="checkbox checkbox-sm" name="nothing" />
-          It says nothing that must be avoided: your name is kept with that.
-        </label>
-        <button type="submit" className="btn btn-primary w-fit">
-          Give this meaning
-        </button>
+        <div className="flex flex-wrap items-center gap-3">
+          <button type="submit" className="btn btn-primary">
+            Give this meaning
+          </button>
+          <button type="submit" name="nothing" value="on" className="btn">
+            It is not about food
+          </button>
+          <span className="text-sm">
+            Nothing is avoided because of it then, whatever is ticked; your name is kept with that.
+          </span>
+        </div>
       </ActionForm>
     </details>
   );
