@@ -88,7 +88,7 @@ function hands(page: Page, byKeys: boolean) {
     if (byKeys) {
       await target.focus();
       await page.keyboard.type(label);
-      if ((await target.locator('option:checked').innerText()) === label) return;
+      if ((await target.locator('option:checked').textContent()) === label) return;
     }
     await target.selectOption({ label });
   };

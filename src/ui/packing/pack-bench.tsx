@@ -49,7 +49,6 @@ export function PackBench({
   }, [sheet, own]);
   const [here, go] = way === 'component' ? [at, setAt] : [kit, setKit];
   // Its kits made without something come first: the next step begins at its top.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each step begins there
   useEffect(() => window.scrollTo({ top: 0 }), [here, way]);
   const count = way === 'component' ? atStation.rows.length : sheet.kits.length;
 

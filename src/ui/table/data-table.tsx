@@ -240,7 +240,6 @@ function useRemembered(
   setAddress: (change: Readonly<Record<string, string>>) => void,
 ) {
   const key = `table ${label}`;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the table comes
   useEffect(() => {
     if (sort || without) return;
     try {
