@@ -227,6 +227,23 @@ describe('a pasted text', () => {
     expect(servingsIn(text)).toBe(servings);
   });
 
+  it.each([
+    ['Prep 20 mins Cook 15 mins Serves 4', 4],
+    ['Prep time: 20 min | Cook time: 1 hr 10 min | Serves: 4–6', 4],
+    ['Ready in 45 minutes · Difficulty: easy · Makes 12', 12],
+    ['PREPARATION 10 MINUTES', undefined],
+  ])('takes what stands above a recipe in one row for what it is: %s', (row, servings) => {
+    const read = splitRecipeText(
+      `Pier Soup\n${row}\n2 carrots\n1 onion\nChop everything and simmer it for 20 minutes.`,
+    );
+    expect(read).toMatchObject({
+      title: 'Pier Soup',
+      servings,
+      steps: ['Chop everything and simmer it for 20 minutes.'],
+    });
+    expect(read.lines.map(({ text }) => text)).toEqual(['2 carrots', '1 onion']);
+  });
+
   it('of two megabytes is sorted without harm', () => {
     expect(splitRecipeText('1 cup milk\n'.repeat(50_000)).lines).toHaveLength(50_000);
   });

@@ -19,6 +19,17 @@ const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling
 const YIELD =
   /^(?:(?:serves|makes|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
 
+/** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
+const FACT =
+  /(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands[- ]on|chill(?:ing)?|rest(?:ing)?|ready)(?: time| in)?\s*:?\s*(?:about )?\d+(?:\s*[-–]\s*\d+)?\s*(?:hours?|hrs?|h|minutes?|mins?|m)\b\.?(?:\s*(?:and )?\d+\s*(?:minutes?|mins?|m)\b\.?)?|(?:serves|makes|yields?|servings?|feeds)\s*:?\s*(?:about )?\d{1,3}(?:\s*[-–]\s*\d{1,3})?(?: (?:servings?|people|portions?))?|(?:difficulty|level)\s*:?\s*\w+/gi;
+
+/** Whether a row holds facts of this kind and nothing else; with the servings that it says. */
+function factsIn(row: string): { servings: number | undefined } | undefined {
+  const found = row.match(FACT);
+  if (!found || row.replace(FACT, '').replace(/[\s|,;·•./–-]+/g, '') !== '') return undefined;
+  return { servings: found.map(servingsIn).find((each) => each !== undefined) };
+}
+
 /** Servings said in a line: "Serves 4", "Makes 12", "4–6 servings"; undefined when it says none. */
 export function servingsIn(line: string): number | undefined {
   const match = YIELD.exec(line);
@@ -44,6 +55,11 @@ export function splitRecipeText(text: string): RecipeText {
   const steps: string[] = [];
   for (const row of rows) {
     const bare = heading(row);
+    const facts = part === 'steps' ? undefined : factsIn(bare);
+    if (facts) {
+      servings ??= facts.servings;
+      continue;
+    }
     if (INGREDIENTS.test(bare)) part = 'ingredients';
     else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
