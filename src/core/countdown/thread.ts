@@ -9,7 +9,7 @@ import { calculate, type Network, sayMinutes, type Timing, whyTooLate } from './
 import { plannedStart } from './rhythm';
 
 /** A knot's state: told apart by shape and word. */
-export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'not needed';
+export type KnotState = 'due later' | 'can start' | 'doing' | 'done' | 'late' | 'cannot be met' | 'not needed';
 
 /** A stage of one session with the latest time it must be done. */
 export interface Knot {
@@ -165,8 +165,9 @@ function whyOf(job: SessionJob, timing: Timing, titles: ReadonlyMap<string, stri
   if (job.at !== undefined) return 'At its fixed time.';
   const before = titles.get(timing.latestBecause);
   const latest = before ? `before ${before}` : timing.latestBecause;
+  const short = timing.slack < 0 && !job.done ? ` Short by ${sayMinutes(-timing.slack)}.` : '';
   const earliest = job.notBefore ? `; not before ${sayCivil(job.notBefore.at)}: ${job.notBefore.why}` : '';
-  return `${latest ? latest[0]?.toUpperCase() + latest.slice(1) : 'No latest time'}${earliest}.`;
+  return `${latest ? latest[0]?.toUpperCase() + latest.slice(1) : 'No latest time'}${earliest}.${short}`;
 }
 
 function jobState(
@@ -181,7 +182,8 @@ function jobState(
     job.isUnderWay ||
     facts.begun?.has(job.key) ||
     (templateKey(job.key) === job.stage && standingOf(stageOf(job.stage), facts).state === 'doing');
-  if (timing.slack < 0 || now > timing.latestFinish) return 'late';
+  // What still lies ahead is not late: there is not enough time for it.
+  if (timing.slack < 0 || now > timing.latestFinish) return now > timing.latestStart ? 'late' : 'cannot be met';
   if (begun) return 'doing';
   return isReady(job, network, now) ? 'can start' : 'due later';
 }
@@ -228,9 +230,9 @@ function knotOf(
   };
   const first = open[0];
   if (!first) return { stage: key, title, ...times, state: 'done', why: standing.why || 'Done.', ready: false };
-  const late = open.find((job) => job.state === 'late');
+  const late = open.find((job) => job.state === 'late') ?? open.find((job) => job.state === 'cannot be met');
   const state: KnotState = late
-    ? 'late'
+    ? late.state
     : own.length > open.length || open.some((job) => job.state === 'doing') || standing.state === 'doing'
       ? 'doing'
       : open.some((job) => job.state === 'can start') && standing.state !== 'due later'
@@ -345,7 +347,10 @@ export function doNext<Session>(
   const horizon = new Date(now.epochMilliseconds + days * DAY * 60_000).toISOString();
   const open = threads.flatMap(({ session, knots }) =>
     knots
-      .filter(({ state, ready }) => ready && (state === 'late' || state === 'can start' || state === 'doing'))
+      .filter(
+        ({ state, ready }) =>
+          ready && (state === 'late' || state === 'cannot be met' || state === 'can start' || state === 'doing'),
+      )
       .filter((knot) => beginsAt(knot) <= horizon)
       .map((knot) => ({ session, knot })),
   );

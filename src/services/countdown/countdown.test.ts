@@ -174,7 +174,7 @@ describe('the jobs of a session', () => {
     expect(await shopBy()).toBe('2026-11-24T10:59:00Z');
     await addClosure(coordinator, { title: 'Floor repair', from: '2026-11-25', to: '2026-11-26' });
     const { thread } = await viewJobs(coordinator, { sessionId });
-    expect(thread.jobs.find(({ key }) => key === 'packing')).toMatchObject({ state: 'late' });
+    expect(thread.jobs.find(({ key }) => key === 'packing')).toMatchObject({ state: 'cannot be met' });
     expect(thread.tooLate).toContain('Pack takes 23 minutes');
   });
 });

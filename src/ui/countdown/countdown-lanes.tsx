@@ -125,7 +125,11 @@ function Lane({
       (knot) =>
         knot.state !== 'not needed' &&
         knot.stage !== end.stage &&
-        (at(knot.latest) > 0 || knot.state === 'late' || knot.state === 'doing' || knot.state === 'can start'),
+        (at(knot.latest) > 0 ||
+          knot.state === 'late' ||
+          knot.state === 'cannot be met' ||
+          knot.state === 'doing' ||
+          knot.state === 'can start'),
     )
     .sort((a, b) => (a.latest < b.latest ? -1 : 1));
   const places = spread(

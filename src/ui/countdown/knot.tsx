@@ -7,6 +7,7 @@ const COLOUR: Readonly<Record<KnotState, string>> = {
   doing: 'text-info',
   done: 'text-success',
   late: 'text-error',
+  'cannot be met': 'text-error',
   'not needed': 'text-base-content/50',
 };
 
@@ -19,7 +20,7 @@ export function KnotShape({ state, size = 20 }: { state: KnotState; size?: numbe
   );
 }
 
-const symbolId = (state: KnotState) => `knot-${state.replace(' ', '-')}`;
+const symbolId = (state: KnotState) => `knot-${state.replaceAll(' ', '-')}`;
 
 /** The shapes themselves, once a page: a countdown shows hundreds of knots. */
 export function KnotSymbols() {
@@ -43,6 +44,10 @@ export function KnotSymbols() {
         <path d="M10 2.2 18.4 17H1.6Z" fill="currentColor" strokeLinejoin="round" />
         <path d="M10 7.4v4.4M10 14.2v.6" stroke="var(--color-base-100)" />
       </Shape>
+      <Shape state="cannot be met">
+        <path d="M10 2.2 18.4 17H1.6Z" fill="var(--color-base-100)" strokeLinejoin="round" />
+        <path d="M10 7.4v4.4M10 14.2v.6" />
+      </Shape>
       <Shape state="not needed">
         <path d="M5 10h10" strokeWidth="2.5" />
       </Shape>
@@ -60,7 +65,7 @@ function Shape({ state, children }: { state: KnotState; children: ReactNode }) {
 
 /** What each shape says, for the foot of a page. */
 export function KnotLegend() {
-  const states: KnotState[] = ['due later', 'can start', 'doing', 'done', 'late', 'not needed'];
+  const states: KnotState[] = ['due later', 'can start', 'doing', 'done', 'late', 'cannot be met', 'not needed'];
   return (
     <ul
       className="no-print flex flex-wrap gap-x-5 gap-y-1 text-sm text-base-content/80"

@@ -206,9 +206,9 @@ function Consequences({
                 <tr key={job.title}>
                   <td>{job.title}</td>
                   <td>{say.moment(job.from)}</td>
-                  <td className={job.state === 'late' ? 'font-bold text-error' : ''}>
+                  <td className={job.state === 'late' || job.state === 'cannot be met' ? 'font-bold text-error' : ''}>
                     {say.moment(job.to)}
-                    {job.state === 'late' ? ', too late' : ''}
+                    {job.state === 'late' || job.state === 'cannot be met' ? ', too late' : ''}
                   </td>
                 </tr>
               ))}

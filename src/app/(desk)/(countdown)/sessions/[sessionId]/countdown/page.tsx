@@ -224,6 +224,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
 }
 
 function spare({ slack, state }: JobView): string {
+  if (state === 'cannot be met') return `short by ${sayMinutes(-slack)}`;
   if (state === 'late') return slack < 0 ? `${sayMinutes(slack)} too late` : 'late';
   return Math.abs(slack) > 1e6 ? '' : sayMinutes(slack);
 }
