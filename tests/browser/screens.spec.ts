@@ -212,6 +212,7 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   },
   'reference table': (page) => page.goto('/reference?food=onion&add=samphire'),
   programme: (page) => page.goto('/programme'),
+  'setting up': (page) => page.goto('/start?country=US'),
   people: (page) => page.goto('/people'),
   account: (page) => page.goto('/account'),
   'families’ data': (page) => page.goto('/families'),

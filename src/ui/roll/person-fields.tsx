@@ -1,4 +1,4 @@
-import { MODES } from '@/core/plan/mode';
+import { MODE_SAYS, MODES } from '@/core/plan/mode';
 import type { RollCells, RollColumn } from '@/core/roll/roll-row';
 import { Choice, Field, TextArea } from '../form/field';
 
@@ -41,7 +41,9 @@ export function PersonFields({ cells, groups }: Props) {
       <Choice label="Mode" name={column('mode')} defaultValue={cells?.mode}>
         <option value="">as the session</option>
         {MODES.map((mode) => (
-          <option key={mode}>{mode}</option>
+          <option key={mode} value={mode}>
+            {mode}: {MODE_SAYS[mode]}
+          </option>
         ))}
       </Choice>
       {groups.length > 0 && (

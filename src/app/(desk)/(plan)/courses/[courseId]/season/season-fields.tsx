@@ -1,7 +1,7 @@
 'use client';
 
 import { WEEKDAY_NAMES, WEEKDAYS, type Weekday } from '@/core/plan/civil';
-import { MODES } from '@/core/plan/mode';
+import { MODE_SAYS, MODES } from '@/core/plan/mode';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import { KINDS, type Wanted } from './wanted';
@@ -75,7 +75,9 @@ export function SeasonFields({ wanted, change, places, teachers }: Props) {
           onChange={(event) => change({ modes: [event.target.value, ...wanted.modes.slice(1)] })}
         >
           {MODES.map((mode) => (
-            <option key={mode}>{mode}</option>
+            <option key={mode} value={mode}>
+              {mode}: {MODE_SAYS[mode]}
+            </option>
           ))}
         </Choice>
         <Choice
