@@ -338,3 +338,22 @@ export const meetingsIn = (
     values,
   );
 };
+
+/** Closures of a span that hold for every place and the whole day. */
+export const closedDays = (db: Db, values: { programmeId: string; from: string; to: string }) =>
+  select<{ from: string; to: string; title: string; calendar: string }>(
+    db,
+    `SELECT c.from_date AS \`from\`, c.to_date AS \`to\`, c.title, k.name AS calendar
+       FROM closure c JOIN closure_calendar k ON k.id = c.calendar_id
+      WHERE k.programme_id = :programmeId AND k.place_id IS NULL AND c.from_time IS NULL AND c.to_date >= :from AND c.from_date <= :to`,
+    values,
+  );
+
+/** The sessions of a span that are held, by day. */
+export const sessionDays = (db: Db, values: { programmeId: string; from: string; to: string }) =>
+  select<{ date: string; title: string }>(
+    db,
+    `SELECT s.date, CONCAT(k.title, ': ', s.title) AS title FROM session s JOIN course k ON k.id = s.course_id
+      WHERE k.programme_id = :programmeId AND s.status = 'planned' AND s.date BETWEEN :from AND :to ORDER BY s.date, s.starts_at`,
+    values,
+  );

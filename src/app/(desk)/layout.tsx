@@ -1,10 +1,11 @@
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { requireMember, signedIn, visit } from '@/app/access';
+import { call, requireMember, signedIn, visit } from '@/app/access';
 import { sayingFacts } from '@/core/plan/saying';
 import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
+import { markedDays } from '@/services/plan/marked-days';
 import { KnotSymbols } from '@/ui/countdown/knot';
 import { FindButton } from '@/ui/find/find-button';
 import { NavLink } from '@/ui/nav-link';
@@ -28,6 +29,11 @@ const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] 
   { href: '/programme', title: 'Programme', roles: ['coordinator'] },
 ];
 
+async function marked() {
+  'use server';
+  return call(markedDays, {});
+}
+
 async function signOut() {
   'use server';
   const session = await signedIn();
@@ -39,7 +45,7 @@ async function signOut() {
 export default async function DeskLayout({ children }: { children: ReactNode }) {
   const { actor, programme } = await requireMember();
   return (
-    <SayingOf value={sayingFacts(programme)}>
+    <SayingOf value={sayingFacts(programme)} marked={actor.role === 'coordinator' ? marked : undefined}>
       <NavProgress />
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content

@@ -82,6 +82,7 @@ import * as closures from '../plan/closures';
 import * as courses from '../plan/courses';
 import * as feeds from '../plan/feeds';
 import * as groups from '../plan/groups';
+import * as markedDays from '../plan/marked-days';
 import * as places from '../plan/places';
 import * as season from '../plan/season';
 import * as sessions from '../plan/sessions';
@@ -205,6 +206,7 @@ const MODULES = [
   roll,
   rollFile,
   firstRun,
+  markedDays,
 ];
 
 let store: Store;
@@ -951,6 +953,7 @@ describe('another programme', () => {
         'See the reference table',
         'See what families’ words mean',
         'See what lies in the label printer’s tray',
+        'See which days are closed, and which have sessions',
         'See where one is signed in',
         'See which sessions can be packed or attended',
         'See who can teach',

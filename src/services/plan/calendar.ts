@@ -3,6 +3,7 @@ import { civilDate } from '@/contracts/plan';
 import { sayClosure } from '@/core/plan/cadence';
 import { addDays, dayOf, weekdayOf } from '@/core/plan/civil';
 import { checkBooking } from '@/core/plan/conflicts';
+import { mannerOf } from '@/core/plan/manner';
 import { service } from '../gate/gate';
 import { loadPlan, splitBookingId } from './world';
 
@@ -33,10 +34,11 @@ export const viewCalendar = service({
   run: async (context, { from }) => {
     const today = context.clock().toString().slice(0, 10);
     const given = from ?? today;
-    // Weeks begin on Monday.
-    const start = addDays(given, 1 - weekdayOf(dayOf(given)));
+    // Whichever day weeks begin with here, these days hold them.
+    const plan = await loadPlan(context, { from: addDays(given, -6), to: addDays(given, WEEKS_SHOWN * 7 - 1) });
+    const { firstWeekday } = mannerOf(plan.programme);
+    const start = addDays(given, -((weekdayOf(dayOf(given)) - firstWeekday + 7) % 7));
     const end = addDays(start, WEEKS_SHOWN * 7 - 1);
-    const plan = await loadPlan(context, { from: start, to: end });
     const byId = new Map(plan.sessions.map((session) => [session.id, session]));
     const sessions = plan.bookings
       .filter(({ date }) => date >= start && date <= end)

@@ -4,7 +4,7 @@ import { CalendarDays } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { type InputHTMLAttributes, type ReactNode, type RefObject, useRef, useState } from 'react';
 import { readDate, readTime, writeDate, writeTime } from '@/core/plan/manner';
-import { useManner } from '../saying';
+import { useManner, useMarkedDays } from '../saying';
 import { Field } from './field';
 import type { MarkedDay } from './marked-day';
 
@@ -74,17 +74,11 @@ export function TimeField({ label = 'Time', defaultValue = '', onPick, ...input 
  * A day, typed in the programme's manner or chosen from a calendar.
  *
  * @param defaultValue YYYY-MM-DD; anything else is shown as it is
- * @param marked days that the calendar marks, with what is on them
  */
-export function DateField({
-  label = 'Date',
-  defaultValue = '',
-  width = '',
-  marked = [],
-  onPick,
-  ...input
-}: Input & { readonly marked?: readonly MarkedDay[] }) {
+export function DateField({ label = 'Date', defaultValue = '', width = '', onPick, ...input }: Input) {
   const manner = useManner();
+  const markedDays = useMarkedDays();
+  const [marked, setMarked] = useState<readonly MarkedDay[]>([]);
   const place = useRef<HTMLDivElement>(null);
   const dialog = useRef<HTMLDialogElement>(null);
   const [open, setOpen] = useState<{ readonly at: string | undefined }>();
@@ -121,6 +115,8 @@ export function DateField({
         aria-label="Choose from a calendar"
         onClick={() => {
           setOpen({ at: read(typed().value) });
+          // A calendar that cannot say what is on a day still lets one choose it.
+          void markedDays?.().then(setMarked, () => undefined);
           dialog.current?.showModal();
         }}
       >

@@ -12,7 +12,7 @@ import {
 import { GripVertical, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
-import { addDays } from '@/core/plan/civil';
+import { addDays, dayOf, weekdayName, weekdayOf } from '@/core/plan/civil';
 import type { CalendarSession } from '@/services/plan/calendar';
 import { useSaying } from '@/ui/saying';
 
@@ -26,8 +26,6 @@ interface Props {
   readonly closures: readonly { from: string; to: string; say: string }[];
   readonly places: readonly string[];
 }
-
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
 /** One card a group: a session given to several has several. */
 const cardId = ({ id, groupId }: CalendarSession) => `${id} ${groupId}`;
@@ -46,7 +44,7 @@ export function Board({ start, weeks, today, sessions, closures, places }: Props
       <DndContext id="calendar" sensors={sensors} onDragEnd={drop}>
         <div className="sheet overflow-hidden">
           <div className="hidden grid-cols-7 border-b border-base-300 md:grid" aria-hidden="true">
-            {WEEKDAYS.map((weekday) => (
+            {Array.from({ length: 7 }, (_, at) => weekdayName(weekdayOf(dayOf(start) + at))).map((weekday) => (
               <span key={weekday} className="px-2 py-1.5 text-sm font-semibold">
                 {weekday}
               </span>
