@@ -13,6 +13,7 @@ import { byGroup } from '@/core/kits/sheet/participant';
 import { WHOLE } from '@/core/kits/supply/supplied';
 import { plainSay } from '@/core/quantity/plain-words';
 import { sayCount } from '@/core/quantity/say';
+import { GridKeys } from '../table/grid-keys';
 
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
 const NAMES_SHOWN = 14;
@@ -106,7 +107,7 @@ function SheetPart({
     (!beside && dish < content.input.dishes.length) ||
     variants.some(({ components }) => components?.some(({ row }) => row === place));
   return (
-    <div className="sheet overflow-x-auto">
+    <GridKeys className="sheet overflow-x-auto">
       <table className="table table-fixed">
         <caption className="sr-only">Kit sheet: what goes into one kit of each kind</caption>
         <thead>
@@ -206,7 +207,7 @@ function SheetPart({
           </tr>
         </tfoot>
       </table>
-    </div>
+    </GridKeys>
   );
 }
 
