@@ -1,14 +1,13 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt } from '@/app/form';
-import { saying } from '@/app/saying';
 import { addDays } from '@/core/plan/civil';
 import { importCrew, listCrew } from '@/services/crew/people';
-
 import { ActionForm } from '@/ui/form/action-form';
 import { FileField, Tick } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
+import { CrewTable } from './crew-table';
 
 export const metadata = { title: 'Crew' };
 
@@ -26,7 +25,6 @@ async function bringIn(_state: FormState | null, data: FormData): Promise<FormSt
 const SOON_DAYS = 30;
 
 export default async function Crew() {
-  const say = await saying();
   const { people, today } = await call(listCrew, {});
   const soon = addDays(today, SOON_DAYS);
   return (
@@ -50,63 +48,7 @@ export default async function Crew() {
           <p>Add them one by one, or bring in a file: name, and what you have of contact, adult, skills, free.</p>
         </Empty>
       ) : (
-        <div className="overflow-x-auto">
-          <table className="table sheet">
-            <thead className="max-sm:sr-only">
-              <tr>
-                <th scope="col">Name</th>
-                <th scope="col">Can</th>
-                <th scope="col">Has time</th>
-                <th scope="col">At most</th>
-              </tr>
-            </thead>
-            <tbody>
-              {people.map(({ id, name, contact, isAdult, skills, free, limits, sickUntil }) => (
-                <tr key={id} className="[&>*]:align-top max-sm:block [&>*]:max-sm:block [&>*]:max-sm:py-1">
-                  <th scope="row">
-                    <Link href={`/crew/${id}`} className="link font-bold">
-                      {name}
-                    </Link>
-                    <span className="block text-sm font-normal">
-                      {[isAdult === 1 ? '' : 'minor', contact].filter(Boolean).join(', ')}
-                    </span>
-                    {sickUntil && sickUntil >= today && (
-                      <span className="block text-sm font-semibold text-error">
-                        off all duties until {say.longDate(sickUntil)}, sick
-                      </span>
-                    )}
-                  </th>
-                  <td>
-                    <ul>
-                      {Object.entries(skills).map(([skill, { until }]) => (
-                        <li key={skill}>
-                          {skill}
-                          {until && (
-                            <span className={until <= soon ? 'font-semibold' : ''}>
-                              {until < today ? ', ended ' : ' until '}
-                              {say.longDate(until)}
-                              {until >= today && until <= soon && ': renew it'}
-                            </span>
-                          )}
-                        </li>
-                      ))}
-                    </ul>
-                  </td>
-                  <td>{free === '' ? 'nothing said' : free.split('; ').map((each) => <div key={each}>{each}</div>)}</td>
-                  <td>
-                    {[
-                      limits.mostDuties && `${limits.mostDuties} duties`,
-                      limits.mostHours && `${limits.mostHours} hours`,
-                      limits.noLifting && 'no lifting',
-                    ]
-                      .filter(Boolean)
-                      .join(', ')}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <CrewTable people={people.map((person) => lineOf(person, today))} today={today} soon={soon} />
       )}
       <section className="sheet no-print mt-5 p-5" aria-labelledby="crew-file">
         <h2 id="crew-file" className="mb-2 text-lg font-bold">
@@ -128,3 +70,22 @@ export default async function Crew() {
     </>
   );
 }
+
+type Listed = Awaited<ReturnType<typeof listCrew>>['people'][number];
+
+const lineOf = ({ id, name, contact, isAdult, skills, free, limits, sickUntil }: Listed, today: string) => ({
+  id,
+  name,
+  contact,
+  isAdult: isAdult === 1,
+  skills: Object.entries(skills).map(([skill, { until }]) => ({ skill, until })),
+  free: free === '' ? [] : free.split('; '),
+  atMost: [
+    limits.mostDuties && `${limits.mostDuties} duties`,
+    limits.mostHours && `${limits.mostHours} hours`,
+    limits.noLifting && 'no lifting',
+  ]
+    .filter(Boolean)
+    .join(', '),
+  sickUntil: sickUntil && sickUntil >= today ? sickUntil : null,
+});

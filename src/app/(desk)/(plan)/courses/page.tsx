@@ -1,13 +1,11 @@
-import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
-import { saying } from '@/app/saying';
 import { addCourse, listCourses } from '@/services/plan/courses';
-
 import { ActionForm } from '@/ui/form/action-form';
 import { Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
-import { PageTitle } from '@/ui/page';
+import { Empty, PageTitle } from '@/ui/page';
+import { CoursesTable } from './courses-table';
 
 export const metadata = { title: 'Courses' };
 
@@ -21,60 +19,18 @@ async function add(_state: FormState | null, data: FormData): Promise<FormState>
 }
 
 export default async function Courses() {
-  const say = await saying();
   const courses = await call(listCourses, {});
   return (
     <>
       <PageTitle title="Courses" />
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
-        <div className="sheet h-fit overflow-x-auto">
-          <table className="table">
-            <thead>
-              <tr>
-                <th scope="col">Course</th>
-                <th scope="col">Next session</th>
-                <th scope="col" className="text-right">
-                  Sessions
-                </th>
-                <th scope="col" className="text-right">
-                  On the roll
-                </th>
-                <th scope="col">
-                  <span className="sr-only">Roll</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {courses.map((course) => (
-                <tr key={course.id}>
-                  <td>
-                    <Link href={`/courses/${course.id}`} className="link font-bold">
-                      {course.title}
-                    </Link>
-                    <span className="block text-sm">{course.audience}</span>
-                  </td>
-                  <td>{course.next ? say.shortDate(course.next) : 'none planned'}</td>
-                  <td className="text-right">{course.sessions}</td>
-                  <td className="text-right">{course.people}</td>
-                  <td className="text-right">
-                    <Link
-                      href={`/courses/${course.id}/roll`}
-                      className="btn btn-sm"
-                      aria-label={`Roll of ${course.title}`}
-                    >
-                      Roll
-                    </Link>
-                  </td>
-                </tr>
-              ))}
-              {courses.length === 0 && (
-                <tr>
-                  <td colSpan={5}>No course yet. Add the first one beside this.</td>
-                </tr>
-              )}
-            </tbody>
-          </table>
-        </div>
+        {courses.length === 0 ? (
+          <Empty title="No course yet">
+            <p>Add the first one beside this.</p>
+          </Empty>
+        ) : (
+          <CoursesTable courses={courses} />
+        )}
         <section className="sheet h-fit p-4" aria-labelledby="new-course">
           <h2 id="new-course" className="mb-3 text-xl font-bold">
             Add a course
