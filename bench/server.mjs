@@ -11,6 +11,7 @@ import { ownPage } from './crew.mjs';
 import { handOutOf500 } from './handout.mjs';
 import { lockedSession, startRunning, ticksOf } from './running.mjs';
 import { hourOffline, shelvesOf5000 } from './shelves.mjs';
+import { longTables } from './tables.mjs';
 
 const at = (sorted, part) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * part))] ?? 0;
 
@@ -239,7 +240,8 @@ const wants = (part) => only === undefined || only === part;
 
 const running = await startRunning();
 try {
-  const read = reader(running.address, { cookie: await signIn(running.address) });
+  const cookie = await signIn(running.address);
+  const read = reader(running.address, { cookie });
   const sessionId = wants('page') || wants('labels') ? await beside(() => pageOf500(running, read)) : undefined;
   if (wants('countdown')) await beside(() => countdownOf200(running, read));
   if (wants('ticks')) await beside(() => benchUnderLoad(running));
@@ -250,6 +252,7 @@ try {
   if (wants('crew')) await beside(() => ownPage(running, { say, timed }));
   if (wants('handout')) await beside(() => handOutOf500(running, { say, timed }));
   if (wants('class')) await beside(() => classOf20Screens(running));
+  if (wants('tables')) await beside(() => longTables(running, cookie, { say, timed, read }));
   // It fills the database, and comes after what is measured of the demo.
   if (wants('closeout')) await beside(() => lookingBack(running, { say, timed, read }));
   if (wants('labels')) await beside(() => labelsMeanwhile(running, sessionId, read));

@@ -49,7 +49,10 @@ export function PackBench({
   }, [sheet, own]);
   const [here, go] = way === 'component' ? [at, setAt] : [kit, setKit];
   // Its kits made without something come first: the next step begins at its top.
-  useEffect(() => window.scrollTo({ top: 0 }), [here, way]);
+  useEffect(() => {
+    // Some browsers answer with a promise: it is nothing to clean up with.
+    window.scrollTo({ top: 0 });
+  }, [here, way]);
   const count = way === 'component' ? atStation.rows.length : sheet.kits.length;
 
   useEffect(() => {
