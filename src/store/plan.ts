@@ -137,6 +137,14 @@ export const comingIds = (db: Db, values: { courseId: string; today: string }) =
     values,
   );
 
+/** The next session of a course. */
+export const nextSessions = (db: Db, values: { courseId: string; today: string }) =>
+  select<{ id: string; title: string; date: string }>(
+    db,
+    "SELECT id, title, date FROM session WHERE course_id = :courseId AND status = 'planned' AND date >= :today ORDER BY date, starts_at LIMIT 1",
+    values,
+  );
+
 /** How many servings of a dish are made before class. */
 export const setSwapIn = (db: Db, values: { servings: number; id: string }) =>
   change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', values);

@@ -854,6 +854,11 @@ describe('another programme', () => {
       'Change the mode, the group or the servings of several people at once': {
         people: [{ enrolmentId, version: 1, servings: 2 }],
       },
+      'Say for several people how they take part in the course’s next session': {
+        courseId,
+        enrolmentIds: [enrolmentId],
+        how: 'away',
+      },
       'Withdraw several people, or take a change of their status back': {
         people: [{ enrolmentId, version: 1 }],
         status: 'withdrawn',

@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { MODES } from '@/core/plan/mode';
+import { nextSessions } from '@/store/plan';
 import { insert, remove } from '@/store/query';
 import { setSharedKit } from '@/store/roll';
-import { notFound } from '../errors';
+import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { service } from '../gate/gate';
+import { service, todayIn } from '../gate/gate';
+import { loadCourse } from '../plan/courses';
 import { loadBundle } from '../plan/sessions';
 import { syncCallBacks } from '../sheet/call-backs';
+import { timeZoneOf } from '../sheet/load-programme';
 
 export const setAway = service({
   title: 'Say that somebody misses a session, or comes to it another way',
@@ -28,6 +31,35 @@ export const setAway = service({
       await logChange(context, db, 'changed who comes', 'session', sessionId, { name: person.name, how });
       await syncCallBacks(context, db, { sessionId });
     }),
+});
+
+export const setSeveralAway = service({
+  title: 'Say for several people how they take part in the course’s next session',
+  roles: ['coordinator'],
+  input: z.object({
+    courseId: z.uuid(),
+    enrolmentIds: z.array(z.uuid()).min(1, 'Select somebody.').max(2000),
+    how: z.enum(['away', 'usual', ...MODES]),
+  }),
+  run: async (context, { courseId, enrolmentIds, how }) => {
+    await loadCourse(context, courseId);
+    const today = todayIn(context, await timeZoneOf(context));
+    const [next] = await nextSessions(context.store.db, { courseId, today });
+    if (!next) throw new ServiceError('invalid', 'The course has no session to come.');
+    await context.store.transaction(async (db) => {
+      const { enrolments } = await loadBundle(context, next.id, db);
+      const people = enrolments.filter(({ id, status }) => status === 'enrolled' && enrolmentIds.includes(id));
+      if (people.length !== new Set(enrolmentIds).size) throw notFound('person');
+      for (const { id: enrolmentId, name } of people) {
+        await remove(db, db.models.away, { sessionId: next.id, enrolmentId });
+        if (how !== 'usual')
+          await insert(db, db.models.away, [{ sessionId: next.id, enrolmentId, mode: how === 'away' ? null : how }]);
+        await logChange(context, db, 'changed who comes', 'session', next.id, { name, how });
+      }
+      await syncCallBacks(context, db, { sessionId: next.id });
+    });
+    return next;
+  },
 });
 
 export const shareKit = service({

@@ -1,6 +1,7 @@
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { find } from '@/store/query';
 import type { Store } from '@/store/store';
 import { cells, newProgramme, newSession, testStore } from '../../../tests/programme';
 import { recordAttendance, viewAttendance } from '../classday/attendance';
@@ -13,9 +14,8 @@ import { viewBench } from '../packing/bench';
 import { editCourse } from '../plan/courses';
 import { editSession } from '../plan/sessions';
 import { viewSuits } from '../recipes/suits';
-import { setAway, shareKit } from './away';
+import { setAway, setSeveralAway, shareKit } from './away';
 import { setReserveCosts } from './reserve';
-import { addPerson, changeSeveral, setStatus, setStatuses, viewRoll } from './roll';
 
 let store: Store;
 let context: Context;
@@ -185,6 +185,12 @@ describe('several people', () => {
     ]);
     await changeSeveral(context, { people: was });
     expect(await seen()).toEqual(before);
+    const enrolmentIds = people.map(({ enrolmentId }) => enrolmentId);
+    const { id: sessionId } = await setSeveralAway(context, { courseId, enrolmentIds, how: 'take-home' });
+    const away = async () => find(store.db, store.db.models.away, { sessionId });
+    expect((await away()).map(({ mode }) => mode)).toEqual(['take-home', 'take-home']);
+    await setSeveralAway(context, { courseId, enrolmentIds, how: 'usual' });
+    expect(await away()).toEqual([]);
     const foreign = people.map((person) => ({ ...person, version: 3, groupId: context.actor.id }));
     await expect(changeSeveral(context, { people: foreign })).rejects.toMatchObject({ kind: 'not-found' });
   });

@@ -2,10 +2,11 @@
 
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import type { InputOf } from '@/services/gate/gate';
 import { giveMeaning } from '@/services/programme/programme';
-import { shareKit } from '@/services/roll/away';
+import { setSeveralAway, shareKit } from '@/services/roll/away';
 import { addPerson, changeSeveral, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/form/form-state';
@@ -85,6 +86,23 @@ export async function withdrawSeveral(people: readonly Standing[]): Promise<Form
     });
     const message = people.length === 1 ? 'One person is withdrawn.' : `${people.length} people are withdrawn.`;
     return { message, undo: takeStatusBack.bind(null, people, 'enrolled') };
+  });
+}
+
+/** How several people take part in the next session of their course. */
+export async function setNextTime(
+  courseId: string,
+  enrolmentIds: string[],
+  how: 'take-home' | 'away' | 'usual',
+): Promise<FormState> {
+  return attempt(setSeveralAway, async () => {
+    const { title, date } = await call(setSeveralAway, { courseId, enrolmentIds, how });
+    const said = { 'take-home': 'kit home', away: 'away', usual: 'as usual' }[how];
+    const who = enrolmentIds.length === 1 ? 'One person' : `${enrolmentIds.length} people`;
+    return {
+      message: `${who}, ${said}: ${title}, ${(await saying()).shortDate(date)}.`,
+      ...(how === 'usual' ? {} : { undo: setNextTime.bind(null, courseId, enrolmentIds, 'usual') }),
+    };
   });
 }
 

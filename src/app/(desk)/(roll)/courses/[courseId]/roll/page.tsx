@@ -81,7 +81,11 @@ export default async function Roll({
             </p>
           </Empty>
         ) : (
-          <RollTable people={people.map((person) => lineOf(person, people, groups))} groups={groups} />
+          <RollTable
+            courseId={courseId}
+            people={people.map((person) => lineOf(person, people, groups))}
+            groups={groups}
+          />
         )}
         <section
           className={`sheet no-print h-fit p-4 ${editing ? 'order-first lg:order-none' : ''}`}

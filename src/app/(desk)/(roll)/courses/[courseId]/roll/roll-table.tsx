@@ -8,7 +8,7 @@ import { notify } from '@/ui/notices';
 import { useSaying } from '@/ui/saying';
 import { DataTable, type TableColumn } from '@/ui/table/data-table';
 import { useAddress } from '@/ui/table/use-address';
-import { setPersonStatus, setSeveral, withdrawSeveral } from './actions';
+import { setNextTime, setPersonStatus, setSeveral, withdrawSeveral } from './actions';
 
 /** Somebody of the roll, as the table shows them. */
 export interface RollLine {
@@ -44,9 +44,11 @@ const fits = ({ status, avoids }: RollLine, show: string) =>
 
 /** Everybody of a roll: found, sorted, changed one by one or several at once. */
 export function RollTable({
+  courseId,
   people,
   groups,
 }: {
+  courseId: string;
   people: readonly RollLine[];
   groups: readonly { readonly id: string; readonly name: string }[];
 }) {
@@ -97,7 +99,7 @@ export function RollTable({
       )}
       forSelected={(selected, clear) => (
         <>
-          <ChangeSeveral people={selected} groups={groups} />
+          <ChangeSeveral courseId={courseId} people={selected} groups={groups} />
           <Withdraw people={selected} done={clear} />
         </>
       )}
@@ -173,9 +175,11 @@ function StatusButton({ person: { id, version, name, status, since } }: { person
 
 /** The mode, the group or the servings of those that are selected, changed together. */
 function ChangeSeveral({
+  courseId,
   people,
   groups,
 }: {
+  courseId: string;
   people: readonly RollLine[];
   groups: readonly { readonly id: string; readonly name: string }[];
 }) {
@@ -186,6 +190,12 @@ function ChangeSeveral({
         people.map(({ id, version }) => ({ enrolmentId: id, version, ...part })),
         said,
       );
+      await notify({ message: answer.message ?? '', undo: answer.undo });
+    });
+  const nextTime = (how: 'take-home' | 'away') =>
+    start(async () => {
+      const enrolled = people.filter(({ status }) => status === 'enrolled').map(({ id }) => id);
+      const answer = await setNextTime(courseId, enrolled, how);
       await notify({ message: answer.message ?? '', undo: answer.undo });
     });
   const choose = (
@@ -228,6 +238,14 @@ function ChangeSeveral({
         'Servings',
         [1, 2, 3, 4, 5, 6, 8].map((count) => [String(count), `feeds ${count}`]),
         (value, said) => change({ servings: Number(value) }, said),
+      )}
+      {choose(
+        'Next session',
+        [
+          ['take-home', 'kit home'],
+          ['away', 'away'],
+        ],
+        (value) => nextTime(value === 'away' ? 'away' : 'take-home'),
       )}
     </>
   );
