@@ -16,6 +16,7 @@ import { editSession } from '../plan/sessions';
 import { viewSuits } from '../recipes/suits';
 import { setAway, setSeveralAway, shareKit } from './away';
 import { setReserveCosts } from './reserve';
+import { addPerson, changeSeveral, setStatus, setStatuses, viewRoll } from './roll';
 
 let store: Store;
 let context: Context;
