@@ -71,6 +71,36 @@ const unlabelled = ({ settled, alternatives, labelIsOpen: _, ...line }: EditedLi
     : {}),
 });
 
+/** Foods of a line's alternatives that are not in the table, as its questions name them. */
+const unknownIn = (item: DraftedLine['items'][number] | undefined): string[] =>
+  (item?.open ?? []).flatMap((question) => {
+    const food = /Which food is “([^”]+)”/.exec(question)?.[1];
+    return food && food !== item?.food ? [food] : [];
+  });
+
+/** A food that is not in the table, added where it is met. */
+function AddFood({ food, added }: { food: string; added: (name: string) => Promise<void> }) {
+  return (
+    <details className="mt-1">
+      <summary className="cursor-pointer text-sm font-semibold">Add “{food}” to the table</summary>
+      <ActionForm
+        action={async (state, data) => {
+          const answer = await addOwnFood(state, data);
+          if (answer.ok) await added(String(data.get('name')).trim().toLowerCase());
+          return answer;
+        }}
+        label={`Add ${food}`}
+        className="mt-2 flex flex-col gap-2 rounded-box border border-base-300 p-3"
+      >
+        <FoodFields name={food} />
+        <button type="submit" className="btn btn-sm btn-primary w-fit">
+          Add to the table
+        </button>
+      </ActionForm>
+    </details>
+  );
+}
+
 /** One ingredient line: its words, what was understood of them, and what is still open with the likeliest answers. */
 export function DraftLineRow({
   line,
@@ -136,24 +166,8 @@ export function DraftLineRow({
                 {question}
               </p>
             ))}
-            {!item.line && item.food && item.open.some((question) => question.startsWith('Which food')) && (
-              <details className="mt-1">
-                <summary className="cursor-pointer text-sm font-semibold">Add “{item.food}” to the table</summary>
-                <ActionForm
-                  action={async (state, data) => {
-                    const answer = await addOwnFood(state, data);
-                    if (answer.ok) await choose(place, String(data.get('name')).trim().toLowerCase());
-                    return answer;
-                  }}
-                  label={`Add ${item.food}`}
-                  className="mt-2 flex flex-col gap-2 rounded-box border border-base-300 p-3"
-                >
-                  <FoodFields name={item.food} />
-                  <button type="submit" className="btn btn-sm btn-primary w-fit">
-                    Add to the table
-                  </button>
-                </ActionForm>
-              </details>
+            {!item.line && item.food && item.open.some((question) => question.includes(`“${item.food}”`)) && (
+              <AddFood food={item.food} added={(name) => choose(place, name)} />
             )}
             {!item.line && item.suggestions.length > 0 && (
               <div className="mt-1 flex flex-wrap gap-1.5">
@@ -211,7 +225,9 @@ export function DraftLineRow({
             </button>
           </p>
         )}
-        {first && (first.line || line.details) && (
+        {line.alternatives &&
+          unknownIn(first).map((food) => <AddFood key={food} food={food} added={() => again((now) => ({ ...now }))} />)}
+        {first && (first.line || line.details || line.alternatives) && (
           <LineDetailsFields
             number={number}
             details={line.details ?? (first.line ? detailsOf(first.line) : {})}
