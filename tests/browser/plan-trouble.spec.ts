@@ -38,7 +38,7 @@ test('a place is added, its hours are checked as a session is written, and it is
   await session.getByLabel('Date').fill(inDays(60));
   await session.getByLabel('Place').fill('Sail loft');
   await session.getByLabel('Starts').fill('17:00');
-  await expect(session.getByText(/Sail loft is open 09:00 to 18:00/)).toBeVisible();
+  await expect(session.getByText(/Sail loft is open 9:00 am to 6:00 pm/)).toBeVisible();
   await session.getByLabel('Starts').fill('14:00');
   await expect(session.getByText(/Sail loft is open/)).toBeHidden();
   await session.getByRole('button', { name: 'Add session' }).click();

@@ -60,6 +60,9 @@ export function MoveDialog({
   const [taken, setTaken] = useState(0);
   const preview = found && 'preview' in found ? found.preview : undefined;
   const change = (part: Partial<typeof wanted>) => {
+    // A field that is left says once more what is there already.
+    const next = { ...wanted, ...part };
+    if (next.date === wanted.date && next.startsAt === wanted.startsAt && next.place === wanted.place) return;
     setAnswer(null);
     // What was said of another day says nothing of this one.
     setFound(null);
