@@ -16,7 +16,7 @@ test('somebody joins the crew, and is off all duties while they are sick', async
   await page.getByLabel('When they have time').fill('weekends after 10 am; not on 24 Dec 2030');
   await page.getByRole('button', { name: 'Add to the crew' }).click();
   const row = page.getByRole('row', { name: /Zed Fulmar/ });
-  await expect(row).toContainText('Sat-Sun 10:00-22:00');
+  await expect(row).toContainText('Sat-Sun 10:00 am-10:00 pm');
   await expect(row).toContainText('not on 2030-12-24');
 
   await page.getByRole('link', { name: 'Zed Fulmar' }).click();
@@ -42,7 +42,7 @@ test('a crew comes in as a file: bad lines are named, and nothing is saved until
   await form.getByLabel('Leave out lines that cannot be used').check();
   await form.getByRole('button', { name: 'Bring the crew in' }).click();
   await expect(page.getByText('1 person is of the crew now; 1 lines were left out.')).toBeVisible();
-  await expect(page.getByRole('row', { name: /Yve Dunlin/ })).toContainText('Mon-Fri 09:00-13:00');
+  await expect(page.getByRole('row', { name: /Yve Dunlin/ })).toContainText('Mon-Fri 9:00 am-1:00 pm');
   const out = await page.request.get('/crew.csv');
   expect(await out.text()).toContain('Yve Dunlin,,,yes,driving until 2029-01-31,Mon-Fri 09:00-13:00');
 });

@@ -29,7 +29,9 @@ test('a place is added, its hours are checked as a session is written, and it is
     await form.getByLabel(new RegExp(`${weekday} to`)).fill('18:00');
   }
   await form.getByRole('button', { name: 'Add place' }).click();
-  await expect(page.getByRole('region', { name: 'Sail loft', exact: true })).toContainText('Mon to Sun 09:00 to 18:00');
+  await expect(page.getByRole('region', { name: 'Sail loft', exact: true })).toContainText(
+    'Mon to Sun 9:00 am to 6:00 pm',
+  );
 
   const { course } = await newSession(page, 'Kelp week', [], '');
   await page.goto(course);

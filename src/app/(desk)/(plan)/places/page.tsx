@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, formOf, given, ticked } from '@/app/form';
+import { saying } from '@/app/saying';
 import { EQUIPMENT_KINDS, sayEquipment, sayHours } from '@/core/plan/place';
 import { addPlace, editPlace, type KnownPlace, listPlaces, removePlace, setTravel } from '@/services/plan/places';
 import { ActionForm } from '@/ui/form/action-form';
@@ -59,6 +60,7 @@ async function way(_state: FormState | null, data: FormData): Promise<FormState>
 }
 
 export default async function Places() {
+  const say = await saying();
   const { places, travel } = await call(listPlaces, {});
   const nameOf = (id: string) => places.find((place) => place.id === id)?.name ?? '';
   const roofs = places.filter(({ outdoor }) => outdoor === null).map(({ id, name }) => ({ id, name }));
@@ -82,8 +84,8 @@ export default async function Places() {
             <section key={place.id} className="sheet p-5" aria-label={place.name}>
               <h2 className="text-xl font-bold">{place.name}</h2>
               <p className="text-sm">
-                {place.seats === null ? 'Seats not counted' : `${place.seats} seats`}; {sayHours(place.hours)};{' '}
-                {place.minutesBefore} minutes before and {place.minutesAfter} after each class
+                {place.seats === null ? 'Seats not counted' : `${place.seats} seats`}; {say.text(sayHours(place.hours))}
+                ; {place.minutesBefore} minutes before and {place.minutesAfter} after each class
                 {place.shared ? '; several classes at once' : ''};{' '}
                 {place.sessions === 1 ? '1 session' : `${place.sessions} sessions`} to come
               </p>
