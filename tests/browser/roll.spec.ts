@@ -186,3 +186,50 @@ test('a kit that nobody fetched is decided, and given only to whoever can eat it
   await form.getByRole('button', { name: 'Decide' }).click();
   await expect(page.getByText('Decided: taken apart.')).toBeVisible();
 });
+
+test('several people are changed at once and as they were again; what was typed and not sent is kept', async ({
+  page,
+}) => {
+  await signIn(page);
+  const { course } = await newSession(page, 'Several at once', [], 'name,servings\nAda,1\nBo,1\nCy,1\n');
+  await page.goto(`${course}/roll`);
+  await page.waitForLoadState('networkidle');
+  const servings = page.getByRole('row', { name: /^Select Ada|Ada/ }).getByRole('cell', { name: '2', exact: true });
+  await page.getByLabel('Select all that are shown').check();
+  await page.getByLabel('Servings of those selected').selectOption('2');
+  await expect(page.getByText('3 people: feeds 2.')).toBeVisible();
+  await expect(servings).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(servings).toBeHidden();
+
+  const name = page.getByRole('form', { name: 'Add a person' }).getByLabel('Name');
+  await name.fill('Half typ');
+  await page.waitForTimeout(600);
+  await page.getByRole('link', { name: 'Recipes' }).click();
+  await page.waitForURL(/recipes/);
+  await page.goBack();
+  await expect(page.getByText('What you had typed before you left is here again.')).toBeVisible();
+  await expect(name).toHaveValue('Half typ');
+  await page.getByRole('button', { name: 'Start afresh' }).click();
+  await expect(name).toHaveValue('');
+});
+
+test('recipes are found by season, need, heat and minutes, and the address says it', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/recipes');
+  await page.waitForLoadState('networkidle');
+  const found = page.getByRole('table', { name: 'Recipes' }).locator('tbody tr');
+  const all = await found.count();
+  await page.getByLabel('Without').selectOption('milk');
+  await page.getByLabel('Heat').selectOption('none');
+  await expect.poll(() => found.count()).toBeLessThan(all);
+  expect(page.url()).toContain('free=milk&heat=none');
+  for (const row of await found.all()) {
+    await expect(row).not.toContainText('milk');
+    await expect(row).toContainText('none');
+  }
+  await page.reload();
+  await expect(page.getByLabel('Heat')).toHaveValue('none');
+  await page.getByRole('button', { name: 'Minutes' }).click();
+  await expect(page).toHaveURL(/sort=minutes/);
+});
