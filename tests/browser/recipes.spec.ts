@@ -181,10 +181,10 @@ test('a product’s price tells what a serving costs; keeping days are made stri
   await expect(product.getByText('Write the price as 2.49.')).toBeVisible();
   await product.getByLabel('Price of the pack').fill('2,80');
   await product.getByRole('button', { name: 'Add product' }).click();
-  await expect(page.getByText(/2\.80 \(2\.80 a kg\) · label not read/)).toBeVisible();
+  await expect(page.getByText(/\$2\.80 \(\$2\.80 a kg\) · label not read/)).toBeVisible();
   await page.goto('/recipes');
   await page.getByRole('link', { name: 'Harbour lentil pot' }).click();
-  await expect(page.getByText(/A serving: costs \d+\.\d\d/)).toBeVisible();
+  await expect(page.getByText(/A serving: costs \$\d+\.\d\d/)).toBeVisible();
 
   await page.goto('/reference?q=brown+lentils&food=brown+lentils');
   await page.getByText('Keep it for fewer days here').click();

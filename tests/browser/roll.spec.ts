@@ -120,7 +120,7 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
   await expect(sheet.getByRole('row', { name: /^olive oil, jar for the course/ })).toContainText('catch-up');
   await expect(sheet.getByRole('row', { name: /in the box they receive/ }).first()).toContainText('onion, chopped');
   await expect(page.getByRole('row', { name: /^ice pack/ })).toContainText('1 per cold kit');
-  await expect(page.getByText('Within the budget of 14.00 a kit.')).toBeVisible();
+  await expect(page.getByText('Within the budget of $14.00 a kit.')).toBeVisible();
 
   // A further jar is refused while it names no food, then goes with every kit.
   await page.goto('/courses');
@@ -155,7 +155,7 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
   // On a long sheet a family is looked for.
   await page.getByLabel(/^Find among/).fill('dunlin');
   await page.getByRole('button', { name: 'Find', exact: true }).click();
-  await expect(page.getByText(/Only what was found for “dunlin”: 1 variant of/)).toBeVisible();
+  await expect(page.getByText(/Only what was found for “dunlin”: 1 kind of kit of/)).toBeVisible();
   await expect(page.getByRole('table', { name: /^Kit sheet/ })).toContainText('own honey');
 });
 
@@ -168,7 +168,7 @@ test('what is there makes so many kits; the prep list and the PDF say the same a
   await expect(page.getByText('"lots" is no amount: write 750 g, 2 kg or 3.')).toBeVisible();
   await expect(page.getByRole('heading', { name: /\d+ of \d+ kits/ })).toBeVisible();
   await expect(
-    page.getByText(/cooked ham runs out first: it alone makes \d+\. \d+\.\d\d rescues the rest\./),
+    page.getByText(/cooked ham runs out first: it alone makes \d+\. \$\d+\.\d\d rescues the rest\./),
   ).toBeVisible();
   const pdf = await page.request.get(`${path}/kits.pdf`);
   expect(pdf.headers()['content-type']).toBe('application/pdf');
