@@ -173,8 +173,9 @@ test('a course finds its place in the week, and is laid down there', async ({ pa
   await page.getByRole('button', { name: 'Find places' }).click();
   const best = page.getByRole('region', { name: 'Place 1' });
   await expect(best.getByText('no conflict')).toBeVisible();
-  const place = /at \d\d:\d\d, ([^,]+)/.exec((await best.getByRole('heading').textContent()) ?? '')?.[1] ?? '';
-  await best.getByRole('link', { name: 'Lay it down here' }).click();
+  const place =
+    /at \d{1,2}:\d\d (?:am|pm), ([^,]+)/.exec((await best.getByRole('heading').textContent()) ?? '')?.[1] ?? '';
+  await best.getByRole('link', { name: 'Plan the season here' }).click();
   await expect(page.getByRole('combobox', { name: 'Place' })).toHaveValue(place.trim());
   await expect(page.getByRole('button', { name: /^Add \d+ sessions$/ })).toBeEnabled();
 });

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
+import { saying } from '@/app/saying';
 import { addDays, WEEKDAY_NAMES, WEEKDAYS, type Weekday, weekdayName } from '@/core/plan/civil';
 import { ServiceError } from '@/services/errors';
 import { viewCoursePlan } from '@/services/plan/courses';
@@ -135,7 +136,7 @@ export default async function Week({
   );
 }
 
-function Found({
+async function Found({
   courseId,
   place,
   rank,
@@ -156,22 +157,23 @@ function Found({
     to: wish.to,
     ...(instructorId ? { instructorId } : {}),
   });
+  const say = await saying();
   return (
     <section className="sheet flex flex-wrap items-center justify-between gap-4 p-5" aria-label={`Place ${rank}`}>
       <div className="min-w-0 flex-1">
         <h2 className="text-xl font-bold">
-          {rank}. {weekdayName(weekday as Weekday)}s at {startsAt}, {placeName}
+          {rank}. {weekdayName(weekday as Weekday)}s at {say.time(startsAt)}, {placeName}
           {instructorName ? `, with ${instructorName}` : ''}
         </h2>
         <ul className="list-disc pl-5 text-sm">
           {place.reasons.map((reason) => (
-            <li key={reason}>{reason}</li>
+            <li key={reason}>{say.text(reason)}</li>
           ))}
         </ul>
         {place.why && <p className="text-sm">Before the next: {place.why}</p>}
       </div>
       <Link href={`/courses/${courseId}/season?${query}`} className={`btn ${rank === 1 ? 'btn-primary' : ''}`}>
-        Lay it down here
+        Plan the season here
       </Link>
     </section>
   );
