@@ -220,8 +220,8 @@ test('recipes are found by season, need, heat and minutes, and the address says 
   await page.waitForLoadState('networkidle');
   const found = page.getByRole('table', { name: 'Recipes' }).locator('tbody tr');
   const all = await found.count();
-  await page.getByLabel('Without').selectOption('milk');
-  await page.getByLabel('Heat').selectOption('none');
+  await page.getByRole('combobox', { name: 'Without' }).selectOption('milk');
+  await page.getByRole('combobox', { name: 'Heat' }).selectOption('none');
   await expect.poll(() => found.count()).toBeLessThan(all);
   expect(page.url()).toContain('free=milk&heat=none');
   for (const row of await found.all()) {
@@ -229,7 +229,7 @@ test('recipes are found by season, need, heat and minutes, and the address says 
     await expect(row).toContainText('none');
   }
   await page.reload();
-  await expect(page.getByLabel('Heat')).toHaveValue('none');
+  await expect(page.getByRole('combobox', { name: 'Heat' })).toHaveValue('none');
   await page.getByRole('button', { name: 'Minutes' }).click();
   await expect(page).toHaveURL(/sort=minutes/);
 });
