@@ -252,7 +252,7 @@ test('the roll sorts and filters, and a person is edited, withdrawn and enrolled
   await expect(page.getByRole('columnheader', { name: 'Age' })).toHaveAttribute('aria-sort', 'ascending');
   await expect(page.getByRole('rowheader').first()).toContainText('Cleo Marrow');
   await page.getByLabel('Find by name or avoidance').fill('lucja');
-  await expect(page.getByText(/1 of 14 shown/)).toBeVisible();
+  await expect(page.getByText(/1 of 14 found/)).toBeVisible();
   await page.getByRole('button', { name: 'Edit Łucja Wren' }).click();
   const form = page.getByRole('form', { name: 'Edit Łucja Wren' });
   await form.getByLabel('Servings').fill('1000');
@@ -264,8 +264,8 @@ test('the roll sorts and filters, and a person is edited, withdrawn and enrolled
   await form.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Łucja Wren is saved.')).toBeVisible();
   await page.getByRole('button', { name: 'Withdraw Łucja Wren' }).click();
-  await expect(page.getByText(/0 of 14 shown/)).toBeVisible();
+  await expect(page.getByText(/0 of 14 found/)).toBeVisible();
   await page.getByRole('combobox', { name: 'Show' }).selectOption('withdrawn');
   await page.getByRole('button', { name: 'Enrol Łucja Wren again' }).click();
-  await expect(page.getByText(/0 of 14 shown/)).toBeVisible();
+  await expect(page.getByText(/0 of 14 found/)).toBeVisible();
 });

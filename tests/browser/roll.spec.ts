@@ -195,7 +195,7 @@ test('several people are changed at once and as they were again; what was typed 
   await page.goto(`${course}/roll`);
   await page.waitForLoadState('networkidle');
   const servings = page.getByRole('row', { name: /^Select Ada|Ada/ }).getByRole('cell', { name: '2', exact: true });
-  await page.getByLabel('Select all that are shown').check();
+  await page.getByLabel('Select all that are found').check();
   await page.getByLabel('Servings of those selected').selectOption('2');
   await expect(page.getByText('3 people: feeds 2.')).toBeVisible();
   await expect(servings).toBeVisible();

@@ -16,8 +16,12 @@ import {
 } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react';
 import {
+  type FocusEvent,
   type KeyboardEvent,
+  memo,
   type ReactNode,
+  startTransition,
+  useCallback,
   useDeferredValue,
   useEffect,
   useId,
@@ -25,6 +29,7 @@ import {
   useRef,
   useState,
 } from 'react';
+import { flushSync } from 'react-dom';
 import { nameKey } from '@/core/roll/name-key';
 import { useAddress } from './use-address';
 
@@ -92,8 +97,17 @@ export function DataTable<Row>(props: Props<Row>) {
     const [id, way] = (address.sort ?? '').split('.');
     return [{ id: id || (columns[0]?.id ?? ''), desc: way === 'down' }];
   }, [address.sort, columns]);
-  const hidden = address.without?.split(',') ?? [];
-  const sought = useDeferredValue(nameKey(address.q ?? ''));
+  const without = address.without ?? '';
+  const hidden = useMemo(() => without.split(','), [without]);
+  const [typed, setTyped] = useState(address.q ?? '');
+  const sought = useDeferredValue(nameKey(typed));
+  const toAddress = useRef<ReturnType<typeof setTimeout>>(undefined);
+  /** The rows follow each letter; the address, which the whole page follows, a pause. */
+  const seek = (q: string) => {
+    setTyped(q);
+    clearTimeout(toAddress.current);
+    toAddress.current = setTimeout(() => setAddress({ q }), PAUSE);
+  };
   const definitions = useMemo(() => {
     const helper = createColumnHelper<typeof features, { readonly row: Row; readonly words: string }>();
     return helper.columns(
@@ -123,21 +137,35 @@ export function DataTable<Row>(props: Props<Row>) {
     onRowSelectionChange: setSelection,
   });
   const lines = table.getRowModel().rows;
-  const shown = columns.filter(({ id, isName }) => isName || !hidden.includes(id));
+  const shown = useMemo(() => columns.filter(({ id, isName }) => isName || !hidden.includes(id)), [columns, hidden]);
   const selected = rows.filter((row) => selection[idOf(row)]);
   const sortBy = (id: string) => {
     const [now] = sorting;
     remember({ sort: now?.id === id && !now.desc ? `${id}.down` : id });
   };
-  const keys = useRowKeys();
+  const select = useCallback(
+    (id: string) => setSelection(({ [id]: was = false, ...rest }) => ({ ...rest, ...(was ? {} : { [id]: true }) })),
+    [],
+  );
+  const [most, drawAll] = useRowsDrawn();
+  const keys = useRowKeys({
+    open: (at) => {
+      const line = lines[at];
+      if (line) open?.(line.original.row);
+    },
+    select: (at) => {
+      const line = lines[at];
+      if (line && forSelected) select(line.id);
+    },
+  });
   return (
     <div className="flex min-w-0 flex-col gap-3">
       <div className="no-print flex flex-wrap items-end gap-2">
-        {find !== undefined && <Find label={find} value={address.q ?? ''} onChange={(q) => setAddress({ q })} />}
+        {find !== undefined && <Find label={find} value={typed} onChange={seek} />}
         {choices}
         <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => remember({ without: ids.join(',') })} />
         <span className="mb-2 text-sm" role="status">
-          {lines.length === of ? `${of} shown` : `${lines.length} of ${of} shown`}
+          {lines.length === of ? `${of} in all` : `${lines.length} of ${of} found`}
         </span>
       </div>
       {forSelected && selected.length > 0 && (
@@ -158,7 +186,7 @@ export function DataTable<Row>(props: Props<Row>) {
                   <input
                     type="checkbox"
                     className="checkbox checkbox-sm"
-                    aria-label="Select all that are shown"
+                    aria-label="Select all that are found"
                     checked={lines.length > 0 && lines.every((line) => line.getIsSelected())}
                     onChange={(event) => table.toggleAllRowsSelected(event.currentTarget.checked)}
                   />
@@ -185,49 +213,28 @@ export function DataTable<Row>(props: Props<Row>) {
             </tr>
           </thead>
           <tbody {...keys.body}>
-            {lines.map((line, at) => {
-              const { row } = line.original;
-              return (
-                <tr
-                  key={line.id}
-                  {...keys.row(
-                    at,
-                    () => open?.(row),
-                    () => forSelected && line.toggleSelected(),
-                  )}
-                  aria-selected={forSelected ? line.getIsSelected() : undefined}
-                  className={line.id === current ? 'bg-base-200' : ''}
-                >
-                  {forSelected && (
-                    <td className="no-print">
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-sm"
-                        tabIndex={-1}
-                        aria-label={`Select ${shown[0]?.value(row)}`}
-                        checked={line.getIsSelected()}
-                        onChange={line.getToggleSelectedHandler()}
-                      />
-                    </td>
-                  )}
-                  {shown.map(({ id, value, show, isNumber, isShort, isName }) => {
-                    const content = show ? show(row) : value(row);
-                    return isName ? (
-                      <th key={id} scope="row" className="font-semibold">
-                        {content}
-                      </th>
-                    ) : (
-                      <td key={id} className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}>
-                        {content}
-                      </td>
-                    );
-                  })}
-                  {actions && <td>{actions(row)}</td>}
-                </tr>
-              );
-            })}
+            {lines.slice(0, most).map((line, at) => (
+              <Line
+                key={line.id}
+                id={line.id}
+                row={line.original.row}
+                shown={shown}
+                isActive={at === keys.active}
+                isSelected={forSelected ? line.getIsSelected() : undefined}
+                isCurrent={line.id === current}
+                actions={actions}
+                select={select}
+              />
+            ))}
           </tbody>
         </table>
+        {lines.length > most && (
+          <p className="p-3">
+            <button type="button" className="btn" onClick={drawAll}>
+              Show all {lines.length}
+            </button>
+          </p>
+        )}
       </div>
     </div>
   );
@@ -257,6 +264,82 @@ function useRemembered(
       // A browser that keeps nothing shows it as usual next time.
     }
   };
+}
+
+interface LineProps<Row> {
+  readonly id: string;
+  readonly row: Row;
+  readonly shown: readonly TableColumn<Row>[];
+  readonly isActive: boolean;
+  /** Undefined where none can be. */
+  readonly isSelected: boolean | undefined;
+  readonly isCurrent: boolean;
+  readonly actions: ((row: Row) => ReactNode) | undefined;
+  readonly select: (id: string) => void;
+}
+
+function LineOf<Row>({ id, row, shown, isActive, isSelected, isCurrent, actions, select }: LineProps<Row>) {
+  return (
+    <tr tabIndex={isActive ? 0 : -1} aria-selected={isSelected} className={isCurrent ? 'bg-base-200' : ''}>
+      {isSelected !== undefined && (
+        <td className="no-print">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            tabIndex={-1}
+            aria-label={`Select ${shown[0]?.value(row)}`}
+            checked={isSelected}
+            onChange={() => select(id)}
+          />
+        </td>
+      )}
+      {shown.map(({ id: column, value, show, isNumber, isShort, isName }) => {
+        const content = show ? show(row) : value(row);
+        return isName ? (
+          <th key={column} scope="row" className="font-semibold">
+            {content}
+          </th>
+        ) : (
+          <td key={column} className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}>
+            {content}
+          </td>
+        );
+      })}
+      {actions && <td>{actions(row)}</td>}
+    </tr>
+  );
+}
+
+/** A row is drawn again when something of it changes: of five hundred, a letter in the search changes few. What it can do follows its row alone. */
+const Line = memo(
+  LineOf,
+  (before, after) =>
+    before.row === after.row &&
+    before.shown === after.shown &&
+    before.isActive === after.isActive &&
+    before.isSelected === after.isSelected &&
+    before.isCurrent === after.isCurrent,
+) as typeof LineOf;
+
+/** After so long without a letter the address says what is sought, in milliseconds. */
+const PAUSE = 250;
+
+/** Rows of the first picture; the others follow when the page is alive. */
+const FIRST_ROWS = 40;
+/** Rows that are drawn where nobody asks for all: further down one searches, and does not read. */
+const USUAL_ROWS = 150;
+
+/** How many rows are drawn, and what draws all of them; on paper they all are. */
+function useRowsDrawn(): [number, () => void] {
+  const [most, setMost] = useState(FIRST_ROWS);
+  const all = useCallback(() => setMost(Number.POSITIVE_INFINITY), []);
+  useEffect(() => {
+    startTransition(() => setMost((now) => Math.max(now, USUAL_ROWS)));
+    const print = () => flushSync(all);
+    window.addEventListener('beforeprint', print);
+    return () => window.removeEventListener('beforeprint', print);
+  }, [all]);
+  return [most, all];
 }
 
 const compare = (a: unknown, b: unknown): number =>
@@ -319,9 +402,10 @@ function ChooseColumns<Row>({
 }
 
 /** One row of the table takes the focus; the arrows, Home and End lead it to others. */
-function useRowKeys() {
+function useRowKeys({ open, select }: { open: (at: number) => void; select: (at: number) => void }) {
   const [active, setActive] = useState(0);
   const body = useRef<HTMLTableSectionElement>(null);
+  const placeOf = (row: EventTarget) => [...(body.current?.rows ?? [])].indexOf(row as HTMLTableRowElement);
   const go = (to: number) => {
     const rows = body.current?.rows;
     if (!rows || rows.length === 0) return;
@@ -330,26 +414,30 @@ function useRowKeys() {
     rows[at]?.focus();
   };
   return {
-    body: { ref: body },
-    row: (at: number, open: () => void, select: () => void) => ({
-      tabIndex: at === active ? 0 : -1,
-      onFocus: () => setActive(at),
-      onKeyDown: (event: KeyboardEvent<HTMLTableRowElement>) => {
+    active,
+    body: {
+      ref: body,
+      onFocus: ({ target }: FocusEvent<HTMLTableSectionElement>) => {
+        const row = target.closest('tr');
+        if (row) setActive(Math.max(0, placeOf(row)));
+      },
+      onKeyDown: (event: KeyboardEvent<HTMLTableSectionElement>) => {
         // In a field or on a button of the row, keys do what they do there.
-        if (event.target !== event.currentTarget) return;
+        const at = placeOf(event.target);
+        if (at < 0) return;
         const moves: Readonly<Record<string, () => void>> = {
           ArrowDown: () => go(at + 1),
           ArrowUp: () => go(at - 1),
           Home: () => go(0),
           End: () => go(Number.POSITIVE_INFINITY),
-          Enter: open,
-          ' ': select,
+          Enter: () => open(at),
+          ' ': () => select(at),
         };
         const move = moves[event.key];
         if (!move) return;
         event.preventDefault();
         move();
       },
-    }),
+    },
   };
 }
