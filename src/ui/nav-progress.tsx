@@ -29,7 +29,8 @@ function Line() {
         return;
       if (link.pathname === window.location.pathname && link.search === window.location.search) return;
       clearTimeout(timer);
-      timer = setTimeout(() => setFrom(`${window.location.pathname}?${window.location.search.slice(1)}`), QUICK);
+      const left = `${window.location.pathname}?${window.location.search.slice(1)}`;
+      timer = setTimeout(() => setFrom(left), QUICK);
     };
     document.addEventListener('click', onClick);
     return () => {

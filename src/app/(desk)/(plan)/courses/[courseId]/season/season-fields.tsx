@@ -68,7 +68,7 @@ export function SeasonFields({ wanted, change, places, teachers }: Props) {
           <option key={place} value={place} />
         ))}
       </datalist>
-      <div className="grid grid-cols-2 gap-2">
+      <div className="grid gap-2 sm:grid-cols-2 [&>*]:min-w-0">
         <Choice
           label="Mode"
           value={wanted.modes[0]}
