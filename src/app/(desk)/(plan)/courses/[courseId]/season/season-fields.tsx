@@ -1,7 +1,7 @@
 'use client';
 
 import { WEEKDAY_NAMES, WEEKDAYS, type Weekday } from '@/core/plan/civil';
-import { MODE_SAYS, MODES } from '@/core/plan/mode';
+import { MODE_SAYS, MODES, type Mode } from '@/core/plan/mode';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import { KINDS, type Wanted } from './wanted';
@@ -68,16 +68,15 @@ export function SeasonFields({ wanted, change, places, teachers }: Props) {
           <option key={place} value={place} />
         ))}
       </datalist>
-      <div className="grid gap-2 sm:grid-cols-2 [&>*]:min-w-0">
+      <div className="grid grid-cols-2 items-start gap-2">
         <Choice
           label="Mode"
+          hint={MODE_SAYS[wanted.modes[0] as Mode]}
           value={wanted.modes[0]}
           onChange={(event) => change({ modes: [event.target.value, ...wanted.modes.slice(1)] })}
         >
           {MODES.map((mode) => (
-            <option key={mode} value={mode}>
-              {mode}: {MODE_SAYS[mode]}
-            </option>
+            <option key={mode}>{mode}</option>
           ))}
         </Choice>
         <Choice
