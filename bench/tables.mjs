@@ -79,7 +79,14 @@ export async function longTables(running, cookie, { say, timed, read }) {
   const keys = 'goal: a letter answered within 50 ms';
   say(
     'A letter typed into the search of the roll',
-    await search(`/courses/${courseId}/roll`, 'Find by name or avoidance', ['person 41', 'of7', 'sesame', 'person 123', 'nuts', 'of82']),
+    await search(`/courses/${courseId}/roll`, 'Find by name or avoidance', [
+      'person 41',
+      'of7',
+      'sesame',
+      'person 123',
+      'nuts',
+      'of82',
+    ]),
     keys,
   );
   say(

@@ -117,7 +117,10 @@ export function RecipeEditor({
   /** Puts the line as it may have been meant in its place. */
   const repair = ({ line: at, repair: text }: Slip) => {
     const line = draft.lines[at ?? -1];
-    if (line && text !== undefined) void reread(line.id, (now) => reworded(now, text));
+    if (!line || text === undefined) return;
+    // What else was said of this line was meant for its old words: it is smelled anew, and one repair never undoes another.
+    setSlips((all) => all.filter((slip) => slip.line !== at));
+    void reread(line.id, (now) => reworded(now, text));
   };
 
   return (
