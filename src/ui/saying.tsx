@@ -3,7 +3,13 @@
 import { createContext, type ReactNode, useContext, useMemo } from 'react';
 import type { Manner } from '@/core/plan/manner';
 import { PLAIN_SAYING, type Saying, type SayingFacts, sayingOf } from '@/core/plan/saying';
-import type { MarkedDay } from './form/marked-day';
+
+/** A day that a calendar shows as taken, and by what. */
+export interface MarkedDay {
+  /** YYYY-MM-DD */
+  readonly date: string;
+  readonly say: string;
+}
 
 const Said = createContext<SayingFacts>(PLAIN_SAYING);
 

@@ -3,7 +3,7 @@
 import { DayPicker } from 'react-day-picker';
 import { enGB, enUS } from 'react-day-picker/locale';
 import type { Manner } from '@/core/plan/manner';
-import type { MarkedDay } from './marked-day';
+import type { MarkedDay } from '../saying';
 
 const dayOf = (date: string) => new Date(`${date}T12:00:00`);
 

@@ -4,9 +4,8 @@ import { CalendarDays } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { type InputHTMLAttributes, type ReactNode, type RefObject, useRef, useState } from 'react';
 import { readDate, readTime, writeDate, writeTime } from '@/core/plan/manner';
-import { useManner, useMarkedDays } from '../saying';
+import { type MarkedDay, useManner, useMarkedDays } from '../saying';
 import { Field } from './field';
-import type { MarkedDay } from './marked-day';
 
 const Calendar = dynamic(() => import('./calendar'), { loading: () => <p>One moment …</p> });
 
