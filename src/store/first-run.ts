@@ -43,6 +43,40 @@ interface Reference {
   readonly hasId: number;
 }
 
+/** What hangs on such a row and is nothing by itself: it goes with it. */
+const OWN = {
+  place: ['travel'],
+  recipe: ['recipe_version', 'lesson_word'],
+  household: ['access_link', 'asked_after', 'message'],
+} as const;
+
+/** Which of some rows something else still names, in any table: a session at a place, a dish of a recipe, a child of a household. */
+export async function usedElsewhere(
+  db: Db,
+  table: keyof typeof OWN,
+  ids: readonly string[],
+): Promise<ReadonlySet<string>> {
+  if (ids.length === 0) return new Set();
+  const columns = await select<{ child: string; field: string }>(
+    db,
+    `SELECT table_name AS child, column_name AS field FROM information_schema.columns
+      WHERE table_schema = DATABASE() AND column_name = :named AND table_name NOT IN (:own)
+     UNION SELECT table_name, column_name FROM information_schema.key_column_usage
+      WHERE table_schema = DATABASE() AND referenced_table_name = :table AND table_name NOT IN (:own)`,
+    { table, named: `${table}_id`, own: [...OWN[table]] },
+  );
+  const used = new Set<string>();
+  for (const { child, field } of columns) {
+    const rows = await select<{ id: string }>(
+      db,
+      `SELECT DISTINCT ${field} AS id FROM ${child} WHERE ${field} IN (:ids)`,
+      { ids },
+    );
+    for (const { id } of rows) used.add(id);
+  }
+  return used;
+}
+
 /**
  * Takes rows away with everything that hangs on them, whatever table it is in.
  *

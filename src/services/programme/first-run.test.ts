@@ -3,13 +3,15 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { find, findOne } from '@/store/query';
 import type { Store } from '@/store/store';
-import { newProgramme, select, testStore } from '../../../tests/programme';
+import { cells, newProgramme, select, testStore } from '../../../tests/programme';
 import { recordAttendance } from '../classday/attendance';
 import { viewCountdown } from '../countdown/countdown';
 import type { Context, Role } from '../gate/gate';
 import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { recordTicks, viewBench } from '../packing/bench';
 import { addCourse } from '../plan/courses';
+import { addDish, addSession, loadBundle } from '../plan/sessions';
+import { addPerson } from '../roll/roll';
 import { leaveOutStep, settleCountry, stillToSetUp, takeSampleAway, trySample, viewFirstRun } from './first-run';
 
 let store: Store;
@@ -108,5 +110,29 @@ describe('setting a programme up', () => {
     expect(await tablesNaming(ids)).toEqual([]);
     expect(await idsOfCourses(context.actor.programmeId)).toEqual([]);
     await expect(takeSampleAway(context, {})).rejects.toMatchObject({ kind: 'stale' });
+  });
+
+  it('leaves what somebody uses elsewhere by then: a session of theirs in its kitchen, its dish, a child of its family', async () => {
+    own = await newProgramme(store);
+    const context = own.coordinator;
+    const sampleId = await trySample(context, {});
+    const { db } = store;
+    const [recipe] = await find(db, db.models.recipe, { programmeId: context.actor.programmeId });
+    const courseId = await addCourse(context, { title: 'Our own' });
+    const when = { date: '2026-12-10', startsAt: '10:00', minutes: 60, place: 'Sample kitchen', mode: 'in person' };
+    const sessionId = await addSession(context, { courseId, title: 'Ours', ...when });
+    await addDish(context, { sessionId, recipeId: recipe?.id });
+    const [child] = await find(db, db.models.enrolment, { courseId: sampleId });
+    const home = await findOne(db, db.models.household, { id: child?.householdId });
+    await addPerson(context, { courseId, cells: cells({ name: 'A sister', household: home?.name }) });
+    expect(await takeSampleAway(context, {})).toBe(3);
+    const bundle = await loadBundle(context, sessionId, db);
+    expect([bundle.session.placeId, bundle.dishes.length, bundle.enrolments.length]).toEqual([
+      expect.any(String),
+      1,
+      1,
+    ]);
+    expect(await findOne(db, db.models.course, { id: sampleId })).toBeUndefined();
+    expect(await find(db, db.models.recipe, { programmeId: context.actor.programmeId })).toHaveLength(1);
   });
 });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { usageIn } from '@/core/plan/countries';
 import { FIRST_STEPS, type FirstStep, stepsNow } from '@/core/plan/first-run';
 import { whileErasing } from '@/store/erasing';
-import { removeWhole, setUpNow, whereToGoOn } from '@/store/first-run';
+import { removeWhole, setUpNow, usedElsewhere, whereToGoOn } from '@/store/first-run';
 import { findOne, update, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -124,14 +124,26 @@ export const takeSampleAway = service({
       const { firstRun, id } = await firstRunOf(context, db);
       const { sample, ...rest } = firstRun;
       if (!sample) throw new ServiceError('stale', 'There is no sample.');
+      let kept = 0;
       await whileErasing(db, async () => {
-        const seen = new Set<string>();
-        await removeWhole(db, 'course', sample.courses, seen);
-        await removeWhole(db, 'recipe', sample.recipes, seen);
-        await removeWhole(db, 'household', sample.households, seen);
-        await removeWhole(db, 'place', sample.places, seen);
+        await removeWhole(db, 'course', sample.courses);
+        // What somebody took into work of their own by now is theirs, and stays: a place, a dish, a family.
+        for (const [table, ids] of [
+          ['recipe', sample.recipes],
+          ['household', sample.households],
+          ['place', sample.places],
+        ] as const) {
+          const used = await usedElsewhere(db, table, ids);
+          kept += used.size;
+          await removeWhole(
+            db,
+            table,
+            ids.filter((each) => !used.has(each)),
+          );
+        }
       });
       await update(db, db.models.programme, { id }, { firstRun: rest });
-      await logChange(context, db, 'took away', 'sample', id, {});
+      await logChange(context, db, 'took away', 'sample', id, { kept });
+      return kept;
     }),
 });

@@ -3,13 +3,37 @@ import { MODES } from '@/core/plan/mode';
 import { nextSessions } from '@/store/plan';
 import { insert, remove } from '@/store/query';
 import { setSharedKit } from '@/store/roll';
+import type { Db } from '@/store/store';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
-import { service, todayIn } from '../gate/gate';
+import { type Context, service, todayIn } from '../gate/gate';
 import { loadCourse } from '../plan/courses';
 import { loadBundle } from '../plan/sessions';
 import { syncCallBacks } from '../sheet/call-backs';
 import { timeZoneOf } from '../sheet/load-programme';
+
+/** 'away' gets no kit; a mode is how they take part this time; 'usual' takes it back. */
+const HOWS = ['away', 'usual', ...MODES] as const;
+
+/** Notes how people take part in a session, whatever was noted of them before. */
+async function noteHow(
+  context: Context,
+  db: Db,
+  sessionId: string,
+  people: readonly { readonly id: string; readonly name: string }[],
+  how: (typeof HOWS)[number],
+): Promise<void> {
+  await remove(db, db.models.away, { sessionId, enrolmentId: people.map(({ id }) => id) });
+  const mode = how === 'away' || how === 'usual' ? null : how;
+  if (how !== 'usual')
+    await insert(
+      db,
+      db.models.away,
+      people.map(({ id: enrolmentId }) => ({ sessionId, enrolmentId, mode })),
+    );
+  for (const { name } of people) await logChange(context, db, 'changed who comes', 'session', sessionId, { name, how });
+  await syncCallBacks(context, db, { sessionId });
+}
 
 export const setAway = service({
   title: 'Say that somebody misses a session, or comes to it another way',
@@ -17,19 +41,14 @@ export const setAway = service({
   input: z.object({
     sessionId: z.uuid(),
     enrolmentId: z.uuid('Choose a person.'),
-    /** 'away' gets no kit; a mode is how they take part this time; 'usual' takes it back. */
-    how: z.enum(['away', 'usual', ...MODES]),
+    how: z.enum(HOWS),
   }),
   run: (context, { sessionId, enrolmentId, how }) =>
     context.store.transaction(async (db) => {
       const { enrolments } = await loadBundle(context, sessionId, db);
       const person = enrolments.find(({ id, status }) => id === enrolmentId && status === 'enrolled');
       if (!person) throw notFound('person');
-      await remove(db, db.models.away, { sessionId, enrolmentId });
-      if (how !== 'usual')
-        await insert(db, db.models.away, [{ sessionId, enrolmentId, mode: how === 'away' ? null : how }]);
-      await logChange(context, db, 'changed who comes', 'session', sessionId, { name: person.name, how });
-      await syncCallBacks(context, db, { sessionId });
+      await noteHow(context, db, sessionId, [person], how);
     }),
 });
 
@@ -39,7 +58,7 @@ export const setSeveralAway = service({
   input: z.object({
     courseId: z.uuid(),
     enrolmentIds: z.array(z.uuid()).min(1, 'Select somebody.').max(2000),
-    how: z.enum(['away', 'usual', ...MODES]),
+    how: z.enum(HOWS),
   }),
   run: async (context, { courseId, enrolmentIds, how }) => {
     await loadCourse(context, courseId);
@@ -50,13 +69,7 @@ export const setSeveralAway = service({
       const { enrolments } = await loadBundle(context, next.id, db);
       const people = enrolments.filter(({ id, status }) => status === 'enrolled' && enrolmentIds.includes(id));
       if (people.length !== new Set(enrolmentIds).size) throw notFound('person');
-      for (const { id: enrolmentId, name } of people) {
-        await remove(db, db.models.away, { sessionId: next.id, enrolmentId });
-        if (how !== 'usual')
-          await insert(db, db.models.away, [{ sessionId: next.id, enrolmentId, mode: how === 'away' ? null : how }]);
-        await logChange(context, db, 'changed who comes', 'session', next.id, { name, how });
-      }
-      await syncCallBacks(context, db, { sessionId: next.id });
+      await noteHow(context, db, next.id, people, how);
     });
     return next;
   },

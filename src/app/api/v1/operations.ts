@@ -36,6 +36,11 @@ const ok = (schema: z.ZodType, types?: readonly string[]) => ({ status: 200, sch
 const made = { status: 201, schema: api.created };
 const CSV = 'text/csv';
 
+const lineNumbers = z
+  .string()
+  .regex(/^\d+(,\d+)*$/, 'Write line numbers with commas between, such as 3,7.')
+  .optional();
+
 /** A body together with the ids of the path; anything but an object is refused by the service's own schema. */
 const together = (body: unknown, params: Readonly<Record<string, string>>): never =>
   (body && typeof body === 'object' && !Array.isArray(body) ? { ...body, ...params } : body) as never;
@@ -256,19 +261,28 @@ export const OPERATIONS: readonly Operation[] = [
     path: '/courses/{courseId}/roll',
     summary: 'Bring in a roll: all rows, or none',
     query: z.object({
-      'leave-out': z
-        .string()
-        .regex(/^\d+(,\d+)*$/, 'Write line numbers with commas between, such as 3,7.')
-        .optional()
-        .meta({ description: 'Lines of the file that are expressly left out', example: '3,7' }),
+      'leave-out': lineNumbers.meta({ description: 'Lines of the file that are expressly left out', example: '3,7' }),
+      'same-family': lineNumbers.meta({
+        description: 'Lines whose household is the one of that name that is known, though it is reached elsewhere',
+        example: '4',
+      }),
+      'other-family': lineNumbers.meta({
+        description: 'Lines whose household only shares its name with the one that is known',
+        example: '5',
+      }),
     }),
     body: { type: CSV, what: 'A roll, see docs/formats.md', most: 2 * MB },
     answer: { status: 201, schema: api.broughtIn },
     once: true,
     run: async (context, { params: { courseId = '' }, query, bytes }) => {
       const { rows } = await previewRollFile(context, { courseId, bytes });
-      const leftOut = new Set(query['leave-out']?.split(',').map(Number));
-      const marked = rows.map((row) => ({ ...row, leaveOut: leftOut.has(row.line) }));
+      const linesOf = (name: string) => new Set(query[name as 'leave-out']?.split(',').map(Number));
+      const [leftOut, same, other] = ['leave-out', 'same-family', 'other-family'].map(linesOf);
+      const marked = rows.map((row) => ({
+        ...row,
+        leaveOut: leftOut?.has(row.line),
+        ...(same?.has(row.line) ? { home: 'same' } : other?.has(row.line) ? { home: 'other' } : {}),
+      }));
       return { json: await saveRoll(context, { courseId, rows: marked as never }), status: 201 };
     },
   }),

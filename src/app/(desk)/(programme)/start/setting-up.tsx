@@ -102,8 +102,8 @@ async function sample(): Promise<FormState> {
 async function takeAway(): Promise<FormState> {
   'use server';
   return attempt(takeSampleAway, async () => {
-    await call(takeSampleAway, {});
-    return 'The sample is gone, with all that was done with it.';
+    const kept = await call(takeSampleAway, {});
+    return `The sample is gone, with all that was done with it.${kept > 0 ? ` ${kept} of its places, recipes or families stay: you use them elsewhere.` : ''}`;
   });
 }
 
@@ -133,7 +133,9 @@ export function SettingUp({ found }: { found: Found }) {
       <div className="mt-6 flex flex-wrap items-center gap-3">
         {hasSample ? (
           <ActionForm action={takeAway} label="Take the sample away" className="flex flex-wrap items-center gap-3">
-            <span>The sample course is there to try things with.</span>
+            <span>
+              The sample course is there to try things with. Put no real families on it: it goes with all its people.
+            </span>
             <button type="submit" className="btn">
               Take the sample away
             </button>
