@@ -1,6 +1,10 @@
 // What a reader of the pool runs. The tasks are TypeScript: loaded the same way by the server, the background process and the
 // tests, once for each reader.
+import os from 'node:os';
 import { tsImport } from 'tsx/esm/api';
+
+// Whoever waits for a page comes before whoever waits for a plan.
+os.setPriority(10);
 
 const { TASKS } = await tsImport('./tasks.ts', import.meta.url);
 

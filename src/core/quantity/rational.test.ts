@@ -60,6 +60,7 @@ describe('exact numbers agree with an independent library', () => {
 describe('exact numbers', () => {
   it('are kept in lowest terms, so that equal numbers look equal', () => {
     expect(toText(rational(6, 8))).toBe('3/4');
+    expect(rational(0, -5)).toEqual({ n: 0, d: 1 });
     expect(toText(rational(-6, -8))).toBe('3/4');
     expect(equals(rational(10, 5), rational(2))).toBe(true);
     expect(rational(2n ** 60n, 2n ** 59n)).toEqual({ n: 2, d: 1 });

@@ -36,6 +36,8 @@ function gcdBig(a: bigint, b: bigint): bigint {
 const LARGEST = BigInt(Number.MAX_SAFE_INTEGER);
 
 function reduceNumber(n: number, d: number): Rational {
+  // 0 over a negative number is -0, which is no other number.
+  if (n === 0) return ZERO;
   if (d < 0) {
     n = -n;
     d = -d;

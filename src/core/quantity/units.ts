@@ -16,12 +16,27 @@ export interface Unit {
 }
 
 /** Pieces that reference weights are given for. */
-const PIECES = ['each', 'clove', 'stalk', 'slice', 'bunch', 'head', 'handful', 'leaf', 'sprig', 'spear'] as const;
+const PIECES = [
+  'each',
+  'clove',
+  'stalk',
+  'slice',
+  'bunch',
+  'head',
+  'handful',
+  'leaf',
+  'sprig',
+  'spear',
+  'inch',
+  'cm',
+] as const;
 
 /** Where a symbol repeats across systems, the first of these wins: spoons, cups and pints are US. */
 const SYSTEMS = ['us', 'avoirdupois', 'convention', 'metric', 'imperial'];
 
 const UNITS: readonly Unit[] = buildUnits();
+/** Keys of all that a food can be put on the scale by: spoons, cups and pieces, no weights. */
+export const WEIGHABLE = UNITS.filter(({ dimension }) => dimension !== 'mass').map(({ key }) => key);
 const BY_WORD: ReadonlyMap<string, Unit> = indexWords();
 
 function buildUnits(): Unit[] {

@@ -24,12 +24,14 @@ export function ownReference(
   weighings: readonly MeasureFact[],
   limits: readonly KeepingLimit[] = [],
   trimmed: readonly YieldFact[] = [],
+  words: Readonly<Record<string, string>> = {},
 ): Reference {
-  if (foods.length === 0 && weighings.length === 0 && limits.length === 0 && trimmed.length === 0) return typical;
+  if ([foods, weighings, limits, trimmed, Object.keys(words)].every(({ length }) => length === 0)) return typical;
   const same = (a: MeasureFact, b: MeasureFact) =>
     a.ingredient === b.ingredient && a.preparation === b.preparation && a.measure === b.measure;
   const measures = [...typical.measures, ...foods.flatMap((food) => food.measures)];
   return indexed({
+    ...(Object.keys(words).length > 0 ? { words } : {}),
     ingredients: [
       ...typical.ingredients,
       ...foods.map(({ ingredient }) => ({ ...ingredient, isOwn: true as const })),

@@ -28,12 +28,17 @@ export function partOf(ingredient: string, preparation: string): string | undefi
 }
 
 /**
- * How much of one whole piece of a food a part of it weighs: 48 ÷ 108 for the juice of a lemon; undefined where the table
- * weighs no such piece.
+ * How much of one whole piece of a food, as it is bought, a part of it weighs: 48 ÷ 108 for the juice of a lemon; undefined
+ * where the table weighs no such piece.
  */
 export function partPortion(reference: Reference, ingredient: string, part: string): Rational | undefined {
   const pieces = measuresOf(reference, ingredient).filter(({ measure }) => measure === 'each');
   const own = pieces.find(({ preparation }) => partOf(ingredient, preparation) === part);
   const whole = pieces.find(({ preparation }) => partOf(ingredient, preparation) === undefined);
-  return own && whole && divide(parseAmount(own.grams), parseAmount(whole.grams));
+  if (!own || !whole) return undefined;
+  // An orange is weighed peeled, and bought with its peel: 131 g of one of 185 g.
+  const peeled = /\b(?:peeled|flesh)\b/.exec(whole.preparation)?.[0];
+  const left = peeled && reference.yields.find((row) => row.ingredient === ingredient && row.preparation === peeled);
+  const bought = left ? divide(parseAmount(whole.grams), parseAmount(left.ediblePortion)) : parseAmount(whole.grams);
+  return divide(parseAmount(own.grams), bought);
 }

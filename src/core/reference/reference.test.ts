@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { parseAmount } from '../quantity/amount';
-import { compare, multiply, rational, toText } from '../quantity/rational';
+import { compare, divide, multiply, rational, toDecimal, toText } from '../quantity/rational';
 import { findUnit, readUnit } from '../quantity/units';
 import { AVOIDANCES, isAvoidanceCode } from '../safety/avoidances';
-import { excerpt, findIngredient, readIngredient, TYPICAL, weightOf, yieldOf } from './reference';
+import { partPortion } from './parts';
+import { excerpt, findIngredient, readIngredient, TYPICAL, typicalIn, weightOf, yieldOf } from './reference';
 
 const unit = (word: string) => readUnit(word);
 const grams = (food: string, preparation: string, word: string) =>
@@ -15,12 +16,20 @@ describe('the figures that ship', () => {
       expect(row.source, JSON.stringify(row)).toMatch(/\w{3}/);
     for (const { grams: weight } of TYPICAL.measures) {
       expect(compare(parseAmount(weight), rational(0))).toBeGreaterThan(0);
-      expect(compare(parseAmount(weight), rational(2000))).toBeLessThan(0);
+      expect(compare(parseAmount(weight), rational(4000))).toBeLessThan(0);
     }
     for (const { ediblePortion } of TYPICAL.yields) {
       expect(compare(parseAmount(ediblePortion), rational(0))).toBeGreaterThan(0);
       expect(compare(parseAmount(ediblePortion), rational(1))).toBeLessThanOrEqual(0);
     }
+  });
+
+  it('know the cans of a country, and an orange with its peel', () => {
+    expect(toText(yieldOf(typicalIn('us'), 'canned sweetcorn', 'drained').portion)).toBe('67/100');
+    expect(toText(yieldOf(typicalIn('uk'), 'canned sweetcorn', 'drained').portion)).toBe('21/25');
+    // The juice of four oranges of 86 g is bought with four oranges of 185 g.
+    const share = partPortion(TYPICAL, 'orange', 'juice');
+    expect(share && Number(toDecimal(divide(rational(4 * 86), share), 0))).toBeCloseTo(4 * 184.5, -1);
   });
 
   it('speak of foods, measures and avoidances that there are', () => {

@@ -60,6 +60,8 @@ export interface Reference {
   readonly ingredients: readonly Ingredient[];
   readonly measures: readonly MeasureFact[];
   readonly yields: readonly YieldFact[];
+  /** Names of foods that a programme answered once, by their words in one form. */
+  readonly words?: Readonly<Record<string, string>>;
   /** Its rows by food, where somebody made them ready (see `indexed`): neither written down nor sent anywhere. */
   readonly index?: ReferenceIndex;
 }
@@ -127,8 +129,8 @@ export interface ReferenceIndex {
  */
 export function indexed(reference: Reference): Reference {
   if (reference.index) return reference;
-  const { ingredients, measures, yields } = reference;
-  const table: Reference = { ingredients, measures, yields };
+  const { ingredients, measures, yields, words } = reference;
+  const table: Reference = { ingredients, measures, yields, ...(words ? { words } : {}) };
   return Object.defineProperty(table, 'index', { value: makeIndex(table), enumerable: false });
 }
 
@@ -160,12 +162,24 @@ function makeIndex(reference: Reference): ReferenceIndex {
   };
 }
 
+const YIELDS = yieldFacts as readonly (YieldFact & { readonly only?: 'us' | 'uk' })[];
+
 /** The figures the product ships: typical ones, each with its source. */
 export const TYPICAL: Reference = indexed({
   ingredients: withHoldings(),
   measures: measureFacts,
-  yields: yieldFacts,
+  yields: YIELDS.filter(({ only }) => only !== 'us'),
 });
+
+/** The same in the US, where cans are filled otherwise: of canned sweetcorn two thirds are left when it is drained. */
+const TYPICAL_US: Reference = indexed({ ...TYPICAL, yields: YIELDS.filter(({ only }) => only !== 'uk') });
+
+/**
+ * The typical figures of a country's food.
+ *
+ * @example toText(yieldOf(typicalIn('us'), 'canned sweetcorn', 'drained').portion) //=> '67/100'
+ */
+export const typicalIn = (profile: 'us' | 'uk'): Reference => (profile === 'us' ? TYPICAL_US : TYPICAL);
 
 /** The foods of a table by every name they have. */
 export const foodNames = (reference: Reference): FoodIndex => indexOf(reference).names;

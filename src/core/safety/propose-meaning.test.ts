@@ -98,7 +98,11 @@ describe('a meaning that is proposed', () => {
 
   it('names what is made of it, and sends to a person what no list of foods can say', () => {
     expect(proposeMeaning('chickpeas', TYPICAL).foods).toEqual(expect.arrayContaining(['canned chickpeas', 'hummus']));
-    expect(proposeMeaning('strawberries', TYPICAL).foods).toEqual(['strawberries', 'strawberry jam']);
+    expect(proposeMeaning('strawberries', TYPICAL).foods).toEqual([
+      'strawberries',
+      'frozen strawberries',
+      'strawberry jam',
+    ]);
     expect(proposeMeaning('seeds', TYPICAL).codes).toEqual(['SESAME']);
     expect(proposeMeaning('lacto-vegetarian', TYPICAL).codes).toContain('EGG');
     expect(proposeMeaning('lacto-ovo vegetarian', TYPICAL).codes).not.toContain('EGG');

@@ -14,7 +14,8 @@ import { decodeText, FileRefused } from '../text';
 import { isZip, readZip } from '../zip';
 import type { IncomingLine, IncomingRecipe } from './incoming-recipe';
 import { isRecipeCsv, readRecipeCsv } from './recipe-csv';
-import { readRecipeNodes } from './recipe-json-ld';
+import { readRecipeNodes, readRecipeValues } from './recipe-json-ld';
+import { readPage } from './recipe-page';
 
 /** One of the recipes that came in together, or why it cannot be used. */
 export interface Found {
@@ -91,44 +92,26 @@ function fromText(text: string): IncomingRecipe {
   return { title, servings, description: '', lines, steps: steps.slice(0, 100) };
 }
 
-/** A web page: the recipes that its maker put into it for programs to read. */
+/** A web page: the recipes that its maker put into it for programs to read, as linked data or in its elements. */
 function fromPage(html: string, reference: Reference): IncomingRecipe[] {
-  for (const json of linkedData(html)) {
+  const { scripts, marked } = readPage(html);
+  const found = [
+    ...scripts.map((text) => () => readRecipeNodes(text, reference)),
+    () => readRecipeValues(marked, reference),
+  ].flatMap((read) => {
     try {
-      return readRecipeNodes(json, reference);
+      return read();
     } catch (error) {
-      if (!(error instanceof FileRefused)) throw error;
+      if (error instanceof FileRefused) return [];
+      throw error;
     }
-  }
+  });
+  // A page says the same recipe twice, for two kinds of programs.
+  const unlike = [...new Map(found.map((recipe) => [`${recipe.title} ${recipe.lines.length}`, recipe])).values()];
+  if (unlike.length > 0) return unlike;
   throw new FileRefused(
     'This web page holds no recipe that a program can read. Select the recipe on the page, copy it, and paste it here.',
   );
-}
-
-/** No tag of a script is longer. */
-const LONGEST_TAG = 2000;
-
-/**
- * The texts of a page's scripts of linked data, in order; those in comments are none. What stands between `<script …>` and
- * `</script>` is text to a browser whatever it holds (HTML, 13.2.6.4), so that looking for these alone is enough, and takes
- * as long as the page is.
- */
-function linkedData(html: string): string[] {
-  // Letter by letter: some letters are longer when small, and places would no longer be the same.
-  const lower = html.replace(/[A-Z]+/g, (letters) => letters.toLowerCase());
-  const texts: string[] = [];
-  const tags = /<!--|<script\b/g;
-  for (let tag = tags.exec(lower); tag; tag = tags.exec(lower)) {
-    const isComment = tag[0] === '<!--';
-    const open = lower.indexOf(isComment ? '-->' : '>', tag.index);
-    const end = isComment || open < 0 ? open : lower.indexOf('</script', open);
-    // Without an end the rest of the page is all inside it.
-    if (end < 0) break;
-    const words = lower.slice(tag.index, Math.min(open, tag.index + LONGEST_TAG));
-    if (!isComment && words.includes('application/ld+json')) texts.push(html.slice(open + 1, end));
-    tags.lastIndex = end + 1;
-  }
-  return texts;
 }
 
 /** A line with what a person said of it beside its words. */

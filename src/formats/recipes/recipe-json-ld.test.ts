@@ -118,8 +118,8 @@ describe('a recipe file', () => {
     [{ recipeIngredient: ['1 cup unobtainium'] }, 'recipeIngredient[0]: Which food is “unobtainium”?'],
     [{ recipeIngredient: ['1/0 cup milk'] }, 'recipeIngredient[0]: "1/0" divides by 0'],
     [{ recipeIngredient: ['0 cups milk'] }, 'recipeIngredient[0].amount: "0" must be more than 0'],
-    [{ recipeIngredient: ['1 cup coconut yogurt'] }, 'recipeIngredient[0]: Which food is “coconut yogurt”?'],
-    [{ recipeIngredient: ['2 Tbsp cashew butter'] }, 'recipeIngredient[0]: Which food is “cashew butter”?'],
+    [{ recipeIngredient: ['1 cup oat yogurt'] }, 'recipeIngredient[0]: Which food is “oat yogurt”?'],
+    [{ recipeIngredient: ['2 Tbsp pistachio butter'] }, 'recipeIngredient[0]: Which food is “pistachio butter”?'],
     [{ 'logistra:lines': [{}] }, 'logistra:lines: logistra:lines has 1 entries and recipeIngredient 5'],
     [{ recipeIngredient: ['1 cup milk'], 'logistra:lines': [{ scaling: 'sideways' }] }, 'logistra:lines[0].scaling'],
     [

@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities';
 import { z } from 'zod';
 import { type RecipeBody, settledStep, writtenLine } from '@/contracts/recipe';
 import { draftLine } from '@/core/recipes/reading/draft';
@@ -78,9 +79,14 @@ export function readRecipeFile(
 export const readRecipeNodes = (text: string, reference: Reference): IncomingRecipe[] =>
   findRecipes(parseJson(text)).map((node) => readRecipeNode(node, reference));
 
+/** The same of recipes that are values already, as a page's elements have them. */
+export const readRecipeValues = (values: readonly unknown[], reference: Reference): IncomingRecipe[] =>
+  recipesIn(values).map((node) => readRecipeNode(node, reference));
+
 function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
-  const texts = node.recipeIngredient === undefined ? [] : [node.recipeIngredient].flat();
   const extras = [node[LINES] ?? node[`${NAMESPACE}lines`] ?? []].flat();
+  const written = node.recipeIngredient ?? node.ingredients ?? [];
+  const texts = extras.length > 0 ? [written].flat() : lineTextsOf(written);
   const count = Math.max(texts.length, extras.length);
   const lines = Array.from({ length: count }, (_, index): IncomingLine => {
     const written = writtenLine.safeParse(extras[index]);
@@ -95,7 +101,7 @@ function readRecipeNode(node: Node, reference: Reference): IncomingRecipe {
   return {
     title: textOf(node.name).slice(0, 120),
     servings: servingsOf(node.recipeYield),
-    description: textOf(node.description).slice(0, 2000),
+    description: [textOf(node.description), timesOf(node)].filter(Boolean).join(' ').slice(0, 2000),
     lines: lines.filter((line) => line.text !== ''),
     steps: stepsOf(node.recipeInstructions),
     ...plansOf(node),
@@ -120,35 +126,98 @@ function findRecipe(value: unknown): Node {
   return only;
 }
 
+/** Recipes stand so deep in a page's data at most: in a graph, in a list, as what the page is about. */
+const DEEPEST = 8;
+
+const isRecipe = (node: Node): boolean =>
+  [node['@type']].flat().some((type) => /^(https?:\/\/schema\.org\/|schema:)?Recipe$/.test(String(type)));
+
+/** Every recipe in a value, wherever it stands: not what stands inside a recipe. */
+function recipesIn(value: unknown, depth = 0): Node[] {
+  if (depth > DEEPEST) return [];
+  if (Array.isArray(value)) return value.flatMap((each) => recipesIn(each, depth + 1));
+  if (!isNode(value)) return [];
+  return isRecipe(value)
+    ? [value]
+    : Object.values(value).flatMap((each) => (typeof each === 'object' ? recipesIn(each, depth + 1) : []));
+}
+
 function findRecipes(value: unknown): Node[] {
-  const top = Array.isArray(value) ? value : [value];
-  const nodes = top
-    .flatMap((node) => (isNode(node) && Array.isArray(node['@graph']) ? [node, ...node['@graph']] : [node]))
-    .filter(isNode);
-  const recipes = nodes.filter((node) =>
-    [node['@type']].flat().some((type) => /^(https?:\/\/schema\.org\/|schema:)?Recipe$/.test(String(type))),
-  );
+  const recipes = recipesIn(value);
   if (recipes.length === 0)
     throw new FileRefused('No schema.org Recipe is in this file: its "@type" must be "Recipe".');
   return recipes;
 }
 
 const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value);
-const textOf = (value: unknown): string => (typeof value === 'string' ? value.trim() : '');
 
-function servingsOf(value: unknown): number | undefined {
-  for (const entry of [value].flat()) {
-    const text = isNode(entry) ? String(entry.value ?? '') : String(entry ?? '');
-    const found = /\d+/.exec(text)?.[0];
-    const number = Number(found);
-    if (found && number >= 1 && number <= 500 && !/\d[.,/]\d|-\s*\d/.test(text)) return number;
+/** What stands there as one reads it: without tags, and with its letters in place of their entities, however often they were written so. */
+function textOf(value: unknown): string {
+  if (typeof value === 'number') return String(value);
+  if (typeof value === 'string') {
+    const once = decodeHTML(value);
+    const text = /&(?:#\d+|#x[\da-f]+|[a-z]+\d*);/i.test(once) ? decodeHTML(once) : once;
+    return text
+      .replace(/<(?:br|\/p|\/li|\/div)[^>]{0,200}>/gi, '\n')
+      .replace(/<\/?[a-z][^>]{0,2000}>/gi, ' ')
+      .replace(/[ \t\u00a0]+/g, ' ')
+      .trim();
   }
-  return undefined;
+  if (!isNode(value)) return '';
+  const amount = textOf(value.requiredQuantity) || textOf(value.amount) || textOf(value.quantity);
+  const unit = textOf(value.unitText) || textOf(value.unit);
+  const named =
+    textOf(value.text) ||
+    textOf(value.name) ||
+    textOf(value['@value']) ||
+    (amount === '' && unit === '' ? textOf(value.value) : textOf(value.ingredient));
+  return [amount, unit, named].filter(Boolean).join(' ');
+}
+
+/** An ingredient as a line: an oddity is shown as it stands, and never lost. */
+const lineTextsOf = (value: unknown): string[] =>
+  [value].flat(3).flatMap((entry) => {
+    const text = textOf(entry);
+    if (text !== '')
+      return text
+        .split(/\n+/)
+        .map((line) => line.trim())
+        .filter(Boolean);
+    return entry === null || entry === undefined || entry === '' ? [] : [JSON.stringify(entry).slice(0, 120)];
+  });
+
+/** How many it serves; undefined where nothing says it, or two things say two numbers ("24 buns", "8 servings"): then it is asked. */
+function servingsOf(value: unknown): number | undefined {
+  const numbers = new Set(
+    [value].flat().flatMap((entry) => {
+      const text = isNode(entry) ? String(entry.value ?? '') : String(entry ?? '');
+      const found = /\d+/.exec(text)?.[0];
+      const number = Number(found);
+      return found && number >= 1 && number <= 500 && !/\d[.,/]\d|-\s*\d/.test(text) ? [number] : [];
+    }),
+  );
+  return numbers.size === 1 ? [...numbers][0] : undefined;
+}
+
+/** "Preparation 20 minutes, cooking 1 hour 10 minutes.", of ISO 8601 durations. */
+function timesOf(node: Node): string {
+  const said = (['prepTime', 'cookTime', 'totalTime'] as const).flatMap((key) => {
+    const [, hours, minutes] = /^P(?:0?D)?T(?:(\d{1,3})H)?(?:(\d{1,4})M)?/.exec(textOf(node[key])) ?? [];
+    const parts = [
+      Number(hours ?? 0) > 0 ? `${Number(hours)} ${Number(hours) === 1 ? 'hour' : 'hours'}` : '',
+      Number(minutes ?? 0) > 0 ? `${Number(minutes)} minutes` : '',
+    ].filter(Boolean);
+    return parts.length > 0
+      ? [`${{ prepTime: 'preparation', cookTime: 'cooking', totalTime: 'in all' }[key]} ${parts.join(' ')}`]
+      : [];
+  });
+  const text = said.join(', ');
+  return text === '' ? '' : `${text[0]?.toUpperCase()}${text.slice(1)}.`;
 }
 
 function stepsOf(value: unknown): string[] {
   if (typeof value === 'string')
-    return value
+    return textOf(value)
       .split(/\n+/)
       .map((step) => step.trim())
       .filter(Boolean)
@@ -156,9 +225,9 @@ function stepsOf(value: unknown): string[] {
   return [value]
     .flat()
     .flatMap((step): string[] => {
-      if (typeof step === 'string') return [step.trim()];
+      if (typeof step === 'string') return textOf(step).split(/\n+/);
       if (!isNode(step)) return [];
-      return Array.isArray(step.itemListElement)
+      return typeof step.itemListElement === 'object' && step.itemListElement !== null
         ? stepsOf(step.itemListElement)
         : [textOf(step.text) || textOf(step.name)];
     })

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { draftedLine, draftedRecipe, type RecipeBody } from '@/contracts/recipe';
-import type { DraftLine } from '@/core/recipes/reading/draft';
+import { type DraftLine, draftLine } from '@/core/recipes/reading/draft';
 import { alternativesAsWritten, detailsOf } from '@/core/recipes/reading/line-details';
 import { withBatches } from '@/core/recipes/reading/usual-details';
 import { readRecipe } from '@/core/recipes/recipe/recipe';
@@ -8,8 +8,11 @@ import { sayItem } from '@/core/recipes/recipe/say-item';
 import { circleOf, type SubRecipe, wholeRecipe } from '@/core/recipes/recipe/sub-recipes';
 import type { Slip } from '@/core/recipes/slips/slip';
 import { batchGrams, checkRecipe } from '@/core/recipes/slips/slips';
-import type { Reference } from '@/core/reference/reference';
+import { wordKey } from '@/core/reference/food-finder';
+import { foodNames, type Reference } from '@/core/reference/reference';
 import { type ChosenLine, type DraftedLine, readIncomingLine } from '@/formats/recipes/recipe-any';
+import { insert, remove } from '@/store/query';
+import type { Db } from '@/store/store';
 import type { RecipeRow } from '@/store/tables/recipes';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
@@ -58,6 +61,27 @@ export const checkDraft = service({
 const readDrafted = (line: z.output<typeof draftedLine>, reference: Reference): DraftLine =>
   // The schema is wider only in names: what it lets through is checked again when the recipe is read.
   readIncomingLine(line as ChosenLine, reference);
+
+/** What somebody chose for words that the table does not know: the next recipe is not asked about them. */
+async function learnWords(
+  context: Context,
+  db: Db,
+  lines: z.output<typeof draftedRecipe>['lines'],
+  reference: Reference,
+): Promise<void> {
+  const { programmeId } = context.actor;
+  const index = foodNames(reference);
+  for (const { text, chosen = [] } of lines)
+    for (const [at, { food }] of draftLine(text, reference).items.entries()) {
+      const ingredient = chosen[at];
+      const word = food.split(/\s+/).map(wordKey).filter(Boolean).join(' ').slice(0, 80);
+      // A word of one letter, or a whole sentence, is no name.
+      if (!ingredient || word.length < 3 || word.split(' ').length > 5 || /\d/.test(word) || index.byKey.has(word))
+        continue;
+      await remove(db, db.models.foodWord, { programmeId, word });
+      await insert(db, db.models.foodWord, [{ programmeId, word, ingredient }]);
+    }
+}
 
 /** The body of a drafted recipe. @throws ServiceError naming every line that is open or cannot be computed with */
 async function bodyOfDraft(
@@ -183,7 +207,11 @@ export const saveDraft = service({
   input: draftedRecipe,
   run: async (context, draft) => {
     const body = await bodyOfDraft(context, draft);
-    return context.store.transaction((db) => addRecipe(context, db, { title: draft.title, body }));
+    const { reference } = (await loadProgramme(context)).programme;
+    return context.store.transaction(async (db) => {
+      await learnWords(context, db, draft.lines, reference);
+      return addRecipe(context, db, { title: draft.title, body });
+    });
   },
 });
 
@@ -220,7 +248,9 @@ export const saveEdited = service({
   run: async (context, { recipeId, version, asVariation, ...draft }) => {
     const from = await loadRecipe(context, context.store.db, recipeId);
     const body = await bodyOfDraft(context, draft, asVariation ? { ...from, id: '' } : from);
+    const { reference } = (await loadProgramme(context)).programme;
     return context.store.transaction(async (db) => {
+      await learnWords(context, db, draft.lines, reference);
       const before = await loadRecipe(context, db, recipeId);
       if (asVariation) {
         if (before.title === draft.title)

@@ -11,6 +11,7 @@ import type { RecipeRow } from '@/store/tables/recipes';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
+import { logTaken } from '../gate/taken';
 import { syncCallBacks } from '../sheet/call-backs';
 import { labelOf } from '../sheet/label-read';
 import { loadProducts } from '../sheet/load-products';
@@ -122,9 +123,12 @@ export const removeProduct = service({
   run: (context, { productId }) =>
     context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      if ((await remove(db, db.models.product, { id: productId, programmeId })) === 0) throw notFound('product');
-      await logChange(context, db, 'took away', 'product', productId);
+      const row = await findOne(db, db.models.product, { id: productId, programmeId });
+      if (!row) throw notFound('product');
+      await remove(db, db.models.product, { id: productId });
+      const id = await logTaken(context, db, 'product', productId, row.name, { product: [row] });
       await syncCallBacks(context, db, 'all');
+      return id;
     }),
 });
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { draftedRecipe, type RecipeBody, recipeBody } from '@/contracts/recipe';
 import type { SheetInput } from '@/core/kits/record/sheet-content';
 import { computeSheet, sheetContent } from '@/core/kits/record/snapshot';
-import type { RecipeOverview } from '@/core/recipes/choosing/recipe-overview';
+import { type RecipeOverview, recipeOverview } from '@/core/recipes/choosing/recipe-overview';
 import { type RecipeProblem, readRecipe } from '@/core/recipes/recipe/recipe';
 import { sayItem } from '@/core/recipes/recipe/say-item';
 import { EATERS, estimateServings, ROLES_OF_DISH } from '@/core/recipes/recipe/serving-size';
@@ -38,8 +38,11 @@ export const listRecipes = service({
   },
 });
 
-/** Overviews worked out before, by all that they depend on. */
-const overviews = memoryOf<{ readonly of: RecipeOverview | undefined }>(2000);
+/** Overviews worked out before, by all that they depend on: of the recipes of some hundred programmes. */
+const overviews = memoryOf<{ readonly of: RecipeOverview | undefined }>(10_000);
+
+/** So many are worked out sooner than they are sent to another process with the table that they need (a millisecond each). */
+const FEW = 6;
 
 export const findRecipes = service({
   title: 'See all recipes with what one looks for them by',
@@ -54,7 +57,10 @@ export const findRecipes = service({
     const unknown = rows.filter(({ id, version }) => !overviews.known(`${id} ${version} ${around}`));
     if (unknown.length > 0) {
       const dishes = unknown.map(({ id, title, body }) => dishRecipe(id, title, body));
-      const made = await pooled('recipeOverviews', { dishes, reference, products, month });
+      const made =
+        dishes.length > FEW
+          ? await pooled('recipeOverviews', { dishes, reference, products, month })
+          : dishes.map((dish) => recipeOverview(dish, reference, products, month));
       for (const [at, { id, version }] of unknown.entries())
         overviews.of(`${id} ${version} ${around}`, () => ({ of: made[at] ?? undefined }));
     }

@@ -7,7 +7,7 @@ import { lockKitSheet, viewKitSheet } from '../kits/kit-sheet';
 import { addDish } from '../plan/sessions';
 import { checkDraft, previewRecipe, readDraftLine, saveDraft } from './drafts';
 import { confirmServings, settleSlip, viewCard, viewRecipe } from './recipes';
-import { addFood, readScale, viewFood, viewReference, weighFood } from './reference-table';
+import { addFood, forgetFoodWord, readScale, viewFood, viewReference, weighFood } from './reference-table';
 
 let store: Store;
 let context: Context;
@@ -25,9 +25,9 @@ const read = async (input: { bytes: Uint8Array }) =>
 const bytes = (text: string) => new TextEncoder().encode(text);
 
 describe('the reference table', () => {
-  it('has 250 foods and more, found by either side’s words, or nearly', async () => {
+  it('has 800 foods, found by either side’s words, or nearly', async () => {
     const names = async (search: string) => (await viewReference(context, { search })).foods.map(({ name }) => name);
-    expect((await viewReference(context, { search: '' })).all).toBeGreaterThanOrEqual(250);
+    expect((await viewReference(context, { search: '' })).all).toBeGreaterThanOrEqual(800);
     expect(await names('zucchini')).toEqual(['courgette']);
     expect(await names('tumeric')).toContain('ground turmeric');
   });
@@ -55,10 +55,18 @@ describe('the reference table', () => {
     expect(measures).toMatchObject([{ grams: '250', source: expect.stringMatching(/^weighed here, 2026-11-20/) }]);
     expect(typical).toMatchObject([{ grams: '245' }]);
     expect(history).toMatchObject([{ measure: 'cup', grams: '250', by: 'coordinator' }]);
+    const { together } = await viewFood(context, { name: 'plain yogurt' });
+    expect(together).toMatchObject([{ measure: 'cup', say: 'once, 250 g; 2 % above the table’s 245 g' }]);
     // What is locked stays as it was locked.
     expect((await viewKitSheet(context, { sessionId })).sheet.locked?.content.variants[0]?.components?.[0]?.grams).toBe(
       '245',
     );
+  });
+
+  it('weighs whatever measure a food has, and no weight', async () => {
+    const bunch = { name: 'radish', preparation: '', measure: 'bunch', count: 1, grams: '180' };
+    await expect(weighFood(context, bunch)).resolves.toMatchObject({ grams: '180' });
+    await expect(weighFood(context, { ...bunch, measure: 'oz' })).rejects.toMatchObject({ kind: 'invalid' });
   });
 
   it('refuses a weight that is far from what is known: the bowl was on the scale', async () => {
@@ -116,6 +124,15 @@ describe('a recipe that comes in', () => {
     const recipeId = await saveDraft(context, { ...settled, right: [salt] });
     const saved = await viewRecipe(context, { recipeId });
     expect(saved.slips.map(({ kind }) => kind)).not.toContain('amount');
+    // What was answered once is known here from then on, and nowhere else; it can be forgotten.
+    const again = (text: string, who = context) => readDraftLine(who, { text, section: '', chosen: [] });
+    expect((await again('3 moonfruits')).items[0]?.line).toMatchObject({ ingredient: 'lemon', amount: '3' });
+    const foreign = (await newProgramme(store)).coordinator;
+    expect((await again('3 moonfruits', foreign)).items[0]?.open).toEqual(['Which food is “moonfruits”?']);
+    expect((await viewFood(context, { name: 'lemon' })).words).toEqual(['moonfruit']);
+    await expect(forgetFoodWord(foreign, { word: 'moonfruit' })).rejects.toMatchObject({ kind: 'not-found' });
+    await forgetFoodWord(context, { word: 'moonfruit' });
+    expect((await again('3 moonfruits')).items[0]?.open).toHaveLength(1);
     const unsafe = saved.slips.find(({ kind }) => kind === 'unsafe');
     await settleSlip(context, { recipeId, version: saved.version, key: unsafe?.key ?? '' });
     // What is not safe stays said, whoever thinks otherwise.

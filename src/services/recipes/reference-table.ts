@@ -3,14 +3,15 @@ import { newFood, newWeighing } from '@/contracts/reference';
 import { parsePositiveAmount } from '@/core/quantity/amount';
 import { divide, rational, toDecimal } from '@/core/quantity/rational';
 import { sayNumber } from '@/core/quantity/say';
-import { findUnit } from '@/core/quantity/units';
 import { cookedFactor } from '@/core/reference/cooked';
-import { nearFoods, wordKey } from '@/core/reference/food-finder';
+import { wordKey } from '@/core/reference/food-finder';
+import { nearFoods } from '@/core/reference/near-foods';
 import { type OwnFood, weighingDoubt } from '@/core/reference/own-reference';
 import { findIngredient, foodNames, type Ingredient, measuresOf, TYPICAL } from '@/core/reference/reference';
+import { sayWeighedTogether, weighedTogether } from '@/core/reference/weighings';
 import { AVOIDANCES, type Avoidance, EDITION } from '@/core/safety/avoidances';
 import { SimulatedInstruments } from '@/devices/instruments';
-import { insert } from '@/store/query';
+import { insert, remove } from '@/store/query';
 import { weighingsOf } from '@/store/recipes';
 import { isDuplicate } from '@/store/store';
 import { notFound, ServiceError } from '../errors';
@@ -64,11 +65,30 @@ export const viewFood = service({
       measures: measuresOf(reference, food.name),
       typical: measuresOf(TYPICAL, food.name),
       yields: reference.yields.filter(({ ingredient }) => ingredient === food.name),
+      /** What else this programme calls it. */
+      words: Object.entries(reference.words ?? {}).flatMap(([word, of]) => (of === food.name ? [word] : [])),
       /** What it weighs cooked for each gram dry or raw, said; null where it is not known. */
       cooked: sayFactor(food.name),
       history: history.map(({ at, ...row }) => ({ ...row, at: at.toISOString() })),
+      /** What the weighings of each measure say together, beside the table. */
+      together: weighedTogether(history.toReversed(), measuresOf(TYPICAL, food.name)).map((row) => ({
+        ...row,
+        say: sayWeighedTogether(row),
+      })),
     };
   },
+});
+
+export const forgetFoodWord = service({
+  title: 'Forget that some words are a name of a food',
+  roles: ['coordinator'],
+  input: z.object({ word: z.string().min(1).max(255) }),
+  run: (context, { word }) =>
+    context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      if ((await remove(db, db.models.foodWord, { programmeId, word })) === 0) throw notFound('name');
+      await logChange(context, db, 'forgot the name of a food', 'programme', programmeId, { word });
+    }),
 });
 
 const keepingOf = ({ daysWhole, daysOpened }: Ingredient) => ({ whole: daysWhole, opened: daysOpened });
@@ -95,10 +115,6 @@ export const weighFood = service({
       const { programme } = await loadProgramme(context, db);
       const food = findIngredient(programme.reference, name);
       if (!food) throw notFound('food');
-      if (!findUnit(measure) || findUnit(measure)?.dimension === 'mass')
-        throw new ServiceError('invalid', 'Choose a spoon, a cup or a piece.', [
-          { where: 'measure', message: 'Not a measure.' },
-        ]);
       // Several at once are nearer the truth than one: "4 eggs, 210 g".
       const each = toDecimal(divide(parsePositiveAmount(grams), rational(count)), 2);
       const before = measuresOf(programme.reference, food.name).find(

@@ -1,11 +1,19 @@
+import type { FoodOfKind } from '@/core/recipes/reading/draft';
 import { AISLES, MEASURES, PERISHABLES, STORAGES } from '@/core/reference/food-words';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { Choice, Field } from '../form/field';
 
 /** The fields of a food that is not in the reference table yet. */
-export function FoodFields({ name }: { name?: string }) {
+export function FoodFields({ name, like }: { name?: string; like?: FoodOfKind | undefined }) {
   return (
     <>
+      {like && (
+        <p className="text-sm">
+          Shelf and days as for <b>{like.name}</b>: look them over. What it holds is taken from nothing: read its label.
+        </p>
+      )}
+      <input type="hidden" name="plateGroup" value={like?.plateGroup ?? 'other'} />
+      <input type="hidden" name="vegetableFamily" value={like?.vegetableFamily ?? ''} />
       <Field
         label="Name"
         name="name"
@@ -25,19 +33,36 @@ export function FoodFields({ name }: { name?: string }) {
         </span>
       </label>
       <div className="grid grid-cols-2 gap-2">
-        <Choice label="Aisle" name="aisle" defaultValue="dry">
+        <Choice label="Aisle" name="aisle" defaultValue={like?.aisle ?? 'dry'}>
           {AISLES.map((aisle) => (
             <option key={aisle}>{aisle}</option>
           ))}
         </Choice>
-        <Choice label="Kept" name="storage" defaultValue="ambient">
+        <Choice label="Kept" name="storage" defaultValue={like?.storage ?? 'ambient'}>
           {STORAGES.map((storage) => (
             <option key={storage}>{storage}</option>
           ))}
         </Choice>
-        <Field label="Keeps, days" name="daysWhole" type="number" min={0} max={3650} required hint="as bought" />
-        <Field label="Once opened, days" name="daysOpened" type="number" min={0} max={3650} required />
-        <Choice label="Goes off" name="perishable" defaultValue="never">
+        <Field
+          label="Keeps, days"
+          name="daysWhole"
+          type="number"
+          min={0}
+          max={3650}
+          required
+          hint="as bought"
+          defaultValue={like?.daysWhole}
+        />
+        <Field
+          label="Once opened, days"
+          name="daysOpened"
+          type="number"
+          min={0}
+          max={3650}
+          required
+          defaultValue={like?.daysOpened}
+        />
+        <Choice label="Goes off" name="perishable" defaultValue={like?.perishable ?? 'never'}>
           {PERISHABLES.map((each) => (
             <option key={each}>{each}</option>
           ))}

@@ -11,6 +11,7 @@ import {
   toText,
 } from '../../quantity/rational';
 import { type MeasureSystem, sayAmount, sayCount, sayScoops } from '../../quantity/say';
+import { findUnit } from '../../quantity/units';
 import type { Item } from '../../recipes/recipe/recipe';
 import { avoidanceLabel } from '../../safety/avoidances';
 import type { Component } from '../component';
@@ -94,12 +95,22 @@ export function componentWorking(
     because: item.sealedGrams
       ? `${sayCount(portion.sealedUnits ?? 0, 'unit')} × ${toDecimal(item.sealedGrams, 3)} g`
       : weight
-        ? `1 ${weight.measure}${weight.preparation ? ` ${weight.preparation}` : ''} weighs ${weight.grams} g (${weight.source})`
+        ? `1 ${weight.measure}${weight.preparation ? ` ${weight.preparation}` : ''} weighs ${weight.grams} g (${weight.source})${spoonSaid(weight.measure, system)}`
         : item.unit.key === 'g'
           ? undefined
           : `1 ${item.unit.key} is exactly ${toDecimal(item.weight.grams, 9)} g`,
     from: [measured],
   };
+}
+
+/** Which spoon or cup the table weighs, in US sizes, beside the one that a metric kitchen has: a teaspoon of 4.93 ml, and of 5 ml. */
+function spoonSaid(measure: string, system: MeasureSystem): string {
+  const unit = findUnit(measure);
+  if (unit?.dimension !== 'volume') return '';
+  const metric: Readonly<Record<string, number>> = { tsp: 5, Tbsp: 15, cup: 250 };
+  const own = metric[unit.key];
+  const beside = system === 'metric' && own ? `; the metric one of this programme holds ${own} ml` : '';
+  return `; a US ${unit.name} of ${toDecimal(unit.size, 2)} ml${beside}`;
 }
 
 /**

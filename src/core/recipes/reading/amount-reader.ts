@@ -89,17 +89,33 @@ const PIECES: Readonly<Record<string, string>> = {
   centimetre: 'cm',
   centimeter: 'cm',
   knob: 'knob',
+  thumb: 'knob',
   loaf: 'loaf',
   rasher: 'slice',
   wedge: 'wedge',
   drop: 'drop',
   spear: 'spear',
+  bar: 'bar',
+  pouch: 'pack',
+  pouche: 'pack',
+  tube: 'pack',
+  slab: 'bar',
+  glass: 'glass',
+  glasse: 'glass',
+  mug: 'mug',
+  ladle: 'ladle',
+  scoop: 'scoop',
+  portion: 'portion',
 };
 
 /** Pieces that are packs: a measure beside them says what one holds. */
-const PACKS = new Set(['can', 'jar', 'pack', 'bag', 'box', 'carton', 'tub', 'bottle', 'ball', 'block']);
+const PACKS = new Set(['can', 'jar', 'pack', 'bag', 'box', 'carton', 'tub', 'bottle', 'ball', 'block', 'bar']);
 
-const FILL = /^(heaped|heaping|rounded|level|scant|generous|good|full)\b\.? ?/i;
+/** What a measure comes in, said behind it. */
+const CONTAINER =
+  /^(can|tin|jar|tub|bag|pack|packet|package|bottle|carton|block|bar|pouch|ball|box|sachet|net)s?(?: of)? (?=\p{L})/iu;
+
+const FILL = /^(heaped|heaping|rounded|level|scant|generous|good|full)\b(?!-)\.? ?/i;
 const SIZE = /^(extra[- ]large|large|medium|small|big)(?:[- ]sized?)?\b,? ?/i;
 
 /** A number as text, in the form `parseAmount` reads: "1,5" is 1.5, "1,000" is 1000, "1-1/2" is 1 1/2. */
@@ -111,28 +127,36 @@ export function plainNumber(text: string): string {
 /** Half a dozen and its like become numbers, so that the grammar knows only those. */
 function spellNumbers(line: string): string {
   return line
-    .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|~|≈)\s*/i, '')
+    .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|up to|at least|~|≈)\s*/i, '')
+    .replace(/^(?:an? )?generous (?=an? |half|\d)/i, '')
     .replace(/^half a dozen\b/i, '6')
     .replace(/^(?:a|one|1) dozen\b/i, '12')
     .replace(/^two dozen\b/i, '24')
     .replace(/^(\d+) dozen\b/i, (_, count) => String(Number(count) * 12))
-    .replace(/^a couple(?: of)?\b/i, '2')
+    .replace(/^(?:a )?couple(?: of)?\b/i, '2')
     .replace(/^(?:one[- ])?half(?: of)? (?:an?|the)\b/i, '1/2')
     .replace(/^half\b(?= )/i, '1/2')
-    .replace(/^(?:a|one) quarter(?: of)?(?: an?)?\b/i, '1/4')
+    .replace(/^(?:three|3)[- ]quarters?(?: of)?(?: an?| the)?\b/i, '3/4')
+    .replace(/^(?:two|2)[- ]thirds?(?: of)?(?: an?| the)?\b/i, '2/3')
+    .replace(/^(?:(?:an?|one|1)[- ])?third(?: of)?(?: an?| the)?\b/i, '1/3')
+    .replace(/^(?:(?:an?|one|1)[- ])?quarter(?: of)?(?: an?| the)?\b/i, '1/4')
     .replace(
       /^(one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/i,
       (word) => WORDS[word.toLowerCase()] ?? word,
     )
     .replace(/^(?:an?|the)\b(?= \d)/i, '1')
     .replace(/^an?\b(?= )/i, '1')
-    .replace(/^(\S+) and (?:a|one) half\b/i, (whole, number) => (/^\d+$/.test(number) ? `${number} 1/2` : whole));
+    .replace(/^(\d+) (?:and|&) (?:an?|one) half\b/i, '$1 1/2')
+    .replace(/^(\d+) (?:and|&) (?:an?|one) quarter\b/i, '$1 1/4');
 }
 
 const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] = [
   [/^(?:a )?few\b ?/i, 'few'],
   [/^several\b ?/i, 'few'],
-  [/^(?:a )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|knob|touch)(?: bit)?(?: of)?\b ?/i, 'to taste'],
+  [
+    /^(?:a )?(?:(?:good|generous|small) )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|knob|touch|glug|slug|lick|dab|dollop)(?: bit)?(?: of)?\b ?/i,
+    'to taste',
+  ],
   [/^some\b ?/i, 'to taste'],
 ];
 
@@ -170,6 +194,18 @@ function readCount(line: string): ReadAmount {
     // "pinch salt", "small handful raisins": one of it is meant.
     const size = SIZE.exec(spelled)?.[0] ?? '';
     const unit = takeUnit(spelled.slice(size.length), assumed);
+    // "Scant teaspoon of salt": how full it is says that one is meant.
+    const fill = FILL.exec(spelled)?.[0] ?? '';
+    const filled = fill === '' ? undefined : takeUnit(spelled.slice(fill.length), assumed);
+    if (filled)
+      return {
+        ...nothing(),
+        amount: { least: ONE, most: ONE },
+        unit: { key: filled.key, unit: filled.unit },
+        fill: fill.trim().toLowerCase(),
+        rest: ofLess(filled.rest),
+        assumed: [...assumed, `“${fill.trim()}” is measured as a level one`],
+      };
     if (!unit || (unit.unit && unit.unit.dimension !== 'count' && !/pinch|dash|smidgen/.test(unit.key)))
       return { ...nothing(), rest: line };
     const one = { least: ONE, most: ONE };
@@ -200,7 +236,7 @@ const nothing = (): ReadAmount => ({
 });
 
 function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount {
-  let rest = after;
+  let rest = after.replace(/^of (?:an?|the) /i, '');
   const take = (pattern: RegExp): string => {
     const found = pattern.exec(rest)?.[0] ?? '';
     rest = rest.slice(found.length);
@@ -227,10 +263,25 @@ function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount
   const unit = takeUnit(rest, assumed);
   if (unit) rest = unit.rest;
   if (size === '') size = take(SIZE);
-  rest = rest.replace(/^(?:thumb|walnut)[- ]sized? /i, '');
-  // "1-inch piece", "thumb-sized piece": the piece itself says nothing more.
+  // "1-inch piece": the piece itself says nothing more.
   if (unit?.key === 'inch' || unit?.key === 'cm' || unit === undefined)
     rest = rest.replace(/^(?:piece|knob|chunk|length)s?(?: of)? /i, '');
+  // "400g tin of butter beans", "200g bag spinach": one pack, whose measure was said first.
+  const container = unit?.unit && unit.unit.dimension !== 'count' && !pack ? CONTAINER.exec(rest) : null;
+  if (container && unit?.unit) {
+    const key = PIECES[(container[1] ?? '').toLowerCase()] ?? 'pack';
+    const one = { least: ONE, most: ONE };
+    return {
+      ...nothing(),
+      amount: one,
+      unit: { key, unit: undefined },
+      pack: { amount, unit: unit.unit },
+      fill,
+      size,
+      assumed,
+      rest: ofLess(rest.slice(container[0].length)),
+    };
+  }
   let total = amount;
   const also: Measured[] = [];
   if (unit?.unit) {
@@ -278,7 +329,8 @@ const ofLess = (text: string) => text.trim().replace(/^(?:of )?(?:an? |the )|^of
 /** "1 cup + 2 Tbsp", "1 cup plus 2 Tbsp", "1 lb 4 oz": added up in the first unit. */
 function sumAfter(rest: string, total: Span, unit: Unit): { total: Span; rest: string } | undefined {
   const match = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu').exec(rest);
-  const more = match && findUnit(match[2] ?? '');
+  const letter = LETTERS[match?.[2] ?? ''];
+  const more = match && findUnit(letter ?? match[2] ?? '');
   if (
     !match ||
     !more ||
@@ -324,6 +376,20 @@ function takeUnit(text: string, assumed: string[]): { key: string; unit: Unit | 
 const LETTERS: Readonly<Record<string, string>> = { t: 'tsp', T: 'Tbsp', c: 'cup', C: 'cup' };
 
 const SPELLINGS: Readonly<Record<string, string>> = {
+  tspn: 'tsp',
+  tspns: 'tsp',
+  teaspn: 'tsp',
+  teaspns: 'tsp',
+  tbspn: 'Tbsp',
+  tbspns: 'Tbsp',
+  tbsn: 'Tbsp',
+  tblspn: 'Tbsp',
+  tblspns: 'Tbsp',
+  tablespn: 'Tbsp',
+  tablespns: 'Tbsp',
+  tablesp: 'Tbsp',
+  tabs: 'Tbsp',
+  tbls: 'Tbsp',
   tbs: 'Tbsp',
   tbsps: 'Tbsp',
   tblsp: 'Tbsp',
@@ -332,6 +398,12 @@ const SPELLINGS: Readonly<Record<string, string>> = {
   gr: 'g',
   gm: 'g',
   gms: 'g',
+  grm: 'g',
+  grms: 'g',
+  gramm: 'g',
+  grammes: 'g',
+  kgs: 'kg',
+  mls: 'ml',
   kilo: 'kg',
   kilos: 'kg',
   ltr: 'l',
@@ -348,7 +420,7 @@ export const isPack = (unit: WrittenUnit | undefined): boolean => unit !== undef
 /** A measure alone: "400 g", "about 110 g", "15-ounce"; undefined for anything else. */
 export function readMeasure(text: string): Measured | undefined {
   const match = new RegExp(
-    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?: ?[-–] ?(${NUMBER}))?[ -]?(\\p{L}+\\.?(?: oz)?)(?: each)?$`,
+    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?: ?[-–] ?(${NUMBER}))?[ -]?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
     'iu',
   ).exec(text.trim());
   const word = (match?.[3] ?? '').replace(/\.$/, '');
@@ -358,15 +430,28 @@ export function readMeasure(text: string): Measured | undefined {
   return { amount: { least, most: match[2] ? parseAmount(plainNumber(match[2])) : least }, unit };
 }
 
-/** A number at the end of a line instead of its beginning: "Flour: 250 g", "eggs, 2"; turned round, or undefined. */
+/** A number at the end of a line instead of its beginning: "Flour: 250 g", "eggs, 2", "onion, 1 large"; turned round, or undefined. */
 export function turnedRound(line: string): string | undefined {
+  // "Green chillies - 2, slit": how it comes stays behind.
+  const comma = line.indexOf(', ');
+  const [told, how] = comma < 0 ? [line, ''] : [line.slice(0, comma), line.slice(comma)];
+  if (how && /\d/.test(told) && !/\d/.test(how)) {
+    const turned = turnedRound(told);
+    return turned && turned + how;
+  }
   const match = new RegExp(
     `^(\\p{L}[^\\d${VULGAR}]*?) ?[-–—:,]? ?(${NUMBER}(?: ?[-–] ?${NUMBER})?) ?(\\p{L}+\\.?)?$`,
     'u',
   ).exec(line);
   if (!match) return undefined;
   const [, food = '', number = '', word = ''] = match;
-  if (word && !findUnit(word) && !SPELLINGS[word.toLowerCase()] && !PIECES[word.toLowerCase().replace(/s$/, '')])
+  if (
+    word &&
+    !SIZE.test(word) &&
+    !findUnit(LETTERS[word] ?? word) &&
+    !SPELLINGS[word.toLowerCase()] &&
+    !PIECES[word.toLowerCase().replace(/s$/, '')]
+  )
     return undefined;
   return `${number} ${word} ${food.replace(/[\s:,–—-]+$/, '')}`.replace(/\s+/g, ' ');
 }

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { nearFoods } from '../../reference/food-finder';
-import { foodNames, TYPICAL } from '../../reference/reference';
+import { TYPICAL } from '../../reference/reference';
 import { draftLine, withDetails } from './draft';
 import { servingsIn, splitRecipeText } from './recipe-text';
 
@@ -120,10 +119,10 @@ describe('an ingredient line', () => {
     expect(item('1 large onion').assumed).toContain('weighed as onion, medium, trimmed');
   });
 
-  it('says when a measure in brackets is not used, since the pieces have a weight of their own', () => {
-    expect(item('3 potatoes (about 600 g)').assumed).toContain(
-      'counted by the piece: the 600 g in brackets are not used',
-    );
+  it('takes the recipe’s own weight of pieces before what the table says of one', () => {
+    const { line, assumed } = item('3 potatoes (about 600 g)');
+    expect(line).toMatchObject({ ingredient: 'potato', amount: '600', unit: 'g' });
+    expect(assumed).toContain('taken by its own weight, 600 g for all of them');
   });
 
   it.each([
@@ -133,9 +132,9 @@ describe('an ingredient line', () => {
     ['3-2 cups milk', /^The range runs backwards: 3 to 2/],
     ['1/0 cup milk', /divides by 0/],
     ['some rice', /^How much long-grain white rice\?/],
-    ['1 cup gluten-free flour', /^Which food is “gluten-free flour”\?/],
-    ['1 cup vegan butter', /^Which food is “vegan butter”\?/],
-    ['1 cup dried mango', /^Which food is/],
+    ['1 cup hemp flour', /^Which food is “hemp flour”\?/],
+    ['1 cup vegan feta', /^Which food is “vegan feta”\?/],
+    ['1 cup dried pineapple', /^Which food is/],
     ['1 slice egg', /^How much does one slice weigh\? Known for egg: each, large, without shell;/],
     ['–', /^Which food is/],
     ['🍋🍋🍋', /^Which food is it\?/],
@@ -149,12 +148,63 @@ describe('an ingredient line', () => {
     expect(read).toBeUndefined();
   });
 
+  it('says what is usual of a food’s kind where it is not in the table, and nothing of what it holds', () => {
+    expect(item('2 cups dragon melon').like).toMatchObject({ name: 'melon', aisle: 'produce', plateGroup: 'fruit' });
+    expect(item('2 cups dragon melon').like).not.toHaveProperty('contains');
+    expect(item('2 cups zorble').like).toBeUndefined();
+  });
+
+  it.each([
+    ['1 cup (120 g) flour', '1 cup'],
+    ['1 cup (145 g) flour', '145 g'],
+    ['1 cup (200 g) flour', 'asked'],
+    ['1/4 cup (2 oz) honey', '1/4 cup'],
+    ['8 oz/225 g flour', '8 oz'],
+    ['8 oz/300 g flour', 'asked'],
+    ['500 g (1 lb) minced beef', '500 g'],
+    ['500 g (2 lb) minced beef', 'asked'],
+    ['3 carrots (about 300 g)', '300 g'],
+    ['3 carrots (about 30 g)', 'asked'],
+    ['1/4 cup (10 g) basil leaves', '10 g'],
+  ])('compares an amount that is said twice: %s is %s', (text, amount) => {
+    const { line } = item(text);
+    expect(line ? `${line.amount} ${line.unit}` : 'asked').toBe(amount);
+  });
+
+  // Each is a food of its own whose name holds, or nearly is, the name of another: a fish is no fruit, a chilli no sweet pepper.
+  it.each([
+    ...['perch', 'mullet', 'Custard Apple', 'custard apples', 'Chinese Artichokes', 'Cactus Pear', 'prickly pears'],
+    ...[
+      'Bitter Melon',
+      'winter melon',
+      'Rose Apples',
+      'Malabar spinach',
+      'Wild Garlic',
+      'Earth Apple',
+      'Monkey Orange',
+    ],
+    ...[
+      'Tree Tomatoes',
+      'Sea Grapes',
+      'ground cherries',
+      'Cape gooseberries',
+      'hot peppers',
+      'peppers, hot',
+      'apple cider',
+    ],
+  ])('never takes %s for another food', (name) => {
+    expect(item(`200 g ${name}`).line?.ingredient).toBeUndefined();
+  });
+
   it('takes a food chosen by hand, and holds two where it names two', () => {
-    expect(item('2 tsp tumeric').suggestions[0]).toBe('ground turmeric');
-    expect(item('2 tsp tumeric', ['ground turmeric']).line).toMatchObject({
+    expect(item('2 tsp tumerik').suggestions[0]).toBe('ground turmeric');
+    expect(item('2 tsp tumerik', ['ground turmeric']).line).toMatchObject({
       ingredient: 'ground turmeric',
       amount: '2',
     });
+    const oneLetterOff = item('2 tsp tumeric');
+    expect(oneLetterOff.line?.ingredient).toBe('ground turmeric');
+    expect(oneLetterOff.assumed).toContain('“tumeric” is read as turmeric');
     expect(draftLine('salt and pepper to taste', TYPICAL).items.map(({ line: read }) => read?.ingredient)).toEqual([
       'salt',
       'ground black pepper',
@@ -168,23 +218,6 @@ describe('an ingredient line', () => {
     expect(item('1 tsp dried thyme or 1 tablespoon fresh thyme').line?.alternatives).toMatchObject([
       { ingredient: 'fresh thyme', amount: '1', unit: 'Tbsp' },
     ]);
-  });
-});
-
-describe('foods nearly written', () => {
-  const index = foodNames(TYPICAL);
-  it.each([
-    ['tumeric', 'ground turmeric'],
-    ['brocoli', 'broccoli'],
-    ['parmesean', 'parmesan cheese'],
-    ['suger', 'granulated sugar'],
-    ['wholemeal bread', 'sliced bread'],
-  ])('%s may be %s', (text, name) => {
-    expect(nearFoods(text, index)).toContain(name);
-  });
-
-  it('of nothing like a food are none', () => {
-    expect(nearFoods('xyzzy', index)).toEqual([]);
   });
 });
 

@@ -1,4 +1,5 @@
-import type { Reference } from '../../reference/reference';
+import { wordKey } from '../../reference/food-finder';
+import { findIngredient, type Ingredient, type Reference } from '../../reference/reference';
 import type { WrittenAlternative, WrittenItem, WrittenLine, WrittenSwap } from '../recipe/recipe';
 import { sayItem, saySealed } from '../recipe/say-item';
 import { DETAILS, type DraftAlternative, LEAVE_OUT, type LineDetails } from './line-details';
@@ -21,7 +22,15 @@ export interface DraftItem {
   readonly assumed: readonly string[];
   /** Foods that may be meant, the likeliest first. */
   readonly suggestions: readonly string[];
+  /** A food of its kind, by what its words say: what is usual of it is proposed where it is added to the table. */
+  readonly like?: FoodOfKind;
 }
+
+/** What a food of a kind usually is. What it holds is never taken from another. */
+export type FoodOfKind = Pick<
+  Ingredient,
+  'name' | 'aisle' | 'plateGroup' | 'vegetableFamily' | 'storage' | 'daysWhole' | 'daysOpened' | 'perishable'
+>;
 
 /** A line of a draft. Most hold one ingredient; "salt and pepper" holds two. */
 export interface DraftLine {
@@ -51,7 +60,9 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
       ({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`,
     );
     const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
+    const like = line || part.ingredient ? undefined : ofItsKind(part.food, part.suggestions, reference);
     return {
+      ...(like ? { like } : {}),
       line,
       say: line ? sayLine(line) : '',
       food: part.food,
@@ -61,6 +72,16 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
     };
   });
   return { text: read.text, items };
+}
+
+/** The suggested food that has the same noun: a "dragon melon" is kept like a melon. */
+function ofItsKind(words: string, suggestions: readonly string[], reference: Reference): FoodOfKind | undefined {
+  const noun = (text: string) => wordKey(text.split(' ').at(-1) ?? '');
+  const name = suggestions.find((each) => noun(each) === noun(words));
+  const food = name === undefined ? undefined : findIngredient(reference, name);
+  if (!food) return undefined;
+  const { aisle, plateGroup, vegetableFamily, storage, daysWhole, daysOpened, perishable } = food;
+  return { name: food.name, aisle, plateGroup, vegetableFamily, storage, daysWhole, daysOpened, perishable };
 }
 
 /**

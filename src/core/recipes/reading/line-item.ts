@@ -6,8 +6,9 @@ import { cookedFactor } from '../../reference/cooked';
 import { partOf } from '../../reference/parts';
 import { findIngredient, type MeasureFact, measuresOf, type Reference, weightOf } from '../../reference/reference';
 import type { WrittenItem } from '../recipe/recipe';
-import type { Span } from './amount-reader';
+import type { Measured, Span } from './amount-reader';
 import type { ReadPart } from './line-reader';
+import { saidTwice } from './said-twice';
 
 /** An exact amount as cooks write it: "3/2" is "1 1/2". */
 function asWritten(exact: string): string {
@@ -42,7 +43,7 @@ const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] 
 
 /** Ways of cutting that weigh nearly the same in a cup. */
 const ALIKE: readonly (readonly string[])[] = [
-  ['chopped', 'diced', 'cubed', 'pieces', 'cut', 'florets'],
+  ['chopped', 'diced', 'cubed', 'pieces', 'cut', 'florets', 'minced'],
   ['grated', 'shredded'],
   ['minced', 'crushed'],
   ['leaves', 'whole leaves', 'raw leaves'],
@@ -80,6 +81,13 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     return { item: item as WrittenItem, open, assumed };
   }
   const preparation = preparationOf(part, name, measured.unit, reference, assumed);
+  const own = part.also.find(({ unit }) => unit.dimension === 'mass');
+  // "4 cups cubed sourdough (about 8 oz)": where no cup of it is known, the recipe's own weight is.
+  if (preparation === undefined && own && !part.alsoEach && !part.pack) {
+    assumed.push(`taken by its own weight, ${sayNumber(own.amount.most)} ${own.unit.key}`);
+    const item = { ingredient: name, amount: asWritten(toText(own.amount.most)), unit: own.unit.key };
+    return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
+  }
   if (preparation === undefined) {
     const known = measuresOf(reference, name).map(sayRow);
     open.push(
@@ -89,9 +97,30 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     );
     return { item: undefined, open, assumed };
   }
+  const twice = saidTwice(part, name, measured, preparation, reference);
+  if (twice === 'apart') {
+    const other = part.also[0] as Measured;
+    open.push(
+      `${asWritten(measured.amount)} ${measured.unit.key} and ${sayNumber(other.amount.most)} ${other.unit.key} are not the same amount of ${name}: which is meant? Leave one of them.`,
+    );
+    return { item: undefined, open, assumed };
+  }
+  if (twice && measured.unit.dimension === 'volume') {
+    assumed.push(
+      `taken by its own weight, ${sayNumber(twice.amount.most)} ${twice.unit.key}: ${asWritten(measured.amount)} ${measured.unit.key} would be ${twice.typical} g by the table`,
+    );
+    const item = { ingredient: name, amount: asWritten(toText(twice.amount.most)), unit: twice.unit.key };
+    return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
+  }
   const raw = /(?<![-\p{L}])cooked\b/iu.test(preparation)
-    ? boughtRaw(part, name, measured, reference, assumed)
+    ? boughtRaw(part, name, measured, reference, part.pack ? [] : assumed)
     : undefined;
+  if (raw && part.pack) {
+    open.push(
+      `A pack of cooked ${name} is bought ready to eat. Add it as a food of its own, or say how much is cooked from raw: ${raw.amount} g.`,
+    );
+    return { item: undefined, open, assumed };
+  }
   return {
     item: raw ?? {
       ingredient: name,
@@ -171,6 +200,15 @@ function amountOf(
     ? {}
     : { range: { least: asWritten(toText(least)), most: asWritten(toText(most)) } };
   const isLeaves = part.unit?.key === 'each' && /\blea(?:f|ves)\b/i.test(part.food);
+  // The recipe's own weight goes before what the table says of a piece or a handful.
+  const weighed = part.also.find((each) => each.unit.dimension === 'mass');
+  if (weighed && (!unit || unit.dimension === 'count')) {
+    const total = part.alsoEach ? multiply(weighed.amount.most, amount) : weighed.amount.most;
+    assumed.push(
+      `taken by its own weight, ${sayNumber(total)} ${weighed.unit.key}${part.alsoEach ? '' : ' for all of them'}`,
+    );
+    return { amount: toText(total), unit: weighed.unit };
+  }
   if (unit && !isLeaves) return { amount: toText(amount), unit, ...range };
   // A measure in brackets says how much a piece is: "1 onion (about 110 g)" needs it only where pieces have no weight.
   const [also] = part.also;
@@ -180,7 +218,11 @@ function amountOf(
     assumed.push(`taken by its measure, ${sayNumber(also.amount.least)} ${also.unit.key}`);
     return { amount: toText(also.amount.least), unit: also.unit };
   }
-  const piece = findUnit(word);
+  // One cabbage is a head of it.
+  const knows = (wanted: string) => measuresKnown.some(({ measure }) => measure === wanted);
+  const other =
+    word === 'each' ? 'head' : word === 'head' || (word === 'sheet' && IN_SHEETS.test(name)) ? 'each' : word;
+  const piece = findUnit(!knows(word) && knows(other) ? other : word);
   const isWeighed = measuresKnown.some(({ measure }) => measure === word);
   if (also && !isWeighed) {
     const isEach = part.alsoEach;
@@ -194,7 +236,7 @@ function amountOf(
     assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
   if (piece) return { amount: toText(amount), unit: piece, ...range };
   open.push(
-    `How much is one ${word} of ${name}? Add it in brackets, such as “(${word === 'handful' || word === 'sprig' ? 15 : 200} g)”.`,
+    `How much is one ${word} of ${name}? Add it in brackets, such as “(${/^(?:handful|sprig|knob)$/.test(word) ? 15 : 200} g)”.`,
   );
   return undefined;
 }
@@ -213,6 +255,21 @@ function oneOf({ least, most }: Span, name: string, assumed: string[], open: str
 
 const sayRow = ({ measure, preparation }: MeasureFact) => (preparation ? `${measure}, ${preparation}` : measure);
 
+/** Of ways of cutting that weigh nearly the same, the middle one: a cup of carrots is 110 g grated, 122 g sliced, 128 g chopped. */
+function middleOf(rows: readonly MeasureFact[]): MeasureFact | undefined {
+  const sorted = rows
+    .filter(({ preparation, measure }) => preparation !== 'cooked' && measure === rows[0]?.measure)
+    .toSorted((a, b) => Number(a.grams) - Number(b.grams));
+  const [least, most] = [sorted[0], sorted.at(-1)];
+  return least && most && Number(most.grams) <= ALMOST * Number(least.grams) ? sorted[sorted.length >> 1] : undefined;
+}
+
+/** One of them is a sheet. */
+const IN_SHEETS = /nori|lasagne|filo|rice paper|wrappers|graham/;
+
+/** Within a fifth of each other: no cook fills a cup more exactly. */
+const ALMOST = 1.25;
+
 /** The preparation under which the table knows the weight of such a unit; undefined when it knows none. */
 function preparationOf(
   part: ReadPart,
@@ -227,6 +284,8 @@ function preparationOf(
     .replace(/\byolks\b/, 'yolk')
     .replace(/\bjuiced\b/, 'juice')
     .replace(/\bzested\b/, 'zest');
+  const isCitrus = measuresOf(reference, name).some((row) => row.preparation === 'zest');
+  const asked = isCitrus ? said.replace(/\b(?:rind|peel)\b/, 'zest') : said;
   if (unit.dimension === 'mass') return part.preparation;
   const rows = measuresOf(reference, name).filter((row) =>
     unit.dimension === 'count' ? row.measure === unit.key : findUnit(row.measure)?.dimension === unit.dimension,
@@ -237,12 +296,12 @@ function preparationOf(
       .split(/[^\p{L}]+/u)
       .filter(Boolean);
   const isIn = (preparation: string) =>
-    preparation !== '' && words(preparation).every((word) => words(said).includes(word));
-  const exact = rows.find((row) => row.preparation === said) ?? rows.find((row) => isIn(row.preparation));
+    preparation !== '' && words(preparation).every((word) => words(asked).includes(word));
+  const exact = rows.find((row) => row.preparation === asked) ?? rows.find((row) => isIn(row.preparation));
   if (exact) return exact.preparation;
-  const alike = ALIKE.flatMap((group) => (group.some((word) => words(said).includes(word)) ? group : []));
+  const alike = ALIKE.flatMap((group) => (group.some((word) => words(asked).includes(word)) ? group : []));
   const near = rows.find((row) => words(row.preparation).some((word) => alike.includes(word)));
-  const partly = rows.find((row) => words(row.preparation).some((word) => words(said).includes(word)));
+  const partly = rows.find((row) => words(row.preparation).some((word) => words(asked).includes(word)));
   // Grains, pulses and pasta that nobody calls cooked are raw.
   const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
   // Nobody who writes “eggs” means the whites.
@@ -250,8 +309,8 @@ function preparationOf(
   const wholes = rows.filter((row) => partOf(name, row.preparation) === usual);
   const kinds = new Set(wholes.map((row) => row.preparation));
   // Juice and zest of one lemon are the whole lemon.
-  const both = /\bjuice\b/.test(said) && /\bzest\b/.test(said) ? plain : undefined;
-  const row = both ?? near ?? partly ?? plain ?? (kinds.size === 1 ? wholes[0] : undefined);
+  const both = /\bjuice\b/.test(asked) && /\bzest\b/.test(asked) ? plain : undefined;
+  const row = both ?? near ?? partly ?? plain ?? (kinds.size === 1 ? wholes[0] : middleOf(wholes));
   if (!row) return undefined;
   if (row.preparation !== '') assumed.push(`weighed as ${name}, ${row.preparation}`);
   else if (said !== '' && !/^(?:divided|plus |to |for )/.test(said))

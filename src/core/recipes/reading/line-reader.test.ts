@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import { judge, type Labelled, sayFigures } from '../../../../tests/lines/judge';
 import lines from '../../../../tests/lines/labelled.json';
+import three from '../../../../tests/lines/three.json';
 import unseen from '../../../../tests/lines/unseen.json';
 import whole from '../../../../tests/lines/whole.json';
 import { parseAmount } from '../../quantity/amount';
-import { equals, toText } from '../../quantity/rational';
+import { equals, type Rational, toDecimal, toText } from '../../quantity/rational';
 import { TYPICAL } from '../../reference/reference';
 import { plainNumber } from './amount-reader';
 import { draftLine } from './draft';
@@ -83,4 +85,65 @@ describe('a line with a second food, a double measure, or a word that nothing is
         expect(foods(inAll(text)) >= Math.min(foods(holds), 2), `${text}: ${inAll(text)}`).toBe(true);
     },
   );
+});
+
+describe('lines as blogs, notebooks, packets, community cookbooks, scans and telephones have them', () => {
+  // Looked at once, "once" came out right 113 times of 126, asked though it was said 6 times, and wrong unasked 7 times.
+  // Three more sets went the same way before they were added to "work": 104 lines came out 78 % right, then 75 lines 72 %,
+  // then 103 lines 95 %, then 79 lines 85 %, then 80 lines 96 %; of these last three 17 asked though said and 2 wrong.
+  // Then 101 lines came out 93 % right and 118 lines 89 % with one wrong each (pumpkin for pumpkin seeds, a thumb of ginger as a
+  // whole one); 104 sought-out ways of writing 84 %; 116 lines of twelve everyday recipes 97 %, three asked though said, none wrong.
+  it.each(Object.entries(three as unknown as Record<string, Labelled[]>))(
+    'are read right or asked about: %s',
+    (name, set) => {
+      const judged = set.map((each) => judge(each, TYPICAL));
+      console.info(sayFigures(name, judged));
+      const count = (...verdicts: string[]) => judged.filter(({ verdict }) => verdicts.includes(verdict)).length;
+      expect(count('right', 'asked fairly') / set.length).toBeGreaterThanOrEqual(0.95);
+      // A knob of butter and some cheese are taken as a spoon, and said to be.
+      expect(count('silently wrong', 'misread behind the question')).toBe(name === 'once' ? 2 : 0);
+    },
+  );
+
+  const NUMBERS = {
+    '3': 3,
+    '10': 10,
+    '1/2': 0.5,
+    '1 1/2': 1.5,
+    '2 3/4': 2.75,
+    '1.5': 1.5,
+    '½': 0.5,
+    '1½': 1.5,
+    '1 ½': 1.5,
+    '1-1/2': 1.5,
+  };
+  it.each([
+    'lb',
+    'lbs.',
+    'pounds',
+    'kg',
+    'oz',
+    'ounces',
+    'g',
+    'ml',
+    'cup',
+    'cups',
+    'c.',
+    'tbsp',
+    'Tbsp.',
+    'tsp',
+    'teaspoons',
+    'pint',
+  ])('keep every number before %s, whatever food stands behind it', (unit) => {
+    for (const [number, value] of Object.entries(NUMBERS))
+      for (const food of ['flour', 'boneless beef, fat trimmed', 'of milk', 'brown sugar (packed)']) {
+        const [part] = readLine(`${number} ${unit} ${food}`, TYPICAL).parts;
+        expect([number, unit, food, Number(toDecimal((part as ReadPart).amount?.most as Rational, 4))]).toEqual([
+          number,
+          unit,
+          food,
+          value,
+        ]);
+      }
+  });
 });

@@ -17,7 +17,7 @@ const METHOD =
 const NOTES = /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment)\b[^.]{0,20}:?$/i;
 const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling|marinade)[^.,\d]{0,40}:?$/i;
 const YIELD =
-  /^(?:(?:serves|makes|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
+  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
 
 /** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
 const FACT =
@@ -30,12 +30,35 @@ function factsIn(row: string): { servings: number | undefined } | undefined {
   return { servings: found.map(servingsIn).find((each) => each !== undefined) };
 }
 
-/** Servings said in a line: "Serves 4", "Makes 12", "4–6 servings"; undefined when it says none. */
+/** Servings said in a line: "Serves 4", "Makes 12", "4–6 servings", "Feeds four"; undefined when it says none. */
 export function servingsIn(line: string): number | undefined {
-  const match = YIELD.exec(line);
-  const found = Number(match?.slice(1).find((group) => group !== undefined));
+  const match = YIELD.exec(inFigures(line));
+  // "Makes 1 loaf, 8 slices", "Makes about 20 (10 servings)": it is eaten by the slice, and served by the serving.
+  const parts =
+    match &&
+    /\b(\d{1,3}) (?:thick |thin |large |small )?(?:servings?|portions?|slices?|people)\b/i.exec(
+      inFigures(line).slice(match[0].length),
+    );
+  const found = Number(parts?.[1] ?? match?.slice(1).find((group) => group !== undefined));
   return match && found >= 1 && found <= 500 ? found : undefined;
 }
+
+const FIGURES = 'one two three four five six seven eight nine ten eleven twelve'.split(' ');
+
+/** "Serves four" is "Serves 4". */
+const inFigures = (line: string) =>
+  line.replace(/\b(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/gi, (word) =>
+    String(FIGURES.indexOf(word.toLowerCase()) + 1),
+  );
+
+/** What a recipe is counted in, alone under its title: "6 pots", "10 bars", "For 4", "4". */
+const ALONE =
+  /^(?:for |about |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
+/** "12 oat biscuits" */
+const COUNTED_TITLE = /^\d{1,2} (?!x\b)\p{L}[\p{L} -]{2,40}s$/u;
+/** "BEEF STEW - Serves 6", "Pancakes for eight": said with the title. */
+const WITH_TITLE =
+  /[\s,(|–-]+(?:(?:serves|makes|feeds|yields?)\b:? (?:about )?(\d{1,3})[^\d]*|for (\d{1,2})(?: people| persons)?)\)?$/i;
 
 /**
  * Sorts a pasted text into title, ingredient lines and steps: by its headings where it has them, else by what its lines
@@ -46,6 +69,14 @@ export function splitRecipeText(text: string): RecipeText {
     .split(/\r\n?|\n|\u2028|\u2029/)
     .map((row) => row.replace(/\s+/g, ' ').trim())
     .filter((row) => row !== '' && /[\p{L}\p{N}]/u.test(row));
+  // "3 lunchbox wraps", alone above an empty row or the yield: the title, whatever it begins with.
+  const [top = ''] = rows;
+  const second = text
+    .trimStart()
+    .slice(0, 400)
+    .split(/\r\n?|\n/, 2)[1]
+    ?.trim();
+  const isTitled = second === '' || (second !== undefined && servingsIn(second) !== undefined);
   const hasHeadings = rows.some((row) => INGREDIENTS.test(heading(row)));
   let part: 'top' | 'ingredients' | 'steps' | 'rest' = 'top';
   let title = '';
@@ -64,9 +95,15 @@ export function splitRecipeText(text: string): RecipeText {
     else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
-    else if (title === '' && part === 'top' && !startsWithAmount(row))
-      title = bare.replace(/^recipe(?: for)?:? /i, '').slice(0, 120);
-    else if (part === 'rest') continue;
+    else if (part === 'top' && title !== '' && lines.length === 0 && ALONE.test(inFigures(bare)))
+      servings ??= Number(ALONE.exec(inFigures(bare))?.[1]);
+    else if (title === '' && part === 'top' && (!startsWithAmount(row) || (isTitled && row === top))) {
+      const said = WITH_TITLE.exec(inFigures(bare));
+      servings ??= said ? Number(said[1] ?? said[2]) : COUNTED_TITLE.test(bare) ? Number.parseInt(bare, 10) : undefined;
+      title = (said ? bare.slice(0, bare.length - (inFigures(bare).length - said.index)) : bare)
+        .replace(/^recipe(?: for)?:? /i, '')
+        .slice(0, 120);
+    } else if (part === 'rest') continue;
     else if (part !== 'steps' && SECTION.test(bare) && (bare.endsWith(':') || part === 'ingredients'))
       section = bare.replace(/:$/, '');
     else if (part === 'steps') steps.push(stepOf(row));
@@ -76,6 +113,10 @@ export function splitRecipeText(text: string): RecipeText {
     } else if (!hasHeadings && looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
     else if (!hasHeadings && lines.length > 0) steps.push(stepOf(row));
   }
+  // Said at the end of a step: "… until brown. Serves 4-6".
+  servings ??= rows
+    .map((row) => servingsIn(/\b(?:serves|makes|feeds)\b.*$/i.exec(row)?.[0] ?? ''))
+    .find((each) => each !== undefined);
   return { title, servings, lines, steps };
 }
 

@@ -11,7 +11,9 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^(?:butter|margarine|lard|ghee)$/, 60, 'four spoons of fat'],
   [/ sugar$/, 60, 'five spoons of sugar'],
   [/^(?:honey|.* syrup|molasses)$/, 60, 'three spoons of syrup'],
-  [/ vinegar$|^(?:lemon|lime)$/, 40, 'three spoons of something sour'],
+  [/^(?:lemon|lime)$/, 120, 'a whole one'],
+  [/ vinegar$/, 40, 'three spoons of something sour'],
+  [/^(?:chilli powder|paprika|smoked paprika|curry powder|taco seasoning)$/, 6, 'two teaspoons of a mild spice'],
   [/^(?:soy sauce|tamari)$/, 25, 'a spoon and a half of soy sauce'],
   [/^(?:fish sauce|worcestershire sauce|hot sauce|mustard)$/, 15, 'a spoon of it'],
   [/^(?:mayonnaise|tahini|pesto)$/, 60, 'four spoons of it'],
@@ -19,6 +21,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^tomato paste$/, 60, 'four spoons of paste'],
   [/^cocoa powder$/, 30, 'a third of a cup'],
   [/^egg$/, 150, 'three eggs'],
+  [/ flour$/, 180, 'a cup and a half of flour'],
   [/^fresh (?:parsley|coriander|basil|mint|dill|thyme|sage|rosemary)$/, 20, 'a handful of herbs'],
 ];
 /** Of dry spices and herbs, a teaspoon. */
@@ -54,6 +57,8 @@ function perServing(each: Weighed, servings: number): Slip | undefined {
   const [, most, said] =
     known ??
     (aisle === 'spices' ? [null, SPICE_GRAMS, 'a teaspoon of a dry spice'] : [null, ANY_GRAMS, 'a very large plate']);
+  // A loaf or a cake that makes one is no plate.
+  if (/ flour$/.test(name) && servings < 4) return undefined;
   if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
   const shown = grams < 10 ? grams.toFixed(1) : Math.round(grams);
   return slip(
@@ -64,7 +69,7 @@ function perServing(each: Weighed, servings: number): Slip | undefined {
 }
 
 /** Foods that leavening is measured against. */
-const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina)$/;
+const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina|rolled oats|quick oats|oat bran|wheat bran)$/;
 const CUP_OF_FLOUR = 125;
 
 /** Grams of leavening to a cup of flour beyond which it tastes of it. Usual: 1 to 1½ tsp powder, ¼ to ½ tsp soda. */
@@ -111,6 +116,18 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
   const spoon = liquids
     .filter(({ item }) => item.unit.key === 'tsp' || item.unit.key === 'Tbsp')
     .sort((a, b) => a.grams - b.grams)[0];
+  // "1.2 ml stock"
+  const drop = liquids.find(
+    ({ item, grams }) => item.unit.key === 'ml' && grams < 5 && / stock$|milk$|^water$/.test(item.ingredient.name),
+  );
+  if (drop)
+    return [
+      slip(
+        drop,
+        `${drop.grams.toFixed(1)} ml of ${drop.item.ingredient.name} is a few drops: litres may be meant.`,
+        'A teaspoon holds 5 ml.',
+      ),
+    ];
   if (!spoon) return [];
   const liquid = liquids.reduce((total, { grams }) => total + grams, 0);
   const grain = sum(weighed, ({ name }, { written }) => GRAIN.test(name) && !isCooked(written));
@@ -134,15 +151,16 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
     ];
   if (
     spoon.item.unit.key === 'tsp' &&
-    /stock$/.test(spoon.item.ingredient.name) &&
     servings !== undefined &&
-    spoon.grams / servings < 15
+    spoon.grams / servings < 15 &&
+    (/stock$/.test(spoon.item.ingredient.name) ||
+      (/milk$|^water$|drink$|passata/.test(spoon.item.ingredient.name) && spoon.grams > 18))
   )
     return [
       slip(
         spoon,
-        'Stock is measured in teaspoons: cups may be meant.',
-        'A soup or stew takes a cup of stock a serving.',
+        `${spoon.item.ingredient.name[0]?.toUpperCase()}${spoon.item.ingredient.name.slice(1)} is measured in teaspoons: cups may be meant.`,
+        'A soup or stew takes a cup of stock a serving; more than three teaspoons of milk or water are said in spoons or cups.',
       ),
     ];
   return [];

@@ -31,6 +31,9 @@ const TOGETHER =
 const AT_HAND =
   /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|single cream|double cream|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
 
+/** What one does, and the name of a food as well. */
+const DONE_TOO = /^(?:sprinkles?|rolls?|wraps?|crisps?|fries|spreads?|toasts?|dress(?:es)?|seasons?|ices?|creams?)$/i;
+
 function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[] {
   if (steps.length === 0) return [];
   const index = foodNames(reference);
@@ -43,7 +46,15 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     items.map(({ line, food }) => ({
       at,
       name: line?.ingredient ?? food,
-      words: [...keysOf(`${line?.ingredient ?? ''} ${food}`), ...kindsOf(line?.ingredient ?? '')],
+      words: [
+        ...keysOf(`${line?.ingredient ?? ''} ${food}`),
+        ...kindsOf(line?.ingredient ?? food),
+        // "The zest" is the orange's, "the yolks" are the egg's.
+        ...(/\b(?:zest|juice|yolk|white|rind|peel)s?\b/
+          .exec(line?.preparation ?? '')
+          ?.slice(0, 1)
+          .map(wordKey) ?? []),
+      ],
     })),
   );
   const slips: Slip[] = [];
@@ -64,9 +75,14 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     const parts = step.split(/[^\p{L}'’-]+/u).filter(Boolean);
     for (const { name, from, to } of foodsAmong(parts, index)) {
       // "Butter a tin", "Flour the board", "Oil the pan": the first word of a sentence is what one does.
-      const isVerb = from === 0 && to === 1;
+      const isVerb = (from === 0 && to === 1) || (to - from === 1 && DONE_TOO.test(parts[from] ?? ''));
       const own = [...keysOf(name), ...parts.slice(from, to).map(wordKey)];
-      if (isVerb || own.some((word) => known.has(word)) || listed.some((each) => each.name === name)) continue;
+      // "Rub until it looks like breadcrumbs": only likened to it.
+      const isLikened =
+        /^(?:like|resembles?|resembling|than|of)$/i.test(parts[from - 1] ?? '') &&
+        /\b(?:look|resembl|like|size|texture|consistency|thick)/i.test(step);
+      if (isVerb || isLikened || own.some((word) => known.has(word)) || listed.some((each) => each.name === name))
+        continue;
       const isOften = AT_HAND.test(name) && name !== 'butter';
       if (!isOften && !missing.has(name)) missing.set(name, at);
     }

@@ -11,6 +11,8 @@ export const SLIP_KINDS = {
   yield: 'Servings against weight',
   pan: 'More than the pan holds',
   temperature: 'A temperature that is none',
+  time: 'A time that cannot be',
+  fails: 'It cannot come out so',
   unsafe: 'A step that is not safe',
 } as const;
 

@@ -4,6 +4,8 @@ import type { Reference } from '../../reference/reference';
 import { type Item, readRecipe } from '../recipe/recipe';
 import type { CheckedLine, CheckedRecipe, Slip, Weighed } from './slip';
 import { amountSlips } from './slip-amounts';
+import { outcomeSlips } from './slip-outcome';
+import { safetySlips } from './slip-safety';
 import { stepSlips } from './slip-steps';
 
 /**
@@ -18,6 +20,12 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
     ...amountSlips(weighed, recipe.servings),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
+    ...outcomeSlips(recipe, weighed, reference),
+    ...safetySlips({
+      foods: recipe.lines.flatMap(({ items }) => items.flatMap(({ line, food }) => line?.ingredient ?? food)),
+      lines: recipe.lines.map(({ text }) => text),
+      steps: recipe.steps,
+    }),
   ];
 }
 
@@ -81,6 +89,11 @@ function lineSlips(lines: readonly CheckedLine[]): Slip[] {
 
 /** Grams a serving below which it is no serving, above which nobody eats it; of baked goods less. */
 const LEAST_SERVING = 25;
+/** Of what is eaten in a bite, as its steps say. */
+const LEAST_BITE = 10;
+const BITE = /\b(?:balls?|bites?|truffles?|cookies|biscuits|crackers|straws|crisps)\b/i;
+/** Of a dressing or a seasoning, a spoon. */
+const LEAST_DRESSING = 4;
 const MOST_SERVING = 900;
 const MOST_BAKED = 350;
 
@@ -91,14 +104,21 @@ function yieldSlips(weighed: readonly Weighed[], { servings, lines, steps }: Che
   const isWhole = lines.every(({ items }) => items.every(({ line }) => line !== undefined));
   const each = total / servings;
   const slips: Slip[] = [];
-  const isBaked =
-    weighed.some(({ item }) => / flour$/.test(item.ingredient.name)) && steps.some((step) => /\bbake\b/i.test(step));
+  const flour = weighed.reduce((sum, { item, grams }) => sum + (/ flour$/.test(item.ingredient.name) ? grams : 0), 0);
+  // The spoons of flour that thicken a pie make no cake of it.
+  const isBaked = flour > 0.1 * total && steps.some((step) => /\bbake\b/i.test(step));
   const most = isBaked ? MOST_BAKED : MOST_SERVING;
-  if ((isWhole && each < LEAST_SERVING) || each > most)
+  const dressing = weighed.reduce(
+    (sum, { item, grams }) => sum + (/^(?:fat|other|sugar)$/.test(item.ingredient.plateGroup) ? grams : 0),
+    0,
+  );
+  const usual = steps.some((step) => BITE.test(step)) ? LEAST_BITE : LEAST_SERVING;
+  const least = dressing > 0.6 * total ? LEAST_DRESSING : usual;
+  if ((isWhole && each < least) || each > most)
     slips.push({
       kind: 'yield',
       say: `${servings} ${servings === 1 ? 'serving' : 'servings'} of ${Math.round(each)} g each: check how many it serves.`,
-      why: `A serving weighs from ${LEAST_SERVING} g, a taste, to ${most} g${isBaked ? ' of something baked' : ', a large plate of soup'}.`,
+      why: `A serving weighs from ${least} g, a taste, to ${most} g${isBaked ? ' of something baked' : ', a large plate of soup'}.`,
       key: `yield ${servings} ${Math.round(total)}`,
     });
   const pan = steps.map((step, at) => ({ at, litres: panLitres(step) })).find(({ litres }) => litres !== undefined);

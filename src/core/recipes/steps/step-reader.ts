@@ -19,6 +19,7 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
   const index = foodNames(reference);
   const uses = steps.map((text) => usedIn(text, ingredients, index));
   const order = ordered(steps, uses);
+  const heats = heatsOf(steps, order);
   return steps.map((text, at): PlannedStep => {
     const own = settled.find((each) => each.text === text);
     if (own) {
@@ -34,8 +35,8 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
         estimated: false,
       };
     }
-    const heat = heatOf(text);
-    const tools = TOOL_WORDS.flatMap(([tool, test]) => (test.test(text) ? [tool] : []));
+    const heat = heats[at] ?? 'none';
+    const tools = TOOL_WORDS.flatMap(([tool, test]) => (test.test(plainPans(text.replace(WHILE, ''))) ? [tool] : []));
     const minutes = minutesOf(text, uses[at]?.length ?? 0);
     return {
       text,
@@ -88,7 +89,7 @@ const EVERYTHING = /\b(?:everything|all (?:of )?(?:the )?ingredients)\b/i;
 /** Words in names of foods that tell nothing alone. */
 const VAGUE = new Set(['dried', 'fresh', 'ground', 'canned', 'white', 'black', 'green', 'baking', 'plain', 'large']);
 
-const NUMBER = String.raw`(?:(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
+const NUMBER = String.raw`(?:three[- ]quarters of an|(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
 const TIME = new RegExp(
   String.raw`(${NUMBER})(?:\s?(?:-|–|to|or)\s?(${NUMBER}))?\s?-?(seconds?|secs?|minutes?|mins?|hours?|hrs?|h\b|min\b)(?:\s(?:and\s)?(?:a\s)?(half))?(?:\s?(?:on\s)?(?:each|per|a|either|both)\s?sides?)?`,
   'gi',
@@ -109,6 +110,8 @@ const WORDS: Readonly<Record<string, number>> = {
   twenty: 20,
   thirty: 30,
   'half an': 0.5,
+  'three quarters of an': 0.75,
+  'three-quarters of an': 0.75,
   'a few': 3,
 };
 const VULGAR: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75, '⅓': 1 / 3, '⅔': 2 / 3 };
@@ -124,10 +127,10 @@ function numberOf(text: string): number {
 
 /** What goes on by itself while hands are free. */
 const ALONE =
-  /\b(?:simmer|bak|roast|boil|rest|prov|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry|keep|fridge)/gi;
+  /\b(?:slow[- ]cook|pressure[- ]cook|air[- ]fr|barbecu|broil|bury|embers|poach|hard-boil|bubble|wrap\b|simmer|bak|roast|boil|rest|prov|proof|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry(?! (?:\w+ )?pan)|keep|fridge|microwav|return\w* to the oven|in the oven)/gi;
 /** What needs hands the whole time. */
 const BY_HAND =
-  /\b(?:knead|whisk|stir|fry|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
+  /\b(?:knead|whisk|stir|fry(?!er)|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
 
 interface Minutes {
   readonly handsOn: number;
@@ -152,13 +155,15 @@ function minutesOf(text: string, foods: number): Minutes {
 function sentenceMinutes(text: string, foods: number): Minutes {
   let [handsOn, handsOff] = [0, 0];
   let isTimed = false;
-  for (const match of text.matchAll(TIME)) {
+  // "LOW 6–8 hours or HIGH 3–4": one or the other, and the longer is planned for.
+  const said = text.replace(EITHER_HEAT, (_, longer: string) => longer).replace(WARM_PLACE, 'there');
+  for (const match of said.matchAll(TIME)) {
     const [whole, first = '', second, unit = '', half] = match;
-    const before = text.slice(0, match.index);
+    const before = said.slice(0, match.index);
     if (/\b(?:every|within|packet|short of|ahead|before|earlier|under|last)\s*(?:the\s)?(?:last\s)?$/i.test(before))
       continue;
     // "Add the peas five minutes before the end" takes no five minutes; "let it stand five minutes before eating" does.
-    const after = text.slice(match.index + whole.length);
+    const after = said.slice(match.index + whole.length);
     const isMoment = /^\s*(?:before|ahead|earlier|later)/i.test(after);
     if (isMoment && lastMatch(before, ALONE) < 0 && lastMatch(before, BY_HAND) < 0) continue;
     if (/^\s*short of/i.test(after)) continue;
@@ -168,11 +173,14 @@ function sentenceMinutes(text: string, foods: number): Minutes {
     if (/sides?$/i.test(whole)) value *= 2;
     const minutes = Math.max(1, Math.round(value));
     // What was said last before the time; a time at the head of a sentence belongs to what follows.
-    const said = /[a-z]/i.test(before) ? before : after;
-    const [alone, byHand] = [lastMatch(said, ALONE), lastMatch(said, BY_HAND)];
+    const nearby = /[a-z]/i.test(before) ? before : after;
+    const [alone, byHand] = [lastMatch(nearby, ALONE), lastMatch(nearby, BY_HAND)];
     // "Bakes in a dry pan" is frying.
-    const isFrying = /\bpan\b/i.test(said) && !/\boven\b/i.test(text) && /\bbak/i.test(said);
-    const isAlone = !isFrying && alone >= 0 && alone >= byHand;
+    const isFrying = /\bpan\b/i.test(plainPans(nearby)) && !/\boven\b/i.test(text) && /\bbak/i.test(nearby);
+    // What is cooked by the clock and not stirred goes on alone: "cook for about half an hour".
+    const isCooking =
+      byHand >= 0 && /^cook/i.test(nearby.slice(byHand)) && minutes >= ALONE_FROM && !STIRRED.test(text);
+    const isAlone = !isFrying && ((alone >= 0 && alone >= byHand) || isCooking);
     if (isAlone) handsOff += minutes;
     else handsOn += minutes;
     isTimed = true;
@@ -189,6 +197,19 @@ function sentenceMinutes(text: string, foods: number): Minutes {
   const long = UNTIMED_ALONE.find(([test]) => test.test(text))?.[1] ?? 0;
   return { handsOn: usual, handsOff: long, estimated: usual + long > 0 };
 }
+
+/** From so many minutes on nobody stands at a pot that simmers. */
+const ALONE_FROM = 8;
+const STIRRED =
+  /\bstirr?\w*\b[^.]*\b(?:constantly|all the time|continuously|often)|\bconstantly\b|\bbreaking\b|\btossing\b/i;
+const EITHER_HEAT = /(\blow\b[^.;]*?\d[^.;]*?hours?),? or (?:on )?\bhigh\b[^.;]*?hours?/gi;
+const WARM_PLACE = /\b(?:a |the )?(?:warm|cool|draught-free|dark) (?:place|spot|room|corner|oven that is off)\b/gi;
+/** A text whose tins are no pans on a hob: "a loaf pan", "an 8-inch pan". */
+const plainPans = (text: string) =>
+  text.replace(
+    /\b(?:loaf|cake|baking|sheet|muffin|springform|square|roasting|brownie|bundt|tart|pie|lined|greased|prepared|\d+(?:x\d+)?-?(?: ?inch|cm|″|")?)[- ]pans?\b/gi,
+    'tin',
+  );
 
 /** Twelve hours, as "overnight" is understood. */
 const OVERNIGHT = 720;
@@ -214,7 +235,8 @@ const USUAL: readonly (readonly [test: RegExp, minutes: number, perFood: number]
 /** Minutes that go by alone where the text names none. */
 const UNTIMED_ALONE: readonly (readonly [test: RegExp, minutes: number])[] = [
   [/\bboil\w*\b[^.]*\bpasta\b|\bpasta\b[^.]*\bboil/i, 10],
-  [/\bboil\w*\b[^.]*\brice\b|\brice\b[^.]*\bboil/i, 15],
+  [/\b(?:boil|cook)\w*\b[^.]*\b(?:rice|quinoa|lentils)\b|\brice\b[^.]*\bboil/i, 15],
+  [/\bcook\w*\b[^.]*\b(?:pasta|spaghetti|noodles)\b/i, 10],
   [/\b(?:bring|brings)\b[^.]*\bboil/i, 8],
   [/\b(?:pre)?heats? the oven|\bpreheat/i, 12],
   [/\b(?:cool|chill)\b/i, 20],
@@ -223,52 +245,106 @@ const UNTIMED_ALONE: readonly (readonly [test: RegExp, minutes: number])[] = [
 const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
   ['fire', /\b(?:fire|embers|campfire|barbecue|coals)\b/i],
   ['microwave', /\bmicrowave/i],
-  ['oven', /\b(?:oven|roast)|\bbak(?:e|es|ing)\b(?![^.]*\bpan\b)(?!\s(?:powder|soda|paper|parchment|tray|sheet))/i],
+  [
+    'oven',
+    /\boven\b|\bair[- ]fry|\broast(?!ed|ing (?:tin|tray|pan))|\bbak(?:e|es|ing)\b(?![^.]*\bpan\b)(?!\s(?:powder|soda|paper|parchment|tray|sheet|tin|dish|beans|case))/i,
+  ],
+  ['kettle', /\bkettle\b|\b(?:pour|cover|dissolve|soak|top)\w*\b[^.]*\b(?:boiling|hot) water\b/i],
   ['grill', /\b(?:grill|broil)/i],
   [
     'hob',
-    /\b(?:simmer|boil|cook\b|fry|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warm (?!water)|stew|poach|caramelis|toast)/i,
+    /\b(?:simmer|boil|cook\b|fry(?!er)|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warms? (?!water|milk|liquid|place|spot|room|tap)|stew|poach|caramelis|carameliz|toast|scrambl|wilt|heat(?:ed)? (?:through|the oil|the butter)|heat the|heat oil|piping hot|bubble|thicken|reduced by|hard-boil|last \d+ min|over (?:a )?(?:low|medium|high|gentle|moderate)|turn (?:up|down) the heat|reduce the heat|slow[- ]cook|pressure[- ]cook|centre reads|hot oil)/i,
   ],
   ['kettle', /\b(?:kettle|boiling water|hot water)\b/i],
 ];
 
+/** What each step is cooked over: "add the spices and stir for a minute" goes on with what stands on the hob. */
+function heatsOf(steps: readonly string[], order: readonly (readonly number[])[]): Heat[] {
+  const heats: Heat[] = [];
+  for (const [at, text] of steps.entries()) {
+    const own = heatOf(text);
+    const goesOn = own === 'none' && ADDED.test(text) && !OFF_HEAT.test(text);
+    const isHot = (n: number) => heats[n] === 'hob' && !OFF_HEAT.test(steps[n] ?? '');
+    heats.push(goesOn && (order[at] ?? []).some(isHot) ? 'hob' : own);
+  }
+  return heats;
+}
+
+/** What is over the heat no more when the step ends. */
+const OFF_HEAT =
+  /\b(?:off|from) the (?:heat|hob|stove|fire)\b|\b(?:drain|cool|chill|set aside|tip|transfer|remove|rest|blend|bowl|plate|serve)\b/i;
+
 function heatOf(text: string): Heat {
   // What is eaten warm is not heated again.
   const said = text
+    .replace(WHILE, '')
     .replace(/\b(?:while|still|serve|eat|eaten|keep|served)\s+(?:\w+\s){0,3}warm\b/gi, '')
-    .replace(/\bclean pan\b/gi, '');
-  return HEAT_WORDS.find(([, test]) => test.test(said))?.[0] ?? 'none';
+    .replace(/\bclean pan\b/gi, '')
+    .replace(WARM_PLACE, '')
+    .replace(/\boven(?:-?proof|-safe| gloves?| dish)\b/gi, 'dish')
+    .replace(/\b(?:line|grease|butter|flour)\b[^.;]*\b(?:tin|tray|pan|dish)\b/gi, '')
+    .replace(/\b(?:off|from) the (?:heat|hob|stove)\b/gi, '');
+  return HEAT_WORDS.find(([, test]) => test.test(plainPans(said)))?.[0] ?? 'none';
 }
 
 const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
-  ['knife', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|knife|claw)/i],
-  ['board', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|mince (?!meat)|trim|board)/i],
+  ['knife', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|mince (?!meat)|trim|knife|claw)/i],
+  ['board', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|mince (?!meat)|trim|board)/i],
   ['peeler', /\bpeel/i],
   ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
   ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
-  ['whisk', /\bwhisk/i],
+  ['whisk', /\bwhisk|\bwhip/i],
   ['sieve', /\b(?:sieve|strain|drain|sift|colander)/i],
-  ['pot', /\b(?:pot|saucepan|simmer|boil(?!ing))/i],
+  ['pot', /\b(?:pot|saucepan|simmer(?!ing)|hard-boil|boil(?:s|ed)?|boiling (?=salted))\b/i],
   ['pan', /\b(?:frying pan|pan\b|griddle|skillet|wok|fry|fries|soften|saut)/i],
   ['tray', /\b(?:tray|baking sheet|baking tin|tin\b)/i],
   ['rolling pin', /\b(?:roll out|rolling pin|roll (?:palm|it(?! up)|the dough|into rounds))/i],
-  ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor)/i],
-  ['thermometer', /\bthermometer|\b7\d ?°|\b16\d ?°F/i],
+  ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor|whizz)/i],
+  ['thermometer', /\bthermometer|\bprobe\b|\b7\d ?°|\b1[467]\d ?°?F/i],
 ];
 
 /**
  * Least ages with an adult in the room, where the text does not say "an adult": ours, careful, and to be changed by the
  * programme's own rule. Ovens, hot oil, draining what boils and blending what is hot are an adult's.
  */
-function ageOf(text: string, heat: Heat): number {
+function ageOf(written: string, heat: Heat): number {
+  const text = written.replace(WHILE, '');
   if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
   if (heat === 'oven' || heat === 'grill' || heat === 'fire') return ADULT;
-  if (/\b(?:fry|fries|frying|deep|hot oil|sear)\b/i.test(text)) return ADULT;
-  if (/\bdrain\b/i.test(text) && /\bboil|\bpasta\b|\bhot\b/i.test(text)) return ADULT;
+  if (/\b(?:fry|fries|frying(?! pan)|stir-fry|deep|hot oil|sears?|brown the|pressure)\b/i.test(text)) return ADULT;
+  // What is drained comes out of boiling water, unless it comes out of a can.
+  if (
+    /\b(?:drain|strain)/i.test(text) &&
+    (/\bboil|\bhot\b|\bcook\b/i.test(text) || DRAINED_HOT.test(text)) &&
+    !/\bcans?\b|\bcanned\b|\btins?\b|\btinned\b/i.test(text)
+  )
+    return ADULT;
+  // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
+  if (RAW_MEAT.test(text) && !/\bcooked\b|\bwash your hands\b/i.test(text))
+    return /\b(?:cut|slice|dice|chop|trim|strips|cubes)\b/i.test(text) ? ADULT : 10;
   if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
   // Nobody can tell from a step whether what is blended is still hot.
-  if (/\b(?:blend|blitz|purée|puree|liquidis)/i.test(text)) return ADULT;
+  if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
   if (heat !== 'none') return 10;
+  if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
+  // Hard and round: the knife slips.
+  if (
+    CUTS.test(text) &&
+    /\b(?:squash|pumpkin|swede|rutabaga|celeriac|turnip|coconut|watermelon|pineapple|melon)\b/i.test(text)
+  )
+    return 10;
+  if (
+    /\b(?:table|butter|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b/i.test(
+      text,
+    )
+  )
+    return 3;
+  if (
+    /\b(?:pit|stone|core|crush the garlic|crush garlic|mince the garlic|open the can|open the tin|can opener)\b/i.test(
+      text,
+    )
+  )
+    return 7;
   if (
     /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
       text,
@@ -277,6 +353,12 @@ function ageOf(text: string, heat: Heat): number {
     return 7;
   return 3;
 }
+
+const DRAINED_HOT =
+  /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
+const RAW_MEAT =
+  /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
+const CUTS = /\b(?:chop|dice|slice|cut|halve|quarter|peel|cube)/i;
 
 /** What what was made may wait, in minutes. */
 const WAITS: readonly (readonly [RegExp, number])[] = [
@@ -299,8 +381,10 @@ const LAST_MINUTE =
 
 /** "until golden", "to 74 °C" */
 function doneness(text: string): string {
-  const heat = /\b(?:to|reaches|reach|of)\s(\d{2,3}\s?°\s?[CF][^.;]*)/i.exec(text)?.[0];
-  const eye = /\buntil\b(?! (?:eaten|needed|serving|use|class|the class)\b)[^.;,]*/i.exec(text)?.[0];
+  const heat = /\boven\b/i.test(text)
+    ? undefined
+    : /\b(?:to|reaches|reach|reads|of)\s(\d{2,3}\s?°\s?[CF][^.;]*)/i.exec(text)?.[0];
+  const eye = /\b(?:un)?till?\b(?! (?:eaten|needed|serving|use|class|the class)\b)[^.;,]*/i.exec(text)?.[0];
   return [heat, eye].filter(Boolean).join(', ').slice(0, 120);
 }
 

@@ -79,7 +79,15 @@ const unknownIn = (item: DraftedLine['items'][number] | undefined): string[] =>
   });
 
 /** A food that is not in the table, added where it is met. */
-function AddFood({ food, added }: { food: string; added: (name: string) => Promise<void> }) {
+function AddFood({
+  food,
+  like,
+  added,
+}: {
+  food: string;
+  like?: DraftedLine['items'][number]['like'];
+  added: (name: string) => Promise<void>;
+}) {
   return (
     <details className="mt-1">
       <summary className="cursor-pointer text-sm font-semibold">Add “{food}” to the table</summary>
@@ -92,7 +100,7 @@ function AddFood({ food, added }: { food: string; added: (name: string) => Promi
         label={`Add ${food}`}
         className="mt-2 flex flex-col gap-2 rounded-box border border-base-300 p-3"
       >
-        <FoodFields name={food} />
+        <FoodFields name={food} like={like} />
         <button type="submit" className="btn btn-sm btn-primary w-fit">
           Add to the table
         </button>
@@ -167,7 +175,7 @@ export function DraftLineRow({
               </p>
             ))}
             {!item.line && item.food && item.open.some((question) => question.includes(`“${item.food}”`)) && (
-              <AddFood food={item.food} added={(name) => choose(place, name)} />
+              <AddFood food={item.food} like={item.like} added={(name) => choose(place, name)} />
             )}
             {!item.line && item.suggestions.length > 0 && (
               <div className="mt-1 flex flex-wrap gap-1.5">

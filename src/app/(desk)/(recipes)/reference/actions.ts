@@ -3,8 +3,9 @@
 import { call } from '@/app/access';
 import { attempt, fields, formOf, texts, ticked } from '@/app/form';
 import { addProduct, removeProduct, setKitLabel, tightenKeeping } from '@/services/recipes/products';
-import { addFood, readScale, weighFood } from '@/services/recipes/reference-table';
+import { addFood, forgetFoodWord, readScale, weighFood } from '@/services/recipes/reference-table';
 import type { FormState } from '@/ui/form/form-state';
+import { putBack } from '../../put-back';
 
 /** Adds a food; the answer names it, so that a recipe being brought in can go on with it. */
 export async function addOwnFood(_state: FormState | null, data: FormData): Promise<FormState> {
@@ -19,7 +20,8 @@ export async function addOwnFood(_state: FormState | null, data: FormData): Prom
 export async function weigh(name: string, _state: FormState | null, data: FormData): Promise<FormState> {
   return attempt(readScale, async () => {
     const sent = fields(data);
-    const [measure = '', preparation = ''] = (sent.what ?? '').split('|');
+    const [measure = '', usual = ''] = (sent.what ?? '').split('|');
+    const preparation = sent.otherwise || usual;
     const grams = sent.grams || String((await call(readScale, {})) ?? '');
     const { grams: each, before } = await call(weighFood, {
       name,
@@ -28,7 +30,7 @@ export async function weigh(name: string, _state: FormState | null, data: FormDa
       count: sent.count,
       grams,
     });
-    return `One ${measure} weighs ${each} g${before === null ? '' : `; it was ${before} g`}. Kits that are not locked are computed with it.`;
+    return `One ${measure}${preparation ? `, ${preparation},` : ''} weighs ${each} g${before === null ? '' : `; it was ${before} g`}. Kits that are not locked are computed with it.`;
   });
 }
 
@@ -52,10 +54,10 @@ export async function labelInKits(productId: string, use: boolean): Promise<void
   });
 }
 
-export async function removePack(productId: string): Promise<void> {
-  await attempt(removeProduct, async () => {
-    await call(removeProduct, { productId });
-    return undefined;
+export async function removePack(productId: string): Promise<FormState> {
+  return attempt(removeProduct, async () => {
+    const id = await call(removeProduct, { productId });
+    return { message: 'The product is taken away.', undo: putBack.bind(null, id) };
   });
 }
 
@@ -63,5 +65,13 @@ export async function keepFewerDays(ingredient: string, _state: FormState | null
   return attempt(tightenKeeping, async () => {
     await call(tightenKeeping, { ...formOf(tightenKeeping, data), ingredient });
     return 'Saved. Labels of kits that are not locked carry it.';
+  });
+}
+
+/** Words are no name of a food any more: the next recipe that has them is asked about them. */
+export async function forgetWord(word: string): Promise<FormState> {
+  return attempt(forgetFoodWord, async () => {
+    await call(forgetFoodWord, { word });
+    return `“${word}” is asked about again.`;
   });
 }

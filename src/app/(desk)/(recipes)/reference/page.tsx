@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { readQuery } from '@/app/query';
 import { saying } from '@/app/saying';
+import { MEASURES } from '@/core/reference/food-words';
 import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
@@ -11,7 +12,7 @@ import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import { Caution, PageTitle } from '@/ui/page';
 import { FoodFields } from '@/ui/recipes/food-fields';
-import { addOwnFood, weigh } from './actions';
+import { addOwnFood, forgetWord, weigh } from './actions';
 import { Products } from './products';
 
 export const metadata = { title: 'Reference table' };
@@ -145,6 +146,9 @@ function Holdings({ of }: { of: string }) {
   );
 }
 
+/** A measure with the preparation that it is of: "cup|grated". */
+const sayPair = ({ measure, preparation }: { measure: string; preparation: string }) => `${measure}|${preparation}`;
+
 /** One food: what each figure is and comes from, and a cup of it put on the scale. */
 async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof viewFood>>; mayChange: boolean }) {
   const say = await saying();
@@ -159,7 +163,26 @@ async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof 
           .filter(Boolean)
           .join(' · ')}
       </p>
-      <p className="mb-3 text-sm text-base-content/80">Keeping: {source}</p>
+      <p className="mb-3 text-sm text-base-content/80">
+        Keeping: {source}
+        {food.isOwn ? '' : ' · Group: after USDA MyPlate, sorted by us'}
+      </p>
+      {food.words.length > 0 && (
+        <ul className="mb-3 text-sm" aria-label={`What else ${name} is called here`}>
+          {food.words.map((word) => (
+            <li key={word} className="flex items-center justify-between gap-2">
+              also called “{word}” here
+              {mayChange && (
+                <ActionForm action={forgetWord.bind(null, word)}>
+                  <button type="submit" className="btn btn-xs" aria-label={`Forget “${word}”`}>
+                    Forget
+                  </button>
+                </ActionForm>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
       <Holdings of={name} />
       <table className="table table-sm">
         <thead>
@@ -179,7 +202,7 @@ async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof 
                 {preparation ? `, ${preparation}` : ''}
               </td>
               <td className="text-right tabular-nums">{grams}</td>
-              <td>{from}</td>
+              <td>{say.text(from)}</td>
             </tr>
           ))}
           {food.cooked && (
@@ -204,20 +227,16 @@ async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof 
           <div className="grid grid-cols-[4.5rem_1fr] gap-2">
             <Field label="Count" name="count" type="number" min={1} max={100} defaultValue={1} />
             <Choice label="of" name="what">
-              {food.measures.map(({ measure, preparation }) => (
-                <option key={`${measure}|${preparation}`} value={`${measure}|${preparation}`}>
-                  {measure}
-                  {preparation ? `, ${preparation}` : ''}
-                </option>
-              ))}
-              {!food.measures.some(({ measure, preparation }) => measure === 'cup' && preparation === '') && (
-                <option value="cup|">cup</option>
-              )}
-              {!food.measures.some(({ measure, preparation }) => measure === 'each' && preparation === '') && (
-                <option value="each|">each</option>
+              {[...new Set([...food.measures.map(sayPair), ...MEASURES.map((measure) => `${measure}|`)])].map(
+                (pair) => (
+                  <option key={pair} value={pair}>
+                    {pair.replace(/\|$/, '').replace('|', ', ')}
+                  </option>
+                ),
               )}
             </Choice>
           </div>
+          <Field label="How it comes, if otherwise" name="otherwise" maxLength={80} hint="Such as sliced, or fine" />
           <Field label="Grams" name="grams" inputMode="decimal" hint="Empty: what the kitchen scale shows now" />
           <button type="submit" className="btn w-fit">
             Take this weight
@@ -227,10 +246,22 @@ async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof 
       {food.history.length > 0 && (
         <>
           <h3 className="mt-4 font-bold">Weighed here</h3>
+          <ul className="mb-2 text-sm">
+            {food.together.map(({ measure, preparation, say: compared }) => (
+              <li key={measure + preparation}>
+                <b>
+                  {measure}
+                  {preparation ? `, ${preparation}` : ''}
+                </b>
+                : {compared}
+              </li>
+            ))}
+          </ul>
+          <p className="mb-2 text-sm text-base-content/80">Kits use the last of each:</p>
           <ul className="text-sm">
             {food.history.map(({ at, measure, preparation, grams, by }) => (
               <li key={at + measure + preparation}>
-                {say.longDate(at.slice(0, 10))}: {measure}
+                {say.text(at.slice(0, 10))}: {measure}
                 {preparation ? `, ${preparation}` : ''} {grams} g{by ? `, ${by}` : ''}
               </li>
             ))}

@@ -54,11 +54,11 @@ export async function Products({
                     </button>
                   </form>
                 )}
-                <form action={removePack.bind(null, product.id)}>
+                <ActionForm action={removePack.bind(null, product.id)}>
                   <button type="submit" className="btn btn-sm" aria-label={`Take ${product.name} away`}>
                     Take away
                   </button>
-                </form>
+                </ActionForm>
               </span>
             )}
           </li>

@@ -246,7 +246,7 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
                 <span className="font-semibold">Version {number}</span>
                 <span className="text-sm">
                   {' '}
-                  {at.toISOString().slice(0, 10)}
+                  {say.moment(at.toISOString())}
                   {byName ? `, ${byName}` : ''}
                 </span>
                 {what.length === 0 && index < history.versions.length - 1 && (

@@ -1,0 +1,233 @@
+// Ways of writing that stand for plainer ones: abbreviations, glued units, the marks of a scan, headings and remarks around a line.
+import { isColour } from './line-words';
+
+/** Abbreviations of whole words, each said plainly. A word is known by its letters alone, whatever its case. */
+const SHORT: Readonly<Record<string, string>> = {
+  lg: 'large',
+  lge: 'large',
+  lrg: 'large',
+  sm: 'small',
+  sml: 'small',
+  med: 'medium',
+  pkg: 'package',
+  filet: 'fillet',
+  filets: 'fillets',
+  veg: 'vegetable',
+  pkt: 'packet',
+  pkts: 'packets',
+  pkgs: 'packages',
+  ctn: 'carton',
+  env: 'sachet',
+  envelope: 'sachet',
+  envelopes: 'sachets',
+  pwdr: 'powder',
+  pwd: 'powder',
+  bkg: 'baking',
+  choc: 'chocolate',
+  marg: 'margarine',
+  doz: 'dozen',
+  oleo: 'margarine',
+  parm: 'parmesan',
+  parms: 'parmesan',
+  evoo: 'olive oil',
+  'w/': 'with',
+  'w/o': 'without',
+  n: 'and',
+  "n'": 'and',
+  "'n'": 'and',
+  '’n’': 'and',
+  sl: 'slices',
+  brn: 'brown',
+  cinn: 'cinnamon',
+  mozz: 'mozzarella',
+  'soda.': 'soda',
+  punnet: 'pack',
+  punnets: 'packs',
+  pot: 'tub',
+  pots: 'tubs',
+  tray: 'pack',
+  temp: 'temperature',
+};
+
+/** "lemon pot" is no tub: these words are short for something only behind a number or a measure. */
+const BEHIND_NUMBER = new Set(['sl', 'pot', 'pots', 'tray', 'sm', 'med', 'env', 'n']);
+
+/** Two words that say one thing, joined so that they are read as one. */
+const JOINED: readonly (readonly [RegExp, string])[] = [
+  [/\b(low|reduced|lower|no|less) (sodium|salt|fat|sugar)\b/gi, '$1-$2'],
+  [/\b(sodium|salt|fat|sugar|dairy|lactose)[ -]free\b/gi, '$1-free'],
+  [/\b(free|grass|corn|cold) (range|fed|pressed)\b/gi, '$1-$2'],
+  [/\bextra (firm|virgin|lean|mature|ripe|fine)\b/gi, 'extra-$1'],
+  [/\bready[ -]cooked\b/gi, 'cooked'],
+  [/\b(ready)[ -](rolled|made|to[ -]eat)\b/gi, '$1-made'],
+  [/\bs\.? ?r\.? (flour)\b/gi, 'self-raising $1'],
+  [/\bcuts? up\b/gi, 'cut'],
+  [/\b(fast|quick|rapid) (action|rise)\b/gi, '$1-$2'],
+  // By the spoon it is no drink, by weight no meal.
+  [/\b(tsps?\.?|teaspoons?|t\.?) soda\b(?! water)/gi, '$1 baking soda'],
+  [/\b(lbs?\.?|pounds?|oz\.?|k?g) hamburger(?: meat)?\b(?! bun)/gi, '$1 minced beef'],
+  // "85% lean ground beef", "2% milk" keeps its share.
+  [/\b\d{2} ?%[- ](?:lean|fat)\b/gi, 'lean'],
+  [/\b[789]\d\/[123]?\d(?= (?:lean )?(?:ground|minced) )/gi, 'lean'],
+  [/,? (?:(?:of|in) )?(?:two|three|mixed|different|assorted|various) colou?rs\b/gi, ', mixed'],
+  [/\btruss (?=tomato)/gi, ''],
+  [/ ?\((?:type|grade|no\.?|size) ?[\p{L}]?\d+\)/giu, ''],
+  [/^(?:an? )?(few|couple of|\d+) (?:good )?(?:grinds?|grindings?|turns?|twists?|cracks?) of\b/i, 'some'],
+  [/^(?:an? )?(?:good |generous )?(?:grind|grinding|turn|twist|crack) of\b/i, 'some'],
+  // "4 thick slices of bread"
+  [/^(\S+) (?:thick|thin|large|medium|small|generous) (slices? )/i, '$1 $2'],
+  [/^(\S+) (?:fat|plump|juicy) (?=cloves?\b)/i, '$1 '],
+  [/\btable ?spoons?(?:ful)?s?(?: of)?\b/gi, 'tbsp'],
+  [/\btea ?spoons?(?:ful)?s?(?: of)?\b/gi, 'tsp'],
+  [/\b(?:as per|according to) (?:your )?taste\b/gi, 'to taste'],
+  [/^([½⅓⅔¼¾]|1\/[234]) an? (?=\p{L})/iu, '$1 '],
+  [/^(\S+) (cups?|tbsps?|tsps?|litres?|pints?|kilos?|pounds?) and (?:a|one) half(?: of)? /i, '$1 and a half $2 '],
+  // "400g/14oz tin"
+  [/(\d ?g) ?\/ ?\d[\d½¼¾.]* ?oz (?=(?:tin|can|jar|pack|packet|bag)s?\b)/i, '$1 '],
+  [/\bcupfuls?(?: of)?\b/gi, 'cup'],
+  [/^(\d+|\d*[½¼¾]) ?# ?/, '$1 lb '],
+  [/\bvacuum[- ]packed\b/gi, 'packed'],
+  [/\binc(?:l\.?|luding|\.)(?= )/gi, 'with'],
+  [/\brind and juice\b/gi, 'zest and juice'],
+  [/\b(stock|broth) made (?:up )?(?:from|with|using) (?:an? )?(?:stock )?(?:cubes?|powder|concentrate)\b/gi, '$1'],
+  // "3 yolks", "the whites of 2 eggs"
+  [/^((?:\d+|an?|one|two|three|four|five|six) (?:(?:large|medium|small) )?)(yolk|white)(s?)(?=$|,)/i, '$1egg $2$3'],
+  [/((?:\+|,|\band|\bplus) \d+) (yolk|white)(s?)\b/gi, '$1 egg $2$3'],
+  [/^(?:the )?(yolk|white)s? of (.+? eggs?)\b/i, '$2 $1s'],
+];
+
+const UNITS =
+  'cups?|c\\.|tbsps?|tsps?|tablespoons?|teaspoons?|lbs?|oz|ounces?|pounds?|pints?|quarts?|g|kg|ml|cans?|pkgs?|packages?';
+
+/** Spoons said by what they hold, a pack said by what is in it, a remark behind a dash. */
+const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
+  [/^(\S+) ?[x×] ?15 ?ml (?:table)?spoons?(?: of)?\b/i, '$1 tbsp'],
+  [/^(\S+) ?[x×] ?5 ?ml (?:tea)?spoons?(?: of)?\b/i, '$1 tsp'],
+  [/^(?:an? |1 )?(?:pack|packet|package|bag|tray|box|net) of (?=\d+ \p{L})/iu, ''],
+  [/(?<=[\p{L})]) [-–—] (?=\p{L})/gu, ', '],
+  [/^(\S+) cubes? of /i, '$1 block of '],
+  // "One 2-inch piece of ginger"
+  [/^(?:one|an?|1) (\d+)[- ]?(inch|cm)(?:es)?[- ](?:long )?(?:piece|knob|length|stick|thumb)(?: of)? /i, '$1 $2 '],
+  // "One 2-lb squash" is weighed; "one 8-oz package" is a pack.
+  [
+    /^(?:one|an?|1) (\d[\d.,½¼¾]*)-(lb|pound|kg|kilo)s?\b\.? (?![^,(]*\b(?:can|tin|pack|packet|package|bag|box|jar|block|carton)s?\b)/i,
+    '$1 $2 ',
+  ],
+  [/^(\S+) in\. (?=\p{L})/iu, '$1 inch '],
+  [/^(\S+ )?(?:thumb|walnut)[- ]sized? (?:piece|knob|chunk|lump)s?(?: of)? /i, '$1thumb of '],
+  // "Eggs x 3"
+  [/^(\p{L}[\p{L} ]*?) ?[x×] ?(\d+)$/iu, '$2 $1'],
+  [/^(juice|zest|rind) (?=\d|[½¼]|half|an? |one |two )/i, '$1 of '],
+  // "4 salmon fillets, 120g each"
+  [/, ?(?:about )?(\d[\d.,/]* ?(?:g|kg|oz|lb|ml)) each$/i, ' ($1 each)'],
+  [/ ?\b[\p{L}]+-style\b/gu, ''],
+  // "1 onion of about 150 g"
+  [/ (?:of|weighing) (?:about |around |approx\.? |ca\.? )?(\d[\d.,/]* ?(?:g|kg|gr|oz|lb)\.?(?: each)?)$/i, ' ($1)'],
+];
+
+/** What a scan makes of a 1 before a measure, and where it parts or glues figures. */
+const SCANNED: readonly (readonly [RegExp, string])[] = [
+  // "Sugar ....... 50 g"
+  [/ ?(?:\.{3,}|…+|_{3,}) ?(?=\d|[½⅓⅔¼¾])/gu, ' '],
+  [new RegExp(`^[Il|] ?(?=(?:${UNITS})\\b\\.?)`, 'i'), '1 '],
+  [/^[Il|] (?=\p{L})/u, '1 '],
+  [/^[Il|] ?\/ ?(?=[2348]\b)/, '1/'],
+  [/^(\d[\d /]*[ ½⅓⅔¼¾]?c),(?= )/i, '$1'],
+  [/(\d) ?\/ (\d)/g, '$1/$2'],
+  [/(\d) \/(\d)/g, '$1/$2'],
+  [/([½⅓⅔¼¾⅛⅜⅝⅞])(?=\p{L})/gu, '$1 '],
+];
+
+/**
+ * A line in plainer words, so that the grammar knows only those.
+ *
+ * @example
+ * spellOut('1 lg onion chopped') //=> '1 large onion chopped'
+ * spellOut('l cup sugar') //=> '1 cup sugar'
+ * spellOut('8oz/225g S.R. flour') //=> '8oz/225g self-raising flour'
+ */
+export function spellOut(line: string): string {
+  let text = ofTwoColours(line);
+  for (const [pattern, plain] of [...SCANNED, ...ROUNDABOUT, ...JOINED]) text = text.replace(pattern, plain);
+  const words = text.split(' ');
+  return words
+    .map((word, at) => {
+      const key = word.toLowerCase().replace(/[.,]$/, '');
+      const plain = Object.hasOwn(SHORT, key) ? SHORT[key] : undefined;
+      if (plain === undefined) return word;
+      if (BEHIND_NUMBER.has(key) && key !== 'n' && !/\d|[½⅓⅔¼¾⅛]/u.test(words[at - 1] ?? '')) return word;
+      if (key === 'n' && at === 0) return word;
+      return word.endsWith(',') ? `${plain},` : plain;
+    })
+    .join(' ');
+}
+
+/** "1 red and 1 yellow pepper" is two peppers. */
+const ofTwoColours = (line: string): string =>
+  line.replace(
+    /^(\d|an?|one) (\p{L}+),? (?:and|&|plus|\+) (\d|an?|one) (\p{L}+) (?=\p{L})/iu,
+    (whole, some: string, one: string, more: string, other: string) =>
+      isColour(one) && isColour(other) ? `${(Number(some) || 1) + (Number(more) || 1)} ${one} and ${other} ` : whole,
+  );
+
+/** What stands in a line and is no part of the food: who it is for, what to do without, where more is wanted. */
+const REMARKS: readonly RegExp[] = [
+  // "plus extra for dusting", "+ more to serve", "plus a drizzle to serve"
+  /,? ?(?:\+|plus|and|with) (?:(?:a )?(?:little|bit)(?: of)? )?(?:extra|more|some (?:more|extra)|another)\b[^,;()]*/giu,
+  /,? ?(?:\+|plus) an? (?:drizzle|splash|pinch|handful|few|knob|little)\b[^,;()\d]* (?:to|for) (?:(?:the|a|your) )?\p{L}+(?: the \p{L}+)?/giu,
+  // "plus 2 tbsp for dusting": beside what the recipe holds
+  /,? ?(?:\+|plus|and) (?:about )?[\d½⅓⅔¼¾⅛][^,;()]* for (?:the )?(?:dusting|rolling|greasing|brushing|kneading|sprinkling|garnish(?:ing)?|serving)\b/giu,
+  // "(not pie filling)", "no need to peel"
+  /,? ?\b(?:not|no need|never|rather than|instead of)\b[^,;()]*/giu,
+  // "such as Maris Piper", "like Granny Smith", "preferably organic"
+  /,? ?\b(?:such as|like|e\.?g\.?|i\.?e\.?|preferably|ideally)\b[^,;()]*/giu,
+  // "of your choice", "if needed", "as needed", "the riper the better"
+  /,? ?\bof (?:your |any )?(?:choice|kind|type|sort)\b/giu,
+  /,? ?\b(?:(?:more|extra|plus|[\p{L}]+-free) )?(?:if|as|when) (?:needed|desired|required|wanted|you (?:like|wish|have|can|prefer)[^,;()]*|using|possible|available|necessary)\b/giu,
+  /,? ?\bthe \p{L}+er,? the (?:better|nicer)\b/giu,
+  /,? ?\b(?:any|whatever|whichever) (?:colou?r|kind|type|sort|variety|shape|brand|short shape|size)s?\b(?: (?:you (?:like|have)|will do|works?))?/giu,
+  // "no added sugar"
+  /,? ?\bno (?:added|extra) \p{L}+/giu,
+  // "from the garden", "from a packet"
+  /,? ?\bfrom (?:the|an?|your|my) (?!can\b|tin\b|jar\b)\p{L}+(?= *(?:$|[,;)]))/giu,
+  // "(from 1 lemon)"
+  /,? ?\bfrom (?:about )?\d[^,;()]*/giu,
+  // "(depending on heat)"
+  /,? ?\bdepending on\b[^,;()]*/giu,
+  // "(see note)", "see tip below"
+  /,? ?\bsee (?:notes?|tips?|recipe|above|below|method)\b[^,;()]*/giu,
+];
+
+/** What is wanted it for, at the end: "for dusting", "for the tin", "to serve". A food that is named there is not in the line. */
+const PURPOSE =
+  /,? ?\b(?:for|to) (?!taste\b|\d|\p{L}+ (?:people|servings)\b)(?:the |an? |your |my )?\p{L}[^,;()\d]*$/iu;
+
+/**
+ * A line without remarks: what is left names the food, how much of it, and how it comes.
+ *
+ * @returns the line, and what was said beside it: it stays with the food as a note
+ * @example withoutRemarks('350g plain flour, plus extra for dusting') //=> { text: '350g plain flour', remarks: ['plus extra for dusting'] }
+ */
+export function withoutRemarks(line: string): { readonly text: string; readonly remarks: readonly string[] } {
+  const remarks: string[] = [];
+  let text = line;
+  const take = (said: string) => {
+    remarks.push(said.replace(/^[,; ]+|[,; ]+$/g, ''));
+    return '';
+  };
+  for (const remark of REMARKS) text = text.replace(remark, take);
+  const purpose = PURPOSE.exec(text);
+  // "Juice to drink" is all purpose: what stands before it must name something.
+  if (purpose && purpose.index > 2) {
+    text = text.slice(0, purpose.index);
+    take(purpose[0]);
+  }
+  return {
+    text: text
+      .replace(/\( *\)/g, '')
+      .replace(/\s+/g, ' ')
+      .replace(/^[,;] ?|[,;] ?$/g, '')
+      .trim(),
+    remarks,
+  };
+}

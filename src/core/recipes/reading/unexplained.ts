@@ -1,0 +1,45 @@
+import { type FoodIndex, foodsAmong, wordKey } from '../../reference/food-finder';
+import { FORMS, isColour, isQualifier, isSaid as isSaidWord, PACKED_IN, PARTS, SHARE } from './line-words';
+
+/** A number that says neither how large pieces are, nor how many of them, nor how long: it may be an amount. */
+const LEFT_NUMBER =
+  /(?<![\d.,/-]|size |no\. |number |grade )(?:\d+(?:[.,/]\d+)?|[½⅓⅔¼¾⅛])(?![\d.,/])(?! ?(?:[-–]|to |x |× |inch|in\b|cm|mm|["”″%°]|min|hour|hr|day|week|piece|cube|slice|wedge|strip|chunk|part|quarter|half|halves|third|equal|large|medium|small|thick|thin|long|round|time|bite|spear|segment|floret|lardon|baton|stick|ring|disc|coin|layer|serving|people|month|year))/iu;
+
+/** A remark in a sentence says something of the food, and names none: "(may need a bit more)", "leave out for the little ones". */
+const SENTENCE =
+  /\b(?:is|are|was|were|isn't|aren't|may|might|can|could|will|would|should|needs?|leave|keep|buy|omit|skip|try|it|they|you|works?|because|since|until|too)\b/i;
+
+/** "1 tbsp lime juice (about ½ lime)": how many of the same that is. */
+const OWN_COUNT = /^ ?(?:about|approx\.?|roughly|from|ca?\.|~) ?(?:\d+|[½⅓⅔¼¾]) ([\p{L} ]+)$/iu;
+
+/** What stands in a line beside its food and says neither how it is prepared nor what for: each must be asked about. */
+export function unexplainedIn(text: string, ingredient: string, index: FoodIndex): string[] {
+  const own = new Set(ingredient.split(' ').map(wordKey));
+  const parts = text
+    .replace(PACKED_IN, ' ')
+    .replace(SHARE, ' ')
+    .split(/[,;()]/);
+  return parts.flatMap((part) => {
+    // An amount that nothing made use of: "2 eggs plus 1 of yesterday".
+    const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
+    if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
+    if (LEFT_NUMBER.test(part)) return [part.trim()];
+    const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
+    const isSaid = (word: string) =>
+      isQualifier(word) ||
+      PARTS.has(wordKey(word)) ||
+      FORMS.has(wordKey(word)) ||
+      isSaidWord(word) ||
+      own.has(wordKey(word)) ||
+      (index.produce.has(ingredient) && isColour(word));
+    const foods = foodsAmong(words, index).filter(
+      ({ name, from, to }) => name !== ingredient && !words.slice(from, to).every(isSaid),
+    );
+    const [food] = foods;
+    if (food) return [words.join(' ')];
+    if (SENTENCE.test(part)) return [];
+    return words.filter(
+      (word) => !isSaid(word) && !word.split(/[-’']/).every((piece) => piece === '' || isSaid(piece)),
+    );
+  });
+}

@@ -1,0 +1,20 @@
+import { describe, expect, it } from 'vitest';
+import { TYPICAL } from '@/core/reference/reference';
+import { judgeRecipes, type LabelledRecipe, sayRecipes } from './lines/recipe-judge';
+import sets from './lines/recipes.json';
+
+describe('recipes as people write them, written before the rules were', () => {
+  // Looked at once, "once" had 2 questions in 89 lines, 14 of 15 slips found, and alarms on 2 of 13 sound recipes.
+  // Ten more, before they were added to "work": 2 questions in 79 lines, 19 of 23 slips found, alarms on 3 of 10.
+  it.each(Object.entries(sets as unknown as Record<string, LabelledRecipe[]>))(
+    'are split, asked about little, and their slips are found: %s',
+    (name, recipes) => {
+      const judged = judgeRecipes(recipes, TYPICAL);
+      console.info(sayRecipes(name, judged));
+      expect(judged.shaped / judged.recipes).toBeGreaterThanOrEqual(0.9);
+      expect(judged.asked / judged.lines).toBeLessThanOrEqual(1 / 12);
+      expect(judged.found / judged.seeds).toBeGreaterThanOrEqual(0.85);
+      expect(judged.alarms / judged.recipes).toBeLessThanOrEqual(0.1);
+    },
+  );
+});
