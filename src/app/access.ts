@@ -15,6 +15,7 @@ import {
 } from '@/services/access/sign-in';
 import { ServiceError } from '@/services/errors';
 import type { Actor, Called, Service } from '@/services/gate/gate';
+import { findOverseer } from '@/services/gate/overseeing';
 import { contextFor, runningStore, visitFrom } from '@/services/runtime';
 
 /** What the cookie carries, encrypted: which sign-in it is. Whether that still holds, the database says. */
@@ -83,7 +84,9 @@ export async function requireSignIn(): Promise<SignedInMember> {
   const member = await currentMember();
   if (member) return member;
   const { signInId } = await signedIn();
-  redirect(signInId && (await awaitsCode(await visit(), signInId)) ? '/sign-in/code' : '/sign-in');
+  if (signInId && (await awaitsCode(await visit(), signInId))) redirect('/sign-in/code');
+  // Whoever looks over programmes belongs to none, as a rule.
+  redirect(signInId && (await findOverseer(runningStore(), signInId, new Date())) ? '/overview' : '/sign-in');
 }
 
 /** Who asks. One whose programme wants a second step sets that up before anything else. */
@@ -125,5 +128,7 @@ export async function apiActor(request: Request): Promise<Actor | null> {
   }
   const { signInId } = await getIronSession<Carried>(request, new Response(), options());
   const member = signInId ? await bySignIn(signInId) : undefined;
-  return member && !member.mustSetUp ? member.actor : null;
+  // A page that was opened in another programme sends nothing into this one: it keeps what it has until its own is back.
+  const page = request.headers.get('x-member');
+  return member && !member.mustSetUp && (page === null || page === member.actor.id) ? member.actor : null;
 }

@@ -6,41 +6,46 @@ import type { ProgrammeRow } from './tables/programme';
 export const useLinkOnce = (db: Db, values: { now: Date; id: string }) =>
   change(db, 'UPDATE access_link SET used_at = :now WHERE id = :id AND used_at IS NULL', values);
 
-/** A member’s new password. */
-export const setPassword = (db: Db, values: { passwordHash: string; id: string }) =>
-  change(db, 'UPDATE member SET password_hash = :passwordHash, version = version + 1 WHERE id = :id', values);
+/** Somebody’s new password. */
+export const setPassword = (db: Db, values: { passwordHash: string; accountId: string }) =>
+  change(db, 'UPDATE account SET password_hash = :passwordHash, version = version + 1 WHERE id = :accountId', values);
 
-/** Ends every link that was sent to a member, or to their address. */
-export const endLinksOf = (db: Db, values: { now: Date; id: string; email: string }) =>
+/** Ends the links of a programme that were sent to a member, or to their address, and every one for a new password. */
+export const endLinksOf = (db: Db, values: { now: Date; email: string; programmeId: string | null }) =>
   change(
     db,
-    'UPDATE access_link SET used_at = :now WHERE used_at IS NULL AND (member_id = :id OR email = :email)',
+    `UPDATE access_link SET used_at = :now WHERE used_at IS NULL AND email = :email
+        AND (purpose = 'reset' OR programme_id = :programmeId)`,
     values,
   );
 
-/** Ends every sign-in of a member. @returns how many were open */
+/** Ends every sign-in of a member in their programme. @returns how many were open */
 export const endSignInsOf = (db: Db, values: { now: Date; memberId: string }) =>
   change(db, 'UPDATE sign_in SET ended_at = :now WHERE member_id = :memberId AND ended_at IS NULL', values);
 
+/** Ends every sign-in of an account. @returns how many were open */
+export const endSignInsEverywhere = (db: Db, values: { now: Date; accountId: string }) =>
+  change(db, 'UPDATE sign_in SET ended_at = :now WHERE account_id = :accountId AND ended_at IS NULL', values);
+
 /** Uses up the code of a step of time. @returns 0 when it, or a later one, was used before */
-export const useTotpStep = (db: Db, values: { step: number; id: string }) =>
-  change(db, 'UPDATE member SET totp_step = :step WHERE id = :id AND totp_step < :step', values);
+export const useTotpStep = (db: Db, values: { step: number; accountId: string }) =>
+  change(db, 'UPDATE account SET totp_step = :step WHERE id = :accountId AND totp_step < :step', values);
 
 /** Uses a recovery code up. @returns 0 when it is none, or was used */
-export const useRecoveryCode = (db: Db, values: { now: Date; id: string; hash: string }) =>
+export const useRecoveryCode = (db: Db, values: { now: Date; accountId: string; hash: string }) =>
   change(
     db,
-    'UPDATE recovery_code SET used_at = :now WHERE member_id = :id AND code_hash = :hash AND used_at IS NULL',
+    'UPDATE recovery_code SET used_at = :now WHERE account_id = :accountId AND code_hash = :hash AND used_at IS NULL',
     values,
   );
 
-/** A member’s second step, sealed. */
-export const setTotp = (db: Db, values: { totp: string; step: number; id: string }) =>
-  change(db, 'UPDATE member SET totp = :totp, totp_step = :step, version = version + 1 WHERE id = :id', values);
+/** Somebody’s second step, sealed. */
+export const setTotp = (db: Db, values: { totp: string; step: number; accountId: string }) =>
+  change(db, 'UPDATE account SET totp = :totp, totp_step = :step, version = version + 1 WHERE id = :accountId', values);
 
-/** A member goes without a second step. */
-export const dropTotp = (db: Db, values: { memberId: string }) =>
-  change(db, 'UPDATE member SET totp = NULL, totp_step = 0, version = version + 1 WHERE id = :memberId', values);
+/** Somebody goes without a second step. */
+export const dropTotp = (db: Db, values: { accountId: string }) =>
+  change(db, 'UPDATE account SET totp = NULL, totp_step = 0, version = version + 1 WHERE id = :accountId', values);
 
 /** Whether the coordinators of a programme sign in with a code. */
 export const setSecondStep = (db: Db, values: { required: number; programmeId: string }) =>
@@ -58,10 +63,6 @@ export const endUnusedInvitations = (
     values,
   );
 
-/** Holds a programme, so that two of its coordinators cannot each remove the other at once. */
-export const holdProgramme = (db: Db, values: { programmeId: string }) =>
-  change(db, 'UPDATE programme SET version = version WHERE id = :programmeId', values);
-
 /** Ends the calendar addresses under which a member’s own classes are read. */
 export const endFeedsShowing = (db: Db, values: { now: Date; memberId: string }) =>
   change(
@@ -74,20 +75,23 @@ export const endFeedsShowing = (db: Db, values: { now: Date; memberId: string })
 export const endToken = (db: Db, values: { now: Date; tokenId: string }) =>
   change(db, 'UPDATE api_token SET revoked_at = :now WHERE id = :tokenId AND revoked_at IS NULL', values);
 
-/** The open sign-ins of a member, newest first. */
+/** Of whoever is a member: all that is theirs, in whichever programme. */
+const OF_SAME_PERSON = 'account_id = (SELECT account_id FROM member WHERE id = :memberId)';
+
+/** The open sign-ins of somebody, newest first. */
 export const openSignIns = (db: Db, values: { memberId: string; now: Date }) =>
   select<{ id: string; device: string; createdAt: Date }>(
     db,
     `SELECT id, device, created_at AS createdAt FROM sign_in
-        WHERE member_id = :memberId AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC LIMIT 50`,
+        WHERE ${OF_SAME_PERSON} AND ended_at IS NULL AND expires_at > :now ORDER BY created_at DESC LIMIT 50`,
     values,
   );
 
-/** Ends a sign-in of a member. @returns 0 when it was none of theirs */
+/** Ends a sign-in of somebody. @returns 0 when it was none of theirs */
 export const endSignInOf = (db: Db, values: { now: Date; signInId: string; memberId: string }) =>
   change(
     db,
-    'UPDATE sign_in SET ended_at = :now WHERE id = :signInId AND member_id = :memberId AND ended_at IS NULL',
+    `UPDATE sign_in SET ended_at = :now WHERE id = :signInId AND ${OF_SAME_PERSON} AND ended_at IS NULL`,
     values,
   );
 
@@ -107,7 +111,7 @@ export const doorEvents = (db: Db, values: { programmeId: string }) =>
 
 /** The same password, hashed anew; nothing where it was changed meanwhile. */
 export const rehashPassword = (db: Db, values: { fresh: string; id: string; old: string }) =>
-  change(db, 'UPDATE member SET password_hash = :fresh WHERE id = :id AND password_hash = :old', values);
+  change(db, 'UPDATE account SET password_hash = :fresh WHERE id = :id AND password_hash = :old', values);
 
 /** A browser was seen. */
 export const seeDevice = (db: Db, values: { now: Date; id: string }) =>
@@ -146,14 +150,17 @@ export const membersSignedIn = (db: Db, values: { signInIds: readonly string[]; 
       memberName: string;
       role: string;
       hasTotp: number;
+      programmes: number;
       seenAt: Date;
       provenAt: Date;
     }
   >(
     db,
     `SELECT i.id AS signInId, i.seen_at AS seenAt, i.proven_at AS provenAt, m.id AS memberId, m.name AS memberName, m.role,
-            m.totp IS NOT NULL AS hasTotp, ${columnsOf(db.models.programme, 'p')}
-       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN programme p ON p.id = m.programme_id
+            a.totp IS NOT NULL AS hasTotp,
+            (SELECT COUNT(*) FROM member x WHERE x.account_id = a.id AND x.status = 'active') AS programmes, ${columnsOf(db.models.programme, 'p')}
+       FROM sign_in i JOIN member m ON m.id = i.member_id JOIN account a ON a.id = m.account_id
+       JOIN programme p ON p.id = m.programme_id
       WHERE i.id IN (:signInIds) AND i.ended_at IS NULL AND i.expires_at > :now AND i.seen_at > :idleSince
         AND i.awaits_code = 0 AND m.status = 'active'`,
     values,

@@ -1,9 +1,8 @@
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { call, requireMember, signedIn, visit } from '@/app/access';
+import { call, requireMember } from '@/app/access';
+import { signOut } from '@/app/sign-out';
 import { sayingFacts } from '@/core/plan/saying';
-import { endSignIn } from '@/services/access/sign-in';
 import { ROLES, type Role } from '@/services/gate/gate';
 import { markedDays } from '@/services/plan/marked-days';
 import { KnotSymbols } from '@/ui/countdown/knot';
@@ -11,7 +10,9 @@ import { FindButton } from '@/ui/find/find-button';
 import { NavLink } from '@/ui/nav-link';
 import { NavProgress } from '@/ui/nav-progress';
 import { Notices } from '@/ui/notices';
+import { PageOf } from '@/ui/page-of';
 import { SayingOf } from '@/ui/saying';
+import { SignOut } from '@/ui/sign-out';
 import { Wordmark } from '@/ui/wordmark';
 
 const LINKS: readonly { href: string; title: string; roles: readonly Role[] }[] = [
@@ -34,18 +35,11 @@ async function marked() {
   return call(markedDays, {});
 }
 
-async function signOut() {
-  'use server';
-  const session = await signedIn();
-  if (session.signInId) await endSignIn(await visit(), session.signInId);
-  session.destroy();
-  redirect('/sign-in');
-}
-
 export default async function DeskLayout({ children }: { children: ReactNode }) {
-  const { actor, programme } = await requireMember();
+  const { actor, programme, programmes } = await requireMember();
   return (
     <SayingOf value={sayingFacts(programme)} marked={actor.role === 'coordinator' ? marked : undefined}>
+      <PageOf member={actor.id} />
       <NavProgress />
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content
@@ -69,16 +63,19 @@ export default async function DeskLayout({ children }: { children: ReactNode }) 
                 {actor.name}
               </Link>
               <span className="hidden 2xl:inline">, {actor.role}</span>
-              <span className="ml-2 hidden max-w-36 truncate align-bottom 2xl:inline-block">{programme.name}</span>
+              {programmes > 1 ? (
+                <Link
+                  href="/account#programmes"
+                  title={`${programme.name}: go on in another programme`}
+                  className="link ml-2 inline-block max-w-36 truncate align-bottom"
+                >
+                  {programme.name}
+                </Link>
+              ) : (
+                <span className="ml-2 hidden max-w-36 truncate align-bottom 2xl:inline-block">{programme.name}</span>
+              )}
             </span>
-            <form action={signOut}>
-              <button
-                type="submit"
-                className="btn btn-sm shrink-0 whitespace-nowrap border-neutral-content/40 bg-transparent text-neutral-content hover:bg-neutral-content/15"
-              >
-                Sign out
-              </button>
-            </form>
+            <SignOut action={signOut} />
           </div>
         </div>
       </header>

@@ -1,12 +1,13 @@
 import { z } from 'zod';
-import { endSignInOf, openSignIns, provenNow } from '@/store/access';
+import { endLinksOf, endSignInOf, endSignInsEverywhere, openSignIns, provenNow } from '@/store/access';
+import { membershipsOf, moveSignIn } from '@/store/accounts';
 import { findOne, updateVersion } from '@/store/query';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { nowOf, ROLES, service } from '../gate/gate';
 import { logSecurity } from '../gate/security-log';
 import { tellMember } from '../messages/notices';
-import { endAllLinks, endAllSignIns } from './links';
+import { accountOf } from './account-of';
 import { hashPassword, newPassword, passwordFits, refuseCommon } from './passwords';
 import { refuseTooMany, type Visit } from './sign-in';
 
@@ -37,7 +38,8 @@ export const signOutEverywhere = service({
   input: z.object({}),
   run: (context) =>
     context.store.transaction(async (db) => {
-      const ended = await endAllSignIns(db, context.actor.id, nowOf(context));
+      const { id: accountId } = await accountOf(context, db);
+      const ended = await endSignInsEverywhere(db, { accountId, now: nowOf(context) });
       await logChange(context, db, 'signed out everywhere', 'member', context.actor.id, { ended });
       return ended;
     }),
@@ -48,23 +50,23 @@ export const changePassword = service({
   roles: ROLES,
   input: z.object({ old: z.string().max(400), password: newPassword }),
   run: async (context, { old, password }) => {
-    const { db } = context.store;
-    const member = await findOne(db, db.models.member, { id: context.actor.id });
-    if (!member) throw notFound('member');
-    await refuseTooMany(context.store, [[OLD_PASSWORDS, member.id]]);
-    if (!(await passwordFits(context, member.passwordHash, old))) {
+    const account = await accountOf(context, context.store.db);
+    await refuseTooMany(context.store, [[OLD_PASSWORDS, account.id]]);
+    if (!(await passwordFits(context, account.passwordHash, old))) {
       const message = 'This is not your present password.';
       throw new ServiceError('invalid', message, [{ where: 'old', message }]);
     }
-    await refuseCommon(password, [member.name, member.email]);
+    await refuseCommon(password, [context.actor.name, account.email]);
     const passwordHash = await hashPassword(context, password);
     await context.store.transaction(async (tx) => {
-      if (!(await updateVersion(tx, tx.models.member, member.id, member.version, { passwordHash })))
+      if (!(await updateVersion(tx, tx.models.account, account.id, account.version, { passwordHash })))
         throw stale('Your account');
-      await endAllSignIns(tx, member.id, nowOf(context));
-      await endAllLinks(tx, member, nowOf(context));
-      await logChange(context, tx, 'changed the password', 'member', member.id);
-      await tellMember(context, tx, member.id, 'your password was changed');
+      const now = nowOf(context);
+      const { id: memberId, programmeId } = context.actor;
+      await endSignInsEverywhere(tx, { accountId: account.id, now });
+      await endLinksOf(tx, { email: account.email, programmeId, now });
+      await logChange(context, tx, 'changed the password', 'member', memberId);
+      await tellMember(context, tx, memberId, 'your password was changed');
     });
   },
 });
@@ -78,11 +80,12 @@ export const changePassword = service({
 export async function proveAgain(visit: Visit, signInId: string, password: string): Promise<boolean> {
   const { store } = visit;
   const open = await findOne(store.db, store.db.models.signIn, { id: signInId, endedAt: null, awaitsCode: 0 });
-  const member = open && (await findOne(store.db, store.db.models.member, { id: open.memberId, status: 'active' }));
-  if (!member) return false;
-  await refuseTooMany(store, [[OLD_PASSWORDS, member.id]]);
-  const fits = await passwordFits(visit, member.passwordHash, password.slice(0, 400));
-  const about = { programmeId: member.programmeId, actorId: member.id, ip: visit.ip };
+  const account = open && (await findOne(store.db, store.db.models.account, { id: open.accountId }));
+  if (!account) return false;
+  await refuseTooMany(store, [[OLD_PASSWORDS, account.id]]);
+  const fits = await passwordFits(visit, account.passwordHash, password.slice(0, 400));
+  const member = open.memberId ? await findOne(store.db, store.db.models.member, { id: open.memberId }) : undefined;
+  const about = { programmeId: member?.programmeId, actorId: member?.id, ip: visit.ip };
   await logSecurity(visit, fits ? 'password asked again' : 'wrong password', about);
   if (fits)
     await provenNow(store.db, {
@@ -90,4 +93,29 @@ export async function proveAgain(visit: Visit, signInId: string, password: strin
       now: nowOf(visit),
     });
   return fits;
+}
+
+export const listProgrammes = service({
+  title: 'See which programmes one belongs to',
+  roles: ROLES,
+  input: z.object({}),
+  run: async (context) => {
+    const { id: accountId } = await accountOf(context, context.store.db);
+    return membershipsOf(context.store.db, { accountId });
+  },
+});
+
+/**
+ * Goes on in another programme, in this browser.
+ *
+ * @param signInId the sign-in of this browser
+ * @param memberId what one is there
+ * @throws ServiceError kind "not-found" when one is not a member of it
+ */
+export async function goToProgramme(visit: Visit, signInId: string, memberId: string): Promise<void> {
+  const { store, ip } = visit;
+  const moved = await moveSignIn(store.db, { signInId, memberId });
+  const member = moved === 1 ? await findOne(store.db, store.db.models.member, { id: memberId }) : undefined;
+  if (!member) throw notFound('programme');
+  await logSecurity(visit, 'signed in', { programmeId: member.programmeId, actorId: memberId, ip });
 }

@@ -1,12 +1,17 @@
 import { z } from 'zod';
 import {
   endFeedsShowing,
+  endLinksOf,
+  endSignInsEverywhere,
+  endSignInsOf,
   endToken,
   endUnusedInvitations,
-  holdProgramme,
   revokeMadeBy,
   useLinkOnce,
 } from '@/store/access';
+import { endAccount, isOfUseBeside, withCode } from '@/store/accounts';
+import { overseersOf } from '@/store/overview';
+import { holdProgramme } from '@/store/programme';
 import { find, findOne, insert, remove, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { MemberRow } from '@/store/tables/access';
@@ -17,7 +22,7 @@ import { LINK_PLACE } from '../messages/link-place';
 import { queueMessage } from '../messages/messages';
 import { tellCoordinators, tellMember } from '../messages/notices';
 import { addressOf } from './addresses';
-import { endAllLinks, endAllSignIns, makeLink } from './links';
+import { makeLink } from './links';
 import { hashSecret, newSecret } from './passwords';
 
 const DAYS_TO_JOIN = 7;
@@ -32,6 +37,7 @@ export const listMembers = service({
     const all = await find(db, db.models.member, { programmeId }, [['name', 'ASC']]);
     const links = await find(db, db.models.accessLink, { programmeId, usedAt: null }, [['createdAt', 'ASC']]);
     const tokens = await find(db, db.models.apiToken, { programmeId, revokedAt: null }, [['createdAt', 'ASC']]);
+    const coded = new Set((await withCode(db, { programmeId })).map(({ id }) => id));
     const now = nowOf(context);
     const nameOf = (id: string | null) => all.find((member) => member.id === id)?.name ?? null;
     const entry = <Row extends { role: string | null; expiresAt: Date; createdBy: string | null }>(row: Row) => ({
@@ -42,15 +48,17 @@ export const listMembers = service({
     return {
       members: all
         .filter(({ status }) => status === 'active')
-        .map(({ id, name, email, role, totp, version }) => ({
+        .map(({ id, name, email, role, version }) => ({
           ...{ id, name, email, role, version },
-          hasSecondStep: totp !== null,
+          hasSecondStep: coded.has(id),
           // Somebody asked for a new password, and has not set it yet.
-          passwordLink: links.some((link) => link.purpose === 'reset' && link.memberId === id && link.expiresAt > now),
+          passwordLink: links.some((link) => link.purpose === 'reset' && link.email === email && link.expiresAt > now),
         })),
       invitations: links
         .filter((link) => link.purpose === 'invite' && link.email && link.expiresAt > now)
         .map((link) => ({ id: link.id, email: link.email, ...entry(link) })),
+      /** Who of a city sees the programme's counts and money, and no family. */
+      overseers: await overseersOf(db, { programmeId }),
       tokens: tokens
         .filter((token) => token.expiresAt > now)
         .map((token) => ({ id: token.id, name: token.name, ...entry(token) })),
@@ -174,15 +182,22 @@ export const removeMember = service({
       await refuseLastCoordinator(db, member);
       await tellMember(context, db, memberId, 'you were removed from the programme');
       // The e-mail is free again: they may be invited anew. What they did stays theirs in the log.
-      const gone = { status: 'removed' as const, email: `removed-${memberId}`, passwordHash: '-', totp: null };
+      const gone = { status: 'removed' as const, email: `removed-${memberId}` };
       if (!(await updateVersion(db, db.models.member, memberId, version, gone))) throw stale(member.name);
-      await endAllSignIns(db, memberId, nowOf(context));
-      await endAllLinks(db, member, nowOf(context));
-      await remove(db, db.models.knownDevice, { memberId });
-      await remove(db, db.models.recoveryCode, { memberId });
+      const now = nowOf(context);
+      await endSignInsOf(db, { memberId, now });
+      await endLinksOf(db, { ...member, now });
+      const { accountId } = member;
+      // Of other programmes they stay members, and sign in there as before.
+      if (!(await isOfUseBeside(db, { accountId, memberId }))) {
+        await endAccount(db, { accountId });
+        await endSignInsEverywhere(db, { accountId, now });
+        await remove(db, db.models.knownDevice, { accountId });
+        await remove(db, db.models.recoveryCode, { accountId });
+      }
       const ended = await endWhatTheyMade(context, db, memberId);
       // The address under which their own classes are read is in their hands.
-      await endFeedsShowing(db, { memberId, now: nowOf(context) });
+      await endFeedsShowing(db, { memberId, now });
       await logChange(context, db, 'removed', 'member', memberId, { name: member.name, role: member.role, ...ended });
     }),
 });

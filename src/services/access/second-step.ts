@@ -2,14 +2,15 @@ import { randomBytes } from 'node:crypto';
 import { Secret, TOTP } from 'otpauth';
 import { z } from 'zod';
 import { dropTotp, setSecondStep, setTotp, useRecoveryCode, useTotpStep } from '@/store/access';
-import { findOne, insert, remove } from '@/store/query';
+import { insert, remove } from '@/store/query';
 import type { Db } from '@/store/store';
-import type { MemberRow } from '@/store/tables/access';
-import { notFound, ServiceError } from '../errors';
+import type { AccountRow } from '@/store/tables/access';
+import { ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, ROLES, service } from '../gate/gate';
 import { recoveryHash, seal, unseal } from '../gate/keys';
 import { tellMember } from '../messages/notices';
+import { accountOf } from './account-of';
 
 /** Codes change every half minute (RFC 6238); one step before and after is taken too, for clocks that differ. */
 const PERIOD = 30;
@@ -34,22 +35,22 @@ const plainCode = (typed: string) => typed.toLowerCase().replace(/[\s-]/g, '');
  */
 export async function codeFits(
   from: Pick<Context, 'clock' | 'store' | 'deploymentKey'>,
-  member: Pick<MemberRow, 'id' | 'totp'>,
+  account: Pick<AccountRow, 'id' | 'totp'>,
   typed: string,
 ): Promise<'code' | 'recovery code' | 'used before' | undefined> {
   const { db } = from.store;
   const now = nowOf(from);
   const code = plainCode(typed);
-  const secret = member.totp === null ? undefined : await unseal(from, member.totp);
+  const secret = account.totp === null ? undefined : await unseal(from, account.totp);
   const step = secret && /^\d{6}$/.test(code) ? stepOf(secret, code, now) : undefined;
   if (step !== undefined) {
     const used = await useTotpStep(db, {
-      id: member.id,
+      accountId: account.id,
       step,
     });
     return used === 1 ? 'code' : 'used before';
   }
-  const used = await useRecoveryCode(db, { id: member.id, hash: recoveryHash(from, member.id, code), now });
+  const used = await useRecoveryCode(db, { accountId: account.id, hash: recoveryHash(from, account.id, code), now });
   return used === 1 ? 'recovery code' : undefined;
 }
 
@@ -59,9 +60,9 @@ export const viewSecondStep = service({
   input: z.object({}),
   run: async (context) => {
     const { db } = context.store;
-    const member = await findOne(db, db.models.member, { id: context.actor.id });
-    const left = await db.models.recoveryCode.count({ where: { memberId: context.actor.id, usedAt: null } });
-    return { isOn: member?.totp != null, recoveryCodesLeft: left };
+    const account = await accountOf(context, db);
+    const left = await db.models.recoveryCode.count({ where: { accountId: account.id, usedAt: null } });
+    return { isOn: account.totp !== null, recoveryCodesLeft: left };
   },
 });
 
@@ -72,11 +73,9 @@ export const beginSecondStep = service({
   input: z.object({}),
   run: async (context) => {
     const secret = new Secret({ size: 20 }).base32;
-    const { db } = context.store;
-    const member = await findOne(db, db.models.member, { id: context.actor.id });
-    if (!member) throw notFound('member');
+    const account = await accountOf(context, context.store.db);
     // Nothing is kept yet: the page sends the sealed secret back with the first code.
-    return { secret, address: totpOf(secret, member.email).toString(), sealed: await seal(context, secret) };
+    return { secret, address: totpOf(secret, account.email).toString(), sealed: await seal(context, secret) };
   },
 });
 
@@ -95,8 +94,9 @@ export const turnOnSecondStep = service({
     }
     const totp = await seal(context, secret);
     return context.store.transaction(async (db) => {
-      await setTotp(db, { totp, step, id: context.actor.id });
-      const codes = await freshCodes(context, db);
+      const { id: accountId } = await accountOf(context, db);
+      await setTotp(db, { totp, step, accountId });
+      const codes = await freshCodes(context, db, accountId);
       await logChange(context, db, 'turned on the second step', 'member', context.actor.id);
       await tellMember(context, db, context.actor.id, 'signing in now asks for a code beside the password');
       return { codes };
@@ -105,21 +105,20 @@ export const turnOnSecondStep = service({
 });
 
 /** Recovery codes in place of all that were there. Shown once; kept as hashes. */
-async function freshCodes(context: Context, db: Db): Promise<string[]> {
-  const memberId = context.actor.id;
+async function freshCodes(context: Context, db: Db, accountId: string): Promise<string[]> {
   // 49 bits each, in letters that are not taken for one another.
   const LETTERS = 'abcdefghjkmnpqrstuvwxyz23456789';
   const codes = Array.from({ length: RECOVERY_CODES }, () =>
     [...randomBytes(10)].map((byte) => LETTERS[byte % LETTERS.length]).join(''),
   );
-  await remove(db, db.models.recoveryCode, { memberId });
+  await remove(db, db.models.recoveryCode, { accountId });
   await insert(
     db,
     db.models.recoveryCode,
     codes.map((code) => ({
       id: context.ids(),
-      memberId,
-      codeHash: recoveryHash(context, memberId, code),
+      accountId,
+      codeHash: recoveryHash(context, accountId, code),
       usedAt: null,
     })),
   );
@@ -133,7 +132,7 @@ export const renewRecoveryCodes = service({
   input: z.object({}),
   run: (context) =>
     context.store.transaction(async (db) => {
-      const codes = await freshCodes(context, db);
+      const codes = await freshCodes(context, db, (await accountOf(context, db)).id);
       await logChange(context, db, 'renewed the recovery codes', 'member', context.actor.id);
       await tellMember(context, db, context.actor.id, 'the recovery codes were made anew');
       return { codes };
@@ -148,10 +147,9 @@ export const turnOffSecondStep = service({
   run: (context) =>
     context.store.transaction(async (db) => {
       const memberId = context.actor.id;
-      await dropTotp(db, {
-        memberId,
-      });
-      await remove(db, db.models.recoveryCode, { memberId });
+      const { id: accountId } = await accountOf(context, db);
+      await dropTotp(db, { accountId });
+      await remove(db, db.models.recoveryCode, { accountId });
       await logChange(context, db, 'turned off the second step', 'member', memberId);
       await tellMember(context, db, memberId, 'signing in no longer asks for a code beside the password');
     }),

@@ -1,12 +1,14 @@
 import type { Temporal } from 'temporal-polyfill';
 import { closeSignIn, codeGiven, membersSignedIn, rehashPassword, seeDevice, seeSignIns } from '@/store/access';
+import { looksOver, membershipsOf } from '@/store/accounts';
 import { countAttempt, forgiveAttempt, type Limit } from '@/store/attempts';
 import { find, findOne, insert } from '@/store/query';
 import type { Store } from '@/store/store';
-import type { MemberRow } from '@/store/tables/access';
+import type { AccountRow, MemberRow } from '@/store/tables/access';
 import type { ProgrammeRow } from '@/store/tables/programme';
 import { ServiceError } from '../errors';
 import { type Actor, nowOf, type Role } from '../gate/gate';
+import { MINUTES_IDLE, SEEN_EVERY_MINUTES } from '../gate/idle';
 import { logSecurity } from '../gate/security-log';
 import { tellMember } from '../messages/notices';
 import { addressOf } from './addresses';
@@ -27,12 +29,8 @@ export interface Visit {
   readonly deviceToken: string;
 }
 
-/** A sign-in ends after so many hours, and when it was not used for so many minutes (OWASP ASVS 3.3.2, level 2). */
+/** A sign-in ends after so many hours (OWASP ASVS 3.3.2, level 2), and when it lay idle. */
 export const HOURS_SIGNED_IN = 12;
-export const MINUTES_IDLE = 30;
-
-/** How far `seen_at` may lie behind: it is written at most this often. */
-const SEEN_EVERY_MINUTES = 3;
 
 /**
  * Wrong passwords: for one e-mail from one address, from one address for any, for one e-mail from anywhere, and for a member
@@ -75,10 +73,11 @@ export interface SignedIn {
 export async function signIn(visit: Visit, email: string, password: string): Promise<SignedIn | undefined> {
   const { store, ip } = visit;
   const address = addressOf(email);
-  const member = await findOne(store.db, store.db.models.member, { email: address, status: 'active' });
-  const isKnown = member !== undefined && (await knownDevice(visit, member.id)) !== undefined;
+  const account = await findOne(store.db, store.db.models.account, { email: address });
+  const [member] = account ? await membershipsOf(store.db, { accountId: account.id }) : [];
+  const isKnown = account !== undefined && (await knownDevice(visit, account.id)) !== undefined;
   const counted = isKnown
-    ? ([[LIMITS.device, `${member.id} ${hashSecret(visit.deviceToken)}`]] as const)
+    ? ([[LIMITS.device, `${account.id} ${hashSecret(visit.deviceToken)}`]] as const)
     : ([
         [LIMITS.here, `${ip} ${address}`],
         [LIMITS.address, ip],
@@ -91,40 +90,51 @@ export async function signIn(visit: Visit, email: string, password: string): Pro
     await logSecurity(visit, 'too many attempts', about);
     throw error;
   }
-  if (!(await passwordFits(visit, member?.passwordHash, password.slice(0, 400))) || !member) {
+  const fits = await passwordFits(visit, account?.passwordHash, password.slice(0, 400));
+  // Whoever belongs to nothing any more, and looks over nothing, has nowhere to go.
+  const isOfUse = member !== undefined || (account !== undefined && (await looksOver(store.db, account.id)));
+  if (!fits || !account || !isOfUse) {
     await logSecurity(visit, 'wrong password', about);
     return undefined;
   }
   await Promise.all(counted.map(([limit, key]) => forgiveAttempt(store, limit, key)));
-  if (isOldHash(member.passwordHash))
+  if (isOldHash(account.passwordHash))
     await rehashPassword(store.db, {
-      id: member.id,
-      old: member.passwordHash,
+      id: account.id,
+      old: account.passwordHash,
       fresh: await hashPassword(visit, password),
     });
-  return openSignIn(visit, member);
+  return openSignIn(visit, account.id, member);
 }
 
-/** The row of this browser, where the member has signed in from it before. */
-const knownDevice = async ({ store, deviceToken }: Visit, memberId: string) =>
+/** The row of this browser, where the account was signed in from it before. */
+const knownDevice = async ({ store, deviceToken }: Visit, accountId: string) =>
   deviceToken
-    ? findOne(store.db, store.db.models.knownDevice, { memberId, tokenHash: hashSecret(deviceToken) })
+    ? findOne(store.db, store.db.models.knownDevice, { accountId, tokenHash: hashSecret(deviceToken) })
     : undefined;
 
-/** Signs a member in on this browser, without asking for the password: it was just given, or set. */
+/**
+ * Signs somebody in on this browser, without asking for the password: it was just given, or set.
+ *
+ * @param member in which programme; absent for the one they were in last
+ */
 export async function openSignIn(
   visit: Visit,
-  member: Pick<MemberRow, 'id' | 'programmeId' | 'totp'>,
+  accountId: string,
+  member?: Pick<MemberRow, 'id' | 'programmeId'>,
 ): Promise<SignedIn> {
   const { store, device, ip } = visit;
   const { db } = store;
   const signInId = visit.ids();
   const now = nowOf(visit);
-  const awaitsCode = member.totp !== null;
+  const account = await findOne(db, db.models.account, { id: accountId });
+  const awaitsCode = account !== undefined && account.totp !== null;
+  const as = member ?? (await membershipsOf(db, { accountId }))[0];
   await insert(db, db.models.signIn, [
     {
       id: signInId,
-      memberId: member.id,
+      accountId,
+      memberId: as?.id ?? null,
       device: device.slice(0, 200),
       createdAt: now,
       expiresAt: new Date(now.getTime() + HOURS_SIGNED_IN * 3_600_000),
@@ -134,31 +144,35 @@ export async function openSignIn(
       awaitsCode: awaitsCode ? 1 : 0,
     },
   ]);
-  const { programmeId } = member;
-  if (!awaitsCode) await logSecurity(visit, 'signed in', { programmeId, actorId: member.id, ip });
-  return { signInId, awaitsCode, deviceToken: await rememberDevice(visit, member.id, now) };
+  if (!awaitsCode) await logSecurity(visit, 'signed in', { programmeId: as?.programmeId, actorId: as?.id, ip });
+  return { signInId, awaitsCode, deviceToken: await rememberDevice(visit, accountId, now) };
 }
 
-async function rememberDevice(visit: Visit, memberId: string, now: Date): Promise<string> {
+async function rememberDevice(visit: Visit, accountId: string, now: Date): Promise<string> {
   const { db } = visit.store;
-  const known = await knownDevice(visit, memberId);
+  const known = await knownDevice(visit, accountId);
   if (known) {
     await seeDevice(db, { id: known.id, now });
     return visit.deviceToken;
   }
   const token = newSecret();
-  const row = { id: visit.ids(), memberId, tokenHash: hashSecret(token), createdAt: now, seenAt: now };
+  const row = { id: visit.ids(), accountId, tokenHash: hashSecret(token), createdAt: now, seenAt: now };
   await insert(db, db.models.knownDevice, [row]);
   return token;
 }
 
-/** The member whose sign-in waits for a code; undefined when none does. */
-async function awaiting(visit: Visit, signInId: string): Promise<MemberRow | undefined> {
+/** Whose sign-in waits for a code, and in which programme; undefined when it waits for none. */
+async function awaiting(
+  visit: Visit,
+  signInId: string,
+): Promise<{ account: AccountRow; member: MemberRow | undefined } | undefined> {
   const { db } = visit.store;
   const row = await findOne(db, db.models.signIn, { id: signInId, endedAt: null, awaitsCode: 1 });
   // Whoever has the password and not the telephone gets no more than a quarter of an hour.
   if (!row || nowOf(visit).getTime() - row.createdAt.getTime() > 15 * 60_000) return undefined;
-  return findOne(db, db.models.member, { id: row.memberId, status: 'active' });
+  const account = await findOne(db, db.models.account, { id: row.accountId });
+  const member = row.memberId ? await findOne(db, db.models.member, { id: row.memberId, status: 'active' }) : undefined;
+  return account && (member || !row.memberId) ? { account, member } : undefined;
 }
 
 /** Whether a sign-in waits for a code. */
@@ -172,18 +186,20 @@ export const awaitsCode = async (visit: Visit, signInId: string): Promise<boolea
  * @throws ServiceError when there were too many wrong codes
  */
 export async function passCode(visit: Visit, signInId: string, code: string): Promise<boolean> {
-  const member = await awaiting(visit, signInId);
-  if (!member) return false;
-  const { id: actorId, programmeId } = member;
-  await refuseTooMany(visit.store, [[LIMITS.code, member.id]]);
-  const used = await codeFits(visit, member, code);
+  const whose = await awaiting(visit, signInId);
+  if (!whose) return false;
+  const { account, member } = whose;
+  const { id: actorId, programmeId } = member ?? {};
+  await refuseTooMany(visit.store, [[LIMITS.code, account.id]]);
+  const used = await codeFits(visit, account, code);
   if (used === undefined || used === 'used before') {
     await logSecurity(visit, used ? 'code used again' : 'wrong code', { programmeId, actorId, ip: visit.ip });
     // Somebody has seen a code of theirs, and their password (OWASP ASVS 2.8.5).
-    if (used) await tellMember(visit, visit.store.db, member.id, 'a code of yours was used a second time, and refused');
+    if (used && member)
+      await tellMember(visit, visit.store.db, member.id, 'a code of yours was used a second time, and refused');
     return false;
   }
-  await forgiveAttempt(visit.store, LIMITS.code, member.id);
+  await forgiveAttempt(visit.store, LIMITS.code, account.id);
   await codeGiven(visit.store.db, { signInId });
   if (used === 'recovery code') await logSecurity(visit, 'recovery code used', { programmeId, actorId, ip: visit.ip });
   await logSecurity(visit, 'signed in', { programmeId, actorId, ip: visit.ip });
@@ -202,6 +218,8 @@ export async function endSignIn(visit: Pick<Visit, 'store' | 'clock'>, signInId:
 export interface SignedInMember {
   readonly actor: Actor;
   readonly programme: ProgrammeRow;
+  /** How many programmes they belong to. */
+  readonly programmes: number;
   /** The programme wants a second step of them, and they have none yet: they see nothing else until they have. */
   readonly mustSetUp: boolean;
 }
@@ -220,11 +238,12 @@ export async function findActors(
       now,
     });
   return new Map(
-    rows.map(({ signInId, memberId, memberName, role, hasTotp, seenAt: _, provenAt, ...programme }) => [
+    rows.map(({ signInId, memberId, memberName, role, hasTotp, programmes, seenAt: _, provenAt, ...programme }) => [
       signInId,
       {
         actor: { id: memberId, name: memberName, role: role as Role, programmeId: programme.id, provenAt },
         programme,
+        programmes,
         mustSetUp: role === 'coordinator' && programme.secondStep === 1 && !hasTotp,
       },
     ]),

@@ -2,7 +2,7 @@ import { insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { Context } from './gate';
 
-/** Adds to the append-only log who changed what and when; in the same transaction as the change itself. */
+/** Adds to the append-only log who changed what and when; in the same transaction as the change itself. @returns id of the entry */
 export async function logChange(
   context: Context,
   db: Db,
@@ -10,10 +10,11 @@ export async function logChange(
   entity: string,
   entityId: string,
   detail: Readonly<Record<string, unknown>> = {},
-): Promise<void> {
+): Promise<string> {
+  const id = context.ids();
   await insert(db, db.models.change, [
     {
-      id: context.ids(),
+      id,
       programmeId: context.actor.programmeId,
       at: new Date(context.clock().epochMilliseconds),
       actorId: context.actor.id,
@@ -23,4 +24,5 @@ export async function logChange(
       detail,
     },
   ]);
+  return id;
 }

@@ -90,6 +90,7 @@ import * as split from '../plan/split';
 import * as households from '../privacy/households';
 import * as firstRun from '../programme/first-run';
 import * as programme from '../programme/programme';
+import * as putBack from '../programme/put-back';
 import * as drafts from '../recipes/drafts';
 import * as history from '../recipes/history';
 import * as products from '../recipes/products';
@@ -196,6 +197,7 @@ const MODULES = [
   sessions,
   split,
   programme,
+  putBack,
   drafts,
   history,
   products,
@@ -251,6 +253,7 @@ const FOR_ALL = [
   'Say which motions of a prep day are begun or done',
   'Serve or pack what was made ahead and kept',
   'See whether one drives a round today',
+  'See which programmes one belongs to',
   'See the run sheet of a class: who does what when, and whether it fits',
   'See a bench as a line of packers, its pace, and what runs out',
   'See a round to the doors, on its day',
@@ -642,6 +645,7 @@ describe('another programme', () => {
       'Stop giving a course to a group': { groupId: group.id, version: 1 },
       'Take a way out of a conflict': { sessionId, version: 1, startsAt: '10:00' },
       'Take a change of the plan back': { changeId: change?.id },
+      'Put back what was taken away': { changeId: change?.id },
       'Change a course': { courseId, version: 1, title: 'X', rollClosesDays: 5 },
       'See a course’s sessions with what stands against each': { courseId },
       'See a season before laying it down': { courseId, ...laid },
@@ -877,6 +881,7 @@ describe('another programme', () => {
         'Say which motions of a prep day are begun or done',
         'See all temperatures that were taken, for an inspector',
         'See whether one drives a round today',
+        'See which programmes one belongs to',
         'See the plan of a prep day for the hands there are',
         'See what a failed fridge or freezer touches, and what becomes of it',
         'Throw away what a failed fridge or freezer spoilt, and pack the kits’ cold parts anew',
@@ -893,6 +898,7 @@ describe('another programme', () => {
         'See the crew',
         'Take the crew out as CSV',
         'Add a food to the reference table',
+        'Forget that some words are a name of a food',
         'Add a place',
         'Add a shop',
         'Add a product with its pack, price and label',

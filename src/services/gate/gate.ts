@@ -1,4 +1,4 @@
-import type { Temporal } from 'temporal-polyfill';
+import { Temporal } from 'temporal-polyfill';
 import type { z } from 'zod';
 import { countAttempt, type Limit } from '@/store/attempts';
 import { isDuplicate, type Store } from '@/store/store';
@@ -39,6 +39,10 @@ export interface Context {
 export const todayIn = (context: Context, timeZone: string): string =>
   context.clock().toZonedDateTimeISO(timeZone).toPlainDate().toString();
 
+/** The moment at which a civil date begins in a time zone: what happened in an evening of Denver belongs to that day, not to the next in London. */
+export const beginningOf = (date: string, timeZone: string): Date =>
+  new Date(Temporal.PlainDate.from(date).toZonedDateTime(timeZone).epochMilliseconds);
+
 /** Moments of the database from the context's clock. */
 export const nowOf = (context: Pick<Context, 'clock'>): Date => new Date(context.clock().epochMilliseconds);
 
@@ -66,6 +70,8 @@ export interface Service<Input, Output> {
   readonly roles: readonly Role[];
   /** What it asks for beside a role. */
   readonly guards: Guards;
+  /** What it reads, for whoever goes through all services. */
+  readonly reads: z.ZodType;
   /** Only for the type: what is to be sent. */
   readonly takes?: Input;
 }
@@ -159,7 +165,7 @@ export function service<Schema extends z.ZodType, Output>(
   };
   const { title, roles, proof, costly } = definition;
   const guards: Guards = { ...(proof ? { proof } : {}), ...(costly ? { costly } : {}) };
-  const made = Object.assign(call, { title, roles, guards });
+  const made = Object.assign(call, { title, roles, guards, reads: definition.input });
   SERVICES.push(made);
   return made;
 }

@@ -2,6 +2,7 @@ import type { Temporal } from 'temporal-polyfill';
 import { countAttempt } from '@/store/attempts';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
+import { faultOf, log } from '@/watch/log';
 
 /** What is kept of what happens at the doors. */
 export type SecurityEventKind =
@@ -51,6 +52,6 @@ export async function logSecurity(
       },
     ]);
   } catch (error) {
-    console.error(`A security event was not kept: ${(error as Error).message}`);
+    log().error(faultOf(error), 'a security event was not kept');
   }
 }

@@ -1,20 +1,36 @@
 import { big, json, key, long, maybe, moment, notes, plain, type RowOf, ref, table, whole } from './table';
 
+/** Who signs in, in whichever programmes. */
+export const account = table(
+  'account',
+  { belongs: 'account' },
+  {
+    id: key(),
+    /** As `addressOf` writes it; of an account that ended, what nobody can write. */
+    email: plain(),
+    passwordHash: plain(),
+    /** The secret of the second step, sealed; null while there is none. */
+    totp: maybe(long(plain())),
+    /** The last step of time whose code was used: a code works once. */
+    totpStep: big(),
+    version: whole(),
+  },
+);
+export type AccountRow = RowOf<typeof account>;
+
+/** Somebody in one programme. */
 export const member = table(
   'member',
   { belongs: 'programmeId' },
   {
     id: key(),
     programmeId: ref(),
+    accountId: ref(),
+    /** The same as their account's: the programme writes to it. */
     email: plain(),
     name: plain(),
     role: plain(),
-    passwordHash: plain(),
     status: plain<'active' | 'removed'>(),
-    /** The secret of the second step, sealed; null while there is none. */
-    totp: maybe(long(plain())),
-    /** The last step of time whose code was used: a code works once. */
-    totpStep: big(),
     version: whole(),
   },
 );
@@ -41,23 +57,23 @@ export type ApiTokenRow = RowOf<typeof apiToken>;
 /** A code that stands in for the second step once, when the telephone is lost. */
 export const recoveryCode = table(
   'recovery_code',
-  { belongs: 'memberId' },
+  { belongs: 'accountId' },
   {
     id: key(),
-    memberId: ref(),
+    accountId: ref(),
     codeHash: plain(),
     usedAt: maybe(moment()),
   },
 );
 export type RecoveryCodeRow = RowOf<typeof recoveryCode>;
 
-/** A browser that a member has signed in from: others' guesses do not lock it out. */
+/** A browser that somebody has signed in from: others' guesses do not lock it out. */
 export const knownDevice = table(
   'known_device',
-  { belongs: 'memberId', retention: { days: 180, from: 'seenAt' } },
+  { belongs: 'accountId', retention: { days: 180, from: 'seenAt' } },
   {
     id: key(),
-    memberId: ref(),
+    accountId: ref(),
     tokenHash: plain(),
     createdAt: moment(),
     seenAt: moment(),
@@ -85,10 +101,12 @@ export type SecurityEventRow = RowOf<typeof securityEvent>;
 /** One browser signed in; it ends by time, by signing out, or from afar. */
 export const signIn = table(
   'sign_in',
-  { belongs: 'memberId', retention: { days: 90, from: 'expiresAt' } },
+  { belongs: 'accountId', retention: { days: 90, from: 'expiresAt' } },
   {
     id: key(),
-    memberId: ref(),
+    accountId: ref(),
+    /** In which programme they are in this browser now; null where they look over programmes and belong to none. */
+    memberId: maybe(ref()),
     device: plain(),
     createdAt: moment(),
     expiresAt: moment(),
@@ -109,7 +127,8 @@ export const accessLink = table(
   { belongs: 'programmeId', of: 'household', retention: { days: 90, from: 'expiresAt' } },
   {
     id: key(),
-    programmeId: ref(),
+    /** null in a new password of who belongs to no programme. */
+    programmeId: maybe(ref()),
     purpose: plain<'invite' | 'reset' | 'crew' | 'family'>(),
     /** '' in the first coordinator's link: they give their own. */
     email: plain(),
@@ -161,3 +180,28 @@ export const change = table(
   },
 );
 export type ChangeRow = RowOf<typeof change>;
+
+/** A city, or another body that stands over several programmes. */
+export const city = table(
+  'city',
+  { belongs: 'city' },
+  {
+    id: key(),
+    name: plain(),
+  },
+);
+export type CityRow = RowOf<typeof city>;
+
+/** Somebody who looks over a city's programmes, or (without a city) after the installation itself. */
+export const overseer = table(
+  'overseer',
+  { belongs: 'accountId' },
+  {
+    id: key(),
+    accountId: ref(),
+    cityId: maybe(ref()),
+    name: plain(),
+    createdAt: moment(),
+  },
+);
+export type OverseerRow = RowOf<typeof overseer>;

@@ -64,7 +64,7 @@ export type IncidentRow = RowOf<typeof incident>;
 /** What somebody thought of a dish they tried; append-only. */
 export const tasting = table(
   'tasting',
-  { belongs: 'sessionId', joined: 'moves', of: 'person' },
+  { belongs: 'sessionId', joined: { keeps: 'its dishes were tasted' }, of: 'person' },
   {
     id: key(),
     sessionId: ref(),
@@ -81,7 +81,7 @@ export type TastingRow = RowOf<typeof tasting>;
 /** That somebody came late, left early, or was fetched, and by whom; append-only, the newest of a kind counts. */
 export const comingNote = table(
   'coming_note',
-  { belongs: 'sessionId', joined: 'moves', of: 'person' },
+  { belongs: 'sessionId', joined: { keeps: 'it was noted who came late or went' }, of: 'person' },
   {
     id: key(),
     sessionId: ref(),
@@ -106,7 +106,12 @@ export type LessonNoteRow = RowOf<typeof lessonNote>;
 /** A picture of what a family cooked, with what it may be used for, until its end. */
 export const cookedPicture = table(
   'cooked_picture',
-  { belongs: 'sessionId', joined: 'moves', of: 'person', retention: { days: 0, from: 'endsOn' } },
+  {
+    belongs: 'sessionId',
+    joined: { keeps: 'families sent pictures of it' },
+    of: 'person',
+    retention: { days: 0, from: 'endsOn' },
+  },
   {
     id: key(),
     sessionId: ref(),

@@ -109,7 +109,7 @@ export type DutyChangeRow = RowOf<typeof dutyChange>;
 /** When somebody of the crew came and went. Minutes of the day. */
 export const crewHours = table(
   'crew_hours',
-  { belongs: 'sessionId', joined: 'moves' },
+  { belongs: 'sessionId', joined: { keeps: 'hours of its crew are noted' } },
   {
     id: key(),
     sessionId: ref(),

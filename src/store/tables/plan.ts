@@ -162,7 +162,7 @@ export type PlaceRow = RowOf<typeof place>;
 
 export const travel = table(
   'travel',
-  { belongs: 'programmeId' },
+  { belongs: 'fromId' },
   {
     fromId: keyOf(ref()),
     toId: keyOf(ref()),

@@ -15,6 +15,8 @@ export const programme = table(
   { belongs: 'id' },
   {
     id: key(),
+    /** The city that sees its counts and money; null for none. */
+    cityId: maybe(ref()),
     name: notes(),
     measureSystem: plain<'us' | 'metric'>(),
     safetyProfile: plain<'us' | 'uk'>(),

@@ -124,6 +124,19 @@ export const keepingLimit = table(
 );
 export type KeepingLimitRow = RowOf<typeof keepingLimit>;
 
+/** A food's other name in a programme: what its coordinator answered when a line was read. */
+export const foodWord = table(
+  'food_word',
+  { belongs: 'programmeId' },
+  {
+    programmeId: keyOf(ref()),
+    /** Small letters, each word in its one form (see food-finder.ts). */
+    word: keyOf(plain()),
+    ingredient: plain(),
+  },
+);
+export type FoodWordRow = RowOf<typeof foodWord>;
+
 export const dish = table(
   'dish',
   { belongs: 'sessionId', joined: 'moves', copied: ['repeat'] },

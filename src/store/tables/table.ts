@@ -1,7 +1,18 @@
 import { type DataType, DataTypes } from 'sequelize';
 
 /** How a row belongs to its programme: by a column of its own, or through what it is part of. */
-export type Belonging = 'id' | 'programmeId' | 'courseId' | 'sessionId' | 'recipeId' | 'calendarId' | 'memberId';
+export type Belonging =
+  | 'id'
+  | 'programmeId'
+  | 'courseId'
+  | 'sessionId'
+  | 'recipeId'
+  | 'calendarId'
+  | 'memberId'
+  | 'accountId'
+  | 'account'
+  | 'city'
+  | 'fromId';
 
 /**
  * What a column of text may hold of families. `plain`: nothing, or what goes with its row (codes, sizes, names of foods). In

@@ -21,6 +21,8 @@ export const job = table(
     createdBy: maybe(ref()),
     notBefore: moment(),
     finishedAt: maybe(moment()),
+    /** The request that asked for it; '' for what goes on by itself. */
+    request: plain(),
   },
 );
 export type JobRow = RowOf<typeof job>;

@@ -1,9 +1,18 @@
+import { revalidatePath } from 'next/cache';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
-import { call, requireMember, signedIn } from '@/app/access';
+import { call, requireMember, signedIn, visit } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { currentOverseer } from '@/app/overseeing';
 import { saying } from '@/app/saying';
-import { changePassword, endOwnSignIn, listSignIns, signOutEverywhere } from '@/services/access/account';
+import {
+  changePassword,
+  endOwnSignIn,
+  goToProgramme,
+  listProgrammes,
+  listSignIns,
+  signOutEverywhere,
+} from '@/services/access/account';
 import { renewRecoveryCodes, turnOffSecondStep, viewSecondStep } from '@/services/access/second-step';
 import { NewPassword } from '@/ui/access/new-password';
 
@@ -57,12 +66,23 @@ async function turnOff(): Promise<FormState> {
   });
 }
 
+async function goTo(memberId: string): Promise<void> {
+  'use server';
+  const { signInId } = await signedIn();
+  if (signInId) await goToProgramme(await visit(), signInId, memberId);
+  // Nothing that was shown of the other programme stays in the browser.
+  revalidatePath('/', 'layout');
+  redirect('/');
+}
+
 export default async function Account() {
   const say = await saying();
   const { actor } = await requireMember();
   const { signInId } = await signedIn();
   const signIns = await call(listSignIns, {});
   const step = await call(viewSecondStep, {});
+  const programmes = await call(listProgrammes, {});
+  const overseer = await currentOverseer();
   return (
     <>
       <PageTitle title="Your account" over={`${actor.name}, ${actor.role}`} />
@@ -95,6 +115,41 @@ export default async function Account() {
             </button>
           </form>
         </section>
+        {(programmes.length > 1 || overseer) && (
+          <section className="sheet h-fit p-5" aria-labelledby="programmes">
+            <h2 id="programmes" className="mb-1 text-xl font-bold">
+              Your programmes
+            </h2>
+            <p className="mb-3 text-sm">
+              One password is for all. Pages that are open in this browser belong to the programme they were opened in.
+            </p>
+            <ul className="divide-y divide-base-300">
+              {programmes.map(({ id, programme, role }) => (
+                <li key={id} className="flex items-center justify-between gap-3 py-2">
+                  <span className="min-w-0 text-sm">
+                    <b>{programme}</b>, {role}
+                  </span>
+                  {id === actor.id ? (
+                    <span className="text-sm">You are here</span>
+                  ) : (
+                    <form action={goTo.bind(null, id)}>
+                      <button type="submit" className="btn btn-sm">
+                        Go on here
+                      </button>
+                    </form>
+                  )}
+                </li>
+              ))}
+              {overseer && (
+                <li className="py-2 text-sm">
+                  <Link href="/overview" className="link">
+                    What you look over
+                  </Link>
+                </li>
+              )}
+            </ul>
+          </section>
+        )}
         <section className="sheet h-fit p-5" aria-labelledby="second-step">
           <h2 id="second-step" className="mb-3 text-xl font-bold">
             A code beside the password

@@ -95,7 +95,7 @@ export default async function People() {
   const say = await saying();
   const { actor, programme } = await requireMember();
   const events = await call(listSecurityEvents, {});
-  const { members, invitations, tokens } = await call(listMembers, {});
+  const { members, invitations, tokens, overseers } = await call(listMembers, {});
   return (
     <>
       <PageTitle title="People" over="Who works with the programme, and what each may see" />
@@ -160,6 +160,24 @@ export default async function People() {
                         Take back
                       </button>
                     </ActionForm>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          {overseers.length > 0 && (
+            <section className="sheet p-5" aria-labelledby="overseers">
+              <h2 id="overseers" className="mb-1 text-xl font-bold">
+                Who looks over the programme
+              </h2>
+              <p className="mb-2 text-sm">
+                They see its counts and money beside those of other programmes: sessions, people, kits, hours, what was
+                spent. No family, no name, and nothing below five people.
+              </p>
+              <ul>
+                {overseers.map(({ name, city }) => (
+                  <li key={`${name} ${city}`}>
+                    <b>{name}</b>, {city}
                   </li>
                 ))}
               </ul>

@@ -14,8 +14,8 @@ async function set(secret: string, _state: FormState | null, data: FormData): Pr
   'use server';
   const answer = await attemptAtDoor(async () => {
     const here = await visit();
-    const member = await resetPassword(here, secret, fields(data).password ?? '');
-    await keepSignIn(await openSignIn(here, member));
+    const { id } = await resetPassword(here, secret, fields(data).password ?? '');
+    await keepSignIn(await openSignIn(here, id));
     return undefined;
   });
   if (answer.ok) redirect('/');
