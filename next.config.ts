@@ -11,6 +11,8 @@ const config: NextConfig = {
     'umzug',
     'exceljs',
     'tinypool',
+    'pino',
+    'prom-client',
   ],
   poweredByHeader: false,
   reactStrictMode: true,

@@ -1,5 +1,6 @@
 // npm run bench: figures for the heavy parts, each beside a stated baseline.
 import { readRollXlsx } from '@/formats/roll/roll-xlsx';
+import { accuracy } from './accuracy';
 import { buyingFigures } from './buying';
 import { course } from './course';
 import { lookingBackFigures } from './looking-back';
@@ -78,6 +79,7 @@ async function plan(): Promise<void> {
 }
 
 async function recipes(): Promise<void> {
+  for (const line of accuracy()) console.log(line);
   say(
     '1,000 ingredient lines read and matched against 1,000 foods',
     await measureRuns(readLines(), 20),

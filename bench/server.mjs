@@ -2,8 +2,9 @@
 // its name: node bench/server.mjs ticks
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
+
 import { launchChromium } from '../scripts/chromium.mjs';
+import { stolen } from '../scripts/host.mjs';
 import { ROOT } from '../scripts/system.mjs';
 import { classOf20Screens } from './class.mjs';
 import { lookingBack } from './closeout.mjs';
@@ -21,16 +22,6 @@ function say(title, spent, goal) {
   console.log(
     `${title}\n  median ${ms(0.5)}, p95 ${ms(0.95)}, p99 ${ms(0.99)}, ${sorted.length} requests\n  ${goal}\n`,
   );
-}
-
-/** Processor time since the machine started, in ticks: all of it, and what a virtual machine's host gave to others; zeros where unknown. */
-function stolen() {
-  try {
-    const times = readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
-    return { stolen: times[7], all: times.reduce((sum, time) => sum + time, 0) };
-  } catch {
-    return { stolen: 0, all: 0 };
-  }
 }
 
 /** Milliseconds of a fixed piece of work: a virtual machine that is slowed down shows it here, and nowhere else. */

@@ -23,6 +23,9 @@ const FORBIDDEN = [
   ['src/services/kits/example.ts', '@/ui/page'],
   ['src/ui/example.tsx', '@/services/runtime'],
   ['src/app/example.tsx', '@/store/store'],
+  ['src/core/kits/example.ts', '@/watch/log'],
+  ['src/store/example.ts', '@/watch/log'],
+  ['src/watch/example.ts', '@/services/runtime'],
 ];
 
 const FORMS = [

@@ -47,23 +47,7 @@ export async function startDatabase({ folder, keys, databases, durable = true, q
   // Runs before the first connection is accepted, so no open account ever listens.
   // It holds passwords: it lies with the keys, and not with the data.
   const init = path.join(keys, 'init.sql');
-  const grants = databases.flatMap((name) => [
-    `CREATE DATABASE IF NOT EXISTS ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
-    `GRANT ALL PRIVILEGES ON ${name}.* TO 'logistra'@'127.0.0.1';`,
-  ]);
-  writeFileSync(
-    init,
-    [
-      "DELETE FROM mysql.global_priv WHERE User='' OR (User='root' AND Host<>'localhost');",
-      'FLUSH PRIVILEGES;',
-      `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secrets.databaseRoot}';`,
-      `CREATE USER IF NOT EXISTS 'logistra'@'127.0.0.1' IDENTIFIED BY '${secrets.database}';`,
-      `ALTER USER 'logistra'@'127.0.0.1' IDENTIFIED BY '${secrets.database}';`,
-      ...grants,
-      '',
-    ].join('\n'),
-    { mode: 0o600 },
-  );
+  writeFileSync(init, grantsFor(secrets, databases), { mode: 0o600 });
 
   const port = await freePort();
   const socket = path.join(socketFolder, 'db.sock');
@@ -77,14 +61,9 @@ export async function startDatabase({ folder, keys, databases, durable = true, q
     `--init-file=${init}`,
     '--bind-address=127.0.0.1',
     `--port=${port}`,
-    '--character-set-server=utf8mb4',
-    '--collation-server=utf8mb4_unicode_ci',
-    '--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION',
-    '--default-time-zone=+00:00',
-    '--skip-name-resolve',
-    '--local-infile=0',
+    ...SETTINGS,
     '--max-connections=100',
-    ...encrypted(databaseKeyFile(keys)),
+    ...encryptedWith(databaseKeyFile(keys)),
     `--log-error=${path.join(folder, 'mariadb.log')}`,
     `--innodb-flush-log-at-trx-commit=${durable ? 1 : 2}`,
     durable ? '--innodb-doublewrite=1' : '--innodb-doublewrite=0',
@@ -127,8 +106,33 @@ export async function startDatabase({ folder, keys, databases, durable = true, q
   };
 }
 
+/** What holds for every database of ours, alone or one of several nodes. */
+export const SETTINGS = [
+  '--character-set-server=utf8mb4',
+  '--collation-server=utf8mb4_unicode_ci',
+  '--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION',
+  '--default-time-zone=+00:00',
+  '--skip-name-resolve',
+  '--local-infile=0',
+];
+
+/** What a new database is told before anybody may connect: whose it is, and that no open account listens. */
+export const grantsFor = (secrets, databases) =>
+  [
+    "DELETE FROM mysql.global_priv WHERE User='' OR (User='root' AND Host<>'localhost');",
+    'FLUSH PRIVILEGES;',
+    `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secrets.databaseRoot}';`,
+    `CREATE USER IF NOT EXISTS 'logistra'@'127.0.0.1' IDENTIFIED BY '${secrets.database}';`,
+    `ALTER USER 'logistra'@'127.0.0.1' IDENTIFIED BY '${secrets.database}';`,
+    ...databases.flatMap((name) => [
+      `CREATE DATABASE IF NOT EXISTS ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
+      `GRANT ALL PRIVILEGES ON ${name}.* TO 'logistra'@'127.0.0.1';`,
+    ]),
+    '',
+  ].join('\n');
+
 /** Settings under which everything that reaches the disk is encrypted: tables, logs, and what is set aside while sorting. */
-const encrypted = (keyFile) => [
+export const encryptedWith = (keyFile) => [
   '--plugin-load-add=file_key_management',
   `--file-key-management-filename=${keyFile}`,
   '--file-key-management-encryption-algorithm=AES_CTR',

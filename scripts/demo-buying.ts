@@ -147,7 +147,7 @@ async function loadTrips(context: Context, day: (inDays: number) => string): Pro
         lastDay: isWarm ? '' : day(Math.min(days, 300)),
         lastKind: isCold ? 'use by' : 'best before',
         storage,
-        celsius: isCold && !isWarm ? 4 : null,
+        degrees: isCold && !isWarm ? '39' : '',
       };
     }),
   });

@@ -34,10 +34,12 @@ import { setHome } from '@/services/roll/home';
 import { addPerson, setStatus, viewRoll } from '@/services/roll/roll';
 import { previewRollFile, saveRoll } from '@/services/roll/roll-file';
 import { contextFor, surroundings } from '@/services/runtime';
-import { freshMember, freshProgramme } from '@/store/fresh';
+import { addMember } from '@/store/accounts';
+import { freshProgramme } from '@/store/fresh';
 import { insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { type DemoBuying, loadBuying } from './demo-buying';
+import { type DemoCity, loadCity } from './demo-city';
 import { beganAt, type DemoClass, loadClasses } from './demo-class';
 import { type DemoCloseOut, loadFinished } from './demo-closeout';
 import { loadCrew } from './demo-crew';
@@ -157,30 +159,28 @@ interface DemoProgramme {
 /** The demo as its file has it. */
 export const demoProgramme = (): DemoProgramme => JSON.parse(read('programme.json').toString('utf8'));
 
+/** The city around it. */
+export const demoCity = (): DemoCity<DemoCourse> => JSON.parse(read('city.json').toString('utf8'));
+
 /** Loads the demo into an empty database. Dates count from today, so that it is always alive. */
 export async function loadDemo(store: Store): Promise<void> {
   const demo = demoProgramme();
   const programmeId = v7();
   const { name, measureSystem, safetyProfile, timeZone } = demo;
   await insert(store.db, store.db.models.programme, [
-    freshProgramme({ id: programmeId, name, measureSystem, safetyProfile, timeZone }),
+    freshProgramme({ id: programmeId, name, country: 'US', currency: 'USD', measureSystem, safetyProfile, timeZone }),
   ]);
   const members = await Promise.all(
-    demo.members.map(async ({ password, ...member }) =>
-      freshMember({ ...member, id: v7(), programmeId, passwordHash: await hashPassword(surroundings(), password) }),
-    ),
+    demo.members.map(async ({ password, ...member }) => {
+      const passwordHash = await hashPassword(surroundings(), password);
+      return addMember(store.db, { ...member, id: v7(), programmeId, passwordHash });
+    }),
   );
-  await insert(store.db, store.db.models.member, members);
   const coordinator = members.find((member) => member.role === 'coordinator');
   if (!coordinator) throw new Error('The demo needs a coordinator.');
   const context: Context = contextFor({ id: coordinator.id, programmeId, role: 'coordinator', name: coordinator.name });
 
-  const recipes = new Map<string, string>();
-  for (const file of demo.recipes) {
-    const preview = await previewRecipeFile(context, { bytes: new Uint8Array(read(`recipes/${file}.json`)) });
-    if ('problems' in preview) throw new Error(`${file}: ${JSON.stringify(preview.problems)}`);
-    recipes.set(preview.file.title, await saveRecipe(context, preview.file));
-  }
+  const recipes = await loadRecipes(context, demo.recipes);
   for (const { recipe, of, servings } of demo.madeOf) {
     const recipeId = recipes.get(recipe) ?? '';
     const { lines, ...draft } = await editRecipe(context, { recipeId });
@@ -207,6 +207,33 @@ export async function loadDemo(store: Store): Promise<void> {
   const running = { ...demo.running, sessions: demo.running.sessions.map(atStart) };
   await loadCourse(context, running, { recipes, teachers, today });
   await loadClasses(context, demo.classday);
+  const like = { id: programmeId, timeZone, country: 'US', currency: 'USD' };
+  await loadCity(store, demoCity(), like, (neighbour, its) => loadNeighbour(neighbour, its, today));
+}
+
+/** The recipes of these files. @returns their ids by title */
+async function loadRecipes(context: Context, files: readonly string[]): Promise<Map<string, string>> {
+  const recipes = new Map<string, string>();
+  for (const file of files) {
+    const preview = await previewRecipeFile(context, { bytes: new Uint8Array(read(`recipes/${file}.json`)) });
+    if ('problems' in preview) throw new Error(`${file}: ${JSON.stringify(preview.problems)}`);
+    recipes.set(preview.file.title, await saveRecipe(context, preview.file));
+  }
+  return recipes;
+}
+
+/** A place of which nothing is known but its name. */
+const ANY_HALL = { seats: '', hours: [], equipment: {}, minutesBefore: 0, minutesAfter: 0, outdoor: null };
+
+/** What a neighbour cooks of the demo's recipes, where, and with whom. */
+async function loadNeighbour(
+  context: Context,
+  { places, recipes: files, course }: DemoCity<DemoCourse>['neighbours'][number],
+  today: Temporal.PlainDate,
+): Promise<void> {
+  for (const name of places) await addPlace(context, { ...ANY_HALL, name });
+  const recipes = await loadRecipes(context, files);
+  await loadCourse(context, course, { recipes, teachers: new Map(), today });
 }
 
 /** Places, ways, and the calendars of closures; the school's comes as the file that a school would send. */

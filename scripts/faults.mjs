@@ -1,6 +1,6 @@
 // npm run faults [-- kills|read-only|full-disk|hostile] [--kills N] [--seed N]: faults tried for real, on a throw-away
 // Logistra: processes killed at random moments while screens tick and rolls come in, a database that takes nothing in, a
-// full disk, hostile input. Prints what was promised, what was kept, and ends with an error when they differ.
+// full disk, hostile input. With --cluster: load and faults on a whole cluster (faults-cluster.mjs). Prints what was promised, what was kept, and ends with an error when they differ.
 import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
@@ -8,16 +8,21 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { lockedSession, startRunning, ticksOf } from '../bench/running.mjs';
+import { tryCluster } from './faults-cluster.mjs';
 import { tryHostile } from './hostile.mjs';
 import { tryOddActions } from './odd-actions.mjs';
 import { randomFrom } from './random.mjs';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
-  options: { kills: { type: 'string', default: '100' }, seed: { type: 'string', default: String(Date.now() % 1e6) } },
+  options: {
+    kills: { type: 'string', default: '100' },
+    seed: { type: 'string', default: String(Date.now() % 1e6) },
+    cluster: { type: 'boolean', default: false },
+  },
 });
 const [only] = positionals;
-const wants = (part) => only === undefined || only === part;
+const wants = (part) => !values.cluster && (only === undefined || only === part);
 const seed = Number(values.seed);
 const random = randomFrom(seed);
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -328,6 +333,7 @@ if (wants('hostile') || wants('kills')) {
 }
 if (wants('read-only')) await readOnly();
 if (wants('full-disk')) await fullDisk();
+if (values.cluster) await tryCluster(check);
 console.log(
   `\n${failures.length === 0 ? 'Everything promised was kept' : `BROKEN: ${failures.join('; ')}`}, after ${Math.round((performance.now() - started) / 60_000)} minutes.`,
 );

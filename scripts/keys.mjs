@@ -31,6 +31,13 @@ export function readSecrets(keys = KEYS, former = undefined) {
   return secrets;
 }
 
+/** The token with which the figures of a server are read (/metrics): made once, kept in a file of its own for whoever watches. */
+export function metricsToken(keys = KEYS) {
+  const file = path.join(ensureFolder(keys), 'metrics.token');
+  if (!existsSync(file)) writeFileSync(file, `${secret()}\n`, { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
+}
+
 /** The file of the key that encrypts the database on disk, as MariaDB's key management reads it. */
 export function databaseKeyFile(keys = KEYS) {
   const file = path.join(ensureFolder(keys), 'database.key');

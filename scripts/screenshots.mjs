@@ -27,25 +27,8 @@ const VIEWS = [
   ['class', { session: 'Omelettes and slaw', at: '/live' }],
   ['own-page-phone', { own: 'Runa Castell', phone: true }],
   ['recipe-steps', { recipe: 'Slipknot seed rolls', stage: '/steps?hands=2' }],
-  ['recipe-import', '/recipes/import'],
   ['roster-table', '/crew/roster/table'],
 ];
-
-const RECIPE = `Harbour chowder
-Serves 6
-Ingredients
-2 Tbsp butter or olive oil
-1 large onion, finely chopped
-3-4 potatoes (about 600 g), diced
-1 (15-oz) can sweetcorn, drained
-11/2 cups milk
-2 tsp tumeric
-1/4 cup salt
-Method
-Soften the onion in the butter.
-Add potatoes, sweetcorn and milk, simmer 20 minutes.
-Season with salt and turmeric.
-`;
 
 const folder = mkdtempSync(path.join(tmpdir(), 'logistra-pictures-'));
 ensurePackages();
@@ -68,22 +51,11 @@ try {
   worker = await startWorker({ env });
   browser = await launchChromium();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: web.address });
-  await page.goto('/sign-in');
-  await page.getByLabel('E-mail').fill('marit@boatshed.example');
-  await page.getByLabel('Password').fill('tide-and-thyme');
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${web.address}/`);
+  await signIn(page, 'marit@boatshed.example', 'tide-and-thyme');
   mkdirSync(OUT, { recursive: true });
   for (const [name, view] of VIEWS) {
     await page.setViewportSize(view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 });
     await page.goto(await addressOf(page, view));
-    if (name === 'recipe-import') {
-      await page.getByLabel('Paste a recipe').fill(RECIPE);
-      await page.getByRole('button', { name: 'Read recipe' }).click();
-      await page.getByRole('list', { name: 'What smells like a slip' }).waitFor();
-      await page.getByRole('heading', { name: /^What was understood/ }).scrollIntoViewIfNeeded();
-      await page.mouse.wheel(0, 330);
-    }
     await page.waitForTimeout(1500);
     await page.screenshot({ path: path.join(OUT, `${name}.png`) });
     say(`${name}.png`);
@@ -94,12 +66,27 @@ try {
   writeFileSync(pdf, await (await page.request.get(`${session}/labels.pdf?paper=letter`)).body());
   run('pdftoppm', ['-r', '85', '-png', '-singlefile', pdf, path.join(OUT, 'labels')]);
   say('labels.png');
+  await page.context().clearCookies();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await signIn(page, 'ines@orrinquayschools.example', 'counts-and-coins');
+  await page.getByRole('heading', { name: 'Worth a question' }).waitFor();
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: path.join(OUT, 'city.png') });
+  say('city.png');
 } finally {
   await browser?.close();
   await web?.stop();
   await worker?.stop();
   await database.stop();
   rmSync(folder, { recursive: true, force: true });
+}
+
+async function signIn(page, email, password) {
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL((address) => address.pathname !== '/sign-in');
 }
 
 async function addressOf(page, view) {

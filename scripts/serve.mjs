@@ -1,7 +1,8 @@
 // The web server: Next.js behind one plain request function that sets the security headers, with TLS where asked.
-// Settings come from the environment: HOST, PORT, TLS_CERT and TLS_KEY (files), LOGISTRA_DEV.
+// Settings come from the environment: HOST, PORT, TLS_CERT and TLS_KEY (files), LOGISTRA_DEV; TRUSTED_PROXY, the addresses of
+// load balancers that stand between us and the browser and say who asks.
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import http from 'node:http';
 import https from 'node:https';
@@ -18,21 +19,68 @@ const tls = process.env.TLS_CERT
   ? { cert: readFileSync(process.env.TLS_CERT), key: readFileSync(process.env.TLS_KEY) }
   : null;
 
+const proxies = new Set((process.env.TRUSTED_PROXY ?? '').split(',').filter(Boolean));
+
 const app = next({ dev, dir: ROOT, hostname: host, port });
 await app.prepare();
 const handle = app.getRequestHandler();
+
+// What the framework says of an error holds the statement, with what people wrote in it: only which error it was, and where, is
+// written down (src/watch/log.ts).
+const plainly = console.error;
+console.error = (...said) => {
+  const error = said.find((part) => part instanceof Error);
+  if (error && globalThis.logistraFaultOf && !dev)
+    globalThis.logistraLog?.error(globalThis.logistraFaultOf(error), 'a page failed');
+  else plainly(...said);
+};
+
+const warnPlainly = console.warn;
+console.warn = (...said) => {
+  if (globalThis.logistraLog && !dev) globalThis.logistraLog.warn(said.map(String).join(' ').slice(0, 300));
+  else warnPlainly(...said);
+};
 
 /** Within a request: ends when its sender leaves, so that nothing goes on for nobody (src/workers/pool.ts). */
 const leaving = new AsyncLocalStorage();
 globalThis.logistraLeaving = leaving;
 
+/** Within a request: its id, in every line of the log and every statement sent for it (src/watch/request.ts). */
+globalThis.logistraRequest ??= new AsyncLocalStorage();
+
+/** What a balancer calls a request, else a name of our own. */
+function idOf(request, isProxied) {
+  const sent = request.headers['x-request-id'];
+  return isProxied && /^[\w-]{8,36}$/.test(sent ?? '') ? sent : randomUUID();
+}
+
 function onRequest(request, response) {
+  const begun = performance.now();
+  const from = (request.socket.remoteAddress ?? '').replace(/^::ffff:/, '');
+  const isProxied = proxies.has(from);
+  const id = idOf(request, isProxied);
+  response.setHeader('x-request-id', id);
   const left = new AbortController();
+  response.once('close', () => note(request, response, id, (performance.now() - begun) / 1000));
   response.once('close', () => {
     if (!response.writableFinished) left.abort();
   });
   response.once('finish', () => finishReading(request));
-  return leaving.run(left.signal, () => answer(request, response, left.signal));
+  const ask = () => answer(request, response, left.signal, isProxied ? request.headers : undefined, from);
+  return leaving.run(left.signal, () => globalThis.logistraRequest.run(id, ask));
+}
+
+/** What is asked again and again by machines is counted, and not written down. */
+const UNWRITTEN = new Set(['/_next', '/healthz', '/readyz', '/metrics']);
+
+/** Counts a request, and writes it down without what was asked of whom (src/watch). */
+function note(request, response, id, seconds) {
+  const { method, logistraAddress: address = request.url } = request;
+  const status = response.statusCode;
+  globalThis.logistraMeter?.request({ method, address, status, seconds });
+  const route = globalThis.logistraRouteOf?.(address);
+  if (route !== undefined && !UNWRITTEN.has(route))
+    globalThis.logistraLog?.info({ request: id, method, route, status, ms: Math.round(seconds * 1000) }, 'answered');
 }
 
 /** So much of a body that nobody wanted is read, in bytes and milliseconds, before its connection is closed. */
@@ -57,16 +105,18 @@ function finishReading(request) {
   request.resume();
 }
 
-function answer(request, response, left) {
+function answer(request, response, left, balancer, from) {
+  request.logistraAddress = request.url;
   const [path = ''] = request.url.split('?');
   const isApi = path.startsWith('/api/');
-  const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: tls !== null, dev, isApi });
+  const isTls = balancer ? balancer['x-forwarded-proto'] === 'https' : tls !== null;
+  const headers = securityHeaders({ nonce: randomBytes(16).toString('base64'), tls: isTls, dev, isApi });
   for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
   // Next.js reads the nonce for its own scripts from the request.
   request.headers['content-security-policy'] = headers['content-security-policy'];
-  // Nobody stands between us and the browser: what a client says about its own address is not believed.
-  request.headers['x-forwarded-for'] = request.socket.remoteAddress ?? '';
-  request.headers['x-forwarded-proto'] = tls ? 'https' : 'http';
+  // Only a balancer of ours is believed about whose request it passes on: what it adds stands last.
+  request.headers['x-forwarded-for'] = (balancer?.['x-forwarded-for'] ?? '').split(',').at(-1).trim() || from;
+  request.headers['x-forwarded-proto'] = isTls ? 'https' : 'http';
   delete request.headers['x-forwarded-host'];
   if (!isAddress(path)) {
     if (isApi) return refuseAddress(response);

@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
+import { databaseSettings, frontSettings } from './balancer.mjs';
 import { certificateFor } from './certificate.mjs';
 import { FILE, hostileRequests } from './hostile.mjs';
 import { securityHeaders } from './security-headers.mjs';
@@ -135,5 +136,42 @@ describe('small things the commands rest on', () => {
     expect(kept).toHaveLength(1000);
     expect(hostileRequests(20261125)).toEqual(kept);
     expect(hostileRequests(1)).not.toEqual(kept);
+  });
+});
+
+describe('the balancer', () => {
+  const settings = frontSettings({
+    host: '127.0.0.1',
+    port: 8443,
+    pem: 'browsers.pem',
+    webs: [
+      { name: 'web-1', port: 3001 },
+      { name: 'web-2', port: 3002 },
+    ],
+  });
+  const way = databaseSettings({
+    port: 3306,
+    peers: [
+      { name: 'web-1', port: 6001 },
+      { name: 'web-2', port: 6002 },
+    ],
+    nodes: [
+      { name: 'one', port: 4001, health: 5001 },
+      { name: 'two', port: 4002, health: 5002 },
+    ],
+  });
+
+  it('says who asks whatever they say themselves, and keeps figures and readiness inside', () => {
+    expect(settings).toContain('http-request set-header X-Forwarded-For %[src]');
+    expect(settings).toMatch(/deny deny_status 404 if \{ path \/readyz \/healthz \/metrics \}/);
+    expect(settings).toContain('ssl-min-ver TLSv1.2');
+  });
+
+  it('sends nothing that changes anything a second time, and all servers to one node of the database', () => {
+    expect(settings.match(/disable-l7-retry unless \{ method GET HEAD \}/g)).toHaveLength(2);
+    expect(way).toMatch(
+      /peer web-2 127\.0\.0\.1:6002[\s\S]*stick-table type integer size 1 peers programs\n {2}stick on int\(1\)/,
+    );
+    expect(way).toContain('server two 127.0.0.1:4002 check port 5002');
   });
 });

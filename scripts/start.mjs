@@ -8,7 +8,7 @@ import path from 'node:path';
 import { parseArgs } from 'node:util';
 import { certificateFor } from './certificate.mjs';
 import { startDatabase } from './database.mjs';
-import { KEYS, readSecrets } from './keys.mjs';
+import { KEYS, metricsToken, readSecrets } from './keys.mjs';
 import { startWeb, startWorker } from './supervise.mjs';
 import {
   DATA,
@@ -106,6 +106,7 @@ try {
   const env = {
     DATABASE_URL: url,
     SESSION_SECRET: readSecrets(KEYS, DATA).session,
+    METRICS_TOKEN: metricsToken(KEYS),
     ...(tls ? { LOGISTRA_TLS: '1' } : {}),
   };
   const script = (file, ...args) =>

@@ -69,6 +69,14 @@ export async function supervise(name, args, env, { show = false, onPid = () => {
     get pid() {
       return child.pid;
     },
+    /** Ended in order, and started again: as when a new version is put in its place. */
+    async restart() {
+      stopping = true;
+      await stopChild(child);
+      stopping = false;
+      wasReady = false;
+      await launch();
+    },
     async stop() {
       stopping = true;
       await stopChild(child);
@@ -112,7 +120,14 @@ export async function startWeb({ host = '127.0.0.1', port, env, tls = null, dev 
     ...env,
   };
   const web = await supervise('The web server', ['scripts/serve.mjs'], settings, { show: dev, onPid });
-  return { address, stop: web.stop };
+  return {
+    address,
+    get pid() {
+      return web.pid;
+    },
+    restart: web.restart,
+    stop: web.stop,
+  };
 }
 
 /** Starts the background process, which takes jobs from their table. */

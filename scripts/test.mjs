@@ -34,7 +34,16 @@ try {
   database = await startDatabase({
     folder,
     keys: path.join(folder, 'keys'),
-    databases: ['unit', 'unit_migrations', 'unit_jobs', 'unit_backup', 'unit_restored', 'unit_handlers', 'browser'],
+    databases: [
+      'unit',
+      'unit_migrations',
+      'unit_jobs',
+      'unit_backup',
+      'unit_restored',
+      'unit_handlers',
+      'unit_moved',
+      'browser',
+    ],
     durable: true,
     quiet: true,
   });

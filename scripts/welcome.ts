@@ -3,7 +3,7 @@ import { makeLink } from '@/services/access/links';
 import { contextFor, runningStore } from '@/services/runtime';
 import { find } from '@/store/query';
 import { change } from '@/store/sql';
-import { demoProgramme } from './demo';
+import { demoCity, demoProgramme } from './demo';
 
 const HOURS = 24;
 const [address = ''] = process.argv.slice(2);
@@ -12,6 +12,10 @@ const { db } = store;
 for (const { email, password, role } of demoProgramme().members) {
   if ((await db.models.member.count({ where: { email } })) > 0)
     console.log(`  Sign in as ${role}:  ${email}  ${password}`);
+}
+for (const { email, password, of } of demoCity().overseers) {
+  if ((await db.models.account.count({ where: { email } })) > 0)
+    console.log(`  Sign in to look over the ${of}:  ${email}  ${password}`);
 }
 if ((await db.models.member.count()) === 0) {
   for (const { id: programmeId } of await find(db, db.models.programme, {})) {

@@ -16,6 +16,13 @@ export async function register(): Promise<void> {
     return handler && ((request) => handler(request, { params: Promise.resolve({ sessionId }) }));
   };
   Object.assign(globalThis, { answerAtTheBench });
+  const { meter } = await import('./watch/meter');
+  const { faultOf, log } = await import('./watch/log');
+  const { routeOf } = await import('./watch/routes');
+  meter();
+  log();
+  // Read by the web server, which counts and writes down each request.
+  Object.assign(globalThis, { logistraRouteOf: routeOf, logistraFaultOf: faultOf });
   const { warmUp } = await import('./workers/pool');
   warmUp();
 }

@@ -1,57 +1,46 @@
 // The background process: takes jobs from their table, one at a time. Any number may run, here and on other machines.
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import os from 'node:os';
-import { contextFor, runningStore } from '@/services/runtime';
-import { type JobKind, queueJob } from '@/services/work/jobs';
-import { find } from '@/store/query';
-import { isDuplicate } from '@/store/store';
+import { runningStore } from '@/services/runtime';
+import { leaveBackground, sayBackground } from '@/store/background';
+import { log } from '@/watch/log';
 import { handlersFor } from './handlers';
+import { regularJobs } from './regular';
 import { workOnce } from './work';
+
+// What packages warn of stands in the log like everything else.
+console.warn = (...said) => log().warn(said.map(String).join(' ').slice(0, 300));
 
 const store = runningStore();
 const owner = `${os.hostname()}-${process.pid}-${randomUUID()}`;
 const handlers = handlersFor(store);
 const IDLE = 500;
+/** Twice within what a server waits for (services/work/readiness.ts). */
+const BEAT = 5_000;
 let ending = false;
 
-/**
- * What goes on by itself: what is kept too long is cleared out once a day, the crew is asked again and reminded, families are
- * asked whether they cooked, and the run sheets of the coming days are worked out each hour. A job's
- * id is made of programme and time, so that it is queued once.
- */
-async function queueRegular(): Promise<void> {
-  const now = new Date().toISOString();
-  for (const { id: programmeId } of await find(store.db, store.db.models.programme, {})) {
-    await queueOnce(programmeId, 'clear out', now.slice(0, 10));
-    await queueOnce(programmeId, 'ask the crew', now.slice(0, 13));
-    await queueOnce(programmeId, 'look at classes', now.slice(0, 13));
-    await queueOnce(programmeId, 'ask families', now.slice(0, 13));
-  }
-}
-
-async function queueOnce(programmeId: string, kind: JobKind, at: string): Promise<void> {
-  const hex = createHash('sha256').update(`${kind} ${programmeId} ${at}`).digest('hex');
-  const id = `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
-  const context = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
-  await queueJob(context, store.db, programmeId, kind, {}, null, id).catch((error) => {
-    if (!isDuplicate(error)) throw error;
-  });
-}
+/** Says that it is there, so that a server can tell whether anybody does what waits. */
+const counted = { done: 0 };
+const beat = setInterval(() => {
+  void sayBackground(store.db, { owner, now: new Date(), ...counted }).catch(() => {});
+}, BEAT);
 
 async function loop(): Promise<void> {
-  let nextRegular = 0;
+  const regular = regularJobs(store);
   while (!ending) {
     try {
-      if (Date.now() > nextRegular) {
-        await queueRegular();
-        nextRegular = Date.now() + 1_800_000;
+      await regular(new Date());
+      if (await workOnce(store, owner, handlers, () => new Date())) {
+        counted.done += 1;
+        continue;
       }
-      if (await workOnce(store, owner, handlers, () => new Date())) continue;
     } catch {
       // The database is away: it is tried again until it is back.
     }
     await new Promise((resolve) => setTimeout(resolve, IDLE));
   }
+  clearInterval(beat);
+  await leaveBackground(store.db, { owner }).catch(() => {});
   await store.close().catch(() => {});
   process.exit(0);
 }

@@ -1,10 +1,13 @@
+import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Context } from '@/services/gate/gate';
-import { cancelJob, queueJob, viewJob } from '@/services/work/jobs';
+import { clearOut } from '@/services/privacy/retention';
+import { cancelJob, JOB_KINDS, queueJob, viewJob } from '@/services/work/jobs';
 import { takeJob } from '@/store/jobs';
 import { openStore, type Store } from '@/store/store';
 import { newProgramme, testStore } from '../../tests/programme';
+import { regularJobs } from './regular';
 import { type Handler, JobRefused, workOnce } from './work';
 
 let admin: Store;
@@ -139,5 +142,47 @@ describe('a job', () => {
     });
     expect(await state(waiting)).toMatchObject({ state: 'cancelled' });
     expect(await state(running)).toMatchObject({ state: 'cancelled', progress: 20, result: null });
+  });
+});
+
+describe('what goes on by itself', () => {
+  it('is queued once in its hour by however many workers, each programme at a minute of its own', async () => {
+    await store.db.models.job.destroy({ where: {} });
+    for (let n = 0; n < 19; n++) await newProgramme(store);
+    const programmes = await store.db.models.programme.count();
+    const other = openStore(`${process.env.TEST_DATABASE_URL}_jobs`);
+    const [one, two] = [regularJobs(store), regularJobs(other)];
+    const at = (minute: number) => new Date(Date.UTC(2026, 10, 21, 9, minute));
+    const byMinute: number[] = [];
+    for (let minute = 0; minute < 60; minute++) {
+      await Promise.all([one(at(minute)), two(at(minute)), one(at(minute))]);
+      byMinute.push(await store.db.models.job.count());
+    }
+    expect(byMinute.at(-1)).toBe(4 * programmes);
+    const most = Math.max(...byMinute.map((count, minute) => count - (byMinute[minute - 1] ?? 0)));
+    expect(most).toBeLessThanOrEqual(4 * 5);
+    // One that begins in the middle of an hour looks at all of it so far, and finds it done.
+    await regularJobs(store)(at(40));
+    expect(await store.db.models.job.count()).toBe(4 * programmes);
+    // In the next hour they come again, but for what is done once a day.
+    await one(new Date(Date.UTC(2026, 10, 21, 10, 59)));
+    expect(await store.db.models.job.count()).toBe(7 * programmes);
+    await other.close();
+  });
+
+  it('is forgotten after two days when it is done; what people asked for stays for a month', async () => {
+    await store.db.models.job.destroy({ where: {} });
+    const { programmeId } = context.actor;
+    await regularJobs(store)(new Date(Date.UTC(2026, 10, 21, 9, 59)));
+    const asked = await queue();
+    const handlers = Object.fromEntries(JOB_KINDS.map((kind) => [kind, async () => null]));
+    while (await workOnce(store, 'all', handlers, () => new Date(Date.UTC(2026, 10, 21, 10)), 15));
+    const left = () => store.db.models.job.count({ where: { programmeId } });
+    expect(await left()).toBe(5);
+    await clearOut(store, programmeId, Temporal.Instant.from('2026-11-23T09:00:00Z'));
+    expect(await left()).toBe(5);
+    await clearOut(store, programmeId, Temporal.Instant.from('2026-11-24T09:00:00Z'));
+    expect(await left()).toBe(1);
+    expect(await state(asked)).toMatchObject({ state: 'done' });
   });
 });

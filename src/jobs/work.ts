@@ -1,6 +1,9 @@
 import { finishJob, MOST_ATTEMPTS, MOST_BEGINNINGS, renewLease, retryJob, type TakenJob, takeJob } from '@/store/jobs';
 import type { Store } from '@/store/store';
 import { troubleOf } from '@/store/trouble';
+import { faultOf, log } from '@/watch/log';
+import { meter } from '@/watch/meter';
+import { forRequest } from '@/watch/request';
 
 /** What a handler is given beside its job. */
 export interface Control {
@@ -41,6 +44,20 @@ export async function workOnce(
 ): Promise<boolean> {
   const job = await takeJob(store, owner, clock(), leaseSeconds);
   if (!job) return false;
+  return forRequest(job.request, () => workAt(job, store, owner, handlers, clock, leaseSeconds));
+}
+
+async function workAt(
+  job: TakenJob,
+  store: Store,
+  owner: string,
+  handlers: Readonly<Record<string, Handler>>,
+  clock: () => Date,
+  leaseSeconds: number,
+): Promise<true> {
+  const begun = performance.now();
+  const ended = (outcome: 'done' | 'again' | 'failed') =>
+    meter().job(job.kind, outcome, (performance.now() - begun) / 1000);
   const { db } = store;
   const leaseEnd = () => new Date(clock().getTime() + leaseSeconds * 1000);
   const renew = async (percent?: number) => {
@@ -55,14 +72,18 @@ export async function workOnce(
       throw new JobRefused(`It was begun ${MOST_BEGINNINGS} times and never finished.`);
     const result = await handler(job, { progress: (percent) => renew(Math.round(percent)) });
     await finishJob(db, job.id, owner, 'done', result, clock());
+    ended('done');
   } catch (error) {
     if (error instanceof JobStopped) {
       if (error.reason === 'cancel') await finishJob(db, job.id, owner, 'cancelled', null, clock());
     } else if (error instanceof JobRefused || (job.attempts >= MOST_ATTEMPTS && !troubleOf(error))) {
+      ended('failed');
       await finishJob(db, job.id, owner, 'failed', { why: (error as Error).message }, clock());
     } else {
       const trouble = troubleOf(error);
-      console.error(`Job ${job.id} (${job.kind}), attempt ${job.attempts}: ${trouble ?? (error as Error).stack}`);
+      ended('again');
+      const { id, kind, attempts } = job;
+      log().warn({ job: id, kind, attempts, ...(trouble ? { trouble } : faultOf(error)) }, 'a job is tried again');
       await retryJob(db, job.id, owner, new Date(clock().getTime() + restBefore(job.attempts, trouble !== undefined)));
     }
   } finally {

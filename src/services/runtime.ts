@@ -1,6 +1,8 @@
 import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { openStore, type Store } from '@/store/store';
+import { meter } from '@/watch/meter';
+import { requestId } from '@/watch/request';
 import type { Visit } from './access/sign-in';
 import type { Actor, Context } from './gate/gate';
 
@@ -12,7 +14,7 @@ export function runningStore(): Store {
   if (!shared.logistraStore) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set: start the program with "npm start".');
-    shared.logistraStore = openStore(url);
+    shared.logistraStore = openStore(url, { request: requestId, sent: (seconds) => meter().query(seconds) });
   }
   return shared.logistraStore;
 }

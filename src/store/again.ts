@@ -1,28 +1,40 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-
-/** Lock wait timeout, deadlock: safe to run again from the start. */
-const RETRY = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD']);
-
-/** The database's own code of an error, or ''. */
-export function codeOf(error: unknown): string {
-  const parent = (error as { parent?: { code?: unknown } } | null)?.parent;
-  return typeof parent?.code === 'string' ? parent.code : '';
-}
-
-/** The longest that a first repetition waits, in milliseconds; each later one may wait so much longer. */
-const PAUSE = 20;
+import { codeOf, troubleOf } from './trouble';
 
 /**
- * Does a whole unit of work, and again where it stood in another's way: at most five times, each after a moment of its own
- * length, so that two that met do not meet again.
+ * Deadlock, lock wait timeout: safe to run again from the start. In a cluster a deadlock is also what a transaction is told, at its
+ * end even, whose rows another node wrote first; one that was under way there at that moment is told that it was interrupted.
+ */
+const RETRY = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'ER_QUERY_INTERRUPTED']);
+
+/** The longest that a first repetition waits, in milliseconds; each later one may wait twice as long, up to a limit. */
+const PAUSE = 20;
+const LONGEST_PAUSE = 500;
+/** Where many write one row through several nodes, all but one of them must try again each time. */
+const MOST_TRIES = 12;
+
+/**
+ * Does a whole unit of work, and again where it stood in another's way: each time after a moment of its own length, so
+ * that two that met do not meet again.
  */
 export async function again<Result>(work: () => Promise<Result>): Promise<Result> {
   for (let attempt = 1; ; attempt++) {
     try {
       return await work();
     } catch (error) {
-      if (attempt >= 5 || !RETRY.has(codeOf(error))) throw error;
-      await sleep(Math.random() * PAUSE * attempt);
+      if (attempt >= MOST_TRIES || !(RETRY.has(codeOf(error)) || isUnbegun(error))) throw error;
+      await sleep(Math.random() * Math.min(LONGEST_PAUSE, PAUSE * 2 ** (attempt - 1)));
     }
   }
+}
+
+/** Errors after which nothing can have been saved, though the database is away: what was to be done can be done again. */
+const unbegun = new WeakSet<object>();
+
+const isUnbegun = (error: unknown) => typeof error === 'object' && error !== null && unbegun.has(error);
+
+/** Says of an error that it came before anything was saved. @returns the error */
+export function beforeSaving(error: unknown): unknown {
+  if (typeof error === 'object' && error !== null && troubleOf(error) === 'away') unbegun.add(error);
+  return error;
 }

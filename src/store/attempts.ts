@@ -1,4 +1,5 @@
 import { RateLimiterMySQL, type RateLimiterRes } from 'rate-limiter-flexible';
+import { again } from './again';
 import type { Store } from './store';
 
 /** How often something may be tried: `points` within `seconds`, counted for all servers together. */
@@ -39,7 +40,7 @@ function limiterOf(store: Store, limit: Limit): RateLimiterMySQL {
  */
 export async function countAttempt(store: Store, limit: Limit, key: string): Promise<number> {
   try {
-    await limiterOf(store, limit).consume(key.slice(0, 190));
+    await again(() => limiterOf(store, limit).consume(key.slice(0, 190)));
     return 0;
   } catch (refusal) {
     if (refusal instanceof Error) throw refusal;
@@ -49,5 +50,5 @@ export async function countAttempt(store: Store, limit: Limit, key: string): Pro
 
 /** Takes a counted attempt back: it was a good one. */
 export async function forgiveAttempt(store: Store, limit: Limit, key: string): Promise<void> {
-  await limiterOf(store, limit).reward(key.slice(0, 190));
+  await again(() => limiterOf(store, limit).reward(key.slice(0, 190)));
 }

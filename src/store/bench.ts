@@ -1,4 +1,5 @@
 import { Op } from 'sequelize';
+import { hold } from './hold';
 import { find, findOne, insert } from './query';
 import { change, execute, select } from './sql';
 import type { Db } from './store';
@@ -45,8 +46,10 @@ export async function benchStandings(
 }
 
 /** Holds a bench for the rest of the transaction: nothing is ticked or called back there meanwhile. */
-export const holdBench = (db: Db, sessionId: string): Promise<{ seq: number }[]> =>
-  select(db, 'SELECT seq FROM bench WHERE session_id = :sessionId FOR UPDATE', { sessionId });
+export async function holdBench(db: Db, sessionId: string): Promise<{ seq: number }[]> {
+  await hold(db, 'bench', [sessionId]);
+  return select(db, 'SELECT seq FROM bench WHERE session_id = :sessionId', { sessionId });
+}
 
 /** What was said of kits of a session beside what is in them: called back, let go on; in order. */
 export const callBackEvents = (db: Db, sessionId: string): Promise<PackEventRow[]> =>

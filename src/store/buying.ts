@@ -1,3 +1,4 @@
+import { hold } from './hold';
 import { columnsOf, execute, select } from './sql';
 import type { Db } from './store';
 import type { ShelfPriceRow, StockMoveRow, TripRow } from './tables/buying';
@@ -45,22 +46,24 @@ export const markOfMoves = async (db: Db, programmeId: string): Promise<string> 
 };
 
 /** Holds lots for the rest of the transaction, in order of id. @returns ids that are there */
-export const holdLots = (db: Db, values: { programmeId: string; ids: readonly string[] }): Promise<{ id: string }[]> =>
-  select(
-    db,
-    'SELECT id FROM stock_lot WHERE programme_id = :programmeId AND id IN (:ids) ORDER BY id FOR UPDATE',
-    values,
-  );
+export async function holdLots(
+  db: Db,
+  values: { programmeId: string; ids: readonly string[] },
+): Promise<{ id: string }[]> {
+  await hold(db, 'stock_lot', values.ids, 'programme_id = :programmeId', values);
+  return select(db, 'SELECT id FROM stock_lot WHERE programme_id = :programmeId AND id IN (:ids) ORDER BY id', values);
+}
 
 /** Holds a trip for the rest of the transaction. */
-export const holdTrip = async (db: Db, values: { programmeId: string; tripId: string }): Promise<TripRow | undefined> =>
-  (
-    await select<TripRow>(
-      db,
-      `SELECT ${columnsOf(db.models.trip, 't')} FROM trip t WHERE t.programme_id = :programmeId AND t.id = :tripId FOR UPDATE`,
-      values,
-    )
-  )[0];
+export async function holdTrip(db: Db, values: { programmeId: string; tripId: string }): Promise<TripRow | undefined> {
+  await hold(db, 'trip', [values.tripId], 'programme_id = :programmeId', values);
+  const [trip] = await select<TripRow>(
+    db,
+    `SELECT ${columnsOf(db.models.trip, 't')} FROM trip t WHERE t.programme_id = :programmeId AND t.id = :tripId`,
+    values,
+  );
+  return trip;
+}
 
 /** Gives a trip its next place in the order. */
 export const raiseTrip = (db: Db, values: { tripId: string; seq: number }): Promise<void> =>

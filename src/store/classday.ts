@@ -3,6 +3,7 @@ import { Op } from 'sequelize';
 import type { RecipeBody } from '@/contracts/recipe';
 import type { ClassEvent, ClassWord } from '@/core/classday/live/class-events';
 import type { Face } from '@/core/classday/tasting';
+import { hold } from './hold';
 import { find } from './query';
 import { LAST_DAY } from './sittings';
 import { execute, select } from './sql';
@@ -32,10 +33,11 @@ export async function classDays(
 
 /** Holds a class for the rest of the transaction. @returns the number of its last event; undefined where the session has no such group */
 export async function holdClass(db: Db, values: OneClass): Promise<number | undefined> {
+  await hold(db, 'session', [values.sessionId]);
   const held = await select<{ own: number }>(
     db,
     `SELECT :sitting = '' OR EXISTS (SELECT 1 FROM sitting x WHERE x.session_id = s.id AND x.group_id = :sitting) AS own
-       FROM session s WHERE s.id = :sessionId FOR UPDATE`,
+       FROM session s WHERE s.id = :sessionId`,
     { ...values },
   );
   if (held[0]?.own !== 1) return undefined;

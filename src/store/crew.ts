@@ -1,4 +1,5 @@
 // What the crew's services ask of the database beyond single rows.
+import { hold } from './hold';
 import { change, columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { PromiseRow } from './tables/crew';
@@ -72,14 +73,23 @@ export const heldSessions = (db: Db, values: { crewId: string; from: string }) =
  * A promise with its session and its person held for the rest of the transaction: asked for before anything else is read, so that two
  * who answer at one moment, or one who answers twice, see each other.
  */
-export const holdPromise = (db: Db, values: { programmeId: string; promiseId: string }) =>
-  select<{ sessionId: string; crewId: string }>(
+export async function holdPromise(
+  db: Db,
+  values: { programmeId: string; promiseId: string },
+): Promise<{ sessionId: string; crewId: string }[]> {
+  const held = await select<{ sessionId: string; crewId: string }>(
     db,
     `SELECT x.session_id AS sessionId, x.crew_id AS crewId FROM promise x JOIN session s ON s.id = x.session_id
-       JOIN crew_member m ON m.id = x.crew_id WHERE x.id = :promiseId AND m.programme_id = :programmeId FOR UPDATE`,
+       JOIN crew_member m ON m.id = x.crew_id WHERE x.id = :promiseId AND m.programme_id = :programmeId`,
     values,
   );
+  for (const { sessionId, crewId } of held) {
+    await hold(db, 'session', [sessionId]);
+    await hold(db, 'crew_member', [crewId]);
+    await hold(db, 'promise', [values.promiseId]);
+  }
+  return held;
+}
 
 /** Somebody of the crew, held for the rest of the transaction. */
-export const holdCrewMember = (db: Db, values: { crewId: string }) =>
-  select<{ id: string }>(db, 'SELECT id FROM crew_member WHERE id = :crewId FOR UPDATE', values);
+export const holdCrewMember = (db: Db, values: { crewId: string }) => hold(db, 'crew_member', [values.crewId]);

@@ -11,7 +11,8 @@ export const printOutsOf = (db: Db, values: { programmeId: string }) =>
   );
 
 /**
- * Lays pages into the printer's tray, once, while the sheet that they were made from is still the same.
+ * Lays pages into the printer's tray, once, while the sheet that they were made from is still the same: with the programme held, as
+ * by whoever erases somebody from it.
  *
  * @returns 0 when it is not, or when they lie there already
  */
@@ -23,7 +24,7 @@ export const addPrintOut = (
     db,
     `INSERT IGNORE INTO print_out (id, programme_id, session_id, title, pages, pdf, at)
        SELECT :id, :programmeId, :sessionId, :title, :pages, :pdf, :at FROM kit_sheet
-        WHERE session_id = :sessionId AND revision = :revision AND fingerprint = :fingerprint LOCK IN SHARE MODE`,
+        WHERE session_id = :sessionId AND revision = :revision AND fingerprint = :fingerprint`,
     values,
   );
 

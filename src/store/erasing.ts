@@ -1,5 +1,5 @@
 import { Op, type WhereOptions } from 'sequelize';
-import { type OwnedTable, ownedTables, type Table } from './models';
+import { type OwnedTable, ownedTables, type Table, type TableKey } from './models';
 import { find } from './query';
 import { change, execute, select } from './sql';
 import { type Db, isDuplicate } from './store';
@@ -21,15 +21,27 @@ type AnyTable = Table<Record<string, unknown>>;
 type Row = Readonly<Record<string, unknown>>;
 
 /** Which rows of a table are a programme's. */
-const OF_PROGRAMME: Readonly<Record<Belonging, string>> = {
+export const OF_PROGRAMME: Readonly<Record<Belonging, string>> = {
   id: 'id = :programmeId',
   programmeId: 'programme_id = :programmeId',
   memberId: 'member_id IN (SELECT id FROM member WHERE programme_id = :programmeId)',
+  accountId: 'account_id IN (SELECT account_id FROM member WHERE programme_id = :programmeId)',
+  account: 'id IN (SELECT account_id FROM member WHERE programme_id = :programmeId)',
+  city: 'id IN (SELECT city_id FROM programme WHERE id = :programmeId)',
   courseId: 'course_id IN (SELECT id FROM course WHERE programme_id = :programmeId)',
   recipeId: 'recipe_id IN (SELECT id FROM recipe WHERE programme_id = :programmeId)',
+  fromId: 'from_id IN (SELECT id FROM place WHERE programme_id = :programmeId)',
   calendarId: 'calendar_id IN (SELECT id FROM closure_calendar WHERE programme_id = :programmeId)',
   sessionId:
     'session_id IN (SELECT s.id FROM session s JOIN course c ON c.id = s.course_id WHERE c.programme_id = :programmeId)',
+};
+
+/** Which rows of a table are no programme's: also of those who look over several, and belong to none. */
+const OF_NOBODY: Readonly<Partial<Record<TableKey, string>>> = {
+  securityEvent: 'programme_id IS NULL',
+  accessLink: 'programme_id IS NULL',
+  signIn: 'account_id IN (SELECT account_id FROM overseer)',
+  knownDevice: 'account_id IN (SELECT account_id FROM overseer)',
 };
 
 const columnOf = (table: AnyTable, attribute: string): string => table.getAttributes()[attribute]?.field ?? attribute;
@@ -180,7 +192,7 @@ export async function removeOlder(db: Db, programmeId: string, now: Date): Promi
       );
     removed += await older(OF_PROGRAMME[belongs]);
     // What belongs to no programme, such as a wrong address at the door, is everybody's to clear, and nobody's to count.
-    if (key === 'securityEvent') await older('programme_id IS NULL');
+    if (OF_NOBODY[key]) await older(OF_NOBODY[key]);
   }
   return removed;
 }

@@ -1,4 +1,3 @@
-import type { MemberRow } from './tables/access';
 import type { CourseRow, SessionRow } from './tables/plan';
 import type { ProgrammeRow } from './tables/programme';
 
@@ -6,6 +5,7 @@ import type { ProgrammeRow } from './tables/programme';
 export const freshProgramme = (
   given: Pick<ProgrammeRow, 'id' | 'name' | 'timeZone'> & Partial<ProgrammeRow>,
 ): ProgrammeRow => ({
+  cityId: null,
   measureSystem: 'us',
   safetyProfile: 'us',
   retentionMonths: 24,
@@ -66,8 +66,3 @@ export const freshSession = (given: GivenSession & Partial<SessionRow>): Session
   version: 1,
   ...given,
 });
-
-/** A member who may come in, without a second step. */
-export const freshMember = (
-  given: Pick<MemberRow, 'id' | 'programmeId' | 'email' | 'name' | 'role' | 'passwordHash'>,
-): MemberRow => ({ status: 'active', totp: null, totpStep: 0, version: 1, ...given });

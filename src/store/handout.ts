@@ -1,6 +1,7 @@
 // What handing out asks of the database beyond single rows.
 import { Op } from 'sequelize';
 import type { HandEvent } from '@/core/handout/handing';
+import { hold } from './hold';
 import { find } from './query';
 import { execute, select } from './sql';
 import type { Db } from './store';
@@ -8,9 +9,10 @@ import type { HandOutRow } from './tables/handout';
 
 /** Holds a session’s bench and hand-out for the rest of the transaction. @returns the number of the last that was handed out */
 export async function holdHandOut(db: Db, sessionId: string): Promise<number> {
+  await hold(db, 'bench', [sessionId]);
   const [bench] = await select<{ handedSeq: number }>(
     db,
-    'SELECT handed_seq AS handedSeq FROM bench WHERE session_id = :sessionId FOR UPDATE',
+    'SELECT handed_seq AS handedSeq FROM bench WHERE session_id = :sessionId',
     { sessionId },
   );
   return bench?.handedSeq ?? 0;

@@ -3,7 +3,7 @@ import type { Db, Store } from './store';
 import type { JobRow } from './tables/work';
 
 /** A job as its worker needs it. */
-export type TakenJob = Pick<JobRow, 'id' | 'programmeId' | 'kind' | 'input' | 'createdBy' | 'attempts'>;
+export type TakenJob = Pick<JobRow, 'id' | 'programmeId' | 'kind' | 'input' | 'createdBy' | 'attempts' | 'request'>;
 
 /** A job that fails by itself is tried this often; one whose workers died or lost the database is begun this often. */
 export const MOST_ATTEMPTS = 5;
@@ -28,7 +28,7 @@ export async function takeJob(store: Store, owner: string, now: Date, seconds: n
   return store.transaction(async (db) => {
     const [job] = await select<TakenJob>(
       db,
-      `SELECT id, programme_id AS programmeId, kind, input, created_by AS createdBy, attempts FROM job
+      `SELECT id, programme_id AS programmeId, kind, input, created_by AS createdBy, attempts, request FROM job
         WHERE (state = 'waiting' AND (not_before <= :now OR not_before > :beyond))
            OR (state = 'running' AND (lease_until < :now OR lease_until > :beyond))
         ORDER BY not_before, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
@@ -104,5 +104,17 @@ export const askToStop = (db: Db, values: { now: Date; jobId: string }) =>
     `UPDATE job SET cancel_asked = 1, finished_at = IF(state = 'waiting', :now, finished_at),
               state = IF(state = 'waiting', 'cancelled', state)
         WHERE id = :jobId AND state IN ('waiting', 'running')`,
+    values,
+  );
+
+/** The programmes whose minute of the hour (0 to 59) lies between two, both included: each has one of its own. */
+export const programmesDue = (db: Db, values: { from: number; to: number }) =>
+  select<{ id: string }>(db, 'SELECT id FROM programme WHERE CRC32(id) % 60 BETWEEN :from AND :to ORDER BY id', values);
+
+/** What a programme did by itself, and nobody asked for, is of no use after a few days. @returns how many went */
+export const dropRegular = (db: Db, values: { programmeId: string; kinds: readonly string[]; before: Date }) =>
+  change(
+    db,
+    `DELETE FROM job WHERE programme_id = :programmeId AND state = 'done' AND kind IN (:kinds) AND finished_at < :before`,
     values,
   );

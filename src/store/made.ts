@@ -3,8 +3,8 @@ import { columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { MadeBatchRow } from './tables/packing';
 
-/** What a programme watched between two days (the second not included), oldest first, each with its session. */
-export const batchesBetween = (db: Db, values: { programmeId: string; from: string; to: string }) =>
+/** What a programme watched between two moments (the second not included), oldest first, each with its session. */
+export const batchesBetween = (db: Db, values: { programmeId: string; from: Date; to: Date }) =>
   select<MadeBatchRow & { title: string }>(
     db,
     `SELECT ${columnsOf(db.models.madeBatch, 'x')}, CONCAT(c.title, ': ', s.title) AS title

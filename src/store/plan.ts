@@ -1,3 +1,4 @@
+import { hold } from './hold';
 import {
   JOIN_FIRST_GROUP,
   MEETINGS,
@@ -6,7 +7,7 @@ import {
   type SittingColumns,
   WITH_SITTINGS,
 } from './sittings';
-import { change, execute, select } from './sql';
+import { change, select } from './sql';
 import type { Db } from './store';
 import type { CalendarFeedRow, ClosureCalendarRow, CourseRow, SessionRow } from './tables/plan';
 
@@ -118,16 +119,20 @@ export const travelOf = (db: Db, programmeId: string) =>
   );
 
 /** Sessions as they are, held for the rest of the transaction, in order of id so that two changes cannot hold each other up. */
-export const holdSessions = (db: Db, programmeId: string, ids: readonly string[]): Promise<SessionRow[]> =>
-  select<SessionRow>(
+export async function holdSessions(db: Db, programmeId: string, ids: readonly string[]): Promise<SessionRow[]> {
+  await hold(db, 'session', ids, 'course_id IN (SELECT id FROM course WHERE programme_id = :programmeId)', {
+    programmeId,
+  });
+  return select<SessionRow>(
     db,
     `SELECT s.id, s.course_id AS courseId, s.number, s.title, s.date, s.starts_at AS startsAt, s.minutes, s.place,
             s.place_id AS placeId, s.instructor_id AS instructorId, s.mode, s.status, s.sequence, s.cook_by AS cookBy,
             s.because, s.jobs, s.version
        FROM session s JOIN course c ON c.id = s.course_id
-      WHERE c.programme_id = :programmeId AND s.id IN (:ids) ORDER BY s.id FOR UPDATE`,
+      WHERE c.programme_id = :programmeId AND s.id IN (:ids) ORDER BY s.id`,
     { programmeId, ids },
   );
+}
 
 /** Sessions of a course that are still to come. */
 export const comingIds = (db: Db, values: { courseId: string; today: string }) =>
@@ -150,8 +155,7 @@ export const setSwapIn = (db: Db, values: { servings: number; id: string }) =>
   change(db, 'UPDATE dish SET swap_in = :servings WHERE id = :id', values);
 
 /** Holds a course for the rest of the transaction, so that two who change it see each other. */
-export const lockCourseRow = (db: Db, values: { courseId: string }) =>
-  execute(db, 'SELECT id FROM course WHERE id = :courseId FOR UPDATE', values);
+export const lockCourseRow = (db: Db, values: { courseId: string }) => hold(db, 'course', [values.courseId]);
 
 /** The sessions of a course that are still to come. */
 export const comingOf = (db: Db, values: { courseId: string; today: string }) =>
@@ -272,12 +276,13 @@ export const closureCalendarsOf = (db: Db, values: { programmeId: string }) =>
   );
 
 /** Holds a session for the rest of the transaction: whoever calls kits back, or locks its sheet, waits. */
-export const lockSessionRow = (db: Db, values: { sessionId: string }) =>
-  execute(db, 'SELECT id FROM session WHERE id = :sessionId FOR UPDATE', values);
+export const lockSessionRow = (db: Db, values: { sessionId: string }) => hold(db, 'session', [values.sessionId]);
 
 /** What a course changes about its jobs, held for the rest of the transaction. */
-export const heldJobs = (db: Db, values: { courseId: string }) =>
-  select<Pick<CourseRow, 'jobs'>>(db, 'SELECT jobs FROM course WHERE id = :courseId FOR UPDATE', values);
+export async function heldJobs(db: Db, values: { courseId: string }): Promise<Pick<CourseRow, 'jobs'>[]> {
+  await hold(db, 'course', [values.courseId]);
+  return select<Pick<CourseRow, 'jobs'>>(db, 'SELECT jobs FROM course WHERE id = :courseId', values);
+}
 
 /** Planned meetings of a programme in which somebody has a duty, by when their food is eaten. */
 export const dutiesBetween = (db: Db, values: { programmeId: string; from: string; to: string }) =>

@@ -1,5 +1,6 @@
 // What a prep day asks of the database beyond single rows.
 import { Op } from 'sequelize';
+import { hold } from './hold';
 import { find } from './query';
 import { select } from './sql';
 import type { Db } from './store';
@@ -7,7 +8,7 @@ import type { PrepEventRow } from './tables/packing';
 
 /** Holds a programme’s prep day for the rest of the transaction. @returns the number of its last event */
 export async function holdPrepDay(db: Db, values: { programmeId: string; day: string }): Promise<number> {
-  await select(db, 'SELECT id FROM programme WHERE id = :programmeId FOR UPDATE', values);
+  await hold(db, 'programme', [values.programmeId]);
   const [found] = await select<{ seq: number | null }>(
     db,
     'SELECT MAX(seq) AS seq FROM prep_event WHERE programme_id = :programmeId AND day = :day',

@@ -1,4 +1,5 @@
 import type { OwnFood } from '@/core/reference/own-reference';
+import { hold } from './hold';
 import { columnsOf, select } from './sql';
 import type { Db } from './store';
 import type { CrewMemberRow } from './tables/crew';
@@ -28,6 +29,8 @@ interface Decided {
     readonly ediblePortion: string;
     readonly day: string;
   };
+  /** Names of foods that only this programme knows. */
+  foodWord: { readonly word: string; readonly ingredient: string };
   /** All of the crew: what decides whether they may do a duty. */
   crew: readonly {
     readonly id: string;
@@ -48,8 +51,7 @@ export interface DecidedProgramme {
 }
 
 /** Holds a programme for the rest of the transaction, so that two who change what holds for all of it see each other. */
-export const holdProgramme = (db: Db, values: { programmeId: string }) =>
-  select<{ id: string }>(db, 'SELECT id FROM programme WHERE id = :programmeId FOR UPDATE', values);
+export const holdProgramme = (db: Db, values: { programmeId: string }) => hold(db, 'programme', [values.programmeId]);
 
 /** @returns undefined when there is no such programme */
 export async function programmeWithDecisions(db: Db, programmeId: string): Promise<DecidedProgramme | undefined> {
@@ -63,6 +65,7 @@ export async function programmeWithDecisions(db: Db, programmeId: string): Promi
            FROM closure f JOIN closure_calendar k ON k.id = f.calendar_id
           WHERE k.programme_id = :programmeId AND k.kind <> 'imported' AND k.place_id IS NULL AND f.from_time IS NULL
          UNION ALL SELECT 'food', JSON_OBJECT('body', body) FROM own_food WHERE programme_id = :programmeId
+         UNION ALL SELECT 'foodWord', JSON_OBJECT('word', word, 'ingredient', ingredient) FROM food_word WHERE programme_id = :programmeId
          UNION ALL SELECT 'label', JSON_OBJECT('ingredient', ingredient, 'product', name, 'allergens', allergens)
            FROM product WHERE programme_id = :programmeId AND in_kits = 1 AND allergens IS NOT NULL
          -- One row for all of them: the programme's own columns come with every row.

@@ -29,6 +29,15 @@ export async function insert<Row extends object>(db: Db, table: Table<Row>, rows
   if (rows.length > 0) await table.bulkCreate(rows as never, { transaction: db.transaction });
 }
 
+/** Inserts the rows whose keys are not there yet. */
+export async function insertMissing<Row extends object>(
+  db: Db,
+  table: Table<Row>,
+  rows: readonly Row[],
+): Promise<void> {
+  if (rows.length > 0) await table.bulkCreate(rows as never, { transaction: db.transaction, ignoreDuplicates: true });
+}
+
 /** Changes rows. @returns how many it found, whether or not they were so already */
 export async function update<Row extends object>(
   db: Db,

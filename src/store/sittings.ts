@@ -1,5 +1,6 @@
 import type { Outdoor } from '@/core/plan/place';
 import type { Sitting } from '@/core/plan/sitting';
+import { hold } from './hold';
 import { find, insert, remove } from './query';
 import { select } from './sql';
 import type { Db } from './store';
@@ -83,7 +84,11 @@ export type Touched =
  * Sessions with locked kits that are not over on a civil day, held for the rest of the transaction, in order of id so that two
  * changes cannot hold each other up.
  */
-export const lockUneaten = (db: Db, touched: Touched, values: { programmeId: string; from: string }) => {
+export async function lockUneaten(
+  db: Db,
+  touched: Touched,
+  values: { programmeId: string; from: string },
+): Promise<{ id: string }[]> {
   const where =
     touched === 'all'
       ? ''
@@ -92,11 +97,17 @@ export const lockUneaten = (db: Db, touched: Touched, values: { programmeId: str
         : 'sessionId' in touched
           ? 'AND s.id = :sessionId'
           : 'AND s.id IN (:sessionIds)';
-  return select<{ id: string }>(
+  const uneaten = await select<{ id: string }>(
     db,
     `SELECT s.id FROM session s JOIN course c ON c.id = s.course_id
       WHERE c.programme_id = :programmeId AND ${NOT_OVER} ${where}
         AND EXISTS (SELECT 1 FROM kit_sheet k WHERE k.session_id = s.id) ORDER BY s.id FOR UPDATE`,
     { ...values, ...(touched === 'all' ? {} : touched) },
   );
-};
+  await hold(
+    db,
+    'session',
+    uneaten.map(({ id }) => id),
+  );
+  return uneaten;
+}

@@ -1,6 +1,21 @@
-import { codeOf } from './again';
+/** The database's own code of an error, or ''. */
+export function codeOf(error: unknown): string {
+  const { parent, code } = (error ?? {}) as { parent?: { code?: unknown }; code?: unknown };
+  const said = parent?.code ?? code;
+  return typeof said === 'string' ? said : '';
+}
 
-const AWAY = new Set(['PROTOCOL_CONNECTION_LOST', 'ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ER_SERVER_SHUTDOWN']);
+const AWAY = new Set([
+  'PROTOCOL_CONNECTION_LOST',
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ER_SERVER_SHUTDOWN',
+  // A node of a cluster that has lost the others, or is not level with them yet, answers nothing; it was leaving while it saved.
+  'ER_UNKNOWN_COM_ERROR',
+  'ER_ERROR_DURING_COMMIT',
+  'ER_NORMAL_SHUTDOWN',
+]);
 
 /** No room to write, or leave to: what can be read can still be read. */
 const CLOSED = new Set([
@@ -20,7 +35,7 @@ const CLOSED = new Set([
  * @returns undefined when the error is about something else
  */
 export function troubleOf(error: unknown): 'away' | 'takes nothing in' | undefined {
-  const code = codeOf(error) || String((error as { code?: unknown } | null)?.code ?? '');
+  const code = codeOf(error);
   if (CLOSED.has(code)) return 'takes nothing in';
   if (AWAY.has(code)) return 'away';
   const name = (error as Error | null)?.name ?? '';

@@ -4,6 +4,8 @@ import { Tinypool } from 'tinypool';
 import { GlyphMissing } from '@/formats/packing/label-layout';
 import { ColumnsUnclear } from '@/formats/roll/roll-headings';
 import { FileRefused } from '@/formats/text';
+import { faultOf, log } from '@/watch/log';
+import { meter } from '@/watch/meter';
 import type { TaskAnswer, TaskInput, TaskName } from './tasks';
 
 /** More waits already than will be done in the time anybody waits. */
@@ -18,44 +20,59 @@ const MOST_MEGABYTES = 384;
 const PROCESSES = 2;
 const MOST_WAITING = 40;
 
+/** What may take many seconds. It has processes of its own: whoever brings a file, or opens a page, does not wait behind plans. */
+const PLANS: ReadonlySet<TaskName> = new Set<TaskName>([
+  'planBuying',
+  'planCourseBuying',
+  'planRoster',
+  'planRunSheet',
+  'planRoutes',
+  'bestRoster',
+  'whyEmpty',
+  'tryBuying',
+]);
+
 const shared = globalThis as typeof globalThis & {
-  logistraPool?: Tinypool;
+  logistraPools?: { readonly readers: Tinypool; readonly plans: Tinypool };
   /** Set by the web server: ends when the sender of the request under way leaves. */
   logistraLeaving?: AsyncLocalStorage<AbortSignal>;
 };
 
 /**
- * The pool of this process, made when it is first needed; one reader stays ready. Readers are processes, not threads: a thread
+ * The pools of this process, made when they are first needed; one of each stays ready. Readers are processes, not threads: a thread
  * that runs out of memory may take the whole server with it, and one that never pauses cannot be told to. They know nothing of
  * the database or of any key.
  */
-function pool(): Tinypool {
-  if (!shared.logistraPool) {
-    const { PATH = '', TMPDIR } = process.env;
-    shared.logistraPool = new Tinypool({
-      runtime: 'child_process',
-      filename: path.join(process.cwd(), 'src/workers/reader.mjs'),
-      execArgv: [`--max-old-space-size=${MOST_MEGABYTES}`],
-      env: { PATH, NODE_ENV: 'production', ...(TMPDIR ? { TMPDIR } : {}) },
-      serialization: 'advanced',
-      minThreads: 1,
-      maxThreads: PROCESSES,
-      maxQueue: MOST_WAITING,
-      idleTimeout: 60_000,
-    });
-    // A reader that dies while it does nothing is replaced; one that dies at work fails that work.
-    shared.logistraPool.on('error', (error: unknown) => console.error(`A reader ended: ${(error as Error).message}`));
-  }
-  return shared.logistraPool;
+function pools() {
+  shared.logistraPools ??= { readers: newPool(), plans: newPool() };
+  return shared.logistraPools;
 }
 
-/** Starts the first reader, so that nobody waits for it later. */
-export const warmUp = (): void => void pool();
+function newPool(): Tinypool {
+  const { PATH = '', TMPDIR } = process.env;
+  const pool = new Tinypool({
+    runtime: 'child_process',
+    filename: path.join(process.cwd(), 'src/workers/reader.mjs'),
+    execArgv: [`--max-old-space-size=${MOST_MEGABYTES}`],
+    env: { PATH, NODE_ENV: 'production', ...(TMPDIR ? { TMPDIR } : {}) },
+    serialization: 'advanced',
+    minThreads: 1,
+    maxThreads: PROCESSES,
+    maxQueue: MOST_WAITING,
+    idleTimeout: 60_000,
+  });
+  // A reader that dies while it does nothing is replaced; one that dies at work fails that work.
+  pool.on('error', (error: unknown) => log().warn(faultOf(error), 'a reader ended'));
+  return pool;
+}
+
+/** Starts the first readers, so that nobody waits for them later. */
+export const warmUp = (): void => void pools();
 
 /** Ends all readers; the next task starts new ones. */
 export async function closePool(): Promise<void> {
-  await shared.logistraPool?.destroy();
-  delete shared.logistraPool;
+  await Promise.all(Object.values(shared.logistraPools ?? {}).map((pool) => pool.destroy()));
+  delete shared.logistraPools;
 }
 
 /**
@@ -75,10 +92,15 @@ export async function inPool<Name extends TaskName>(
   const late = AbortSignal.timeout(seconds * 1000);
   const left = shared.logistraLeaving?.getStore();
   const signal = left ? AbortSignal.any([late, left]) : late;
+  const begun = performance.now();
+  const took = (outcome: 'done' | 'refused' | 'failed') =>
+    meter().task(task, outcome, (performance.now() - begun) / 1000);
   let outcome: { answer: unknown } | { refused: string; headings?: ColumnsUnclear['headings'] } | { missing: string };
   try {
-    outcome = await pool().run({ task, input }, { signal });
+    const { plans, readers } = pools();
+    outcome = await (PLANS.has(task) ? plans : readers).run({ task, input }, { signal });
   } catch (error) {
+    took('failed');
     if (left?.aborted) throw new SenderLeft('The sender left.');
     if (late.aborted)
       throw new FileRefused(
@@ -92,6 +114,7 @@ export async function inPool<Name extends TaskName>(
     if (/queue/i.test((error as Error).message)) throw new PoolBusy('Too much is being read just now.');
     throw error;
   }
+  took('answer' in outcome ? 'done' : 'refused');
   if ('missing' in outcome) throw new GlyphMissing(outcome.missing);
   if ('refused' in outcome)
     throw outcome.headings ? new ColumnsUnclear(outcome.headings, outcome.refused) : new FileRefused(outcome.refused);

@@ -1,6 +1,9 @@
 import { databaseTrouble, type ErrorKind, type Problem, ServiceError } from '@/services/errors';
 import type { Actor } from '@/services/gate/gate';
+import type { Overseeing } from '@/services/gate/overseeing';
+import { faultOf, log } from '@/watch/log';
 import { apiActor } from '../access';
+import { mayOversee } from '../overseeing';
 
 const STATUS: Readonly<Record<ErrorKind, number>> = {
   forbidden: 403,
@@ -40,6 +43,16 @@ export async function route(request: Request, work: (actor: Actor) => Promise<Re
   }
 }
 
+/** The same for those who look over programmes, and only read. */
+export async function overseerRoute(work: (context: Overseeing) => Promise<Response>): Promise<Response> {
+  try {
+    const context = await mayOversee();
+    return context ? await work(context) : problem(401, 'Sign in first.');
+  } catch (error) {
+    return problemOf(error);
+  }
+}
+
 /** Runs what is sent from a page behind a personal link, whose secret is the proof: every refusal is a problem to act on. */
 export async function ownAnswer(request: Request, work: () => Promise<Response>): Promise<Response> {
   try {
@@ -53,7 +66,7 @@ export async function ownAnswer(request: Request, work: () => Promise<Response>)
 function problemOf(error: unknown): Response {
   const known = error instanceof ServiceError ? error : databaseTrouble(error);
   if (known) return problem(STATUS[known.kind], known.message, known.problems);
-  console.error(error);
+  log().error(faultOf(error), 'a request failed');
   return problem(500, 'Something went wrong on our side. Nothing was saved; try again.');
 }
 

@@ -3,6 +3,7 @@ import { askToStop } from '@/store/jobs';
 import { findOne, insert } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { JobRow } from '@/store/tables/work';
+import { requestId } from '@/watch/request';
 import { notFound } from '../errors';
 import { type Context, nowOf, service } from '../gate/gate';
 
@@ -17,6 +18,14 @@ export const JOB_KINDS = [
 ] as const;
 
 export type JobKind = (typeof JOB_KINDS)[number];
+
+/** What goes on by itself in each programme: once an hour, or once a day. */
+export const REGULAR_JOBS: readonly (readonly [JobKind, 'hour' | 'day'])[] = [
+  ['clear out', 'day'],
+  ['ask the crew', 'hour'],
+  ['look at classes', 'hour'],
+  ['ask families', 'hour'],
+];
 
 /**
  * Queues work for the background process, in the caller's transaction.
@@ -33,23 +42,36 @@ export async function queueJob(
   createdBy: string | null = null,
   id: string = from.ids(),
 ): Promise<string> {
-  const now = nowOf(from);
-  const blank = { attempts: 0, progress: 0, result: null, owner: null, leaseUntil: null, cancelAsked: 0 };
-  const job: JobRow = {
-    ...blank,
-    id,
-    programmeId,
-    kind,
-    input: input,
-    state: 'waiting',
-    createdAt: now,
-    createdBy,
-    notBefore: now,
-    finishedAt: null,
-  };
-  await insert(db, db.models.job, [job]);
+  const job = newJob({ id, programmeId, kind, now: nowOf(from) });
+  await insert(db, db.models.job, [{ ...job, input, createdBy, request: requestId() }]);
   return id;
 }
+
+/** A job that nobody has begun, and nobody asked for. */
+export const newJob = ({
+  now,
+  ...job
+}: {
+  readonly id: string;
+  readonly programmeId: string;
+  readonly kind: JobKind;
+  readonly now: Date;
+}): JobRow => ({
+  ...job,
+  input: {},
+  state: 'waiting',
+  attempts: 0,
+  progress: 0,
+  result: null,
+  owner: null,
+  leaseUntil: null,
+  cancelAsked: 0,
+  createdAt: now,
+  createdBy: null,
+  notBefore: now,
+  finishedAt: null,
+  request: '',
+});
 
 export const viewJob = service({
   title: 'See how far a job is',

@@ -3,6 +3,7 @@ import { route } from '@/app/api/problem';
 import { viewEvents } from '@/services/packing/bench';
 import { watchBench } from '@/services/packing/live';
 import { contextFor, runningStore } from '@/services/runtime';
+import { meter } from '@/watch/meter';
 
 export const dynamic = 'force-dynamic';
 
@@ -31,6 +32,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
           if (isOpen) controller.enqueue(encoder.encode(line));
         };
         send('retry: 1000\n\n');
+        meter().stream(1);
         const unwatch = watchBench(runningStore(), sessionId, known, ({ events }, text) => {
           const id = events.at(-1)?.seq;
           send(`${id ? `id: ${id}\n` : ''}data: ${text}\n\n`);
@@ -43,6 +45,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ sess
         end = () => {
           if (!isOpen) return;
           isOpen = false;
+          meter().stream(-1);
           unwatch();
           clearInterval(beat);
           process.off('logistra:ending' as never, end);
