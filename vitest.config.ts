@@ -1,6 +1,8 @@
 import { defineConfig } from 'vitest/config';
 
 const PURE = ['src/{core,formats}/**/*.test.ts', 'bench/**/*.test.ts', 'tests/*.test.ts'];
+/** A search through the services, beside the sets it belongs to: it needs the database. */
+const SEARCHES = ['tests/stock-search.test.ts', 'tests/moving.test.ts', 'tests/apart.test.ts'];
 /** Puts other facts in place of those that ship. */
 const CHANGES_FACTS = ['src/core/safety/later-allergen.test.ts'];
 
@@ -17,7 +19,7 @@ export default defineConfig({
         test: {
           name: 'pure',
           include: PURE,
-          exclude: CHANGES_FACTS,
+          exclude: [...CHANGES_FACTS, ...SEARCHES],
           // Pure functions leave nothing behind: their modules are loaded once for all files.
           isolate: false,
         },
@@ -26,13 +28,15 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'alone',
-          include: ['scripts/**/*.test.ts', 'src/!(core|formats)/**/*.test.ts'],
+          include: ['scripts/**/*.test.ts', 'src/!(core|formats)/**/*.test.ts', ...SEARCHES],
           globalSetup: ['tests/database.ts'],
           // Files share the database, and the modules: each makes a programme of its own.
           isolate: false,
         },
       },
       { extends: true, test: { name: 'other facts', include: CHANGES_FACTS } },
+      // A cluster of its own.
+      { extends: true, test: { name: 'cluster', include: ['tests/cluster/*.test.ts'] } },
     ],
   },
 });

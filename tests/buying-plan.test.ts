@@ -89,6 +89,23 @@ describe('what to buy for a course', () => {
     );
   });
 
+  it('reckons each session by itself for the same food: what the last day’s shops do not have is fetched before', () => {
+    // The last visit before the class is to the market, which has onions and no rice.
+    const visits = [
+      { shopId: 'quay', day: '2026-12-01', cost: 200 },
+      { shopId: 'market', day: '2026-12-08', cost: 100 },
+    ];
+    const onion = { ...price('net of onions', 90), shopId: 'market' };
+    const made = plan({
+      needs: [rice('2026-12-09', 450), need('onion', '2026-12-09', 900)],
+      visits,
+      prices: [...WORLD.prices, onion],
+      products: [...WORLD.products, product('net of onions', 'onion', 1000)],
+    });
+    expect(made.cost).toBe(200 + 120 + 100 + 90);
+    expect(made.apart).toMatchObject({ cost: made.cost, sessions: 1 });
+  });
+
   it('takes what is open and what ends first from the shelf, and nothing past its day', () => {
     const lot = { ingredient: 'long-grain white rice', product: 'rice', label: null, packGrams: 500, loose: 0 };
     const stock = [

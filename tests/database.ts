@@ -10,7 +10,7 @@ export async function setup(): Promise<() => Promise<void>> {
   const database = await startDatabase({
     folder,
     keys: path.join(folder, 'keys'),
-    databases: ['unit', 'unit_migrations', 'unit_jobs', 'unit_backup', 'unit_restored', 'unit_handlers'],
+    databases: ['unit', 'unit_migrations', 'unit_jobs', 'unit_backup', 'unit_restored', 'unit_handlers', 'unit_moved'],
     durable: false,
     quiet: true,
   });

@@ -3,13 +3,15 @@ import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import type { WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { RollCells } from '@/core/roll/roll-row';
+import type { Visit } from '@/services/access/sign-in';
 import type { Context, Role } from '@/services/gate/gate';
 import { viewKitSheet } from '@/services/kits/kit-sheet';
 import { addCourse } from '@/services/plan/courses';
 import { addDish, addSession } from '@/services/plan/sessions';
 import { saveRecipe } from '@/services/recipes/recipes';
 import { addPerson } from '@/services/roll/roll';
-import { freshMember, freshProgramme } from '@/store/fresh';
+import { addMember } from '@/store/accounts';
+import { freshProgramme } from '@/store/fresh';
 import { migrationsOf } from '@/store/migrate';
 import { insert } from '@/store/query';
 import { openStore, type Store } from '@/store/store';
@@ -35,6 +37,19 @@ export const DEPLOYMENT_KEY = 'a key of the tests, kept apart from their databas
 
 export const NOW = Temporal.Instant.from('2026-11-20T12:00:00Z');
 
+/** A browser nobody is signed in with yet, from an address of its own. */
+export const newVisit = (store: Store, change: Partial<Visit> = {}): Visit => ({
+  clock: () => NOW,
+  ids: () => v7(),
+  store,
+  address: 'https://kitchen.test',
+  ip: v7(),
+  device: 'a browser',
+  deviceToken: '',
+  deploymentKey: DEPLOYMENT_KEY,
+  ...change,
+});
+
 /** A programme with one member of each role; each gets a context at a fixed moment. */
 export async function newProgramme(store: Store): Promise<Record<Role, Context>> {
   const programmeId = v7();
@@ -43,9 +58,7 @@ export async function newProgramme(store: Store): Promise<Record<Role, Context>>
   ]);
   const context = async (role: Role): Promise<Context> => {
     const id = v7();
-    await insert(store.db, store.db.models.member, [
-      freshMember({ id, programmeId, email: `${id}@example.test`, name: role, role, passwordHash: '-' }),
-    ]);
+    await addMember(store.db, { id, programmeId, email: `${id}@example.test`, name: role, role });
     return {
       actor: { id, programmeId, role, name: role },
       clock: () => NOW,

@@ -6,6 +6,7 @@ import { type Called, refuseRole, type Service } from '@/services/gate/gate';
 import { logSecurity } from '@/services/gate/security-log';
 import { contextFor } from '@/services/runtime';
 import type { FormState } from '@/ui/form/form-state';
+import { faultOf, log } from '@/watch/log';
 import { whoAsks } from './access';
 
 /** What an action comes to: the sentence to show when it worked, what is to be copied, and the way back. */
@@ -53,7 +54,7 @@ async function answering(work: () => Promise<Said>): Promise<FormState> {
         problems: known.problems,
         ...(known.kind === 'proof' ? { proof: true } : {}),
       };
-    console.error(error);
+    log().error(faultOf(error), 'a form failed');
     return { ok: false, message: 'Something went wrong on our side. Nothing was saved: try again.' };
   }
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { WEIGHABLE } from '@/core/quantity/units';
 import { AISLES, MEASURES, PERISHABLES, PLATE_GROUPS, STORAGES } from '@/core/reference/food-words';
 import { AVOIDANCES, isLabelCode } from '@/core/safety/avoidances';
 
@@ -53,7 +54,8 @@ export const newFood = z.object({
 export const newWeighing = z.object({
   name: z.string().min(1).max(80),
   preparation,
-  measure,
+  /** Any measure that a food of the table may have: "bunch" and "leaf" too. */
+  measure: z.enum(WEIGHABLE, 'Choose a spoon, a cup or a piece.'),
   count: z.coerce
     .number('Write how many.')
     .int('Whole ones.')

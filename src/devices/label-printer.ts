@@ -1,4 +1,5 @@
 import { addPrintOut } from '@/store/equipment';
+import { holdProgramme } from '@/store/programme';
 import { findOne } from '@/store/query';
 import type { Store } from '@/store/store';
 
@@ -28,9 +29,12 @@ export class SimulatedPrinter implements LabelPrinter {
 
   async print({ pdf, sheet, ...task }: PrintTask): Promise<void> {
     const { db } = this.store;
-    // The sheet's row is held meanwhile: who erases somebody from it waits, and then takes these pages away as well.
     const page = { ...task, ...sheet, pages: pagesOf(pdf), pdf: Buffer.from(pdf), at: new Date() };
-    const added = await addPrintOut(db, page);
+    // Who erases somebody from the sheet waits meanwhile, and then takes these pages away as well.
+    const added = await this.store.transaction(async (tx) => {
+      await holdProgramme(tx, task);
+      return addPrintOut(tx, page);
+    });
     if (added === 0 && !(await findOne(db, db.models.printOut, { id: task.id })))
       throw new SheetChanged('The kit sheet changed while its labels were made.');
   }

@@ -218,7 +218,7 @@ test('families’ data: looked at by those in the room, taken out, and erased fo
   await expect(page.getByText('Marit Solway, room').first()).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take out what is held about Quillfeather' }).click(),
+    page.getByRole('link', { name: 'Save what is held about Quillfeather as a file' }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(/^household-/);
   await page.getByLabel('Erase Quillfeather').click();

@@ -17,11 +17,14 @@ test('a session is closed out on a phone in parts, by two at once, and opened ag
   await phone.goto(address);
   await page.goto(address);
   await expect(phone.getByLabel('What is known already')).toContainText('carrot ran short, 25 % more was needed');
-  // A choice that is made before the page is alive is not kept.
   await phone.waitForLoadState('networkidle');
   await phone.getByLabel('Left of white cabbage').selectOption('half');
+  const sent = phone.waitForRequest((request) => request.method() === 'POST');
   await phone.getByRole('button', { name: 'Note what was left' }).click();
-  await expect(phone.getByText('Noted.')).toBeVisible();
+  // What is chosen is what is sent, and what is sent is what is there.
+  expect((await sent).postData()).toMatch(/left 6"\s+50\s/);
+  // Exactly: an incident of the class is “noted.” too, and was there before.
+  await expect(phone.getByText('Noted.', { exact: true })).toBeVisible();
   await phone.reload();
   await expect(phone.getByLabel('Left of white cabbage')).toHaveValue('50');
   await phone.getByRole('button', { name: 'Close this session' }).click();

@@ -30,8 +30,8 @@ test('from a roll to packed kits', async ({ page }) => {
   await page.getByText('“latex fruit”').click();
   await expect(page.getByText('Often banana, avocado, kiwi or chestnut: ask which.')).toBeVisible();
   await page.getByText('Other single foods').click();
-  await page.getByLabel('banana').check();
-  await page.getByLabel('mango').check();
+  await page.getByLabel('banana', { exact: true }).check();
+  await page.getByLabel('mango', { exact: true }).check();
   await page.getByRole('button', { name: 'Give this meaning' }).click();
   await expect(page.getByText('avoids banana, mango')).toBeVisible();
 
@@ -119,7 +119,7 @@ test('a pasted recipe is read line by line, mended where it is open, and feeds a
     '2-3 cloves garlic, minced',
     'salt and pepper to taste',
     '1 cup milk or soy milk',
-    '2 tsp tumeric',
+    '2 tsp tumerik',
     'Method',
     '1. Simmer 15 minutes.',
   ].join('\n');
@@ -129,7 +129,7 @@ test('a pasted recipe is read line by line, mended where it is open, and feeds a
   await expect(page.getByText('of 2 to 3, kits use 3')).toBeVisible();
   await expect(page.getByText('soya drink stands in where milk must be avoided')).toBeVisible();
   const save = page.getByRole('button', { name: 'Save and add to the session' });
-  await expect(page.getByText('Which food is “tumeric”?')).toBeVisible();
+  await expect(page.getByText('Which food is “tumerik”?')).toBeVisible();
   await expect(save).toBeDisabled();
   await page.getByRole('button', { name: 'ground turmeric' }).click();
   await expect(page.getByText('Every line can be computed with.')).toBeVisible();
@@ -176,7 +176,7 @@ test('a food is put on the scale and added in place; the recipe goes on with it'
   await expect(weigh.getByText('weigh again, with the empty bowl taken off').first()).toBeVisible();
   await weigh.getByLabel('Grams').fill('340');
   await weigh.getByRole('button', { name: 'Take this weight' }).click();
-  await expect(weigh.getByText('One cup weighs 170 g; it was 164 g.')).toBeVisible();
+  await expect(weigh.getByText('One cup, drained, weighs 170 g; it was 164 g.')).toBeVisible();
   await page.goto('/recipes/import');
   await page.getByLabel('Paste a recipe').fill('Marsh salad\nServes 2\nIngredients\n1 cup samphire\n2 carrots');
   await page.getByRole('button', { name: 'Read recipe' }).click();
@@ -226,7 +226,7 @@ test('a web page gives the recipe in it; one without says what to do instead', a
   await chooser.setInputFiles(file(`<!doctype html><script type="application/ld+json">${graph}</script>`));
   await expect(page.getByLabel('Name').first()).toHaveValue('Quay cake');
   await expect(page.getByText('The text does not say')).toBeVisible();
-  await expect(page.getByText('1 line is still open.')).toBeVisible();
+  await expect(page.getByLabel('Line 2', { exact: true })).toHaveValue('1 cup milk');
 });
 
 test('the countdown shows threads and what to do next, each one step from its work', async ({ page }) => {
@@ -243,6 +243,21 @@ test('the countdown shows threads and what to do next, each one step from its wo
   await expect(stages.getByRole('link', { name: /Crew/ })).toBeVisible();
   await stages.getByRole('link', { name: /Buy/ }).click();
   await expect(page.getByRole('heading', { name: /shopping list$/ })).toBeVisible();
+});
+
+test('on a slow line, what is pressed right after typing into a table’s search is done', async ({ page }) => {
+  await page.goto('/courses');
+  await page.getByRole('link', { name: 'Roll of Small Hands Kitchen' }).click();
+  await expect(page.getByRole('button', { name: 'Edit Łucja Wren' })).toBeVisible();
+  // What a page asks for comes late.
+  await page.route(/\/roll\?/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 2000));
+    await route.continue();
+  });
+  await page.getByLabel('Find by name or avoidance').fill('lucja');
+  await page.getByRole('button', { name: 'Edit Łucja Wren' }).click();
+  await expect(page.getByRole('form', { name: 'Edit Łucja Wren' })).toBeVisible({ timeout: 15_000 });
+  await expect(page).toHaveURL(/q=lucja/);
 });
 
 test('the roll sorts and filters, and a person is edited, withdrawn and enrolled again', async ({ page }) => {

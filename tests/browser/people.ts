@@ -5,6 +5,10 @@ const demo = JSON.parse(readFileSync('demo/programme.json', 'utf8')) as {
   members: { email: string; password: string; role: string }[];
 };
 
+const city = JSON.parse(readFileSync('demo/city.json', 'utf8')) as {
+  overseers: { email: string; password: string; of: string }[];
+};
+
 /** Cookies of those who signed in before in this run. */
 const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
 
@@ -12,13 +16,19 @@ const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>
 export async function signIn(page: Page, role: 'coordinator' | 'instructor' | 'crew' = 'coordinator'): Promise<void> {
   const known = signedIn.get(role);
   if (known) return page.context().addCookies(known);
-  const person = demo.members.find((member) => member.role === role);
+  await signInAfresh(page, role);
+  signedIn.set(role, await page.context().cookies());
+}
+
+/** Signs in as one of the demo's people, or as who looks over its city or the installation, with a sign-in of the page's own. */
+export async function signInAfresh(page: Page, who: string): Promise<void> {
+  const person = [...demo.members, ...city.overseers].find((each) => ('role' in each ? each.role : each.of) === who);
+  await page.context().clearCookies();
   await page.goto('/sign-in');
   await page.getByLabel('E-mail').fill(person?.email ?? '');
   await page.getByLabel('Password').fill(person?.password ?? '');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page).not.toHaveURL(/sign-in/);
-  signedIn.set(role, await page.context().cookies());
 }
 
 /** Where the sessions of the demo are. */

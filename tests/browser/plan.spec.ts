@@ -189,7 +189,7 @@ test('a session that can no longer be ready says what would save it; its jobs ar
     page.getByRole('heading', { name: /Pots for the freezer.*can no longer be ready in time/ }),
   ).toBeVisible();
   await openSession(page, 'Lentils for the week', '/countdown');
-  await page.getByRole('button', { name: 'Take up Cook ahead, soak or marinate' }).click();
+  await page.getByRole('button', { name: 'Add Cook ahead, soak or marinate' }).click();
   await expect(page.getByRole('row', { name: /Cook ahead, soak or marinate/ })).toBeVisible();
   await page.getByLabel('What is to be done').fill('Fetch the van');
   await page.getByRole('button', { name: 'Add job' }).click();

@@ -148,7 +148,7 @@ test('supplies go with the first kit, a late joiner catches up, and a family’s
   await home.getByLabel('Staples they agreed to use').fill('honey');
   await home.getByLabel('A box they receive anyway').fill('carrot, 1 kg');
   await home.getByRole('button', { name: 'Save' }).click();
-  await expect(home.getByRole('status')).toContainText('Saved.');
+  await expect(page.getByText('Saved. Kits that are not locked follow at once.')).toBeVisible();
   await openSession(page, 'Stew and salad', '/kits');
   await expect(page.getByText('own honey').first()).toBeVisible();
 

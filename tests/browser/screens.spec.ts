@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, type Response, test } from '@playwright/test';
-import { openPast, openSession, signIn } from './people';
+import { openPast, openSession, signIn, signInAfresh } from './people';
 
 /** The class of the demo that is in full swing, or another. */
 const classOf = async (page: Page, at: string, title = 'Omelettes and slaw') =>
@@ -274,6 +274,14 @@ const SCREENS: Record<string, (page: Page) => Promise<unknown>> = {
   'called back': async (page) =>
     page.goto((await openSession(page, 'Lighthouse pasta')).replace('/sessions', '/bench')),
   duties: (page) => page.goto('/duties'),
+  'a city': async (page) => {
+    await signInAfresh(page, 'city');
+    await expect(page.getByRole('heading', { name: 'Worth a question' })).toBeVisible();
+  },
+  installation: async (page) => {
+    await signInAfresh(page, 'installation');
+    await expect(page.getByRole('heading', { name: /All is well|To be looked at/ })).toBeVisible();
+  },
   bench: async (page) => page.goto((await openSession(page, 'Breads from the pan')).replace('/sessions', '/bench')),
 };
 

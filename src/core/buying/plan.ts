@@ -306,7 +306,7 @@ function shelfFrom(plan: BuyingPlan, needs: Needs): ShelfLine[] {
   }));
 }
 
-/** Each session by itself: what its shelf gives is the same, all else is bought on the last day of shopping before it. */
+/** Each session by itself: what is there or on its way is used as in the plan, all else is bought on the last day before it. */
 function boughtApart(
   world: BuyingWorld,
   sessions: readonly BuyingSession[],
@@ -317,8 +317,9 @@ function boughtApart(
   const met = new Set(plan.use.map(({ need }) => need));
   const left = trips.reduce((sum, trip) => sum + trip.lines.reduce((all, line) => all + line.left, 0), 0);
   const there = new Map<string, { grams: number; units: number }>();
-  for (const { need, bought, grams = 0, units = 0 } of plan.use) {
-    if (bought !== undefined) continue;
+  const ordered = new Set(world.coming?.map(({ lotId }) => lotId));
+  for (const { need, from, bought, grams = 0, units = 0 } of plan.use) {
+    if (bought !== undefined && !ordered.has(from)) continue;
     const same = there.get(need) ?? { grams: 0, units: 0 };
     there.set(need, { grams: same.grams + grams, units: same.units + units });
   }
@@ -333,9 +334,16 @@ function boughtApart(
     });
     if (needs.length === 0) continue;
     const day = visits.filter((visit) => visit.day <= session.day).at(-1)?.day;
-    const { given } = asCase({ ...world, needs, stock: [], visits: visits.filter((visit) => visit.day === day) });
-    const answer = cheapestBuying({ ...given, seconds: 2 }, help);
-    if ('unmet' in answer) continue;
+    /** undefined where the shops of these days do not have everything. */
+    const onDays = (shown: typeof visits) => {
+      const { given, holes } = asCase({ ...world, needs, stock: [], coming: [], visits: shown });
+      const answer = holes.length > 0 ? undefined : cheapestBuying({ ...given, seconds: 2 }, help);
+      return answer === undefined || 'unmet' in answer ? undefined : answer;
+    };
+    // What the last day's shops do not have is fetched on other days, as in the plan.
+    const answer =
+      onDays(visits.filter((visit) => visit.day === day)) ?? onDays(visits.filter((visit) => visit.day <= session.day));
+    if (!answer) continue;
     sum.cost += coins(answer.cost);
     sum.waste += answer.waste;
     sum.sessions++;

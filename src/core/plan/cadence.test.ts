@@ -70,7 +70,7 @@ describe('a cadence', () => {
     ['more than 400 sessions', () => lay('2026-10-01', '2090-01-01')],
     ['has no end', () => lay('2026-10-01', null)],
     ['not a recurrence rule', () => lay('2026-10-01', '2026-12-01', cadence('FREQ=SOMETIMES'))],
-    ['repeats by day, week, month or year', () => lay('2026-10-01', '2026-12-01', cadence('FREQ=SECONDLY'))],
+    ['repeat by day, week, month or year', () => lay('2026-10-01', '2026-12-01', cadence('FREQ=SECONDLY'))],
     ['at what time', () => lay('2026-10-01', '2026-12-01', cadence('FREQ=DAILY', { slots: [] }))],
   ])('that cannot be says so: %s', (words, work) => {
     expect(work).toThrow(CadenceError);

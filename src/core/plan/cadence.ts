@@ -36,7 +36,7 @@ function readRule(text: string): DayRule {
     if (!(error instanceof RuleError)) throw error;
     if (error.message === 'it repeats within a day')
       throw new CadenceError(
-        'A cadence repeats by day, week, month or year. Classes within a day are times of that day.',
+        'Sessions repeat by day, week, month or year. Classes within a day are times of that day.',
       );
     throw new CadenceError(
       `“${text}” is not a recurrence rule of days: ${error.message}. Write for example FREQ=WEEKLY;BYDAY=TH.`,
@@ -172,7 +172,7 @@ export function layDown(
       let free = later.shift();
       while (free !== undefined && closed(free)) free = later.shift();
       if (free === undefined) {
-        lost.push({ date, because: `${because}, and the cadence has no free day after it`, became: 'skipped' });
+        lost.push({ date, because: `${because}, and none of the later days is free`, became: 'skipped' });
       } else {
         const past = to !== null && free > to ? ', after the season’s end' : '';
         add(free, `Instead of ${sayDay(date)} (${because})${past}.`);

@@ -1,8 +1,8 @@
 // How a programme says dates, times and money on its screens. Sentences of the core speak one manner; here they are said in the programme's.
 
 import { currencyOf, sayMoney } from '../quantity/money';
-import { type CivilMinutes, dayOf, splitCivil, timeOf, weekdayName, weekdayOf } from './civil';
-import { type Manner, mannerOf, USUAL_MANNERS, writeTime } from './manner';
+import { type CivilMinutes, dayOf, splitCivil, timeOf, WEEKDAYS, type Weekday, weekdayName, weekdayOf } from './civil';
+import { type Manner, mannerOf, USUAL_MANNERS, writeDate, writeTime } from './manner';
 
 /** What sayings are made of: plain, so that a server hands it to a screen. */
 export interface SayingFacts {
@@ -23,6 +23,8 @@ export const sayingFacts = (
 
 /** Says things as one programme does. */
 export interface Saying {
+  /** The weekdays from the one its week begins with. */
+  readonly week: readonly Weekday[];
   /** A civil date said whole. */
   longDate(date: string): string;
   /** A civil date said short. */
@@ -33,9 +35,11 @@ export interface Saying {
   civil(at: CivilMinutes): string;
   /** An ISO instant in the programme's time zone, short. */
   moment(instant: string): string;
+  /** The time of day of an ISO instant in the programme's time zone. */
+  timeAt(instant: string): string;
   /** Hundredths of its currency. */
   money(hundredths: number): string;
-  /** A sentence of the core, whose dates are "Thu 26 Nov" and whose times are "16:00". */
+  /** A sentence of the core, whose dates are "Thu 26 Nov" or "2026-11-26" and whose times are "16:00". */
   text(sentence: string): string;
 }
 
@@ -58,6 +62,7 @@ function civilParts(instant: string, timeZone: string): { date: string; time: st
 }
 
 const DATE = /\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun) (\d{1,2}) (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)\b/g;
+const ISO_DATE = /\b\d{4}-\d{2}-\d{2}\b/g;
 const TIME = /(?<![\d:.])([01]\d|2[0-4]):([0-5]\d)(?![\d:])/g;
 
 /**
@@ -83,6 +88,7 @@ export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
   const time = (at: string | number) =>
     writeTime(typeof at === 'string' ? at : timeOf(((at % 1440) + 1440) % 1440), manner);
   return {
+    week: manner.firstWeekday === 7 ? [7, 1, 2, 3, 4, 5, 6] : WEEKDAYS,
     longDate(date) {
       const { year, month, day, weekday } = partsOf(date);
       return isDayFirst ? `${weekday} ${day} ${MONTHS[month]} ${year}` : `${weekday}, ${MONTHS[month]} ${day}, ${year}`;
@@ -97,10 +103,12 @@ export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
       const { date, time: when } = civilParts(instant, timeZone);
       return `${shortDate(date)}, ${time(when)}`;
     },
+    timeAt: (instant) => time(civilParts(instant, timeZone).time),
     money: (hundredths) => sayMoney(hundredths, currency),
     text: (sentence) =>
       sentence
         .replace(DATE, (_, weekday, day, month) => shortOf(weekday, day, month))
+        .replace(ISO_DATE, (date) => writeDate(date, manner))
         .replace(TIME, (when) => writeTime(when, manner)),
   };
 }

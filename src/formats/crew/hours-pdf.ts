@@ -1,5 +1,5 @@
 import { minutesOfStay, quarterHours } from '@/core/crew/hours';
-import { timeOf } from '@/core/plan/civil';
+import { type SayingFacts, sayingOf } from '@/core/plan/saying';
 import { refuseUnprintable } from '../packing/label-layout';
 import { makePdf } from '../pdf';
 import type { HoursOf } from './hours-csv';
@@ -7,8 +7,9 @@ import type { HoursOf } from './hours-csv';
 /** What a statement of hours says of whoever gives it. */
 export interface HoursTitle {
   readonly programme: string;
-  /** "1 Sep 2026 to 18 Dec 2026" */
+  /** "Tuesday 1 September 2026 to Friday 18 December 2026" */
   readonly span: string;
+  readonly says: SayingFacts;
 }
 
 const SIGNED = 'Signed for the programme: ____________________________   Date: ______________';
@@ -16,10 +17,11 @@ const SIGNED = 'Signed for the programme: ____________________________   Date: _
 /** A statement of somebody's hours, a page each, for their school or employer. */
 export const hoursPdf = (
   people: readonly HoursOf[],
-  { programme, span }: HoursTitle,
+  { programme, span, says }: HoursTitle,
   paper: 'A4' | 'LETTER',
 ): Promise<Uint8Array> =>
   makePdf(`Hours: ${programme}`, { size: paper, margin: 54 }, (pdf) => {
+    const say = sayingOf(says);
     const write = (text: string, size: number, isBold = false) => {
       refuseUnprintable(text, 'The statement of hours');
       pdf.font(isBold ? 'bold' : 'regular', size).text(text);
@@ -31,17 +33,17 @@ export const hoursPdf = (
       write(span, 11);
       pdf.moveDown();
       const rows = stays.map((stay) => [
-        stay.date,
+        say.shortDate(stay.date),
         stay.title,
         stay.went === null
-          ? `${timeOf(stay.came)}, not ended`
-          : `${timeOf(stay.came)} to ${timeOf(Math.min(stay.went, 1439))}`,
+          ? `${say.time(stay.came)}, not ended`
+          : `${say.time(stay.came)} to ${say.time(Math.min(stay.went, 1439))}`,
         quarterHours(minutesOfStay(stay)),
       ]);
       for (const text of rows.flat()) refuseUnprintable(text, 'The statement of hours');
       pdf.font('regular', 10);
       pdf.table({
-        columnStyles: [70, '*', 110, 50],
+        columnStyles: [75, '*', 125, 50],
         data: [['Date', 'Session', 'Time', 'Hours'], ...rows],
       });
       pdf.moveDown();

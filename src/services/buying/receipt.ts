@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { DATE_KINDS, STORAGES } from '@/core/buying/stock';
+import { readDegrees, sayTenths } from '@/core/packing/made/batch';
 import { findIngredient } from '@/core/reference/reference';
 import { holdTrip } from '@/store/buying';
 import { findOne, update } from '@/store/query';
@@ -23,7 +24,8 @@ const received = z.object({
   lastDay: civilDate.or(z.literal('')),
   lastKind: z.enum(DATE_KINDS),
   storage: z.enum(STORAGES),
-  celsius: z.coerce.number().min(-40).max(60).nullable().default(null),
+  /** As a thermometer of the programme shows it; '' where none was held in. */
+  degrees: z.string().trim().max(12).default(''),
 });
 
 export const receiveTrip = service({
@@ -41,11 +43,12 @@ export const receiveTrip = service({
       if (!held) throw notFound('trip');
       if (held.state === 'received') return { short: [] };
       const { programme } = await loadProgramme(context, db);
+      const profile = programme.safetyProfile;
       const today = todayIn(context, programme.timeZone);
       const { lines, events } = await loadTrip(context, db, tripId);
       const now = standing(lines, events);
       const problems = sent.flatMap(
-        ({ lineId, packs: whole, refused, lastDay, lastKind, reasons, celsius, storage }, at) => {
+        ({ lineId, packs: whole, refused, lastDay, lastKind, reasons, degrees, storage }, at) => {
           const own = now.find(({ id }) => id === lineId);
           const where = (field: string, message: string) => [{ where: `lines[${at}].${field}`, message }];
           if (!own) return where('lineId', 'This line is not of this trip.');
@@ -57,9 +60,15 @@ export const receiveTrip = service({
           if (whole > 0 && lastDay === '') return where('lastDay', `${own.now.name}: write the day on its pack.`);
           if (whole > 0 && lastKind === 'use by' && lastDay < today)
             return where('lastDay', `${own.now.name}: its use-by is over. Refuse it.`);
-          const limit = COLD_LIMITS[programme.safetyProfile];
-          if (whole > 0 && celsius !== null && storage !== 'shelf' && celsius > limit)
-            return where('celsius', `${own.now.name}: ${celsius} °C is too warm, at most ${limit} °C. Refuse it.`);
+          const limit = COLD_LIMITS[profile];
+          const tenths = degrees ? readDegrees(degrees, profile) : undefined;
+          if (degrees && tenths === undefined)
+            return where('degrees', `Write what the thermometer shows, such as ${profile === 'us' ? '41' : '5'}.`);
+          if (whole > 0 && tenths !== undefined && storage !== 'shelf' && tenths > limit)
+            return where(
+              'degrees',
+              `${own.now.name}: ${sayTenths(tenths, profile)} is too warm, at most ${sayTenths(limit, profile)}. Refuse it.`,
+            );
           if (refused > 0 && reasons.length === 0) return where('reasons', `${own.now.name}: say why it is refused.`);
           return [];
         },
@@ -71,7 +80,7 @@ export const receiveTrip = service({
       if (problems.length > 0)
         throw new ServiceError('invalid', problems[0]?.message ?? 'Nothing was saved yet.', problems);
       const answers = sent.flatMap(
-        ({ id, lineId, packs: whole, refused, reasons, lastDay, lastKind, storage, celsius }) => [
+        ({ id, lineId, packs: whole, refused, reasons, lastDay, lastKind, storage, degrees }) => [
           ...(whole > 0
             ? [
                 {
@@ -83,7 +92,7 @@ export const receiveTrip = service({
                     lastDay,
                     lastKind,
                     storage,
-                    ...(celsius === null ? {} : { celsius }),
+                    ...(degrees ? { celsius: (readDegrees(degrees, profile) ?? 0) / 10 } : {}),
                   },
                 },
               ]

@@ -3,6 +3,7 @@ import { civilDate } from '@/contracts/plan';
 import { labelCodes, price } from '@/contracts/reference';
 import { STORED } from '@/core/buying/cold';
 import { judgeSwap, lineNow, type TripAnswer } from '@/core/buying/trip';
+import { sayTenths } from '@/core/packing/made/batch';
 import { writeMoney } from '@/core/quantity/money';
 import { findIngredient } from '@/core/reference/reference';
 import { writeCsv } from '@/formats/csv';
@@ -80,7 +81,7 @@ export function shortOf({ id, body }: TripLineRow, events: readonly TripEventRow
 }
 
 /** Cold food is taken in at most so warm, in degrees Celsius: 41 °F of the FDA Food Code; the legal limit of the FSA. */
-export const COLD_LIMITS = { us: 5, uk: 8 } as const;
+export const COLD_LIMITS = { us: 50, uk: 80 } as const;
 
 export const viewTrip = service({
   title: 'See a trip to a shop',
@@ -117,7 +118,8 @@ export const viewTrip = service({
       ),
       events: events.map(({ id, lineId, answer, seq }) => ({ id, lineId, answer, seq })),
       /** Colder than this on receipt, in degrees Celsius. */
-      coldLimit: COLD_LIMITS[programme.safetyProfile],
+      coldLimit: sayTenths(COLD_LIMITS[programme.safetyProfile], programme.safetyProfile),
+      scale: programme.safetyProfile === 'us' ? ('°F' as const) : ('°C' as const),
     };
   },
 });

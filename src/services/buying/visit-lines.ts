@@ -1,7 +1,6 @@
 import type { Visit } from '@/core/buying/plan-case';
 import { visitKey } from '@/core/buying/plan-case';
-import { sayDay } from '@/core/plan/civil';
-import { currencyOf, sayMoney } from '@/core/quantity/money';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { findIngredient } from '@/core/reference/reference';
 import { pricesNow } from '@/store/buying';
 import { find } from '@/store/query';
@@ -25,6 +24,7 @@ export async function linesOfVisit(
   const planned = plan.planned.trips.find((trip) => visitKey(trip) === visitKey(visit));
   if (!planned) throw notFound('trip');
   const { programmeId } = context.actor;
+  const say = sayingOf(sayingFacts(programme));
   const products = await find(db, db.models.product, { programmeId });
   const shops = new Map((await find(db, db.models.shop, { programmeId })).map((shop) => [shop.id, shop]));
   const prices = await pricesNow(db, programmeId);
@@ -68,7 +68,7 @@ export async function linesOfVisit(
           .filter(
             ({ id, ingredient, now }) => ingredient === line.ingredient && !taken.has(id) && now.lastOpen >= today,
           )
-          .map(({ name, now }) => `On a shelf: ${name}, ${now.grams} g, good until ${sayDay(now.lastOpen)}`),
+          .map(({ name, now }) => `On a shelf: ${name}, ${now.grams} g, good until ${say.shortDate(now.lastOpen)}`),
         ...visitsBetween([...shops.values()], visit.day, line.uses[0]?.day ?? visit.day).flatMap((other) =>
           visitKey(other) === visitKey(visit)
             ? []
@@ -76,7 +76,7 @@ export async function linesOfVisit(
                 .filter((row) => row.shopId === other.shopId && holds(row, other.day))
                 .map(
                   (row) =>
-                    `${shops.get(other.shopId)?.name}, ${sayDay(other.day)}: ${row.product.name} at ${sayMoney(row.price, currencyOf(programme))}`,
+                    `${shops.get(other.shopId)?.name}, ${say.shortDate(other.day)}: ${row.product.name} at ${say.money(row.price)}`,
                 ),
         ),
       ].slice(0, 6),

@@ -1,5 +1,5 @@
-import { mannerOf } from '@/core/plan/manner';
 import { isHomeKit, type Mode } from '@/core/plan/mode';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { lastDayOf } from '@/core/plan/sitting';
 import { attendanceNow, questionsOf } from '@/core/roll/attendance';
 import { find, insert } from '@/store/query';
@@ -64,7 +64,7 @@ export async function askAfter(context: Context): Promise<number> {
       sessionId: session.id,
       title: session.title,
       programme: programme.name,
-      manner: mannerOf(programme),
+      say: sayingOf(sayingFacts(programme)),
     };
     for (const { id: householdId, name, contact } of homes)
       await context.store

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { type Face, votesOf } from '@/core/classday/tasting';
 import { reportOf } from '@/core/closeout/report/report';
 import { sayFigure } from '@/core/closeout/report/say-figure';
-import { sayDay } from '@/core/plan/civil';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
+import { currencyOf } from '@/core/quantity/money';
 import { recipeDifferences } from '@/core/recipes/recipe/versions';
 import { dishesOfCourses, versionsAt } from '@/store/lessons';
 import { find } from '@/store/query';
@@ -50,7 +51,8 @@ export const lookBack = service({
       ['id', 'ASC'],
     ]);
     const tastings = await find(db, db.models.tasting, { sessionId: sessionIds }, [['at', 'ASC']]);
-    const titles = new Map(facts.sessions.map(({ id, title, date }) => [id, `${title}, ${sayDay(date)}`]));
+    const say = sayingOf(sayingFacts(programme));
+    const titles = new Map(facts.sessions.map(({ id, title, date }) => [id, `${title}, ${say.shortDate(date)}`]));
     const closed = new Set(notes.filter(({ what }) => what === 'closed').map(({ sessionId }) => sessionId));
     const said = [...new Map(notes.map((note) => [`${note.sessionId} ${note.what}`, note])).values()]
       .filter(({ what, words }) => what !== 'closed' && words !== '')
@@ -69,7 +71,7 @@ export const lookBack = service({
       course: { id: courseId, title: course.title },
       figures: figures
         .filter(({ key }) => TOLD.includes(key))
-        .map((figure) => ({ key: figure.key, label: figure.label, said: sayFigure(figure) })),
+        .map((figure) => ({ key: figure.key, label: figure.label, said: sayFigure(figure, currencyOf(programme)) })),
       keep: [
         ...liked
           .filter(({ votes }) => votes['more please'] > votes['not yet'] && votes['more please'] > 0)

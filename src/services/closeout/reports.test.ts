@@ -60,7 +60,7 @@ describe('a report', () => {
     expect(await said({ from: '2026-12-01', to: '2026-12-31' }, 'sessions')).toBe('1');
     const { bars, saysBars } = await viewReport(at(own.coordinator, LATER), { courseId });
     expect(bars.map(({ value }) => value)).toEqual([100, 50]);
-    expect(saysBars).toContain('least in Thu 3 Dec Pots (50 %)');
+    expect(saysBars).toContain('least in Thu, Dec 3 Pots (50 %)');
     await expect(viewReport(own.coordinator, { from: '2026-12-02', to: '2026-12-01' })).rejects.toMatchObject({
       problems: [{ where: 'to', message: 'It ends before it begins.' }],
     });

@@ -3,7 +3,8 @@ import { civilDate } from '@/contracts/plan';
 import { reportOf } from '@/core/closeout/report/report';
 import type { ReportFacts } from '@/core/closeout/report/report-facts';
 import { attendanceBars, inMoney, sayBars, sayFigure } from '@/core/closeout/report/say-figure';
-import { addDays, sayDay } from '@/core/plan/civil';
+import { addDays } from '@/core/plan/civil';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { currencyOf } from '@/core/quantity/money';
 import { writeReportCsv } from '@/formats/closeout/report-csv';
 import type { ReportOut } from '@/formats/closeout/report-rows';
@@ -30,8 +31,6 @@ const asked = z.object({
   sessionId: id,
   funderId: id,
 });
-
-const sayDate = (date: string) => `${sayDay(date)} ${date.slice(0, 4)}`;
 
 const figuresOf = (facts: ReportFacts) =>
   facts.sessions.reduce((sum, { seen }) => sum + seen.length, 0) > MANY ? pooled('makeReport', facts) : reportOf(facts);
@@ -63,13 +62,14 @@ async function makeReport(context: Context, { from, to, courseId, sessionId, fun
       said: sayFigure(figure, currency),
     }));
   const sessions = facts.sessions.map(({ id: own, date, course: of, title }) => ({ id: own, date, course: of, title }));
+  const say = sayingOf(sayingFacts(programme));
   const attendance = figures.find(({ key }) => key === 'attendance')?.parts ?? [];
-  const bars = attendanceBars(attendance, new Map(sessions.map((each) => [each.id, each])));
+  const bars = attendanceBars(attendance, new Map(sessions.map((each) => [each.id, each])), say);
   const shownFrom = isOne && !from && !funder?.fromDay ? (sessions[0]?.date ?? last) : first;
   const out: ReportOut = {
     programme: programme.name,
     title: session ?? course?.title ?? funder?.name ?? programme.name,
-    span: `${sayDate(shownFrom)} to ${sayDate(last)}`,
+    span: `${say.longDate(shownFrom)} to ${say.longDate(last)}`,
     intro: funder?.intro ?? '',
     figures,
     sessions,

@@ -7,11 +7,12 @@ import type { JobChanges } from '@/core/stages/facts';
 import { JOBS, STAGE_KEYS } from '@/core/stages/stages';
 import { stillOpen } from '@/store/closeout';
 import { heldJobs } from '@/store/plan';
-import { insert, remove, update, updateVersion } from '@/store/query';
+import { findOne, insert, remove, update, updateVersion } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { nowOf, service } from '../gate/gate';
+import { logTaken } from '../gate/taken';
 import { loadSheet } from '../kits/kit-sheet';
 import { WORKED_OUT } from '../memory';
 import { definedOf } from '../plan/changes';
@@ -166,11 +167,11 @@ export const removeOneOffJob = service({
   input: z.object({ sessionId: z.uuid(), job: z.uuid() }),
   run: (context, { sessionId, job }) =>
     context.store.transaction(async (db) => {
-      const bundle = await loadBundle(context, sessionId, db);
-      const found = bundle.oneOffs.find(({ id }) => id === job);
+      await loadBundle(context, sessionId, db);
+      const found = await findOne(db, db.models.sessionJob, { id: job, sessionId });
       if (!found) throw notFound('job');
       await remove(db, db.models.sessionJob, { id: job });
-      await logChange(context, db, 'took away a job', 'session', sessionId, { title: found.title });
+      return logTaken(context, db, 'session', sessionId, found.title, { sessionJob: [found] });
     }),
 });
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { whyNot } from '@/core/crew/may-do';
-import { sayDay, timeOf } from '@/core/plan/civil';
+import type { Saying } from '@/core/plan/saying';
 import { holdSessions } from '@/store/plan';
 import { find, insert, update } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -14,6 +14,7 @@ import { LINK_PLACE } from '../messages/link-place';
 import { queueMessage } from '../messages/messages';
 import { hasMoved } from '../sheet/duty-sessions';
 import { heldBy } from '../sheet/load-programme';
+import { sayingFor } from '../sheet/saying';
 import { type CrewSession, type SessionDuty, toldOf } from './crew-sessions';
 import { freshPromise, loadRoster } from './roster';
 
@@ -48,11 +49,17 @@ const ASKS: readonly Telling[] = ['asked', 'reminded', 'moved', 'somebody droppe
 /** The message to somebody, as it is drafted. Where their page is linked, the link stands in for itself. */
 export function draftFor(
   telling: Telling,
-  { name, duties, words = '', address }: { name: string; duties: readonly ToldDuty[]; words?: string; address: string },
+  {
+    name,
+    duties,
+    words = '',
+    address,
+    say,
+  }: { name: string; duties: readonly ToldDuty[]; words?: string; address: string; say: Saying },
 ): { subject: string; body: string } {
   const lines = duties.map(
     ({ title, date, from, to, place }) =>
-      `- ${title}: ${sayDay(date)}, ${timeOf(from)} to ${timeOf(to % 1440)}, ${place}`,
+      `- ${title}: ${say.shortDate(date)}, ${say.time(from)} to ${say.time(to)}, ${place}`,
   );
   const page = ASKS.includes(telling)
     ? `Say yes or no on your own page, where it also says what to bring:\n${address}/my/${LINK_PLACE}`
@@ -88,7 +95,7 @@ export async function tellCrew(
 ): Promise<boolean> {
   const { id: crewId, contact, name, programmeId } = person;
   if (contact === '') return false;
-  const draft = draftFor(telling, { name, duties, words, address: context.address });
+  const draft = draftFor(telling, { name, duties, words, address: context.address, say: await sayingFor(context, db) });
   const linkId = ASKS.includes(telling) ? await linkOf(context, db, person) : null;
   await queueMessage(context, db, programmeId, { sentTo: contact, ...draft, crewId, ...(linkId ? { linkId } : {}) });
   return true;

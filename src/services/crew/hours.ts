@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
 import { minutesOfStay } from '@/core/crew/hours';
-import { addDays, minutesOf, sayDay } from '@/core/plan/civil';
+import { addDays, minutesOf } from '@/core/plan/civil';
 import { civilIn } from '@/core/plan/clock';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { writeHoursCsv } from '@/formats/crew/hours-csv';
 import { hoursBetween } from '@/store/crew';
 import { holdSessions } from '@/store/plan';
@@ -155,6 +156,7 @@ async function hoursIn(context: Context, { from, to, crewId }: z.output<typeof s
   const names = [...new Map(own.map(({ crewId: id, name }) => [id, name]))];
   return {
     programme: programme.name,
+    says: sayingFacts(programme),
     profile: programme.safetyProfile,
     from: first,
     to: last,
@@ -178,10 +180,11 @@ export const exportHours = service({
   costly: true,
   input: span.extend({ as: z.enum(['csv', 'pdf', 'certificate']) }),
   run: async (context, { as, ...wanted }) => {
-    const { people, programme, profile, from, to } = await hoursIn(context, wanted);
+    const { people, programme, profile, says, from, to } = await hoursIn(context, wanted);
     if (as === 'csv') return writeHoursCsv(people);
     const paper = profile === 'us' ? ('LETTER' as const) : ('A4' as const);
-    const title = { programme, span: `${sayDay(from)} ${from.slice(0, 4)} to ${sayDay(to)} ${to.slice(0, 4)}` };
+    const { longDate } = sayingOf(says);
+    const title = { programme, says, span: `${longDate(from)} to ${longDate(to)}` };
     return pooled(as === 'pdf' ? 'hoursPdf' : 'certificatePdf', { people, title, paper });
   },
 });

@@ -42,9 +42,9 @@ async function ownBySignIn(context: Context): Promise<Own> {
 /** What somebody can do on their page, however they came to it. */
 export const OWN_PAGE = {
   view: viewOwn,
-  answer: (own: Own, sent: unknown) => answerOwn(own, read(answerOf, sent)),
-  take: (own: Own, sent: unknown) => takeOffer(own, read(z.object({ promiseId: z.uuid() }), sent).promiseId),
-  away: (own: Own, sent: unknown) => sayAway(own, read(awayOf, sent)),
+  answer: async (own: Own, sent: unknown) => answerOwn(own, read(answerOf, sent)),
+  take: async (own: Own, sent: unknown) => takeOffer(own, read(z.object({ promiseId: z.uuid() }), sent).promiseId),
+  away: async (own: Own, sent: unknown) => sayAway(own, read(awayOf, sent)),
   calendar: ownCalendar,
 } as const;
 

@@ -7,13 +7,13 @@ import { rulesAgainst } from '@/core/crew/roster-why';
 import { sayRule } from '@/core/crew/say-rule';
 import { whoCanStepIn } from '@/core/crew/step-in';
 import { whyHere } from '@/core/crew/why-here';
-import { sayDay } from '@/core/plan/civil';
 import { holdPromise } from '@/store/crew';
 import { findOne, update } from '@/store/query';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service } from '../gate/gate';
 import { heldBy } from '../sheet/load-programme';
+import { sayingFor } from '../sheet/saying';
 import { pooled } from '../work/in-pool';
 import { draftFor } from './asking';
 import { type CrewSession, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
@@ -26,13 +26,13 @@ const SECONDS = 2;
 const MOST_WAYS = 12;
 
 /** What would have to be otherwise for a place to be filled, in words. */
-function sayWould(change: Change, names: ReadonlyMap<string, string>, date: string): string {
+function sayWould(change: Change, names: ReadonlyMap<string, string>, day: string): string {
   const name = names.get(change.person) ?? '';
   switch (change.rule) {
     case 'skill':
-      return `${name} had ${change.skill} on ${sayDay(date)}`;
+      return `${name} had ${change.skill} on ${day}`;
     case 'free':
-      return `${name} had time on ${sayDay(date)}`;
+      return `${name} had time on ${day}`;
     case 'most_duties':
       return `${name} took one duty more than they said`;
     case 'most_minutes':
@@ -94,6 +94,7 @@ export const viewPlace = service({
     const [session] = meant;
     const duty = session?.duties.find((each) => each.key === key);
     if (!session || !duty) throw notFound('duty');
+    const say = await sayingFor(context);
     const names = namesOf(crew);
     const rowOf = new Map(crew.map((row) => [row.id, row]));
     const holders = holdersOf(duty, session.promises, crew);
@@ -105,12 +106,12 @@ export const viewPlace = service({
     const against = rulesAgainst(given, places);
     const untilOf = (crewId: string) => (skill: string) => {
       const until = rowOf.get(crewId)?.skills[skill as 'lead']?.until;
-      return until ? ` (until ${sayDay(until)} ${until.slice(0, 4)})` : '';
+      return until ? ` (until ${say.longDate(until)})` : '';
     };
     const titleOf = new Map(sessions.flatMap((each) => each.duties.map((own) => [own.id, { ...own, of: each.title }])));
     const sayDuty = (id: string) => {
       const own = titleOf.get(id);
-      return own ? `${own.title}, ${own.of}, ${sayDay(own.date)}` : '';
+      return own ? `${own.title}, ${own.of}, ${say.shortDate(own.date)}` : '';
     };
     const isAsked = new Set(held.filter(({ state }) => state === 'asked').map(({ crewId }) => crewId));
     const ways = whoCanStepIn(given, places, duty.id, [...isAsked]).slice(0, MOST_WAYS);
@@ -157,10 +158,10 @@ export const viewPlace = service({
       /** Planning the session anew would fill it. */
       isBetter: why?.isBetter ?? false,
       would: [
-        ...(why?.would ?? []).map((change) => sayWould(change, names, duty.date)),
+        ...(why?.would ?? []).map((change) => sayWould(change, names, say.shortDate(duty.date))),
         ...(why && !why.isBetter ? await otherDishes(context, { today, crew, sessions, session, duty }) : []),
       ],
-      draft: draftFor('somebody dropped out', { name: '…', duties: [toldOf(duty)], address: context.address }),
+      draft: draftFor('somebody dropped out', { name: '…', duties: [toldOf(duty)], address: context.address, say }),
     };
   },
 });

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
-import { sayDay } from '@/core/plan/civil';
 import { service } from '../gate/gate';
 import { rosterOf } from './crew-sessions';
 import { loadRoster } from './roster';
@@ -28,7 +27,7 @@ export const viewRosterTable = service({
             sessionId: session.id,
             title,
             session: session.title,
-            day: sayDay(date),
+            date,
             from,
             to,
             people,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Findable } from '@/core/find/finder';
-import { addDays, sayDay } from '@/core/plan/civil';
+import { addDays } from '@/core/plan/civil';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { findRows } from '@/store/find';
 import { isRoomOpen } from '../classday/entry';
 import { ROLES, service } from '../gate/gate';
@@ -25,6 +26,7 @@ export const listFindable = service({
   run: async (context): Promise<Findable[]> => {
     const { role, programmeId } = context.actor;
     const { programme } = await loadProgramme(context);
+    const say = sayingOf(sayingFacts(programme));
     const now = context.clock().toZonedDateTimeISO(programme.timeZone).toPlainDate();
     const rows = await findRows(context.store.db, { programmeId, from: addDays(now.toString(), -DAYS_BACK) });
     const isForDesk = role === 'coordinator';
@@ -34,9 +36,11 @@ export const listFindable = service({
       if (kind === 'recipe' && role === 'crew') return [];
       if (kind === 'session' && !isForDesk) {
         if (!date || !isRoomOpen(date, date, now)) return [];
-        return [{ kind, title, beside: `${beside}, ${sayDay(date)}`, href: `/room/${id}` }];
+        return [{ kind, title, beside: `${beside}, ${say.shortDate(date)}`, href: `/room/${id}` }];
       }
-      return [{ kind, title, beside: date ? `${beside}, ${sayDay(date)}` : beside, href: HREF[kind](id, of ?? '') }];
+      return [
+        { kind, title, beside: date ? `${beside}, ${say.shortDate(date)}` : beside, href: HREF[kind](id, of ?? '') },
+      ];
     });
     const foods = programme.reference.ingredients.map(
       ({ name }): Findable => ({

@@ -234,7 +234,7 @@ describe('a family’s page of its kit', () => {
     await tellFamilies(own.coordinator, { sessionId });
     const [soon] = await listMessages(own.coordinator, {});
     expect(soon?.body).toMatch(
-      /your door on Thu 26 Nov, as it looks now between 10.00.* We write again when we know the hour/,
+      /your door on Thu, Nov 26, as it looks now between 10.00.* We write again when we know the hour/,
     );
     await plan();
     const { when } = await viewOwnKit(kit);

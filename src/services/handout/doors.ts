@@ -5,7 +5,6 @@ import { KITCHEN, USUAL_ROADS } from '@/core/handout/doors/roads';
 import { whatWouldHelp } from '@/core/handout/doors/round';
 import { type RoutesCase, roadsOf, whyMissed } from '@/core/handout/routes/route-case';
 import { timeOf } from '@/core/plan/civil';
-import { mannerOf } from '@/core/plan/manner';
 import { nameKey } from '@/core/roll/name-key';
 import { readDoors, writeDoors } from '@/formats/handout/doors-csv';
 import { FileRefused } from '@/formats/text';
@@ -57,7 +56,6 @@ export const viewDoors = service({
       session: locked.session,
       today: todayIn(context, programme.timeZone),
       timeZone: programme.timeZone,
-      manner: mannerOf(programme),
       programmeVersion: programme.version,
       roads: roads ?? null,
       usualRoads: USUAL_ROADS,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type SentHanding, sentHandings } from '@/contracts/handout';
 import { LATE_MINUTES } from '@/core/handout/doors/on-the-road';
 import { addDays } from '@/core/plan/civil';
-import { mannerOf } from '@/core/plan/manner';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { find, findOne, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { CrewMemberRow } from '@/store/tables/crew';
@@ -73,7 +73,7 @@ async function roundView(context: Context, round: DoorRoundRow, doors: Doors) {
     title: locked.session.title,
     date: round.date,
     timeZone: programme.timeZone,
-    manner: mannerOf(programme),
+    says: sayingFacts(programme),
     leaves: round.leaves,
     leftAt: round.leftAt?.toISOString() ?? null,
     endedAt: round.endedAt?.toISOString() ?? null,
@@ -171,7 +171,7 @@ async function note(context: Context, db: Db, round: DoorRoundRow, doors: Doors,
     const door = own.find((each) => each.householdId === householdId);
     if (!door) continue;
     const news = newsOf(doors);
-    await tellFamily(context, db, door, news, 'On its way', NEWS.onTheWay(sayToldSpan(begins, news.manner)));
+    await tellFamily(context, db, door, news, 'On its way', NEWS.onTheWay(sayToldSpan(begins, news.say)));
   }
 }
 
@@ -179,7 +179,7 @@ const newsOf = ({ locked, programme }: Doors): KitNews => ({
   sessionId: locked.session.id,
   title: locked.session.title,
   programme: programme.name,
-  manner: mannerOf(programme),
+  say: sayingOf(sayingFacts(programme)),
 });
 
 function standingOf(context: Context, round: DoorRoundRow, doors: Doors) {
@@ -200,7 +200,7 @@ async function tellWhoIsLate(context: Context, db: Db, roundId: string, sessionI
     const door = own.find((each) => each.householdId === at && !isDone(each));
     if (!door) continue;
     const news = newsOf(doors);
-    await tellFamily(context, db, door, news, 'A little later', NEWS.late(sayToldSpan(begins, news.manner)));
+    await tellFamily(context, db, door, news, 'A little later', NEWS.late(sayToldSpan(begins, news.say)));
   }
 }
 

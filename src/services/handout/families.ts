@@ -1,8 +1,7 @@
 import { z } from 'zod';
 import { handedNow, STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
-import { mannerOf, writeTime } from '@/core/plan/manner';
-import { sayingFacts } from '@/core/plan/saying';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { sayNamed } from '@/core/quantity/plain-words';
 import { cautionSentences } from '@/core/recipes/steps/caution-sentences';
 import { cautionsOf } from '@/core/recipes/steps/cautions';
@@ -41,25 +40,25 @@ export async function kitByLink(visit: Visit, secret: string): Promise<OwnKit> {
 
 /** When and where a family gets its kits: by its round, before one is planned by what is usual, or at the table. */
 function fetchingOf({ locked, programme, doors, rounds }: Doors, householdId: string, groupName: string | undefined) {
-  const manner = mannerOf(programme);
+  const say = sayingOf(sayingFacts(programme));
   const group = locked.session.groups?.find(({ name }) => name === groupName);
   const { date, startsAt, place } = group ?? locked.session;
   const door = doors.find((each) => each.householdId === householdId);
   if (!door) {
-    const time = writeTime(startsAt, manner);
-    return { date, when: `from ${time}`, where: place, words: NEWS.atTable(date, time, place) };
+    const time = say.time(startsAt);
+    return { date, when: `from ${time}`, where: place, words: NEWS.atTable(say.shortDate(date), time, place) };
   }
   const where = 'at your door';
   for (const round of rounds) {
     const stop = round.stops.find((each) => each.householdId === householdId);
     if (!stop) continue;
-    const when = sayToldSpan(stop.begins, manner);
-    return { date: round.date, when, where, words: NEWS.atDoor(round.date, when) };
+    const when = sayToldSpan(stop.begins, say);
+    return { date: round.date, when, where, words: NEWS.atDoor(say.shortDate(round.date), when) };
   }
   // The hour of the class says nothing of when a kit comes: one for a class on screen comes before it.
   const { from, to } = usualSpan([door], { startsAt });
-  const span = saySpan(from, to, manner);
-  return { date, when: `as it looks now ${span}`, where, words: NEWS.atDoorSoon(date, span) };
+  const span = saySpan(from, to, say);
+  return { date, when: `as it looks now ${span}`, where, words: NEWS.atDoorSoon(say.shortDate(date), span) };
 }
 
 /** What a family sees of its kit: when and where, what is in it, and what it said. */
@@ -192,8 +191,8 @@ export const tellFamilies = service({
     context.store.transaction(async (db) => {
       const loaded = await loadDoors(context, sessionId, db);
       const { locked, programme } = loaded;
-      const manner = mannerOf(programme);
-      const news: KitNews = { sessionId, title: locked.session.title, programme: programme.name, manner };
+      const say = sayingOf(sayingFacts(programme));
+      const news: KitNews = { sessionId, title: locked.session.title, programme: programme.name, say };
       const people = await find(db, db.models.enrolment, { id: locked.kits.map((kit) => kit.enrolmentId) });
       const homes = await find(db, db.models.household, {
         id: [...new Set(people.map(({ householdId }) => householdId))],

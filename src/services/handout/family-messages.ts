@@ -1,6 +1,5 @@
 import { toldSpan } from '@/core/handout/doors/on-the-road';
-import { sayDay, timeOf } from '@/core/plan/civil';
-import { type Manner, writeTime } from '@/core/plan/manner';
+import type { Saying } from '@/core/plan/saying';
 import { find } from '@/store/query';
 import type { Db } from '@/store/store';
 import { makeLink } from '../access/links';
@@ -23,7 +22,7 @@ export interface KitNews {
   readonly sessionId: string;
   readonly title: string;
   readonly programme: string;
-  readonly manner: Pick<Manner, 'clock'>;
+  readonly say: Saying;
 }
 
 /** The link to a family's page of its kit; the one it has, while it works. @returns its id */
@@ -45,13 +44,12 @@ export async function familyLink(context: Context, db: Db, householdId: string, 
 }
 
 /** "between 4:30 pm and 5:05 pm", of minutes of the day */
-export const saySpan = (from: number, to: number, { clock }: Pick<Manner, 'clock'>): string =>
-  `between ${writeTime(timeOf(from), { clock })} and ${writeTime(timeOf(to), { clock })}`;
+export const saySpan = (from: number, to: number, { time }: Saying): string => `between ${time(from)} and ${time(to)}`;
 
 /** What a family is told of the minute at which its door is reached. */
-export const sayToldSpan = (begins: number, manner: Pick<Manner, 'clock'>): string => {
+export const sayToldSpan = (begins: number, say: Saying): string => {
   const { from, to } = toldSpan(begins);
-  return saySpan(from, to, manner);
+  return saySpan(from, to, say);
 };
 
 /**
@@ -81,14 +79,15 @@ export async function tellFamily(
   return true;
 }
 
+/** What a family is told of its kit. Days and times are written in the programme's manner. */
 export const NEWS = {
   onTheWay: (span: string) =>
     `your kit has left the kitchen and is with you ${span}. What is cold in it goes into your fridge at once.`,
   late: (span: string) => `your kit is on its way and comes later than we said: ${span}. We are sorry.`,
-  atDoor: (date: string, span: string) =>
-    `your kit is brought to your door on ${sayDay(date)}, ${span}. Somebody has to be there to take it: what is cold in it goes into your fridge at once.`,
-  atDoorSoon: (date: string, span: string) =>
-    `your kit is brought to your door on ${sayDay(date)}, as it looks now ${span}. We write again when we know the hour.`,
-  atTable: (date: string, time: string, place: string) =>
-    `your kit is handed out on ${sayDay(date)} from ${time}: ${place}. Bring a bag, and something to keep it cold on the way.`,
+  atDoor: (day: string, span: string) =>
+    `your kit is brought to your door on ${day}, ${span}. Somebody has to be there to take it: what is cold in it goes into your fridge at once.`,
+  atDoorSoon: (day: string, span: string) =>
+    `your kit is brought to your door on ${day}, as it looks now ${span}. We write again when we know the hour.`,
+  atTable: (day: string, time: string, place: string) =>
+    `your kit is handed out on ${day} from ${time}: ${place}. Bring a bag, and something to keep it cold on the way.`,
 } as const;

@@ -3,7 +3,7 @@
 import { z } from 'zod';
 import { moveAlong } from '@/core/plan/sitting';
 import { holdSessions, joinDishes } from '@/store/plan';
-import { find, findOne, insert, remove, updateVersion } from '@/store/query';
+import { find, findOne, insert, remove, update, updateVersion } from '@/store/query';
 import { sessionTables } from '@/store/session-rows';
 import { replaceSittings } from '@/store/sittings';
 import type { Db } from '@/store/store';
@@ -124,6 +124,22 @@ async function moveLabels(context: Context, db: Db, sessionId: string, madeId: s
   await remove(db, db.models.productLabel, { sessionId: madeId });
 }
 
+/** What was written for those who cook later comes back too: a copy says nothing new, words of its own are added. */
+async function moveLesson(db: Db, sessionId: string, madeId: string): Promise<void> {
+  const [made, own] = [
+    await findOne(db, db.models.lessonNote, { sessionId: madeId }),
+    await findOne(db, db.models.lessonNote, { sessionId }),
+  ];
+  if (!made) return;
+  if (!own) await insert(db, db.models.lessonNote, [{ ...made, sessionId }]);
+  else if (!own.words.includes(made.words))
+    await db.models.lessonNote.update(
+      { words: `${own.words}\n\n${made.words}`, version: own.version + 1 },
+      { where: { sessionId }, transaction: db.transaction },
+    );
+  await remove(db, db.models.lessonNote, { sessionId: madeId });
+}
+
 /** Joins a session that was split. @throws ServiceError when work has been done on the part that was made */
 async function join(context: Context, db: Db, sessionId: string, { madeId, dishIds }: Split): Promise<void> {
   const made = await findOne(db, db.models.session, { id: madeId });
@@ -140,6 +156,7 @@ async function join(context: Context, db: Db, sessionId: string, { madeId, dishI
     );
   await joinDishes(db, { sessionId, madeId });
   await moveLabels(context, db, sessionId, madeId);
+  await moveLesson(db, sessionId, madeId);
   for (const { table, joined } of tables) if (joined === 'goes') await remove(db, table, { sessionId: madeId });
   await remove(db, db.models.session, { id: madeId });
 }
@@ -198,6 +215,9 @@ export const undoChange = service({
         await updateVersion(db, db.models.session, id, version, { ...values, sequence: now.sequence + 1 });
         if (split) await join(context, db, id, split);
         await replaceSittings(db, id, sittings.map(placed));
+        // A group that meets again is given the course again.
+        const meeting = sittings.filter(({ status }) => status === 'planned').map(({ groupId }) => groupId);
+        await update(db, db.models.courseGroup, { id: meeting, ended: 1 }, { ended: 0 });
         await syncCallBacks(context, db, { sessionId: id });
         await logChange(context, db, 'took back', 'session', id, { said: row.said });
       }

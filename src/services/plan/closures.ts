@@ -8,6 +8,7 @@ import type { ClosureRow } from '@/store/tables/plan';
 import { notFound, ServiceError } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service, todayIn } from '../gate/gate';
+import { logTaken } from '../gate/taken';
 import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { holidayCountries, publicHolidays } from './public-holidays';
@@ -210,7 +211,8 @@ export const removeClosure = service({
         (await findOne(db, db.models.closureCalendar, { id: row.calendarId, programmeId: context.actor.programmeId }));
       if (!row || !calendar) throw notFound('closure');
       await remove(db, db.models.closure, { id: closureId });
-      await logChange(context, db, 'took away', 'closure', closureId, { title: row.title, from: row.fromDate });
+      const called = `${row.title || 'Closed'}, ${row.fromDate}`;
+      return logTaken(context, db, 'closure', closureId, called, { closure: [row] });
     }),
 });
 
@@ -225,9 +227,10 @@ export const removeCalendar = service({
         programmeId: context.actor.programmeId,
       });
       if (!calendar) throw notFound('calendar');
+      const closure = await find(db, db.models.closure, { calendarId });
       await remove(db, db.models.closure, { calendarId });
       await remove(db, db.models.closureCalendar, { id: calendarId });
-      await logChange(context, db, 'took away', 'closures', calendarId, { name: calendar.name });
+      return logTaken(context, db, 'closures', calendarId, calendar.name, { closureCalendar: [calendar], closure });
     }),
 });
 

@@ -1,10 +1,11 @@
 import ical from 'node-ical';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { find } from '@/store/query';
+import { find, insert } from '@/store/query';
 import type { Store } from '@/store/store';
 import { NOW, newProgramme, newSession, testStore } from '../../../tests/programme';
 import { recordAttendance } from '../classday/attendance';
+import { setLessonNote } from '../classday/follow-later';
 import { viewRoom } from '../classday/room';
 import { changeJob, viewJobs } from '../countdown/countdown';
 import type { Context } from '../gate/gate';
@@ -242,23 +243,35 @@ describe('a session that is split', () => {
     context = (await newProgramme(store)).coordinator;
     const one = await newSession(context, [{ name: 'Ada', avoids: 'milk' }]);
     const other = await newSession(context, []);
-    await addDish(context, { sessionId: one.sessionId, recipeId: other.recipeId });
+    const third = await newSession(context, []);
+    for (const { recipeId } of [other, third]) await addDish(context, { sessionId: one.sessionId, recipeId });
     const part = async () => {
       const [first] = await find(store.db, store.db.models.dish, { sessionId: one.sessionId });
       const to = { title: 'Second part', date: '2026-12-03', startsAt: '16:00', minutes: 60, place: 'Boatshed' };
       const version = await versionOf(one.sessionId);
       return splitSession(context, { sessionId: one.sessionId, version, ...to, dishIds: [first?.id] });
     };
+    const tell = (sessionId: string, words: string, version: number) =>
+      setLessonNote(context, { sessionId, version, words });
     const label = (sessionId: string, product: string, allergens: string[]) =>
       recordLabel(context, { sessionId, ingredient: 'ground cumin', product, allergens });
     const join = async () => undoChange(context, { changeId: (await listChanges(context, {}))[0]?.id ?? '' });
+    await tell(one.sessionId, 'Soak the peas.', 0);
     const made = await part();
+    await tell(made, 'Warm the bowls.', 1);
     await label(made, 'Jar', ['MILK']);
     await label(one.sessionId, 'Bag', ['SESAME']);
     await setAway(context, { sessionId: made, enrolmentId: one.people[0], how: 'away' });
     await join();
     const [read] = await find(store.db, store.db.models.productLabel, { sessionId: one.sessionId });
     expect([read?.product, read?.allergens]).toEqual(['Bag” or “Jar', ['SESAME', 'MILK']]);
+    const [told] = await find(store.db, store.db.models.lessonNote, { sessionId: one.sessionId });
+    expect(told?.words).toBe('Soak the peas.\n\nWarm the bowls.');
+    const late = await part();
+    const note = { id: context.ids(), sessionId: late, enrolmentId: one.people[0], kind: 'late' as const, who: '' };
+    const at = { at: new Date(NOW.epochMilliseconds), actorId: context.actor.id };
+    await insert(store.db, store.db.models.comingNote, [{ ...note, ...at } as never]);
+    await expect(join()).rejects.toThrow('cannot be joined again: it was noted who came late');
     const again = await part();
     const seen = { sessionId: again, id: context.ids(), enrolmentId: one.people[0], state: 'came' };
     await recordAttendance({ ...context, clock: () => NOW.add({ hours: 24 * 13 }) }, seen);

@@ -19,6 +19,7 @@ import type { PlaceRow } from '@/store/tables/plan';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
+import { logTaken } from '../gate/taken';
 
 /** A place as it is stored, with what it was read at. */
 export interface KnownPlace extends Place {
@@ -162,6 +163,12 @@ export const removePlace = service({
           'invalid',
           `${fallbacks[0].name} falls back on ${place.name} in bad weather. Give it another fallback first.`,
         );
+      const travel = [
+        ...(await find(db, db.models.travel, { fromId: placeId })),
+        ...(await find(db, db.models.travel, { toId: placeId })),
+      ];
+      const closureCalendar = await find(db, db.models.closureCalendar, { placeId });
+      const closure = await find(db, db.models.closure, { calendarId: closureCalendar.map(({ id }) => id) });
       // What was held there keeps the name.
       await leavePlace(db, { placeId });
       await forgetTravel(db, { placeId });
@@ -169,7 +176,8 @@ export const removePlace = service({
       await forgetClosuresOf(db, { placeId });
       await remove(db, db.models.closureCalendar, { placeId });
       await remove(db, db.models.place, { id: placeId });
-      await logChange(context, db, 'took away', 'place', placeId, { name: place.name });
+      const taken = { place: [place], travel, closureCalendar, closure };
+      return logTaken(context, db, 'place', placeId, place.name, taken);
     }),
 });
 

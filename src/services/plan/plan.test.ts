@@ -83,7 +83,7 @@ describe('a session', () => {
     await removeDish(context, { sessionId, dishId: bundle.dishes[0]?.id ?? '' });
     expect((await viewSession(context, { sessionId })).bundle.dishes).toHaveLength(1);
     const log = await find(store.db, store.db.models.change, { entityId: sessionId }, [['id', 'ASC']]);
-    expect(log.map(({ action }) => action)).toEqual(['added', 'chose a dish', 'chose a dish', 'took off a dish']);
+    expect(log.map(({ action }) => action)).toEqual(['added', 'chose a dish', 'chose a dish', 'took away']);
   });
 
   it('buys what was locked, not what the roll became since', async () => {

@@ -16,6 +16,7 @@ import type { SessionRow } from '@/store/tables/plan';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, service } from '../gate/gate';
+import { logTaken } from '../gate/taken';
 import { syncCallBacks } from '../sheet/call-backs';
 import { loadProgramme } from '../sheet/load-programme';
 import { sessionSheet } from '../sheet/session-sheet';
@@ -392,9 +393,8 @@ export const removeDish = service({
       const dish = bundle.dishes.find((candidate) => candidate.id === dishId);
       if (!dish) throw notFound('dish');
       await remove(db, db.models.dish, { id: dishId });
-      await logChange(context, db, 'took off a dish', 'session', sessionId, {
-        recipeId: dish.recipeId,
-        title: dish.title,
-      });
+      const { id, recipeId, position, fillings, swapIn, ways, serves } = dish;
+      const row = { id, sessionId, recipeId, position, fillings, swapIn, ways, serves };
+      return logTaken(context, db, 'session', sessionId, dish.title, { dish: [row] });
     }),
 });

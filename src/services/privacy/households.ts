@@ -21,6 +21,7 @@ import {
   whileErasing,
 } from '@/store/erasing';
 import { ownedTables } from '@/store/models';
+import { holdProgramme } from '@/store/programme';
 import { find } from '@/store/query';
 import { householdsOf } from '@/store/roll';
 import type { Db } from '@/store/store';
@@ -116,6 +117,8 @@ export const eraseHousehold = service({
       const household = await loadHousehold(context, householdId, db);
       if (household.version !== version) throw stale(household.name);
       const { programmeId } = context.actor;
+      // Labels that are being laid into the tray now wait, or are there to be taken away.
+      await holdProgramme(db, { programmeId });
       const enrolments = await find(db, db.models.enrolment, { householdId });
       const ids = enrolments.map(({ id }) => id);
       // Read before anything is blanked: what it was called before stands in the log alone.

@@ -1,7 +1,9 @@
 import type { Temporal } from 'temporal-polyfill';
 import { removeOlder } from '@/store/erasing';
+import { dropRegular } from '@/store/jobs';
 import { daysKept } from '@/store/models';
 import type { Store } from '@/store/store';
+import { REGULAR_JOBS } from '../work/jobs';
 
 /** Days that things are kept which nobody erases by hand. Households are kept as the programme's setting says. */
 export const KEPT_DAYS = {
@@ -19,6 +21,16 @@ export const clearOut = async (
   store: Store,
   programmeId: string,
   now: Temporal.Instant,
-): Promise<{ removed: number }> => ({
-  removed: await removeOlder(store.db, programmeId, new Date(now.epochMilliseconds)),
-});
+): Promise<{ removed: number }> => {
+  const kinds = REGULAR_JOBS.map(([kind]) => kind);
+  const regular = {
+    programmeId,
+    kinds,
+    before: new Date(now.subtract({ hours: 24 * REGULAR_DAYS }).epochMilliseconds),
+  };
+  const dropped = await dropRegular(store.db, regular);
+  return { removed: dropped + (await removeOlder(store.db, programmeId, new Date(now.epochMilliseconds))) };
+};
+
+/** What goes on by itself each hour makes more jobs than people do: so many days are enough to see that it went on. */
+const REGULAR_DAYS = 2;

@@ -1,7 +1,7 @@
 import { programmeHours } from '@/core/countdown/work-hours';
 import type { Held } from '@/core/crew/may-do';
 import { ownReference } from '@/core/reference/own-reference';
-import { type MeasureFact, type Reference, TYPICAL, type YieldFact } from '@/core/reference/reference';
+import { type MeasureFact, type Reference, typicalIn, type YieldFact } from '@/core/reference/reference';
 import { type DecidedProgramme, programmeWithDecisions } from '@/store/programme';
 import { findOne } from '@/store/query';
 import type { Db } from '@/store/store';
@@ -71,11 +71,14 @@ const labelsOf = (found: DecidedProgramme): ReadonlyMap<string, UsualLabel> =>
 const tables = memoryOf<Reference>(20);
 
 function referenceOf(found: DecidedProgramme): Reference {
-  const mark = found.mark('food', 'weighing', 'limit', 'yield');
-  return mark === '' ? TYPICAL : tables.of(mark, () => makeReference(found));
+  const typical = typicalIn(found.programme.safetyProfile);
+  const mark = found.mark('food', 'weighing', 'limit', 'yield', 'foodWord');
+  return mark === ''
+    ? typical
+    : tables.of(`${found.programme.safetyProfile}${mark}`, () => makeReference(found, typical));
 }
 
-function makeReference(found: DecidedProgramme): Reference {
+function makeReference(found: DecidedProgramme, typical: Reference): Reference {
   const own = found.of('food').map(({ body }) => body);
   const weighed = found
     .of('weighing')
@@ -88,7 +91,8 @@ function makeReference(found: DecidedProgramme): Reference {
       source: `weighed here, ${day}`,
     }),
   );
-  return ownReference(TYPICAL, own, weighed, found.of('limit'), trimmed);
+  const words = Object.fromEntries(found.of('foodWord').map(({ word, ingredient }) => [word, ingredient]));
+  return ownReference(typical, own, weighed, found.of('limit'), trimmed, words);
 }
 
 /** Hours made ready before, by what they were made of: the same hours are the same object. */

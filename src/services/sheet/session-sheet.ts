@@ -13,7 +13,7 @@ import type { Participant } from '@/core/kits/sheet/participant';
 import { shareKits } from '@/core/kits/sheet/shared-kits';
 import { AmountError } from '@/core/quantity/rational';
 import type { Ahead } from '@/core/recipes/steps/ahead';
-import { TYPICAL } from '@/core/reference/reference';
+import { TYPICAL, typicalIn } from '@/core/reference/reference';
 import type { SessionBundle } from '@/store/session-bundles';
 import type { EnrolmentRow } from '@/store/tables/roll';
 import type { Problem } from '../errors';
@@ -86,7 +86,11 @@ function markOf(
     measureSystem,
     safetyProfile,
     adultRatios,
-    reference === TYPICAL ? '' : markOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
+    reference === TYPICAL
+      ? ''
+      : reference === typicalIn('us')
+        ? 'us'
+        : markOnce(reference, ({ ingredients, measures }) => [ingredients, measures]),
     markOnce(meanings, (all) => [...all]),
     markOnce(usual, (all) => [...all]),
     sheet?.fingerprint,

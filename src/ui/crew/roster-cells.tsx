@@ -14,7 +14,7 @@ export interface Duty {
   readonly sessionId: string;
   readonly title: string;
   readonly session: string;
-  readonly day: string;
+  readonly date: string;
   readonly from: number;
   readonly to: number;
   readonly people: number;
@@ -34,7 +34,7 @@ export const SIGNS: Readonly<Record<PromiseState, readonly [sign: string, words:
   'ruled out': ['✕', 'not this one'],
 };
 export const ROW = 40;
-export const COLUMN = 116;
+export const COLUMN = 132;
 export const NAMES = 176;
 export const HEAD = 76;
 export const keyOf = (duty: string, person: string) => `${duty}\n${person}`;

@@ -7,7 +7,7 @@ import { HOLDS } from '@/core/crew/crew-standing';
 import type { RosterCase } from '@/core/crew/roster-case';
 import { rulesAgainst } from '@/core/crew/roster-why';
 import { BY_WORD, sayRule } from '@/core/crew/say-rule';
-import { timeOf } from '@/core/plan/civil';
+import { useSaying } from '@/ui/saying';
 
 import {
   Cell,
@@ -43,6 +43,7 @@ interface Props {
  * while it is made, and its reason said where it cannot be.
  */
 export function RosterTable({ given, people, duties, places, save }: Props) {
+  const say = useSaying();
   const [now, setNow] = useState(places);
   const [at, setAt] = useState({ row: 0, column: 0 });
   const [held, setHeld] = useState<{ duty: string; person: string }>();
@@ -193,7 +194,7 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
     if (!person || !duty || held) return;
     const place = byKey.get(keyOf(duty.id, person.id));
     setSaid(
-      `${person.name}, ${duty.title}, ${duty.day}: ${place ? SIGNS[place.state][1] : (against(person.id, duty.id)?.why ?? 'could do it')}`,
+      `${person.name}, ${duty.title}, ${say.shortDate(duty.date)}: ${place ? SIGNS[place.state][1] : (against(person.id, duty.id)?.why ?? 'could do it')}`,
     );
   };
   const onKey = (event: KeyboardEvent) => {
@@ -291,8 +292,8 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
                     style={{ left: NAMES + start, width: COLUMN, height: HEAD }}
                   >
                     <b className="block truncate">{duty.title}</b>
-                    <span className="block">
-                      {duty.day}, {timeOf(duty.from)}
+                    <span className="block truncate">
+                      {say.shortDate(duty.date)}, {say.time(duty.from)}
                     </span>
                     <span className="block truncate">{duty.session}</span>
                     {missing > 0 && <b className="text-error">{missing} empty</b>}
@@ -318,7 +319,7 @@ export function RosterTable({ given, people, duties, places, save }: Props) {
                         isAt={isAt}
                         couldNot={!place && couldNot(person.id, duty.id)}
                         isHeld={held?.duty === duty.id && held.person === person.id}
-                        label={`${person.name}, ${duty.title}, ${duty.day}: ${place ? SIGNS[place.state][1] : 'not there'}`}
+                        label={`${person.name}, ${duty.title}, ${say.shortDate(duty.date)}: ${place ? SIGNS[place.state][1] : 'not there'}`}
                         onPick={() => go(index, column.index)}
                       />
                     );

@@ -80,7 +80,8 @@ export function Choice({
       <label htmlFor={id} className="text-sm font-semibold">
         {label}
       </label>
-      <select className={`select w-full ${tone && 'select-error'}`} {...attributes} {...select}>
+      {/* On a reload the browser would set forth what stood in the list before, over what is saved by now. */}
+      <select autoComplete="off" className={`select w-full ${tone && 'select-error'}`} {...attributes} {...select}>
         {children}
       </select>
       {below}

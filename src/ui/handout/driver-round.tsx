@@ -3,8 +3,7 @@
 import { Phone, Snowflake } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { coldLeft } from '@/core/handout/doors/on-the-road';
-import { timeOf } from '@/core/plan/civil';
-import { type Manner, writeTime } from '@/core/plan/manner';
+import { type SayingFacts, sayingOf } from '@/core/plan/saying';
 import { Waiting } from '../buying/waiting';
 import { useRoundWords } from './use-round';
 
@@ -31,7 +30,7 @@ interface Props {
   readonly roundId: string;
   readonly address: string;
   readonly title: string;
-  readonly manner: Pick<Manner, 'clock'>;
+  readonly says: SayingFacts;
   readonly leaves: number;
   readonly leftAt: string | null;
   readonly endedAt: string | null;
@@ -47,7 +46,7 @@ interface Props {
 }
 
 /** A driver’s round: the next door first, large; everything is kept on the phone until the server has it. */
-export function DriverRound({ roundId, address, title, manner, leaves, leftAt, endedAt, stops, ahead }: Props) {
+export function DriverRound({ roundId, address, title, says, leaves, leftAt, endedAt, stops, ahead }: Props) {
   const { said, waiting, isCut, trouble, warned, say, sayRound } = useRoundWords(roundId, address);
   const left = said.find(({ what }) => what === 'left')?.at ?? leftAt;
   const isEnded = Boolean(endedAt) || said.some(({ what }) => what === 'ended');
@@ -83,7 +82,7 @@ export function DriverRound({ roundId, address, title, manner, leaves, leftAt, e
     left && now && open.some(({ isCold }) => isCold)
       ? coldLeft(Math.floor((now - Date.parse(left)) / 60_000), 0)
       : undefined;
-  const say24 = (minutes: number) => writeTime(timeOf(((minutes % 1440) + 1440) % 1440), manner);
+  const { time } = useMemo(() => sayingOf(says), [says]);
   const timeAt = (stop: RoundDoor) => ahead.find(({ at }) => at === stop.householdId)?.begins ?? stop.begins;
   return (
     <div className="flex flex-col gap-4">
@@ -116,7 +115,7 @@ export function DriverRound({ roundId, address, title, manner, leaves, leftAt, e
       {!left && (
         <div>
           <p className="mb-2">
-            Planned to leave at <b>{say24(leaves)}</b>. Take what is cold out of the fridge last, with ice; then press:
+            Planned to leave at <b>{time(leaves)}</b>. Take what is cold out of the fridge last, with ice; then press:
             the families are told when you come.
           </p>
           {ahead.some((each) => each.isAfterWindow || each.isTooWarm) && (
@@ -136,7 +135,7 @@ export function DriverRound({ roundId, address, title, manner, leaves, leftAt, e
       )}
       {next && (
         <section className="rounded-box border-2 border-primary p-4" aria-label="Next door">
-          <p className="text-sm">Next, at about {say24(timeAt(next))}</p>
+          <p className="text-sm">Next, at about {time(timeAt(next))}</p>
           <h2 className="text-3xl font-bold">{next.name}</h2>
           <p className="text-xl">{next.address || 'No address is written: call them.'}</p>
           {next.note && <p className="mt-1 font-semibold">{next.note}</p>}
@@ -177,7 +176,7 @@ export function DriverRound({ roundId, address, title, manner, leaves, leftAt, e
           <ol>
             {later.map((stop) => (
               <li key={stop.householdId} className="flex gap-3 border-t border-base-300 py-2">
-                <span className="w-16 shrink-0 tabular-nums">{say24(timeAt(stop))}</span>
+                <span className="w-16 shrink-0 tabular-nums">{time(timeAt(stop))}</span>
                 <span>
                   <b>{stop.name}</b>
                   <span className="block text-sm">{stop.address}</span>

@@ -1,5 +1,4 @@
-import type { Manner } from '@/core/plan/manner';
-import { sayingOf } from '@/core/plan/saying';
+import { type SayingFacts, sayingOf } from '@/core/plan/saying';
 
 import { DriverRound, type RoundDoor } from './driver-round';
 
@@ -8,7 +7,7 @@ interface Props {
     readonly id: string;
     readonly title: string;
     readonly date: string;
-    readonly manner: Manner;
+    readonly says: SayingFacts;
     readonly leaves: number;
     readonly leftAt: string | null;
     readonly endedAt: string | null;
@@ -21,17 +20,16 @@ interface Props {
 
 /** A round as its driver sees it. */
 export function RoundPage({ round, address }: Props) {
-  const say = sayingOf({ manner: round.manner, timeZone: '', currency: '' });
-  const { id, title, date, manner, leaves, leftAt, endedAt, stops, standing } = round;
+  const { id, title, date, says, leaves, leftAt, endedAt, stops, standing } = round;
   return (
     <div className="max-w-xl">
-      <h1 className="mb-3 text-2xl font-bold">To the doors, {say.longDate(date)}</h1>
+      <h1 className="mb-3 text-2xl font-bold">To the doors, {sayingOf(says).longDate(date)}</h1>
       <DriverRound
         key={id}
         roundId={id}
         address={address}
         title={title}
-        manner={manner}
+        says={says}
         leaves={leaves}
         leftAt={leftAt}
         endedAt={endedAt}

@@ -4,8 +4,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo, useState, useTransition } from 'react';
 import { judgeRound } from '@/core/handout/doors/round';
 import type { Driver, RoutesCase } from '@/core/handout/routes/route-case';
-import { timeOf } from '@/core/plan/civil';
-import { type Manner, writeTime } from '@/core/plan/manner';
+import { useSaying } from '@/ui/saying';
 import { notify } from '../notices';
 
 export interface BoardRound {
@@ -35,21 +34,20 @@ interface Props {
   readonly rounds: readonly BoardRound[];
   readonly doors: readonly BoardDoor[];
   readonly left: readonly string[];
-  readonly manner: Pick<Manner, 'clock'>;
   readonly save: (
     rounds: readonly { readonly id: string; readonly version: number; readonly stops: readonly string[] }[],
   ) => Promise<{ readonly ok: boolean; readonly message?: string }>;
 }
 
 /** Rounds as ordered lists: a door that is moved is checked while it is moved, by what the server would say. */
-export function RoundsBoard({ given, rounds, doors, left, manner, save }: Props) {
+export function RoundsBoard({ given, rounds, doors, left, save }: Props) {
   const [orders, setOrders] = useState<ReadonlyMap<string, readonly string[]>>(
     new Map(rounds.map(({ id, stops }) => [id, stops])),
   );
   const [said, setSaid] = useState('');
   const [isSaving, startSaving] = useTransition();
   const byId = useMemo(() => new Map(doors.map((door) => [door.householdId, door])), [doors]);
-  const say = (minutes: number) => writeTime(timeOf(((minutes % 1440) + 1440) % 1440), manner);
+  const { time } = useSaying();
   const isChanged = rounds.some(({ id, stops }) => (orders.get(id) ?? []).join() !== stops.join());
   const inRounds = new Set([...orders.values()].flat());
   const open = [...left, ...rounds.flatMap(({ stops }) => stops)].filter((id) => !inRounds.has(id));
@@ -73,7 +71,7 @@ export function RoundsBoard({ given, rounds, doors, left, manner, save }: Props)
       <div className="grid gap-4 lg:grid-cols-2">
         {rounds.map((round, letter) => {
           const order = orders.get(round.id) ?? [];
-          const { leaves, begins, driving, trouble } = judgeRound(given, round.driver, order, say);
+          const { leaves, begins, driving, trouble } = judgeRound(given, round.driver, order, time);
           return (
             <section key={round.id} className="sheet p-4" aria-label={`Round of ${round.name}`}>
               <h3 className="text-lg font-bold">
@@ -82,7 +80,7 @@ export function RoundsBoard({ given, rounds, doors, left, manner, save }: Props)
               <p className="mb-2 text-sm">
                 {round.going || (
                   <>
-                    Leaves at <b>{say(leaves)}</b>, {driving} minutes on the road.
+                    Leaves at <b>{time(leaves)}</b>, {driving} minutes on the road.
                   </>
                 )}
               </p>
@@ -92,7 +90,7 @@ export function RoundsBoard({ given, rounds, doors, left, manner, save }: Props)
                   if (!door) return null;
                   return (
                     <li key={id} className="flex flex-wrap items-center gap-2 border-t border-base-300 py-1">
-                      <span className="w-16 tabular-nums">{say(begins[at] ?? leaves)}</span>
+                      <span className="w-16 tabular-nums">{time(begins[at] ?? leaves)}</span>
                       <span className="min-w-0 grow">
                         <b>{door.name}</b>
                         <span className="block text-sm">

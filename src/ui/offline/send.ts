@@ -1,3 +1,4 @@
+import { ofThisPage } from '../page-of';
 import type { Answer, Queued } from './queue';
 
 interface Words {
@@ -23,7 +24,7 @@ export const sendingTo =
   async (events: readonly Event[]): Promise<Answer> => {
     const response = await fetch(address, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...ofThisPage() },
       body: JSON.stringify(body(events)),
       // A connection that hangs must not hold up the others.
       signal: AbortSignal.timeout(8000),

@@ -101,12 +101,11 @@ export function DataTable<Row>(props: Props<Row>) {
   const hidden = useMemo(() => without.split(','), [without]);
   const [typed, setTyped] = useState(address.q ?? '');
   const sought = useDeferredValue(nameKey(typed));
-  const toAddress = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const toAddress = useAfterPause(setAddress);
   /** The rows follow each letter; the address, which the whole page follows, a pause. */
   const seek = (q: string) => {
     setTyped(q);
-    clearTimeout(toAddress.current);
-    toAddress.current = setTimeout(() => setAddress({ q }), PAUSE);
+    toAddress({ q });
   };
   const definitions = useMemo(() => {
     const helper = createColumnHelper<typeof features, { readonly row: Row; readonly words: string }>();
@@ -323,6 +322,36 @@ const Line = memo(
 
 /** After so long without a letter the address says what is sought, in milliseconds. */
 const PAUSE = 250;
+
+/**
+ * Tells something after a pause, and before anything is pressed meanwhile: an address that is written while another page is on its way
+ * would call that page off.
+ */
+function useAfterPause<Told>(tell: (told: Told) => void): (told: Told) => void {
+  const waiting = useRef<{ readonly timer: ReturnType<typeof setTimeout>; readonly told: Told }>(undefined);
+  const settle = useCallback(() => {
+    const { current } = waiting;
+    waiting.current = undefined;
+    clearTimeout(current?.timer);
+    if (current) tell(current.told);
+  }, [tell]);
+  useEffect(() => {
+    const pressed = (event: Event) => {
+      if (!(event instanceof KeyboardEvent) || event.key === 'Enter') settle();
+    };
+    const kinds = ['click', 'keydown'] as const;
+    for (const kind of kinds) document.addEventListener(kind, pressed, true);
+    return () => {
+      for (const kind of kinds) document.removeEventListener(kind, pressed, true);
+      // Its own page is gone: nothing is written over the next one's address.
+      clearTimeout(waiting.current?.timer);
+    };
+  }, [settle]);
+  return (told) => {
+    clearTimeout(waiting.current?.timer);
+    waiting.current = { timer: setTimeout(settle, PAUSE), told };
+  };
+}
 
 /** Rows of the first picture; the others follow when the page is alive. */
 const FIRST_ROWS = 40;

@@ -1,5 +1,5 @@
 import { quarterHours } from '../../crew/hours';
-import { sayDay } from '../../plan/civil';
+import type { Saying } from '../../plan/saying';
 import { sayMoney } from '../../quantity/money';
 import type { Figure, Unit } from './report';
 import { sayShown } from './small-numbers';
@@ -61,13 +61,14 @@ const MOST_BARS = 24;
 export function attendanceBars(
   parts: NonNullable<Figure['parts']>,
   sessions: ReadonlyMap<string, { readonly title: string; readonly date: string }>,
+  say: Saying,
 ): Bar[] {
   const isLong = parts.length > MOST_BARS;
   const sums = new Map<string, { yes: number; of: number }>();
   for (const { sessionId, value, of = 0 } of parts) {
     const session = sessions.get(sessionId);
     if (!session || of === 0) continue;
-    const label = isLong ? session.date.slice(0, 7) : `${sayDay(session.date)} ${session.title}`;
+    const label = isLong ? session.date.slice(0, 7) : `${say.shortDate(session.date)} ${session.title}`;
     const { yes, of: all } = sums.get(label) ?? { yes: 0, of: 0 };
     sums.set(label, { yes: yes + value, of: all + of });
   }

@@ -4,7 +4,7 @@ import { addDays } from '@/core/plan/civil';
 import { writeTemperatures } from '@/formats/packing/temperatures-csv';
 import { batchesBetween } from '@/store/made';
 import { find } from '@/store/query';
-import { type Context, nowOf, service, todayIn } from '../../gate/gate';
+import { beginningOf, type Context, nowOf, service, todayIn } from '../../gate/gate';
 import { loadProgramme } from '../../sheet/load-programme';
 import { namesOfMembers, shownBatches } from './made';
 
@@ -20,7 +20,11 @@ async function logBetween(context: Context, wanted: z.output<typeof span>) {
   const today = todayIn(context, programme.timeZone);
   const to = wanted.to ?? today;
   const from = wanted.from ?? addDays(to, -USUAL_DAYS);
-  const found = await batchesBetween(db, { programmeId, from, to: addDays(to, 1) });
+  const found = await batchesBetween(db, {
+    programmeId,
+    from: beginningOf(from, programme.timeZone),
+    to: beginningOf(addDays(to, 1), programme.timeZone),
+  });
   const temperatures = await find(db, db.models.temperature, { batchId: found.map(({ id }) => id) }, [['at', 'ASC']]);
   const titles = new Map(found.map(({ id, title }) => [id, title]));
   const names = await namesOfMembers(context);

@@ -1,3 +1,4 @@
+import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { update } from '@/store/query';
@@ -95,6 +96,25 @@ describe('what cools', () => {
         ['Lentil pot', 'kept'],
         ['Rice', 'thrown away'],
       ]),
+    );
+    // An evening in Denver is the next day in Greenwich.
+    await update(
+      store.db,
+      store.db.models.programme,
+      { id: own.coordinator.actor.programmeId },
+      { timeZone: 'America/Denver' },
+    );
+    const late = { ...own.coordinator, clock: () => Temporal.Instant.from('2026-11-22T05:30:00Z') };
+    await beginBatch(late, { sessionId, id: v7(), name: 'Late rice', food: 'rice', kind: 'cool', grams: '500' });
+    expect((await viewTemperatures(late, {})).batches.map(({ name }) => name)).toContain('Late rice');
+    expect((await viewTemperatures(late, { to: '2026-11-20' })).batches.map(({ name }) => name)).not.toContain(
+      'Late rice',
+    );
+    await update(
+      store.db,
+      store.db.models.programme,
+      { id: own.coordinator.actor.programmeId },
+      { timeZone: 'Europe/London' },
     );
     const csv = await exportTemperatures(own.coordinator, {});
     expect(csv).toContain('7.5,typed,crew');

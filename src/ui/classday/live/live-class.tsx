@@ -6,8 +6,8 @@ import { useMemo, useRef, useState } from 'react';
 import type { ClassEvent } from '@/core/classday/live/class-events';
 import type { ClassPlan } from '@/core/classday/live/class-plan';
 import { standingOf } from '@/core/classday/live/standing';
-import { minutesOf, timeOf } from '@/core/plan/civil';
-import { type Manner, writeTime } from '@/core/plan/manner';
+import { minutesOf } from '@/core/plan/civil';
+import { useSaying } from '@/ui/saying';
 import { Waiting } from '../../buying/waiting';
 import { KeptPage } from '../../crew/kept-page';
 import { Behind } from './behind';
@@ -31,8 +31,6 @@ export interface LiveClassProps {
     readonly group: string;
     readonly startsAt: string;
   };
-  readonly timeZone: string;
-  readonly manner: Pick<Manner, 'clock'>;
   readonly profile: 'us' | 'uk';
   readonly before: number;
   readonly isOnScreen: boolean;
@@ -60,7 +58,7 @@ type Tab = (typeof TABS)[number];
 
 /** A class while it runs: on a wall, a tablet or a phone; all of them alike, and each goes on without a network. */
 export function LiveClass(props: LiveClassProps) {
-  const { session, plan: planned, isWall, isOnScreen, people, routines, profile, before, manner, timeZone } = props;
+  const { session, plan: planned, isWall, isOnScreen, people, routines, profile, before } = props;
   const router = useRouter();
   const asked = useRef(props.mark);
   const { now, say, waiting, isCut, trouble, clock, base } = useClass(
@@ -87,15 +85,11 @@ export function LiveClass(props: LiveClassProps) {
   }, [now.done, from]);
   const standing = useMemo(() => (plan ? standingOf(plan, done, minute) : undefined), [plan, done, minute]);
   const names = useMemo(() => new Map(people.map(({ id, name }) => [id, name])), [people]);
-  const civil = (at: number) =>
-    writeTime(
-      new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at),
-      manner,
-    );
+  const saying = useSaying();
   const timeAt = (at: number) =>
     from === undefined
-      ? writeTime(timeOf((minutesOf(session.startsAt) + before + at) % 1440), manner)
-      : civil(from + at * 60_000);
+      ? saying.time(minutesOf(session.startsAt) + before + at)
+      : saying.timeAt(new Date(from + at * 60_000).toISOString());
   const namesAt = (station: number) =>
     (plan?.stations.find(({ number }) => number === station)?.people ?? [])
       .flatMap((id) => names.get(id) ?? [])
@@ -105,7 +99,6 @@ export function LiveClass(props: LiveClassProps) {
     (each) =>
       (each !== 'On screen' || isOnScreen) && (each !== 'Temperatures' || plan?.tasks.some(({ inside }) => inside)),
   );
-  const timeOfEvent = (at: string) => civil(Date.parse(at));
   return (
     <main className={`mx-auto p-3 ${isWall ? '' : 'max-w-[90rem]'}`}>
       <KeptPage scope="/live/" />
@@ -172,7 +165,7 @@ export function LiveClass(props: LiveClassProps) {
             lines={routines.opening}
             ticked={now.ticked}
             say={say}
-            timeOf={timeOfEvent}
+            timeOf={saying.timeAt}
           />
           <RoutineList
             routine="fire"
@@ -180,7 +173,7 @@ export function LiveClass(props: LiveClassProps) {
             lines={routines.fire}
             ticked={now.ticked}
             say={say}
-            timeOf={timeOfEvent}
+            timeOf={saying.timeAt}
           />
         </>
       )}
@@ -231,7 +224,7 @@ export function LiveClass(props: LiveClassProps) {
         </>
       )}
       {tab === 'Temperatures' && plan && (
-        <Temperatures plan={plan} now={now} profile={profile} timeOf={timeOfEvent} probe={setProbed} />
+        <Temperatures plan={plan} now={now} profile={profile} timeOf={saying.timeAt} probe={setProbed} />
       )}
       {tab === 'On screen' && (
         <OnScreenPanel
@@ -262,7 +255,7 @@ export function LiveClass(props: LiveClassProps) {
             lines={routines.closing}
             ticked={now.ticked}
             say={say}
-            timeOf={timeOfEvent}
+            timeOf={saying.timeAt}
           />
           <div className="flex flex-wrap gap-3">
             <Link href={`/room/${session.id}/attendance`} className="btn h-12">

@@ -4,8 +4,8 @@ import { useMemo } from 'react';
 import { v7 } from 'uuid';
 import type { SentPrep } from '@/contracts/prep';
 import type { PrepAction, PrepPhase } from '@/core/packing/prep/motion';
-import { timeOf } from '@/core/plan/civil';
 import { sayCount } from '@/core/quantity/say';
+import { useSaying } from '@/ui/saying';
 import { Waiting } from '../../buying/waiting';
 import { useShared } from '../../offline/use-shared';
 
@@ -78,7 +78,8 @@ export function PrepBoard({ date, begins, motions, hands, stretches, events }: P
   const done = motions.filter(({ key }) => states.get(key) === 'done').length;
   const say = ({ key, cut, grams }: BoardMotion, action: PrepAction) =>
     add([{ id: v7(), motion: key, cut, grams, action }]);
-  const time = (minutes: number) => timeOf((begins + minutes) % 1440);
+  const saying = useSaying();
+  const time = (minutes: number) => saying.time(begins + minutes);
   return (
     <div>
       <Waiting count={waiting.length} isCut={isCut} message={trouble} />

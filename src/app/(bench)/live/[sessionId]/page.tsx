@@ -1,6 +1,5 @@
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
-import { mannerOf } from '@/core/plan/manner';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { viewClass } from '@/services/classday/live';
 import { LiveClass } from '@/ui/classday/live/live-class';
@@ -16,14 +15,12 @@ interface Props {
 export default async function Live({ params, searchParams }: Props) {
   const { sessionId } = await params;
   const { group = '', wall } = await searchParams;
-  const { programme } = await requireMember();
+  await requireMember();
   const { around, session, ...view } = await orNotFound(call(viewClass, { sessionId, sitting: group }));
   return (
     <LiveClass
       key={`${session.id} ${session.sitting}`}
       session={session}
-      timeZone={programme.timeZone}
-      manner={mannerOf(programme)}
       profile={view.profile}
       before={around.opening + around.demonstration}
       isOnScreen={view.isOnScreen}

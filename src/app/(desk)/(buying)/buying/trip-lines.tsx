@@ -57,7 +57,7 @@ export async function PlannedTripLines({ trip, sessions, choices, pins, pin }: P
               </th>
               <td className="text-sm">{titles.join('; ')}</td>
               <td className="text-sm">
-                {line.why}
+                {say.text(line.why)}
                 {others.length > 1 && (
                   <details className="no-print mt-1">
                     <summary className="cursor-pointer">

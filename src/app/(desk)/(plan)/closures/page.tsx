@@ -2,14 +2,15 @@ import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
 import { saying } from '@/app/saying';
+import { sayCount } from '@/core/quantity/say';
 import { addClosure, bringPublicHolidays, listClosures, removeCalendar, removeClosure } from '@/services/plan/closures';
 import { listPlaces } from '@/services/plan/places';
-
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
+import { putBack } from '../../put-back';
 
 export const metadata = { title: 'Closures' };
 
@@ -31,19 +32,19 @@ async function bring(_state: FormState | null, data: FormData): Promise<FormStat
   });
 }
 
-async function take(closureId: string): Promise<void> {
+async function take(closureId: string): Promise<FormState> {
   'use server';
-  await attempt(removeClosure, async () => {
-    await call(removeClosure, { closureId });
-    return undefined;
+  return attempt(removeClosure, async () => {
+    const id = await call(removeClosure, { closureId });
+    return { message: 'The closure is taken away.', undo: putBack.bind(null, id) };
   });
 }
 
-async function takeAll(calendarId: string): Promise<void> {
+async function takeAll(calendarId: string): Promise<FormState> {
   'use server';
-  await attempt(removeCalendar, async () => {
-    await call(removeCalendar, { calendarId });
-    return undefined;
+  return attempt(removeCalendar, async () => {
+    const id = await call(removeCalendar, { calendarId });
+    return { message: 'These closures are taken away.', undo: putBack.bind(null, id) };
   });
 }
 
@@ -75,14 +76,14 @@ export default async function Closures() {
                   {calendar.name}
                   {calendar.placeName ? `, ${calendar.placeName} only` : ''}
                 </h2>
-                <form action={takeAll.bind(null, calendar.id)}>
+                <ActionForm action={takeAll.bind(null, calendar.id)}>
                   <button type="submit" className="btn btn-sm" aria-label={`Take ${calendar.name} away`}>
                     Take away
                   </button>
-                </form>
+                </ActionForm>
               </div>
               <details open={calendar.closures.length <= 8}>
-                <summary className="cursor-pointer text-sm">{calendar.closures.length} closures</summary>
+                <summary className="cursor-pointer text-sm">{sayCount(calendar.closures.length, 'closure')}</summary>
                 <ul className="mt-2 grid gap-x-6 text-sm sm:grid-cols-2">
                   {calendar.closures.map((closure) => (
                     <li
@@ -100,7 +101,7 @@ export default async function Closures() {
                             : ''}
                         </span>
                       </span>
-                      <form action={take.bind(null, closure.id)}>
+                      <ActionForm action={take.bind(null, closure.id)}>
                         <button
                           type="submit"
                           className="btn btn-xs"
@@ -108,7 +109,7 @@ export default async function Closures() {
                         >
                           Take away
                         </button>
-                      </form>
+                      </ActionForm>
                     </li>
                   ))}
                 </ul>

@@ -9,6 +9,7 @@ import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
 import { Empty, PageTitle } from '@/ui/page';
 import { hoursSent } from '@/ui/plan/hours-fields';
+import { putBack as putBackTakenAway } from '../../put-back';
 import { IS_OUTDOOR, PlaceFields } from './place-fields';
 import { Ways } from './ways';
 
@@ -46,8 +47,8 @@ async function putBack({ id, version, ...was }: KnownPlace): Promise<FormState> 
 async function takeAway(placeId: string, _state: FormState | null): Promise<FormState> {
   'use server';
   return attempt(removePlace, async () => {
-    await call(removePlace, { placeId });
-    return undefined;
+    const id = await call(removePlace, { placeId });
+    return { message: 'The place is taken away.', undo: putBackTakenAway.bind(null, id) };
   });
 }
 

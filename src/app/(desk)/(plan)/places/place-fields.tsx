@@ -1,3 +1,4 @@
+import { saying } from '@/app/saying';
 import { EQUIPMENT, EQUIPMENT_KINDS, type Place } from '@/core/plan/place';
 import type { InputOf } from '@/services/gate/gate';
 import type { addPlace } from '@/services/plan/places';
@@ -11,7 +12,8 @@ const place = namesOf<InputOf<typeof addPlace>>();
 export const IS_OUTDOOR = 'isOutdoor';
 
 /** The fields of a place, for adding one and for changing one. */
-export function PlaceFields({ of, roofs }: { of?: Place; roofs: readonly { id: string; name: string }[] }) {
+export async function PlaceFields({ of, roofs }: { of?: Place; roofs: readonly { id: string; name: string }[] }) {
+  const { week } = await saying();
   const minutes = { type: 'number', min: 0, max: 600, required: true };
   return (
     <>
@@ -22,7 +24,12 @@ export function PlaceFields({ of, roofs }: { of?: Place; roofs: readonly { id: s
         <Field label="Min. after" name={place('minutesAfter')} {...minutes} defaultValue={of?.minutesAfter ?? 15} />
       </div>
       <Tick label="Several classes may be in it at once" name={place('shared')} defaultChecked={of?.shared} />
-      <HoursFields legend="Opening hours; all empty: always open" name={place('hours')} hours={of?.hours ?? []} />
+      <HoursFields
+        legend="Opening hours; all empty: always open"
+        name={place('hours')}
+        hours={of?.hours ?? []}
+        week={week}
+      />
       <details open={of !== undefined && Object.keys(of.equipment).length > 0}>
         <summary className="cursor-pointer text-sm font-semibold">What it holds</summary>
         <div className="mt-2 grid grid-cols-2 gap-2">

@@ -2,6 +2,7 @@ import { call } from '@/app/access';
 import { saying } from '@/app/saying';
 import { sayMinutes } from '@/core/countdown/network';
 import { beginsAt } from '@/core/countdown/thread';
+import { civilIn } from '@/core/plan/clock';
 import { viewCountdown } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
 
@@ -21,7 +22,7 @@ export default async function WeekSheet() {
     .sort((a, b) => beginsAt(a.job).localeCompare(beginsAt(b.job)));
   const days = new Map<string, typeof jobs>();
   for (const each of jobs) {
-    const day = beginsAt(each.job) < now ? 'Overdue' : sayDay(beginsAt(each.job), timeZone);
+    const day = beginsAt(each.job) < now ? 'Overdue' : say.longDate(civilIn(beginsAt(each.job), timeZone).date);
     days.set(day, [...(days.get(day) ?? []), each]);
   }
   return (
@@ -66,8 +67,3 @@ export default async function WeekSheet() {
     </>
   );
 }
-
-const sayDay = (instant: string, timeZone: string) =>
-  new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone }).format(
-    new Date(instant),
-  );

@@ -1,11 +1,12 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields, formOf } from '@/app/form';
+import { saying } from '@/app/saying';
 import { emergencyNumber } from '@/core/classday/first-steps';
 import { linesOf, ROUTINES } from '@/core/classday/routines';
 import { RHYTHM_JOBS } from '@/core/countdown/rhythm';
 import { USUAL_HOURS } from '@/core/countdown/work-hours';
-import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
+import { WEEKDAY_NAMES } from '@/core/plan/civil';
 import { mannerOf } from '@/core/plan/manner';
 import { currencyOf } from '@/core/quantity/money';
 import { avoidanceLabel } from '@/core/safety/avoidances';
@@ -145,6 +146,7 @@ async function forget(word: string, shown: readonly string[]): Promise<FormState
 }
 
 export default async function ProgrammePage() {
+  const say = await saying();
   const meanings = await call(listMeanings, {});
   const { programme } = await requireMember();
   const manner = mannerOf(programme);
@@ -366,8 +368,8 @@ export default async function ProgrammePage() {
             className="flex flex-col gap-3"
           >
             <div className="grid gap-6 md:grid-cols-2">
-              <HoursFields legend="Shops are open" name={hoursName('shop')} hours={hours.shop} />
-              <HoursFields legend="The crew works" name={hoursName('crew')} hours={hours.crew} />
+              <HoursFields legend="Shops are open" name={hoursName('shop')} hours={hours.shop} week={say.week} />
+              <HoursFields legend="The crew works" name={hoursName('crew')} hours={hours.crew} week={say.week} />
             </div>
             <button type="submit" className="btn btn-primary w-fit">
               Save hours
@@ -398,7 +400,7 @@ export default async function ProgrammePage() {
                   <input type="hidden" name={habitName(`habits[${at}].job`)} value={job} />
                   <Choice label="On" name={habitName(`habits[${at}].on`)} defaultValue={on} width="w-48">
                     <option value="">no habit</option>
-                    {WEEKDAYS.map((day) => (
+                    {say.week.map((day) => (
                       <option key={day} value={`w${day}`}>
                         {WEEKDAY_NAMES[day - 1]} before it
                       </option>

@@ -197,9 +197,9 @@ function Step({
             <button
               type="submit"
               className="btn"
-              aria-label={`${state === 'open' ? 'Leave out' : 'Take up'}: ${title}`}
+              aria-label={`${state === 'open' ? 'Leave out' : 'Do it after all'}: ${title}`}
             >
-              {state === 'open' ? 'Leave out' : 'Take up'}
+              {state === 'open' ? 'Leave out' : 'Do it after all'}
             </button>
           </ActionForm>
         )}

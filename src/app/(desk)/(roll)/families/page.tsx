@@ -1,15 +1,12 @@
-import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
 import { attempt } from '@/app/form';
-import { readQuery } from '@/app/query';
 import { saying } from '@/app/saying';
-import { nameKey } from '@/core/roll/name-key';
-import { eraseHousehold, type HouseholdEntry, listHouseholds, listLooks } from '@/services/privacy/households';
+import { eraseHousehold, listHouseholds, listLooks } from '@/services/privacy/households';
 import { KEPT_DAYS } from '@/services/privacy/retention';
 
-import { ActionForm } from '@/ui/form/action-form';
 import type { FormState } from '@/ui/form/form-state';
 import { PageTitle } from '@/ui/page';
+import { FamiliesTable } from './families-table';
 
 export const metadata = { title: 'Families’ data' };
 
@@ -21,45 +18,34 @@ async function erase(householdId: string, version: number): Promise<FormState> {
   });
 }
 
-export default async function Families({ searchParams }: { searchParams: Promise<{ q?: string }> }) {
+export default async function Families() {
   const say = await saying();
-  const { q = '' } = await readQuery(searchParams);
   const { programme } = await requireMember();
   const households = await call(listHouseholds, {});
   const looks = await call(listLooks, {});
   const due = households.filter((household) => household.isDue);
-  const found = households.filter((household) => nameKey(household.name).includes(nameKey(q)));
   return (
     <>
       <PageTitle title="Families’ data" over="What is held, how long, who looked at it; taking it out and erasing it" />
       {due.length > 0 && (
-        <section className="sheet mb-6 p-5" aria-labelledby="due">
+        <section className="sheet mb-6 min-w-0 p-5" aria-labelledby="due">
           <h2 id="due" className="mb-2 text-xl font-bold">
             Due to be erased
           </h2>
           <p className="mb-2 text-sm">
             Their last session was more than {programme.retentionMonths} months ago. What counts them stays.
           </p>
-          <Households households={due} />
+          <FamiliesTable label="Due to be erased" families={due} erase={erase} />
         </section>
       )}
-      <div className="grid gap-6 lg:grid-cols-2">
-        <section className="sheet h-fit p-5" aria-labelledby="households">
+      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_20rem]">
+        <section className="sheet h-fit min-w-0 p-5" aria-labelledby="households">
           <h2 id="households" className="mb-2 text-xl font-bold">
             {households.length} households
           </h2>
-          <form className="mb-3 flex items-end gap-2" aria-label="Find a household">
-            <label className="flex flex-col gap-1">
-              <span className="text-sm font-semibold">Find by name</span>
-              <input name="q" defaultValue={q} className="input w-56" />
-            </label>
-            <button type="submit" className="btn">
-              Find
-            </button>
-          </form>
-          <Households households={found} />
+          <FamiliesTable label="Households" families={households} erase={erase} />
         </section>
-        <section className="sheet h-fit p-5" aria-labelledby="looks">
+        <section className="sheet h-fit min-w-0 p-5" aria-labelledby="looks">
           <h2 id="looks" className="mb-2 text-xl font-bold">
             Who looked at needs
           </h2>
@@ -85,52 +71,5 @@ export default async function Families({ searchParams }: { searchParams: Promise
         </section>
       </div>
     </>
-  );
-}
-
-async function Households({ households }: { households: readonly HouseholdEntry[] }) {
-  const say = await saying();
-  if (households.length === 0) return <p>None.</p>;
-  return (
-    <ul className="divide-y divide-base-300">
-      {households.map((household) => (
-        <li key={household.id} className="flex flex-wrap items-center justify-between gap-2 py-2">
-          <span>
-            <Link href={`/families/${household.id}`} className="link font-bold">
-              {household.name}
-            </Link>
-            <span className="block text-sm">
-              {household.people} on rolls, last session {say.shortDate(household.lastDate)}, kept until{' '}
-              {household.eraseFrom.slice(0, 7)}
-            </span>
-          </span>
-          <span className="flex flex-wrap items-center gap-2">
-            <a
-              href={`/families/${household.id}/export.json`}
-              className="btn btn-sm"
-              aria-label={`Take out what is held about ${household.name}`}
-            >
-              Take out
-            </a>
-            <details className="dropdown dropdown-end">
-              <summary className="btn btn-sm" aria-label={`Erase ${household.name}`}>
-                Erase
-              </summary>
-              <div className="dropdown-content z-10 mt-1 w-72 rounded-box border border-base-300 bg-base-100 p-4">
-                <p className="mb-3 text-sm">
-                  Name, contact, address, needs and plan go for good, from rolls, locked sheets and the log. This cannot
-                  be taken back. Copies in backups go when those are deleted.
-                </p>
-                <ActionForm action={erase.bind(null, household.id, household.version)}>
-                  <button type="submit" className="btn btn-sm btn-error">
-                    Erase {household.name}
-                  </button>
-                </ActionForm>
-              </div>
-            </details>
-          </span>
-        </li>
-      ))}
-    </ul>
   );
 }

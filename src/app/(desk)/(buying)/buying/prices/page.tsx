@@ -3,7 +3,7 @@ import { call } from '@/app/access';
 import { attempt, formOf, texts } from '@/app/form';
 import { saying } from '@/app/saying';
 import { SOLD_BY } from '@/core/buying/plan-case';
-import { WEEKDAY_NAMES, WEEKDAYS } from '@/core/plan/civil';
+import { WEEKDAY_NAMES } from '@/core/plan/civil';
 import { writeMoney } from '@/core/quantity/money';
 import { sayCount } from '@/core/quantity/say';
 import { AISLES } from '@/core/reference/food-words';
@@ -68,18 +68,19 @@ async function read(_state: FormState | null, data: FormData): Promise<FormState
   });
 }
 
-function ShopFields({
+async function ShopFields({
   of,
 }: {
   of?: { name: string; weekdays: readonly number[]; aisles: readonly string[]; tripCost: number };
 }) {
+  const { week } = await saying();
   return (
     <>
       <Field label="Name" name="name" required maxLength={120} defaultValue={of?.name} />
       <fieldset>
         <legend className="text-sm font-semibold">Days on which you go there</legend>
         <div className="flex flex-wrap gap-x-4 gap-y-1">
-          {WEEKDAYS.map((day) => (
+          {week.map((day) => (
             <Tick
               key={day}
               label={WEEKDAY_NAMES[day - 1]?.slice(0, 3) ?? ''}

@@ -50,7 +50,13 @@ export function Prices({ prices, today }: { prices: readonly Row[]; today: strin
       show: (row) => say.money(perKilogram(row)),
     },
     { id: 'offer', header: 'Offer', value: ({ toDay }) => toDay ?? '', show: offer },
-    { id: 'seen', header: 'Written', isShort: true, value: ({ at }) => at },
+    {
+      id: 'seen',
+      header: 'Written',
+      isShort: true,
+      value: ({ at }) => at,
+      show: ({ at }) => `${say.shortDate(at)} ${at.slice(0, 4)}`,
+    },
   ];
   return (
     <DataTable label="Prices" rows={prices} idOf={({ id }) => id} columns={columns} find="Find a food or product" />

@@ -89,8 +89,8 @@ export default async function Hours({ searchParams }: { searchParams: Promise<Re
             {stays.map((stay) => (
               <li key={stay.id} className="py-2">
                 <span className="tabular-nums">
-                  {say.shortDate(stay.date)}, {timeOf(stay.came)} to{' '}
-                  {stay.went === null ? <b>nobody tapped when they went</b> : timeOf(Math.min(stay.went, 1439))}
+                  {say.shortDate(stay.date)}, {say.time(stay.came)} to{' '}
+                  {stay.went === null ? <b>nobody tapped when they went</b> : say.time(Math.min(stay.went, 1439))}
                 </span>
                 , {stay.title}
                 {stay.went !== null && `: ${quarterHours(minutesOfStay(stay))} hours`}

@@ -19,7 +19,7 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
       <PageTitle title={`Prep list, ${say.longDate(date)}`} over="By food and cut, for all kits and dishes of the day">
         {sessions.map(({ id, title }) => (
           <Link key={id} href={`/sessions/${id}/kits`} className="btn">
-            {title}
+            {say.text(title)}
           </Link>
         ))}
         <Link href={`/prep/${date}/plan`} className="btn btn-primary">
@@ -29,8 +29,8 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
       </PageTitle>
       {drafts.length > 0 && (
         <p className="mb-4">
-          <b>Draft:</b> {drafts.map(({ title }) => title).join(', ')} {drafts.length === 1 ? 'is' : 'are'} not locked,
-          so amounts may still move.
+          <b>Draft:</b> {drafts.map(({ title }) => say.text(title)).join(', ')} {drafts.length === 1 ? 'is' : 'are'} not
+          locked, so amounts may still move.
         </p>
       )}
       {parts.length === 0 ? (
@@ -77,7 +77,7 @@ export default async function PrepPage({ params }: { params: Promise<{ date: str
                         <td className="text-sm">
                           {goesTo.map(({ session, dish, kits, first }) => (
                             <span key={session + dish} className="block">
-                              {sessions.length > 1 && `${session}, `}
+                              {sessions.length > 1 && `${say.text(session)}, `}
                               {dish}:{' '}
                               {kits
                                 .map(({ say, count, letters }) => `${count} × ${say} (${letters.join(' ')})`)

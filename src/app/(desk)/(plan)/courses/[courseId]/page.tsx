@@ -10,7 +10,7 @@ import { EQUIPMENT, EQUIPMENT_KINDS } from '@/core/plan/place';
 import { writeMoney } from '@/core/quantity/money';
 import { WAITLIST_RULES } from '@/core/roll/waitlist';
 import { listChanges } from '@/services/plan/changes';
-import { editCourse, viewCoursePlan } from '@/services/plan/courses';
+import { editCourse, viewCourse, viewCoursePlan } from '@/services/plan/courses';
 import { repeatCourse } from '@/services/plan/season';
 import { addSession } from '@/services/plan/sessions';
 import { ActionForm } from '@/ui/form/action-form';
@@ -41,6 +41,7 @@ async function edit(courseId: string, version: number, _state: FormState | null,
   return attempt(editCourse, async () => {
     const sent = formOf(editCourse, data);
     const budget = String(sent.budgetCents ?? '');
+    const { course: was } = await call(viewCourse, { courseId });
     await call(editCourse, {
       ...sent,
       courseId,
@@ -49,7 +50,18 @@ async function edit(courseId: string, version: number, _state: FormState | null,
       modePlaces: given(sent.modePlaces),
       budgetCents: budget === '' ? '' : Math.round(Number(budget.replace(',', '.')) * 100),
     });
-    return 'Saved.';
+    return { message: `${was.title} is saved.`, undo: putBack.bind(null, courseId, version + 1, was) };
+  });
+}
+
+type Course = Awaited<ReturnType<typeof viewCourse>>['course'];
+
+/** A course is as it was before it was saved; refused when somebody changed it since. */
+async function putBack(courseId: string, version: number, was: Course): Promise<FormState> {
+  'use server';
+  return attempt(editCourse, async () => {
+    await call(editCourse, { ...was, courseId, version });
+    return `${was.title} is as before.`;
   });
 }
 
@@ -61,7 +73,7 @@ async function repeat(courseId: string, _state: FormState | null, data: FormData
   });
 }
 
-export default async function Course({ params }: { params: Promise<{ courseId: string }> }) {
+export default async function CoursePage({ params }: { params: Promise<{ courseId: string }> }) {
   const say = await saying();
   const { courseId } = await params;
   const { course, sessions, groups, sittings, conflicts, teachers, places, today } = await orNotFound(

@@ -19,6 +19,7 @@ import type { FormState } from '@/ui/form/form-state';
 import { Caution } from '@/ui/page';
 import { SessionFields } from '@/ui/plan/session-fields';
 import { FitFindings } from '@/ui/recipes/fit-findings';
+import { putBack } from '../../../put-back';
 import { PlanCheck } from '../../calendar/plan-check';
 import { DishTravels } from './dish-travels';
 import { Extras } from './extras';
@@ -80,8 +81,8 @@ const filledWith = (fillings: readonly Filling[], written: string) =>
 async function takeOff(sessionId: string, dishId: string): Promise<FormState> {
   'use server';
   return attempt(removeDish, async () => {
-    await call(removeDish, { sessionId, dishId });
-    return undefined;
+    const id = await call(removeDish, { sessionId, dishId });
+    return { message: 'The dish is taken off.', undo: putBack.bind(null, id) };
   });
 }
 
@@ -157,11 +158,9 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                         />
                       )}
                     </div>
-                    <form
-                      action={async () => {
-                        'use server';
-                        await takeOff(sessionId, dish.id);
-                      }}
+                    <ActionForm
+                      action={takeOff.bind(null, sessionId, dish.id)}
+                      label={`Take ${dish.title} off this session`}
                     >
                       <button
                         type="submit"
@@ -170,7 +169,7 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
                       >
                         Take off
                       </button>
-                    </form>
+                    </ActionForm>
                   </li>
                 );
               })}

@@ -4,6 +4,7 @@ import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { HOME_HEAT, HOME_TOOLS } from '@/contracts/kits';
 import { timeOf } from '@/core/plan/civil';
+import type { InputOf } from '@/services/gate/gate';
 import { setHome, viewHousehold } from '@/services/roll/home';
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField, TimeField } from '@/ui/form/dates';
@@ -44,8 +45,21 @@ async function save(
       photos: sent.photos === 'on',
       collectors: nameList(collectors),
     };
+    const { home: was } = await call(viewHousehold, { householdId });
     await call(setHome, { householdId, version, home });
-    return 'Saved. Kits that are not locked follow at once.';
+    const undo = putBack.bind(null, householdId, version + 1, was);
+    return { message: 'Saved. Kits that are not locked follow at once.', undo };
+  });
+}
+
+type Home = Awaited<ReturnType<typeof viewHousehold>>['home'];
+
+/** What a household has at home is as before; refused when somebody changed it since. */
+async function putBack(householdId: string, version: number, home: Home): Promise<FormState> {
+  'use server';
+  return attempt(setHome, async () => {
+    await call(setHome, { householdId, version, home: home as InputOf<typeof setHome>['home'] });
+    return 'As before.';
   });
 }
 

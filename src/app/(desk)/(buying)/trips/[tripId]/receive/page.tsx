@@ -39,7 +39,7 @@ interface SentLine {
   readonly lastDay?: string;
   readonly lastKind: (typeof DATE_KINDS)[number];
   readonly storage: (typeof STORAGES)[number];
-  readonly celsius?: string;
+  readonly degrees?: string;
   readonly reasons?: string;
 }
 
@@ -53,10 +53,10 @@ async function receive(tripId: string, _state: FormState | null, data: FormData)
     const { short } = await call(receiveTrip, {
       tripId,
       placeId: placeId || null,
-      lines: lines.map(({ reasons, celsius, lastDay = '', ...line }) => ({
+      lines: lines.map(({ reasons, degrees = '', lastDay = '', ...line }) => ({
         ...line,
         lastDay,
-        celsius: celsius ? Number(celsius) : null,
+        degrees,
         reasons: reasons ? [reasons] : [],
       })),
     });
@@ -69,7 +69,9 @@ async function receive(tripId: string, _state: FormState | null, data: FormData)
 export default async function Receive({ params }: { params: Promise<{ tripId: string }> }) {
   const say = await saying();
   const { tripId } = await params;
-  const { shop, day, state, lines, events, coldLimit, today, keeping } = await orNotFound(call(viewTrip, { tripId }));
+  const { shop, day, state, lines, events, coldLimit, scale, today, keeping } = await orNotFound(
+    call(viewTrip, { tripId }),
+  );
   const { places } = await call(viewStock, {});
   const bought = lines.flatMap(({ id, body }) => {
     const now = lineNow(
@@ -89,8 +91,8 @@ export default async function Receive({ params }: { params: Promise<{ tripId: st
         </Link>
       </PageTitle>
       <Caution>
-        Look at each: amount, day, seal, a tin’s seams, frozen still hard. Cold food at most {coldLimit} °C; what is
-        warmer is refused.
+        Look at each: amount, day, seal, a tin’s seams, frozen still hard. Cold food at most {coldLimit}; what is warmer
+        is refused.
       </Caution>
       {bought.length === 0 || state === 'received' ? (
         <div className="mt-4">
@@ -164,7 +166,7 @@ export default async function Receive({ params }: { params: Promise<{ tripId: st
                       <option key={storage}>{storage}</option>
                     ))}
                   </Choice>
-                  {isCold && <Field label="Probe, °C" name={name('celsius')} inputMode="decimal" width="w-32" />}
+                  {isCold && <Field label={`Probe, ${scale}`} name={name('degrees')} width="w-32" />}
                   <Choice label="Why refused" name={name('reasons')} defaultValue="" width="w-48">
                     <option value="">nothing is</option>
                     {REASONS.map((reason) => (

@@ -92,7 +92,7 @@ export default async function CameShort({ params }: { params: Promise<{ tripId: 
               {ways.map((way, at) => (
                 <li key={`${way.kind} ${way.food ?? way.buys[0]?.shop ?? at}`} className="flex gap-4 py-2">
                   <b className="w-24 shrink-0 text-right tabular-nums">
-                    {way.cost === 0 ? 'nothing' : say.money(way.cost)}
+                    {way.cost === 0 ? 'no cost' : say.money(way.cost)}
                   </b>
                   <span>
                     <Said way={way} />

@@ -1,12 +1,10 @@
 import { revalidatePath } from 'next/cache';
 import Link from 'next/link';
-import { Temporal } from 'temporal-polyfill';
 import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
-import { mannerOf, writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import type { AttendanceState } from '@/core/roll/attendance';
 import { recordAllCame, recordAttendance, viewAttendance } from '@/services/classday/attendance';
@@ -63,9 +61,7 @@ async function comes(
 export default async function Attendance({ params }: { params: Promise<{ sessionId: string }> }) {
   const say = await saying();
   const { sessionId } = await params;
-  const { actor, programme } = await requireMember();
-  const timeOf = (at: string) =>
-    Temporal.Instant.from(at).toZonedDateTimeISO(programme.timeZone).toPlainTime().toString().slice(0, 5);
+  const { actor } = await requireMember();
   const { session, people } = await orNotFound(call(viewAttendance, { sessionId }));
   const count = (state: AttendanceState) => people.filter(({ seen }) => seen.includes(state)).length;
   const open = people.filter(({ seen }) => seen.length === 0).length;
@@ -79,7 +75,7 @@ export default async function Attendance({ params }: { params: Promise<{ session
     <>
       <PageTitle
         title={`Attendance: ${session.title}`}
-        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, mannerOf(programme))} · ${session.place}`}
+        over={`${session.courseTitle} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         <Link href={`/room/${sessionId}`} className="btn">
           In the room
@@ -158,7 +154,7 @@ export default async function Attendance({ params }: { params: Promise<{ session
               <details className="w-full">
                 <summary className="min-h-11 cursor-pointer text-sm">
                   {notes.length > 0
-                    ? notes.map(({ kind, who, at }) => `${kind}${who && ` by ${who}`}, ${timeOf(at)}`).join('; ')
+                    ? notes.map(({ kind, who, at }) => `${kind}${who && ` by ${who}`}, ${say.timeAt(at)}`).join('; ')
                     : 'Late, left early, fetched'}
                 </summary>
                 <div className="flex flex-wrap items-end gap-3">

@@ -1,5 +1,4 @@
 import Link from 'next/link';
-import { Temporal } from 'temporal-polyfill';
 import { call, requireMember } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
@@ -7,7 +6,6 @@ import { judgeInside } from '@/core/classday/doneness';
 import { classNow } from '@/core/classday/live/class-events';
 import { tickOf } from '@/core/classday/routines';
 import { sayTenths } from '@/core/packing/made/batch';
-import { mannerOf, writeTime } from '@/core/plan/manner';
 import type { Heat } from '@/core/recipes/steps/step-plan';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { viewClass } from '@/services/classday/live';
@@ -30,21 +28,15 @@ export default async function ClassRecord({ params, searchParams }: Props) {
   const say = await saying();
   const { sessionId } = await params;
   const { group = '' } = await searchParams;
-  const { programme } = await requireMember();
+  await requireMember();
   const { session, plan, events, routines, profile } = await orNotFound(call(viewClass, { sessionId, sitting: group }));
   const now = classNow(events);
-  const manner = mannerOf(programme);
-  const timeOf = (at: string) =>
-    writeTime(
-      Temporal.Instant.from(at).toZonedDateTimeISO(programme.timeZone).toPlainTime().toString().slice(0, 5),
-      manner,
-    );
   const probed = (plan?.tasks ?? []).filter(({ inside }) => inside);
   return (
     <>
       <PageTitle
         title={`Record of the class: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}${group ? `?group=${group}` : ''}`} prefetch={false} className="btn">
           Back to the class
@@ -52,7 +44,9 @@ export default async function ClassRecord({ params, searchParams }: Props) {
         <PrintButton />
       </PageTitle>
       <p className="mb-4">
-        {now.begun ? `The cooking began at ${timeOf(now.begun.at)} (${now.begun.by}).` : 'The cooking has not begun.'}
+        {now.begun
+          ? `The cooking began at ${say.timeAt(now.begun.at)} (${now.begun.by}).`
+          : 'The cooking has not begun.'}
       </p>
       <section className="sheet keep-together mb-4 p-5" aria-labelledby="temperatures">
         <h2 id="temperatures" className="mb-2 text-xl font-bold">
@@ -74,7 +68,8 @@ export default async function ClassRecord({ params, searchParams }: Props) {
                     task.inside && judgeInside(task.inside, readings.slice(0, n + 1), (task.heat || 'none') as Heat);
                   return (
                     <li key={`${at} ${tenths}`}>
-                      {timeOf(at)}: {sayTenths(tenths, profile)}, {source}, {by}. {verdict && VERDICTS[verdict.state]}
+                      {say.timeAt(at)}: {sayTenths(tenths, profile)}, {source}, {by}.{' '}
+                      {verdict && VERDICTS[verdict.state]}
                     </li>
                   );
                 })}
@@ -98,7 +93,7 @@ export default async function ClassRecord({ params, searchParams }: Props) {
                       <th scope="row" className="font-normal whitespace-normal">
                         {line}
                       </th>
-                      <td className="whitespace-nowrap">{by ? `${timeOf(by.at)}, ${by.by}` : 'not ticked'}</td>
+                      <td className="whitespace-nowrap">{by ? `${say.timeAt(by.at)}, ${by.by}` : 'not ticked'}</td>
                     </tr>
                   );
                 })}
@@ -114,7 +109,7 @@ export default async function ClassRecord({ params, searchParams }: Props) {
           <ul className="list-disc pl-5">
             {now.swaps.map(({ id, item, value, at, by }) => (
               <li key={id}>
-                {timeOf(at)}, {by}: {item || 'somebody new'}
+                {say.timeAt(at)}, {by}: {item || 'somebody new'}
                 {value.instead === '' && ' left out'}
                 {value.instead && `: ${value.instead} instead`}
                 {value.avoid && ` must avoid ${avoidanceLabel(value.avoid)}`}
@@ -122,7 +117,7 @@ export default async function ClassRecord({ params, searchParams }: Props) {
             ))}
             {now.troubles.map(({ id, what, item, value, at, by }) => (
               <li key={id}>
-                {timeOf(at)}, {by}: {item}{' '}
+                {say.timeAt(at)}, {by}: {item}{' '}
                 {what === 'short' ? `ran short, ${value.percent ?? 0} % more was needed` : 'was wrong'}
                 {value.text && `: “${value.text}”`}
               </li>

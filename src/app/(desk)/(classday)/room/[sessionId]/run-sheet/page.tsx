@@ -3,9 +3,8 @@ import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
-import { minutesOf, timeOf } from '@/core/plan/civil';
+import { minutesOf } from '@/core/plan/civil';
 import type { ClassMinutes } from '@/core/plan/class-minutes';
-import { mannerOf, writeTime } from '@/core/plan/manner';
 import { setClassMinutes } from '@/services/classday/class-minutes';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { RunBoard } from '@/ui/classday/run-board';
@@ -42,10 +41,9 @@ export default async function RunSheet({ params, searchParams }: Props) {
   const sheet = await orNotFound(call(viewRunSheet, { sessionId, sitting: group }));
   const { session, answer, plan, impossible, stations, food, dishes, around, cooking, fits, changes, ahead, setOut } =
     sheet;
-  const { actor, programme } = await requireMember();
-  const manner = mannerOf(programme);
+  const { actor } = await requireMember();
   const begins = minutesOf(session.startsAt) + around.opening + around.demonstration;
-  const timeAt = (minute: number) => writeTime(timeOf((begins + minute) % 1440), manner);
+  const timeAt = (minute: number) => say.time(begins + minute);
   const childrenOf = new Map(
     stations.flatMap(({ pairs }) => pairs.map(({ id, children }) => [id, children.join(' + ')] as const)),
   );
@@ -55,7 +53,7 @@ export default async function RunSheet({ params, searchParams }: Props) {
     <>
       <PageTitle
         title={`Run sheet: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)} · ${session.place}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${say.time(session.startsAt)} · ${session.place}`}
       >
         <Link href={`/live/${sessionId}${query}`} prefetch={false} className="btn btn-primary">
           Run the class

@@ -9,10 +9,10 @@ import { type JobView, sayLeft } from '@/core/countdown/thread';
 import { JOBS, STAGES } from '@/core/stages/stages';
 import { addOneOffJob, changeJob, markJob, removeOneOffJob, viewJobs } from '@/services/countdown/countdown';
 import { KnotShape } from '@/ui/countdown/knot';
-
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { putBack } from '../../../../put-back';
 
 export const metadata = { title: 'Jobs' };
 
@@ -32,11 +32,11 @@ async function show(sessionId: string, job: string, on: boolean): Promise<void> 
   });
 }
 
-async function takeAway(sessionId: string, job: string): Promise<void> {
+async function takeAway(sessionId: string, job: string): Promise<FormState> {
   'use server';
-  await attempt(removeOneOffJob, async () => {
-    await call(removeOneOffJob, { sessionId, job });
-    return undefined;
+  return attempt(removeOneOffJob, async () => {
+    const id = await call(removeOneOffJob, { sessionId, job });
+    return { message: 'The job is taken away.', undo: putBack.bind(null, id) };
   });
 }
 
@@ -141,7 +141,7 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
           {hidden.length > 0 && (
             <section className="sheet p-4" aria-labelledby="hidden">
               <h2 id="hidden" className="mb-2 text-lg font-bold">
-                Out of sight
+                Jobs left out
               </h2>
               <ul className="flex flex-col gap-1">
                 {hidden.map(({ key, title, minutes }) => (
@@ -150,8 +150,8 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                       {title}, {sayMinutes(minutes)}
                     </span>
                     <form action={show.bind(null, sessionId, key, true)}>
-                      <button type="submit" className="btn btn-sm whitespace-nowrap" aria-label={`Take up ${title}`}>
-                        Take up
+                      <button type="submit" className="btn btn-sm whitespace-nowrap" aria-label={`Add ${title}`}>
+                        Add
                       </button>
                     </form>
                   </li>
@@ -244,11 +244,11 @@ function Buttons({ sessionId, job }: { sessionId: string; job: JobView }) {
         </button>
       </form>
       {job.oneOff && (
-        <form action={takeAway.bind(null, sessionId, job.key)}>
+        <ActionForm action={takeAway.bind(null, sessionId, job.key)}>
           <button type="submit" className="btn btn-sm" aria-label={`Take away ${job.title}`}>
             Take away
           </button>
-        </form>
+        </ActionForm>
       )}
       {job.optional && !job.oneOff && !isDone && (
         <form action={show.bind(null, sessionId, job.key, false)}>

@@ -3,7 +3,6 @@ import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
-import { timeOf } from '@/core/plan/civil';
 import { tapAtDoor, viewDoor } from '@/services/crew/hours';
 
 import { ActionForm } from '@/ui/form/action-form';
@@ -57,7 +56,8 @@ export default async function Door({ params }: { params: Promise<{ sessionId: st
   );
 }
 
-function Tapped({ person, sessionId, today }: { person: Person; sessionId: string; today: string }) {
+async function Tapped({ person, sessionId, today }: { person: Person; sessionId: string; today: string }) {
+  const say = await saying();
   const { id, name, duties, stays } = person;
   const now = stays.filter(({ date }) => date === today);
   const isThere = now.some(({ went }) => went === null);
@@ -72,12 +72,14 @@ function Tapped({ person, sessionId, today }: { person: Person; sessionId: strin
           <span>
             <b className="text-lg">{name}</b>
             <span className="block text-sm font-normal">
-              {duties.map(({ title, from }) => `${title}, ${timeOf(from)}`).join('; ')}
+              {duties.map(({ title, from }) => `${title}, ${say.time(from)}`).join('; ')}
             </span>
           </span>
           <span className="tabular-nums">
             {isThere ? 'here since ' : ''}
-            {now.map(({ came, went }) => (went === null ? timeOf(came) : `${timeOf(came)}–${timeOf(went)}`)).join(', ')}
+            {now
+              .map(({ came, went }) => (went === null ? say.time(came) : `${say.time(came)}–${say.time(went)}`))
+              .join(', ')}
           </span>
         </button>
       </ActionForm>

@@ -3,8 +3,6 @@ import { call } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
-import { civilIn } from '@/core/plan/clock';
-import { writeTime } from '@/core/plan/manner';
 import { sayCount } from '@/core/quantity/say';
 import { viewDoors } from '@/services/handout/doors';
 import { moveDoors } from '@/services/handout/rounds';
@@ -39,7 +37,7 @@ export default async function Doors({ params, searchParams }: Params) {
   const { sessionId } = await params;
   const { group: wanted } = await searchParams;
   const found = await orNotFound(call(viewDoors, { sessionId }));
-  const { session, manner, meetings, roads, timeZone, usualRoads } = found;
+  const { session, meetings, roads, usualRoads } = found;
   const meeting = meetings.find(({ group }) => group === wanted) ?? meetings[0];
   const doors = found.doors.filter(({ group }) => group === (meeting?.group ?? ''));
   const ids = new Set(doors.map(({ householdId }) => householdId));
@@ -107,7 +105,6 @@ export default async function Doors({ params, searchParams }: Params) {
             <RoundsBoard
               key={rounds.map(({ id, version }) => `${id} ${version}`).join()}
               given={found.given}
-              manner={manner}
               rounds={rounds.map(({ id, version, driver, leftAt, endedAt, stops, standing }) => ({
                 id,
                 version,
@@ -118,7 +115,7 @@ export default async function Doors({ params, searchParams }: Params) {
                 going: endedAt
                   ? 'The round is over.'
                   : leftAt
-                    ? `Left at ${writeTime(civilIn(leftAt, timeZone).time, manner)}: ${standing.done} of ${stops.length} doors done${
+                    ? `Left at ${say.timeAt(leftAt)}: ${standing.done} of ${stops.length} doors done${
                         standing.ahead[0] ? `, next at about ${say.time(standing.ahead[0].begins)}` : ''
                       }${standing.coldLeft === undefined ? '' : `, ${standing.coldLeft} minutes left for what is cold`}.`
                     : '',

@@ -9,14 +9,23 @@ import type { FormState } from '@/ui/form/form-state';
 
 type Rules = Awaited<ReturnType<typeof viewKitRules>>['rules'];
 
-/** Saves the rules of a course with one change; refused when somebody else changed the course meanwhile. */
+/** Saves the rules of a course with one change; refused when somebody else changed the course meanwhile. @returns the way back */
 async function save(
   courseId: string,
   version: number,
   change: (rules: Rules) => InputOf<typeof setKitRules>['rules'],
-): Promise<void> {
+): Promise<() => Promise<FormState>> {
   const { rules } = await call(viewKitRules, { courseId });
   await call(setKitRules, { courseId, version, rules: change(rules) });
+  return putRulesBack.bind(null, courseId, version + 1, rules);
+}
+
+/** The rules of a course are as before; refused when somebody changed the course since. */
+export async function putRulesBack(courseId: string, version: number, rules: Rules): Promise<FormState> {
+  return attempt(setKitRules, async () => {
+    await call(setKitRules, { courseId, version, rules });
+    return 'As before.';
+  });
 }
 
 export async function saveClass(
@@ -27,13 +36,13 @@ export async function saveClass(
 ): Promise<FormState> {
   return attempt(setKitRules, async () => {
     const { cutsFrom, goesHome } = given(fields(data));
-    await save(courseId, version, ({ supplies, consumables }) => ({
+    const undo = await save(courseId, version, ({ supplies, consumables }) => ({
       supplies,
       consumables,
       cutsFrom,
       goesHome: goesHome === 'on',
     }));
-    return 'Saved. Sheets that are not locked follow at once.';
+    return { message: 'Saved. Sheets that are not locked follow at once.', undo };
   });
 }
 
@@ -72,11 +81,11 @@ export async function addConsumable(
 
 export async function takeAway(courseId: string, version: number, id: string): Promise<FormState> {
   return attempt(setKitRules, async () => {
-    await save(courseId, version, (rules) => ({
+    const undo = await save(courseId, version, (rules) => ({
       ...rules,
       supplies: rules.supplies.filter((supply) => supply.id !== id),
       consumables: rules.consumables.filter((consumable) => consumable.id !== id),
     }));
-    return 'Taken away.';
+    return { message: 'Taken away.', undo };
   });
 }

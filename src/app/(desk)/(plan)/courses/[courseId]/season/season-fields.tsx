@@ -1,9 +1,10 @@
 'use client';
 
-import { WEEKDAY_NAMES, WEEKDAYS, type Weekday } from '@/core/plan/civil';
+import { WEEKDAY_NAMES, type Weekday } from '@/core/plan/civil';
 import { MODE_SAYS, MODES, type Mode } from '@/core/plan/mode';
 import { DateField, TimeField } from '@/ui/form/dates';
 import { Choice, Field } from '@/ui/form/field';
+import { useSaying } from '@/ui/saying';
 import { KINDS, type Wanted } from './wanted';
 
 interface Props {
@@ -109,6 +110,7 @@ export function SeasonFields({ wanted, change, places, teachers }: Props) {
 }
 
 function CadenceFields({ wanted, change }: Pick<Props, 'wanted' | 'change'>) {
+  const { week } = useSaying();
   const { kind, weekdays } = wanted;
   if (kind === 'single') return null;
   if (kind === 'dates')
@@ -146,7 +148,7 @@ function CadenceFields({ wanted, change }: Pick<Props, 'wanted' | 'change'>) {
           value={weekdays[0]}
           onChange={(event) => change({ weekdays: [Number(event.target.value) as Weekday] })}
         >
-          {WEEKDAYS.map((weekday) => (
+          {week.map((weekday) => (
             <option key={weekday} value={weekday}>
               {WEEKDAY_NAMES[weekday - 1]}
             </option>
@@ -165,7 +167,7 @@ function CadenceFields({ wanted, change }: Pick<Props, 'wanted' | 'change'>) {
       <fieldset>
         <legend className="mb-1 text-sm font-semibold">Weekdays</legend>
         <div className="flex flex-wrap gap-1">
-          {WEEKDAYS.map((weekday) => (
+          {week.map((weekday) => (
             <label key={weekday} className="flex items-center gap-1 text-sm">
               <input
                 type="checkbox"

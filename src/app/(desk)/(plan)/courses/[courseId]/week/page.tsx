@@ -3,7 +3,7 @@ import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { readQuery } from '@/app/query';
 import { saying } from '@/app/saying';
-import { addDays, WEEKDAY_NAMES, WEEKDAYS, type Weekday, weekdayName } from '@/core/plan/civil';
+import { addDays, WEEKDAY_NAMES, type Weekday, weekdayName } from '@/core/plan/civil';
 import { ServiceError } from '@/services/errors';
 import { viewCoursePlan } from '@/services/plan/courses';
 import { findWeekPlace, type NamedWeekPlace } from '@/services/plan/season';
@@ -23,6 +23,7 @@ export default async function Week({
   params: Promise<{ courseId: string }>;
   searchParams: Query;
 }) {
+  const say = await saying();
   const { courseId } = await params;
   const query = await readQuery(searchParams, ['weekdays']);
   const { course, sessions, today } = await orNotFound(call(viewCoursePlan, { courseId }));
@@ -81,7 +82,7 @@ export default async function Week({
           <fieldset>
             <legend className="mb-1 text-sm font-semibold">Weekdays that would do</legend>
             <div className="flex flex-wrap gap-2">
-              {WEEKDAYS.map((weekday) => (
+              {say.week.map((weekday) => (
                 <label key={weekday} className="flex items-center gap-1 text-sm">
                   <input
                     type="checkbox"

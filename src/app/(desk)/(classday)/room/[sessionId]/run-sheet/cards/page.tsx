@@ -1,9 +1,8 @@
 import Link from 'next/link';
-import { call, requireMember } from '@/app/access';
+import { call } from '@/app/access';
 import { orNotFound } from '@/app/or-not-found';
 import { saying } from '@/app/saying';
-import { minutesOf, timeOf } from '@/core/plan/civil';
-import { mannerOf, writeTime } from '@/core/plan/manner';
+import { minutesOf } from '@/core/plan/civil';
 import { viewRunSheet } from '@/services/classday/run-sheet';
 import { SetOut } from '@/ui/classday/set-out';
 
@@ -25,13 +24,12 @@ export default async function Cards({ params, searchParams }: Props) {
   const { session, plan, stations, food, setOut, around, isOnScreen } = await orNotFound(
     call(viewRunSheet, { sessionId, sitting: group }),
   );
-  const manner = mannerOf((await requireMember()).programme);
   const begins = minutesOf(session.startsAt) + around.opening + around.demonstration;
   return (
     <>
       <PageTitle
         title={`Station cards: ${session.title}`}
-        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${writeTime(session.startsAt, manner)}`}
+        over={`${session.courseTitle}${session.group && `, ${session.group}`} · ${say.longDate(session.date)}, ${say.time(session.startsAt)}`}
       >
         <Link href={`/room/${sessionId}/run-sheet${group ? `?group=${group}` : ''}`} className="btn">
           Run sheet
@@ -45,7 +43,7 @@ export default async function Cards({ params, searchParams }: Props) {
           tools={setOut.tools}
           food={food}
           isOnScreen={isOnScreen}
-          timeAt={(minute) => writeTime(timeOf((begins + minute) % 1440), manner)}
+          timeAt={(minute) => say.time(begins + minute)}
         />
       ) : (
         <Empty title="There are no cards yet">
