@@ -22,11 +22,14 @@ export async function again<Result>(work: () => Promise<Result>): Promise<Result
     try {
       return await work();
     } catch (error) {
-      if (attempt >= MOST_TRIES || !(RETRY.has(codeOf(error)) || isUnbegun(error))) throw error;
+      if (attempt >= MOST_TRIES || !(mustBeginAgain(error) || isUnbegun(error))) throw error;
       await sleep(Math.random() * Math.min(LONGEST_PAUSE, PAUSE * 2 ** (attempt - 1)));
     }
   }
 }
+
+/** True when the unit of work that met the error is over, with nothing saved, and is to be done again. */
+export const mustBeginAgain = (error: unknown): boolean => RETRY.has(codeOf(error));
 
 /** Errors after which nothing can have been saved, though the database is away: what was to be done can be done again. */
 const unbegun = new WeakSet<object>();

@@ -1,19 +1,21 @@
 import { Op, type WhereOptions } from 'sequelize';
+import { endLeave, giveLeave } from './leave';
 import { type OwnedTable, ownedTables, type Table, type TableKey } from './models';
 import { find } from './query';
-import { change, execute, select } from './sql';
+import { change, select } from './sql';
 import { type Db, isDuplicate } from './store';
 import type { KitSheetRow } from './tables/kits';
 import type { Belonging } from './tables/table';
 
-/** Runs `work` with the database's leave to blank out what is otherwise only added to. */
-export async function whileErasing<T>(db: Db, work: () => Promise<T>): Promise<T> {
-  await execute(db, 'SET @logistra_erasing = 1', {});
+/** Runs `work` in a transaction with the database's leave to blank out what is otherwise only added to. */
+export async function whileErasing<T>({ transaction }: Db, work: () => Promise<T>): Promise<T> {
+  if (!transaction) throw new TypeError('Without a transaction nobody knows which connection erases.');
+  await giveLeave(transaction);
   try {
     return await work();
   } finally {
     // The connection goes back to the pool: it must not keep the leave.
-    await execute(db, 'SET @logistra_erasing = NULL', {});
+    await endLeave(transaction);
   }
 }
 

@@ -2,10 +2,11 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newProgramme, testStore } from '../../tests/programme';
 import { countAttempt, forgiveAttempt } from './attempts';
+import { whileErasing } from './erasing';
 import { freshCourse } from './fresh';
 import { findOne, insert, updateVersion } from './query';
-import { change } from './sql';
-import { openStore, type Store } from './store';
+import { change, execute, select } from './sql';
+import { type Db, openStore, type Store } from './store';
 import { troubleOf } from './trouble';
 
 let store: Store;
@@ -51,7 +52,32 @@ describe('a transaction', () => {
     expect(runs).toBeGreaterThan(2);
     expect(await titleOf(one)).toBe(await titleOf(two));
   });
+
+  it('that a deadlock takes back says and saves nothing more, whoever caught the error', async () => {
+    const id = await course();
+    let runs = 0;
+    await store.transaction(async (db) => {
+      if (++runs === 1) await deadlock(db).catch(() => undefined);
+      await change(db, 'UPDATE course SET title = :title WHERE id = :id', { title: `${runs}`, id });
+    });
+    expect([runs, await titleOf(id)]).toEqual([2, '2']);
+  });
+
+  it('that a deadlock takes back while it erases is run again, and leaves nobody the leave to erase', async () => {
+    let runs = 0;
+    await store.transaction((db) => whileErasing(db, async () => (++runs === 1 ? deadlock(db) : undefined)));
+    expect(runs).toBe(2);
+    // As many at once as the pool has connections.
+    const all = await Promise.all(
+      Array.from({ length: 12 }, () => select(store.db, 'SELECT @logistra_erasing AS it, SLEEP(0.05)', {})),
+    );
+    expect(all.flat()).toEqual(Array(12).fill(expect.objectContaining({ it: null })));
+  });
 });
+
+/** The database's own answer to whoever loses. */
+const deadlock = (db: Db) =>
+  execute(db, "SIGNAL SQLSTATE '40001' SET MYSQL_ERRNO = 1213, MESSAGE_TEXT = 'Deadlock'", {});
 
 describe('a version', () => {
   it('lets one of two editors through, and tells the other', async () => {

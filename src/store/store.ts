@@ -1,6 +1,7 @@
 import mysql2 from 'mysql2';
 import { Sequelize, Transaction } from 'sequelize';
-import { again, beforeSaving } from './again';
+import { again, beforeSaving, mustBeginAgain } from './again';
+import { takeLeave } from './leave';
 import { defineModels, type Models } from './models';
 import { codeOf } from './trouble';
 
@@ -67,7 +68,9 @@ export function openStore(url: string, watch?: Watch): Store {
   // In a cluster a new connection may lead to another node than the one before. It begins once that node has taken in all that was
   // saved anywhere until now, so that nobody misses there what they saved; from then on each node answers at once.
   sequelize.addHook('afterConnect', (connection) => untilLevel(connection as mysql2.Connection));
-  askAgain(sequelize, watch);
+  sequelize.addHook('afterPoolAcquire', (connection) => takeLeave(connection as mysql2.Connection));
+  const takenBack: TakenBack = new WeakMap();
+  askAgain(sequelize, watch, takenBack);
   const models = defineModels(sequelize);
   // What is read after waiting for a lock must be what the one before left, not what stood before the wait.
   const isolationLevel = Transaction.ISOLATION_LEVELS.READ_COMMITTED;
@@ -79,6 +82,8 @@ export function openStore(url: string, watch?: Watch): Store {
         return sequelize
           .transaction({ isolationLevel }, async (transaction) => {
             const result = await work({ models, sequelize, transaction });
+            // Even where the work went on as if nothing had happened.
+            if (takenBack.has(transaction)) throw takenBack.get(transaction);
             isWorkedOut = true;
             return result;
           })
@@ -101,17 +106,34 @@ export function openStore(url: string, watch?: Watch): Store {
 /** Reads by themselves, which can be asked again whatever became of the first time; whether the database answers at all is asked once. */
 const READS = /^\s*(?:SELECT|WITH)\b(?! 1(?:;|$))/i;
 
-/** Every statement ends with the id of the request that it is for; what is only read is asked again when the database went over to another node. */
-function askAgain(sequelize: Sequelize, watch: Watch | undefined): void {
-  const plain = sequelize.query.bind(sequelize) as (
-    sql: unknown,
-    options?: { transaction?: unknown },
-  ) => Promise<unknown>;
-  const asked = (sql: unknown, options?: { transaction?: unknown }) => {
+/** Transactions that the database took back as a whole, and its word for it. */
+type TakenBack = WeakMap<object, unknown>;
+
+interface Sending {
+  readonly transaction?: object | null;
+  readonly completesTransaction?: boolean;
+}
+
+/**
+ * Every statement ends with the id of the request that it is for; what is only read is asked again when the database went over to
+ * another node. After a deadlock nothing more is sent for its transaction: it would be saved by itself, outside of any, or be
+ * refused in words that hide the deadlock.
+ */
+function askAgain(sequelize: Sequelize, watch: Watch | undefined, takenBack: TakenBack): void {
+  const plain = sequelize.query.bind(sequelize) as (sql: unknown, options?: Sending) => Promise<unknown>;
+  const inTransaction = async (transaction: object, sql: unknown, options: Sending) => {
+    if (takenBack.has(transaction) && !options.completesTransaction) throw takenBack.get(transaction);
+    return plain(sql, options).catch((error: unknown) => {
+      if (mustBeginAgain(error)) takenBack.set(transaction, error);
+      throw error;
+    });
+  };
+  const asked = (sql: unknown, options?: Sending) => {
     const request = watch?.request() ?? '';
     const text = typeof sql === 'string' && /^[\w-]{1,36}$/.test(request);
     const noted = text ? `${sql.replace(/;\s*$/, '')} /* request ${request} */` : sql;
-    if (typeof sql !== 'string' || options?.transaction || !READS.test(sql)) return plain(noted, options);
+    if (options?.transaction) return inTransaction(options.transaction, noted, options);
+    if (typeof sql !== 'string' || !READS.test(sql)) return plain(noted, options);
     return again(() =>
       plain(noted, options).catch((error: unknown) => {
         throw beforeSaving(error);
