@@ -172,10 +172,11 @@ export function beginLoad(ask, city, { people = 50, solvers = 2 } = {}) {
       }
     });
   }
-  // Others than those whose kits are handed out meanwhile.
+  // Others than those whose kits are handed out meanwhile: one family a second, in all.
   for (const { family } of benches.slice(10, 20)) {
     const where = `/kit/${family}`;
     works.push(async () => {
+      await pause(Math.random() * 10_000);
       for (let n = 0; state.going; n++) {
         const note = `at ${n}: ${randomUUID()}`;
         const done = await until(state, () =>
@@ -193,7 +194,7 @@ export function beginLoad(ask, city, { people = 50, solvers = 2 } = {}) {
         if (!done) return;
         state.answers.set(family, note);
         state.thanked += 1;
-        await pause(2000);
+        await pause(10_000);
       }
     });
   }

@@ -45,10 +45,27 @@ export async function benchStandings(
   );
 }
 
-/** Holds a bench for the rest of the transaction: nothing is ticked or called back there meanwhile. */
-export async function holdBench(db: Db, sessionId: string): Promise<{ seq: number }[]> {
+/** A bench that is held until the transaction ends: nothing is ticked or called back there meanwhile. */
+export interface HeldBench {
+  readonly sessionId: string;
+  /** The last event's sequence number; 0 before the first. */
+  readonly seq: number;
+  /** What was said of its kits beside what is in them, in order. */
+  readonly callBacks: readonly Pick<PackEventRow, 'kitId' | 'action' | 'seq'>[];
+}
+
+/** Holds a bench for the rest of the transaction, so that two screens are told apart. */
+export async function holdBench(db: Db, sessionId: string): Promise<HeldBench> {
   await hold(db, 'bench', [sessionId]);
-  return select(db, 'SELECT seq FROM bench WHERE session_id = :sessionId', { sessionId });
+  const rows = await select<{ last: number; kitId: string | null; action: PackEventRow['action']; seq: number }>(
+    db,
+    `SELECT b.seq AS last, e.kit_id AS kitId, e.action, e.seq FROM bench b
+       LEFT JOIN pack_event e ON e.session_id = b.session_id AND e.action IN ('called back', 'let go on')
+      WHERE b.session_id = :sessionId ORDER BY e.seq`,
+    { sessionId },
+  );
+  const callBacks = rows.flatMap(({ kitId, action, seq }) => (kitId === null ? [] : [{ kitId, action, seq }]));
+  return { sessionId, seq: rows[0]?.last ?? 0, callBacks };
 }
 
 /** What was said of kits of a session beside what is in them: called back, let go on; in order. */
@@ -60,20 +77,19 @@ export const eventsSince = (db: Db, sessionId: string, since: number): Promise<P
   find(db, db.models.packEvent, { sessionId, seq: { [Op.gt]: since } }, [['seq', 'ASC']]);
 
 /**
- * Appends events, each once however often it is sent, in a gapless order per session.
+ * Appends events, each once however often it is sent, in a gapless order per session: since the bench is held, no reader can
+ * see a later event before an earlier one.
  *
- * The session's counter is locked for the transaction, so that two screens are told apart and no reader can see a later
- * event before an earlier one.
- *
- * @returns the ids of those that were new; or, when an id was used before for another event, these ids, and nothing is saved
+ * @returns the ids of those that were new, and those that were used before for another event: if there are any, nothing is saved
  */
 export async function appendEvents(
   db: Db,
-  sessionId: string,
+  bench: HeldBench,
   events: readonly Omit<PackEventRow, 'seq'>[],
-): Promise<{ readonly fresh: ReadonlySet<string> } | { readonly clashing: ReadonlySet<string> }> {
-  const [counter] = await holdBench(db, sessionId);
-  let seq = counter?.seq ?? 0;
+): Promise<{ readonly fresh: ReadonlySet<string>; readonly clashing: ReadonlySet<string> }> {
+  const { sessionId } = bench;
+  let { seq } = bench;
+  if (events.length === 0) return { fresh: new Set(), clashing: new Set() };
   const ids = events.map((event) => event.id);
   const known = new Map(
     (await find(db, db.models.packEvent, { id: { [Op.in]: ids } })).map((event) => [event.id, saysOf(event)]),
@@ -85,7 +101,7 @@ export async function appendEvents(
     else if (before !== saysOf(event)) clashing.add(event.id);
     return before === undefined;
   });
-  if (clashing.size > 0) return { clashing };
+  if (fresh.length === 0 || clashing.size > 0) return { fresh: new Set(), clashing };
   await insert(
     db,
     db.models.packEvent,
@@ -94,9 +110,8 @@ export async function appendEvents(
       return { ...event, seq };
     }),
   );
-  if (fresh.length > 0)
-    await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', { seq, sessionId });
-  return { fresh: new Set(fresh.map((event) => event.id)) };
+  await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', { seq, sessionId });
+  return { fresh: new Set(fresh.map((event) => event.id)), clashing };
 }
 
 /** What an event says, whoever sent it and when. */

@@ -1,5 +1,5 @@
 import mysql2 from 'mysql2';
-import { Sequelize, Transaction } from 'sequelize';
+import { Sequelize, type Transaction } from 'sequelize';
 import { again, beforeSaving, mustBeginAgain } from './again';
 import { takeLeave } from './leave';
 import { defineModels, type Models } from './models';
@@ -65,22 +65,21 @@ export function openStore(url: string, watch?: Watch): Store {
     },
     define: { timestamps: false, underscored: true, freezeTableName: true },
   });
-  // In a cluster a new connection may lead to another node than the one before. It begins once that node has taken in all that was
-  // saved anywhere until now, so that nobody misses there what they saved; from then on each node answers at once.
-  sequelize.addHook('afterConnect', (connection) => untilLevel(connection as mysql2.Connection));
+  sequelize.addHook('afterConnect', async (connection) => {
+    await readCommitted(connection as mysql2.Connection);
+    await untilLevel(connection as mysql2.Connection);
+  });
   sequelize.addHook('afterPoolAcquire', (connection) => takeLeave(connection as mysql2.Connection));
   const takenBack: TakenBack = new WeakMap();
   askAgain(sequelize, watch, takenBack);
   const models = defineModels(sequelize);
-  // What is read after waiting for a lock must be what the one before left, not what stood before the wait.
-  const isolationLevel = Transaction.ISOLATION_LEVELS.READ_COMMITTED;
   return {
     db: { models, sequelize, transaction: undefined },
     transaction: (work) =>
       again(() => {
         let isWorkedOut = false;
         return sequelize
-          .transaction({ isolationLevel }, async (transaction) => {
+          .transaction(async (transaction) => {
             const result = await work({ models, sequelize, transaction });
             // Even where the work went on as if nothing had happened.
             if (takenBack.has(transaction)) throw takenBack.get(transaction);
@@ -143,7 +142,19 @@ function askAgain(sequelize: Sequelize, watch: Watch | undefined, takenBack: Tak
   sequelize.query = asked as typeof sequelize.query;
 }
 
-/** MariaDB alone knows the setting too, and waits for nobody; a database that does not know it is no cluster. */
+/** What is read after waiting for a lock must be what the one before left, not what stood before the wait. Said once, not for each transaction. */
+const readCommitted = (connection: mysql2.Connection): Promise<void> =>
+  new Promise((resolve, reject) => {
+    connection.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED', (error) =>
+      error ? reject(error) : resolve(),
+    );
+  });
+
+/**
+ * In a cluster a new connection may lead to another node than the one before. It begins once that node has taken in all that was
+ * saved anywhere until now, so that nobody misses there what they saved; from then on each node answers at once. MariaDB alone
+ * knows the setting too, and waits for nobody; a database that does not know it is no cluster.
+ */
 const untilLevel = (connection: mysql2.Connection): Promise<void> =>
   new Promise((resolve) => {
     connection.query('SET SESSION wsrep_sync_wait = 1', () =>

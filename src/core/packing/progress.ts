@@ -137,7 +137,7 @@ export function packedNow(events: readonly PackEvent[]): ReadonlyMap<string, Rea
  * @example
  * [...calledBackNow([{ id: 'e', seq: 1, kitId: 'k', component: '', action: 'called back' }])] //=> ['k']
  */
-export function calledBackNow(events: readonly PackEvent[]): ReadonlySet<string> {
+export function calledBackNow(events: readonly Pick<PackEvent, 'kitId' | 'action' | 'seq'>[]): ReadonlySet<string> {
   const held = new Set<string>();
   for (const event of [...events].sort((a, b) => a.seq - b.seq)) {
     if (event.action === 'called back') held.add(event.kitId);

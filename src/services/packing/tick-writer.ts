@@ -1,7 +1,7 @@
 import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { appendEvents, callBackEvents, eventsSince, holdBench } from '@/store/bench';
+import { appendEvents, eventsSince, holdBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
@@ -83,49 +83,51 @@ const CLASH = new ServiceError(
   'The id of one of these ticks was used before, for another kit, ingredient or session. Nothing was saved: make a new id for each tick.',
 );
 
-async function saveBatch(batch: readonly Waiting[], sessionId: string): Promise<void> {
+/**
+ * @param mends whether something is taken out of a kit that is called back: it may go on then, and for that the session is held
+ *   before its bench, here as by whoever calls kits back
+ */
+async function saveBatch(batch: readonly Waiting[], sessionId: string, mends = false): Promise<void> {
   const [first] = batch;
   if (!first) return;
   const { context } = first;
   const { locked, revision } = await loadLocked(context, sessionId);
-  const calledBack = calledBackNow(await callBackEvents(context.store.db, sessionId));
-  const good: Waiting[] = [];
-  for (const waiting of batch) {
-    const refusal = await refusalOf(context.store.db, sessionId, waiting.ticks, locked, revision, calledBack);
-    if (refusal) waiting.failed(refusal);
-    else good.push(waiting);
-  }
-  const events = good.flatMap(({ context: { actor }, ticks }) =>
-    ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
-  );
-  if (events.length === 0) return;
-  const mayMend = events.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId));
   const outcome = await context.store.transaction(async (db) => {
-    // Sessions are held before their bench, here as by whoever calls kits back.
-    if (mayMend) await lockSessionRow(db, { sessionId });
-    await holdBench(db, sessionId);
-    const now = calledBackNow(await callBackEvents(db, sessionId));
-    // Called back since it was looked at: those who tick into it are told.
-    if (events.some(({ action, kitId }) => action === 'packed' && now.has(kitId) && !calledBack.has(kitId)))
-      return 'called back' as const;
-    const appended = await appendEvents(db, sessionId, events);
-    // What an earlier revision left in a kit is out of it now: it may go on.
-    if ('fresh' in appended && mayMend) await syncCallBacks(context, db, { sessionId });
-    return appended;
+    if (mends) await lockSessionRow(db, { sessionId });
+    const bench = await holdBench(db, sessionId);
+    const calledBack = calledBackNow(bench.callBacks);
+    const good: Waiting[] = [];
+    const refused: { readonly waiting: Waiting; readonly because: ServiceError }[] = [];
+    for (const waiting of batch) {
+      const because = await refusalOf(db, sessionId, waiting.ticks, locked, revision, calledBack);
+      if (because) refused.push({ waiting, because });
+      else good.push(waiting);
+    }
+    const events = good.flatMap(({ context: { actor }, ticks }) =>
+      ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
+    );
+    if (!mends && events.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId)))
+      return 'mends' as const;
+    const { fresh, clashing } = await appendEvents(db, bench, events);
+    // What an earlier revision left in a kit is out of it now.
+    if (mends && clashing.size === 0) await syncCallBacks(context, db, { sessionId });
+    return { good, refused, fresh, clashing };
   });
-  if (outcome === 'called back') return saveBatch(good, sessionId);
-  if ('clashing' in outcome) {
+  if (outcome === 'mends') return saveBatch(batch, sessionId, true);
+  const { good, refused, fresh, clashing } = outcome;
+  for (const { waiting, because } of refused) waiting.failed(because);
+  if (clashing.size > 0) {
     // Nothing was saved. Those that use an id again for something else are refused, and the others saved without them.
-    const isClash = ({ ticks }: Waiting) => ticks.some(({ id }) => outcome.clashing.has(id));
+    const isClash = ({ ticks }: Waiting) => ticks.some(({ id }) => clashing.has(id));
     for (const waiting of good.filter(isClash)) waiting.failed(CLASH);
     return saveBatch(
       good.filter((waiting) => !isClash(waiting)),
       sessionId,
     );
   }
-  if (outcome.fresh.size > 0) wakeBenches();
+  if (fresh.size > 0) wakeBenches();
   // Of the same tick sent twice at once, one request is told that it was new.
-  const left = new Set(outcome.fresh);
+  const left = new Set(fresh);
   for (const { ticks, done } of good) done({ added: ticks.filter(({ id }) => left.delete(id)).length, revision });
 }
 
