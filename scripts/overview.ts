@@ -59,6 +59,17 @@ async function give(cityId: string | null, email: string, called: string): Promi
   );
 }
 
+/** A programme becomes a city's, or nobody's. Its own people hear of it: nobody of them did it. */
+async function moveTo(programmeId: string, city: { id: string; name: string } | null, told: string): Promise<void> {
+  await store.transaction(async (tx) => {
+    const moved = await update(tx, tx.models.programme, { id: programmeId }, { cityId: city?.id ?? null });
+    if (moved !== 1) refuse('There is no such programme.');
+    const by = contextFor({ id: programmeId, programmeId, role: 'coordinator', name: 'Logistra' });
+    await logChange(by, tx, 'changed', 'programme', programmeId, { city: city?.name ?? '' });
+    await tellCoordinators(by, tx, programmeId, told);
+  });
+}
+
 async function end(email: string): Promise<void> {
   const account = await findOne(db, models.account, { email: addressOf(email) });
   const ended = account ? await remove(db, models.overseer, { accountId: account.id }) : 0;
@@ -73,20 +84,17 @@ else if (what === 'city' && one) {
   await insert(db, models.city, [{ id: surroundings().ids(), name: one }]);
   console.log(`${one} is there. Its programmes: npm run overview -- add "${one}" PROGRAMME`);
 } else if (what === 'add' && other) {
-  const { id: cityId, name: city } = await cityOf(one);
-  await store.transaction(async (tx) => {
-    if ((await update(tx, tx.models.programme, { id: other }, { cityId })) !== 1) refuse('There is no such programme.');
-    // Its own people hear of it: nobody of them did it.
-    const by = contextFor({ id: other, programmeId: other, role: 'coordinator', name: 'Logistra' });
-    await logChange(by, tx, 'changed', 'programme', other, { city });
-    await tellCoordinators(by, tx, other, `${city} sees counts and money of your programme from now on, and no family`);
-  });
+  const { id, name: city } = await cityOf(one);
+  await moveTo(other, { id, name: city }, `${city} sees counts and money of your programme from now on, and no family`);
   console.log(`${city} sees its counts and money from now on; its coordinators were told.`);
+} else if (what === 'out' && one) {
+  await moveTo(one, null, 'No city sees counts and money of your programme any more');
+  console.log('No city sees its counts and money any more; its coordinators were told.');
 } else if (what === 'person' && name) await give((await cityOf(one)).id, other, name);
 else if (what === 'operator' && other) await give(null, one, other);
 else if (what === 'end' && one) await end(one);
 else
   refuse(
-    'npm run overview -- list | city NAME | add CITY PROGRAMME | person CITY E-MAIL NAME | operator E-MAIL NAME | end E-MAIL',
+    'npm run overview -- list | city NAME | add CITY PROGRAMME | out PROGRAMME | person CITY E-MAIL NAME | operator E-MAIL NAME | end E-MAIL',
   );
 await store.close();
