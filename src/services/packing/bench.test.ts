@@ -44,6 +44,16 @@ describe('ticks at the bench', () => {
     expect((await events()).map(({ seq }) => seq)).toEqual([1, 2]);
   });
 
+  it('take eight statements, however many of one bench are sent together and whatever was ticked before', async () => {
+    const { tick, send } = await locked(['Ada', 'Bram', 'Cleo']);
+    await send([tick(0, 0)]);
+    for (const ticks of [[tick(0, 1)], [tick(0, 2), tick(1, 0), tick(2, 0)]]) {
+      const before = store.queries();
+      expect(await send(ticks)).toMatchObject({ added: ticks.length });
+      expect(store.queries() - before).toBe(8);
+    }
+  });
+
   it('from many screens at once are all kept, in one order without gaps', async () => {
     const { tick, send, events } = await locked(['Ada', 'Bram', 'Cleo']);
     const sent = Array.from({ length: 60 }, (_, n) => [tick(n % 3, n % 3, n % 2 ? 'packed' : 'packed')]);
