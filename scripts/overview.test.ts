@@ -25,7 +25,8 @@ function overview(...args: string[]) {
   return { status, said: stdout.trim() + stderr.trim() };
 }
 
-describe('a city', () => {
+// Each command is a process of its own.
+describe('a city', { timeout: 120_000 }, () => {
   it('sees a programme from when it is added until it is taken out; its coordinators hear of both', async () => {
     const { coordinator } = await newProgramme(store);
     const { programmeId } = coordinator.actor;
