@@ -44,18 +44,17 @@ const shared = globalThis as typeof globalThis & {
  * the database or of any key.
  */
 function pools() {
-  shared.logistraPools ??= { readers: newPool('no'), plans: newPool('yes') };
+  shared.logistraPools ??= { readers: newPool(), plans: newPool() };
   return shared.logistraPools;
 }
 
-/** @param plans whether its processes work only where nothing else wants to */
-function newPool(plans: 'yes' | 'no'): Tinypool {
+function newPool(): Tinypool {
   const { PATH = '', TMPDIR } = process.env;
   const pool = new Tinypool({
     runtime: 'child_process',
     filename: path.join(process.cwd(), 'src/workers/reader.mjs'),
     execArgv: [`--max-old-space-size=${MOST_MEGABYTES}`],
-    env: { PATH, NODE_ENV: 'production', PLANS: plans, ...(TMPDIR ? { TMPDIR } : {}) },
+    env: { PATH, NODE_ENV: 'production', ...(TMPDIR ? { TMPDIR } : {}) },
     serialization: 'advanced',
     minThreads: 1,
     maxThreads: PROCESSES,
