@@ -21,10 +21,10 @@ export function giveLeave(transaction: Transaction): Promise<void> {
   return say(connection, '1');
 }
 
-/** Takes the leave from a connection, where it has it. */
+/** Takes the leave from a connection, where it has it; one that does not hear it is ended, and nobody uses it again. */
 export async function takeLeave(connection: Connection): Promise<void> {
   if (!withLeave.has(connection)) return;
-  await say(connection, 'NULL');
+  await say(connection, 'NULL').catch(() => connection.destroy());
   withLeave.delete(connection);
 }
 

@@ -63,6 +63,19 @@ describe('a transaction', () => {
     expect([runs, await titleOf(id)]).toEqual([2, '2']);
   });
 
+  it('that loses its connection while it erases says so, and the next finds another without the leave', async () => {
+    const cut = () =>
+      store
+        .transaction((db) => whileErasing(db, () => execute(db, 'KILL CONNECTION_ID()', {})))
+        .then(
+          () => 'saved',
+          () => 'told',
+        );
+    // More often than the pool has connections: none is held by whoever lost it.
+    for (let n = 0; n < 14; n++) expect(await cut()).toBe('told');
+    expect(await select(store.db, 'SELECT @logistra_erasing AS it', {})).toEqual([{ it: null }]);
+  });
+
   it('that a deadlock takes back while it erases is run again, and leaves nobody the leave to erase', async () => {
     let runs = 0;
     await store.transaction((db) => whileErasing(db, async () => (++runs === 1 ? deadlock(db) : undefined)));
