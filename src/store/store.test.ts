@@ -69,10 +69,10 @@ describe('a transaction', () => {
         .transaction((db) => whileErasing(db, () => execute(db, 'KILL CONNECTION_ID()', {})))
         .then(
           () => 'saved',
-          () => 'told',
+          ({ name }) => name,
         );
     // More often than the pool has connections: none is held by whoever lost it.
-    for (let n = 0; n < 14; n++) expect(await cut()).toBe('told');
+    for (let n = 0; n < 14; n++) expect(await cut()).not.toMatch(/saved|AcquireTimeout/);
     expect(await select(store.db, 'SELECT @logistra_erasing AS it', {})).toEqual([{ it: null }]);
   });
 
