@@ -23,6 +23,8 @@ defaults
   timeout queue 10s
   timeout http-request 15s
   timeout http-keep-alive 60s
+  # A busy server is slow to say that it is well: taking it away would make the others busier.
+  timeout check 3s
   option redispatch 1
   retries 3
 

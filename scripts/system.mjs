@@ -66,6 +66,18 @@ export function ensureDebianPackage(program, packageName) {
   return now;
 }
 
+const OWN_NODE = path.join(ROOT, 'node_modules', '.bin', 'node');
+
+/**
+ * Whatever is started from here on runs on the Node.js that comes with the packages: the one that was measured and tested, whatever
+ * the machine has. `npm run` finds it by itself once it is there; where none is made for the machine, the machine's own goes on.
+ */
+function useOwnNode() {
+  if (existsSync(OWN_NODE)) process.execPath = OWN_NODE;
+}
+
+useOwnNode();
+
 /** Installs the npm packages when they are missing or older than package-lock.json. */
 export function ensurePackages() {
   const stamp = path.join(ROOT, 'node_modules', '.logistra-lock');
@@ -76,6 +88,7 @@ export function ensurePackages() {
     remedy: 'check that the npm registry can be reached, then run the command again.',
   });
   writeFileSync(stamp, wanted);
+  useOwnNode();
 }
 
 /** Builds the app when any source is newer than the last build. */

@@ -1,9 +1,10 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { afterAll, describe, expect, it } from 'vitest';
+import { readdirSync, readFileSync } from 'node:fs';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { TYPICAL } from '@/core/reference/reference';
 import { ColumnsUnclear } from '@/formats/roll/roll-headings';
 import { FileRefused } from '@/formats/text';
-import { closePool, inPool, SenderLeft } from './pool';
+import { closePool, inPool, SenderLeft, warmUp } from './pool';
 
 afterAll(closePool);
 
@@ -43,4 +44,24 @@ describe('what people send, read in a process of its own', () => {
     await expect(reading).rejects.toThrow(SenderLeft);
     Object.assign(globalThis, { logistraLeaving: undefined });
   });
+});
+
+/** How the system lets the processes that this one began run (proc(5)): 0 as usual, 5 only where nothing else wants to. */
+const classes = () =>
+  readdirSync('/proc').flatMap((pid) => {
+    try {
+      const fields = readFileSync(`/proc/${pid}/stat`, 'latin1')
+        .replace(/^.*\) /s, '')
+        .split(' ');
+      const isOurs =
+        Number(fields[1]) === process.pid && readFileSync(`/proc/${pid}/cmdline`, 'latin1').includes('tinypool');
+      return isOurs ? [Number(fields[38])] : [];
+    } catch {
+      return [];
+    }
+  });
+
+it('who works plans out takes only the time that nobody else wants; who reads files, its share', async () => {
+  warmUp();
+  await vi.waitFor(() => expect(new Set(classes())).toEqual(new Set([0, 5])), { timeout: 20_000, interval: 200 });
 });

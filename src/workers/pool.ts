@@ -44,17 +44,18 @@ const shared = globalThis as typeof globalThis & {
  * the database or of any key.
  */
 function pools() {
-  shared.logistraPools ??= { readers: newPool(), plans: newPool() };
+  shared.logistraPools ??= { readers: newPool('no'), plans: newPool('yes') };
   return shared.logistraPools;
 }
 
-function newPool(): Tinypool {
+/** @param plans whether its processes work only where nothing else wants to */
+function newPool(plans: 'yes' | 'no'): Tinypool {
   const { PATH = '', TMPDIR } = process.env;
   const pool = new Tinypool({
     runtime: 'child_process',
     filename: path.join(process.cwd(), 'src/workers/reader.mjs'),
     execArgv: [`--max-old-space-size=${MOST_MEGABYTES}`],
-    env: { PATH, NODE_ENV: 'production', ...(TMPDIR ? { TMPDIR } : {}) },
+    env: { PATH, NODE_ENV: 'production', PLANS: plans, ...(TMPDIR ? { TMPDIR } : {}) },
     serialization: 'advanced',
     minThreads: 1,
     maxThreads: PROCESSES,
