@@ -93,33 +93,42 @@ export const viewCookedPicture = service({
 
 /** The people of a family who cook a session at home, as their link shows them. */
 async function ownPeople({ context, householdId, sessionId }: OwnKit) {
-  const bundle = await loadBundle(context, sessionId);
-  const people = bundle.enrolments.filter((row) => row.householdId === householdId);
-  return { bundle, people };
+  const { db } = context.store;
+  const everywhere = await find(db, db.models.enrolment, { householdId }, [['id', 'ASC']]);
+  const courseId = everywhere.map((row) => row.courseId);
+  const session = await findOne(db, db.models.session, { id: sessionId, courseId });
+  if (!session) throw notFound('session');
+  return { session, people: everywhere.filter((row) => row.courseId === session.courseId) };
 }
+
+/** Whether somebody who takes part in this way is asked if they cooked. */
+const isAskedToCook = (mode: string) =>
+  questionsOf(mode as Mode)
+    .flat()
+    .includes('cooked');
 
 /** What a family is told of the lesson, and what it said and sent. */
 export async function viewOwnCooking(own: OwnKit) {
-  const { context, sessionId } = own;
-  const { db } = context.store;
-  const { bundle, people } = await ownPeople(own);
+  const { sessionId } = own;
+  const { db } = own.context.store;
+  const [{ session, people }, note, pictures] = await Promise.all([
+    ownPeople(own),
+    findOne(db, db.models.lessonNote, { sessionId }),
+    picturesOf(db, sessionId),
+  ]);
   const ids = people.map(({ id }) => id);
   const words = await find(db, db.models.kitWord, { sessionId, enrolmentId: ids, word: ['cooked', 'not cooked'] }, [
     ['at', 'ASC'],
   ]);
-  const note = await findOne(db, db.models.lessonNote, { sessionId });
-  const pictures = (await picturesOf(db, sessionId)).filter(({ enrolmentId }) => ids.includes(enrolmentId));
   const last = words.at(-1);
   return {
     lesson: note?.words ?? '',
-    cookBy: bundle.session.cookBy,
+    cookBy: session.cookBy,
     cooked: last ? { word: last.word, note: last.note } : null,
-    pictures: pictures.map(({ id, endsOn, consent }) => ({ id, endsOn, consent })),
-    mayCook: people.some((row) =>
-      questionsOf((row.mode ?? bundle.session.mode) as Mode)
-        .flat()
-        .includes('cooked'),
-    ),
+    pictures: pictures
+      .filter(({ enrolmentId }) => ids.includes(enrolmentId))
+      .map(({ id, endsOn, consent }) => ({ id, endsOn, consent })),
+    mayCook: people.some(({ mode }) => isAskedToCook(mode ?? session.mode)),
   };
 }
 
@@ -137,12 +146,8 @@ export async function sayCooked(own: OwnKit, sent: unknown): Promise<string> {
       { where: 'note', message: reading.error.issues[0]?.message ?? '' },
     ]);
   const { word, note } = reading.data;
-  const { bundle, people } = await ownPeople(own);
-  const asked = people.filter((row) =>
-    questionsOf((row.mode ?? bundle.session.mode) as Mode)
-      .flat()
-      .includes('cooked'),
-  );
+  const { session, people } = await ownPeople(own);
+  const asked = people.filter(({ mode }) => isAskedToCook(mode ?? session.mode));
   if (asked.length === 0) throw notFound('kit');
   const at = nowOf(context);
   await context.store.transaction(async (db) => {

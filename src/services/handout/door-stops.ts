@@ -12,6 +12,7 @@ import { find, findOne } from '@/store/query';
 import type { Db } from '@/store/store';
 import type { DoorRoundRow } from '@/store/tables/handout';
 import type { ProgrammeRow } from '@/store/tables/programme';
+import type { EnrolmentRow, HouseholdRow } from '@/store/tables/roll';
 import { notFound } from '../errors';
 import type { Context } from '../gate/gate';
 import { loadLocked } from '../packing/locked';
@@ -74,10 +75,24 @@ export interface Doors {
   readonly meetings: readonly DoorMeeting[];
   readonly doors: readonly DoorAt[];
   readonly rounds: readonly DoorRoundRow[];
+  /** Whom the kits are for, their families, and what has been handed out of each kit. */
+  readonly people: readonly EnrolmentRow[];
+  readonly homes: readonly HouseholdRow[];
+  readonly now: ReadonlyMap<string, HandedNow>;
 }
 
-/** Loads the doors of a session. @throws ServiceError where nothing is locked */
-export async function loadDoors(context: Context, sessionId: string, db: Db = context.store.db): Promise<Doors> {
+/**
+ * Loads the doors of a session.
+ *
+ * @param householdId of this family only: its people and its door
+ * @throws ServiceError where nothing is locked
+ */
+export async function loadDoors(
+  context: Context,
+  sessionId: string,
+  db: Db = context.store.db,
+  householdId?: string,
+): Promise<Doors> {
   const { locked } = await loadLocked(context, sessionId, db);
   const { programmeId } = context.actor;
   const [programme, events, held, rounds, fates, people] = await Promise.all([
@@ -93,7 +108,10 @@ export async function loadDoors(context: Context, sessionId: string, db: Db = co
       ['at', 'ASC'],
       ['id', 'ASC'],
     ]),
-    find(db, db.models.enrolment, { id: locked.kits.map(({ enrolmentId }) => enrolmentId) }),
+    find(db, db.models.enrolment, {
+      id: locked.kits.map(({ enrolmentId }) => enrolmentId),
+      ...(householdId && { householdId }),
+    }),
   ]);
   if (!programme) throw notFound('programme');
   const byId = new Map(people.map((row) => [row.id, row]));
@@ -155,6 +173,9 @@ export async function loadDoors(context: Context, sessionId: string, db: Db = co
     ],
     doors: doors.sort((a, b) => a.name.localeCompare(b.name)),
     rounds,
+    people,
+    homes,
+    now,
   };
 }
 

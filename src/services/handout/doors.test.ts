@@ -254,11 +254,14 @@ describe('a family’s page of its kit', () => {
     const secret = linkSecret(own.coordinator, link?.id ?? '');
     const visit = { ...own.coordinator, ip: '192.0.2.1', userAgent: '' };
     const kit = await kitByLink(visit as never, secret);
+    const before = store.queries();
     expect(await viewOwnKit(kit)).toMatchObject({
       title: 'Breads',
       where: 'at your door',
       when: expect.stringContaining('between'),
+      kits: [{ name: 'Ada' }],
     });
+    expect(store.queries() - before).toBe(9);
     await expect(sayOfKit(kit, { word: 'later' })).rejects.toMatchObject({ problems: [{ where: 'note' }] });
     await sayOfKit(kit, { word: 'later', note: 'tomorrow at six' });
     await sayOfKit(kit, { word: 'card' });

@@ -1,11 +1,10 @@
 import { z } from 'zod';
-import { handedNow, STILL_HERE } from '@/core/handout/handing';
+import { STILL_HERE } from '@/core/handout/handing';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { sayNamed } from '@/core/quantity/plain-words';
 import { cautionSentences } from '@/core/recipes/steps/caution-sentences';
 import { cautionsOf } from '@/core/recipes/steps/cautions';
-import { handedSince } from '@/store/handout';
 import { find, findOne, insert } from '@/store/query';
 import { type DishWithRecipe, loadSessionBundles } from '@/store/session-bundles';
 import { openLink, validLink } from '../access/links';
@@ -64,9 +63,8 @@ function fetchingOf({ locked, programme, doors, rounds }: Doors, householdId: st
 /** What a family sees of its kit: when and where, what is in it, and what it said. */
 export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
   const { db } = context.store;
-  const loaded = await loadDoors(context, sessionId);
-  const { locked, programme } = loaded;
-  const people = await find(db, db.models.enrolment, { householdId });
+  const loaded = await loadDoors(context, sessionId, db, householdId);
+  const { locked, programme, people, now } = loaded;
   const kits = locked.kits.filter(({ enrolmentId }) => people.some(({ id }) => id === enrolmentId));
   if (kits.length === 0) throw GONE;
   const words = await find(db, db.models.kitWord, { sessionId, enrolmentId: kits.map((kit) => kit.enrolmentId) }, [
@@ -74,7 +72,6 @@ export async function viewOwnKit({ context, householdId, sessionId }: OwnKit) {
     ['id', 'ASC'],
   ]);
   const said = words.filter(({ word }) => word === 'confirmed' || word === 'later').at(-1);
-  const now = handedNow(await handedSince(db, sessionId, 0));
   const { date, when, where } = fetchingOf(loaded, householdId, kits[0]?.group);
   return {
     programme: programme.name,
@@ -190,15 +187,9 @@ export const tellFamilies = service({
   run: (context, { sessionId }) =>
     context.store.transaction(async (db) => {
       const loaded = await loadDoors(context, sessionId, db);
-      const { locked, programme } = loaded;
+      const { locked, programme, people, homes, now } = loaded;
       const say = sayingOf(sayingFacts(programme));
       const news: KitNews = { sessionId, title: locked.session.title, programme: programme.name, say };
-      const people = await find(db, db.models.enrolment, { id: locked.kits.map((kit) => kit.enrolmentId) });
-      const homes = await find(db, db.models.household, {
-        id: [...new Set(people.map(({ householdId }) => householdId))],
-        erasedAt: null,
-      });
-      const now = handedNow(await handedSince(db, sessionId, 0));
       const unreached: string[] = [];
       let told = 0;
       for (const home of homes) {

@@ -34,7 +34,7 @@ async function takeBack(secret: string, _state: FormState | null): Promise<FormS
 export default async function OwnKit({ params }: { params: Promise<{ secret: string }> }) {
   const { secret } = await params;
   const found = await kitByLink(await visit(), secret)
-    .then(async (own) => ({ kit: await viewOwnKit(own), cooking: await viewOwnCooking(own) }))
+    .then((own) => Promise.all([viewOwnKit(own), viewOwnCooking(own)]))
     .catch((error: unknown) => {
       if (error instanceof ServiceError && error.kind !== 'limited') return undefined;
       throw error;
@@ -46,7 +46,7 @@ export default async function OwnKit({ params }: { params: Promise<{ secret: str
         <p>Ask whoever runs the programme.</p>
       </>
     );
-  const { kit, cooking } = found;
+  const [kit, cooking] = found;
   const { longDate } = sayingOf(kit.says);
   const isGone = kit.kits.every(({ state }) => state === 'gone');
   return (
