@@ -53,15 +53,15 @@ backend pages
 ${webs.map(({ name, port: own }) => `  server ${name} 127.0.0.1:${own} cookie ${name}`).join('\n')}
 
 # All screens of one bench at one server: it looks for all of them at once. Streams stay open, with a beat every five seconds.
+# Whether a server is well is asked once, above.
 backend benches
   mode http
   balance uri depth 3
   hash-type consistent
-  option httpchk GET /readyz?for=traffic
   http-request disable-l7-retry unless { method GET HEAD }
   retry-on conn-failure empty-response
-  default-server check inter 1s fastinter 500ms fall 2 rise 1 on-marked-down shutdown-sessions
-${webs.map(({ name, port: own }) => `  server ${name} 127.0.0.1:${own}`).join('\n')}
+  default-server on-marked-down shutdown-sessions
+${webs.map(({ name, port: own }) => `  server ${name} 127.0.0.1:${own} track pages/${name}`).join('\n')}
 `;
 
 /**

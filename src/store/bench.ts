@@ -76,6 +76,10 @@ export const callBackEvents = (db: Db, sessionId: string): Promise<PackEventRow[
 export const eventsSince = (db: Db, sessionId: string, since: number): Promise<PackEventRow[]> =>
   find(db, db.models.packEvent, { sessionId, seq: { [Op.gt]: since } }, [['seq', 'ASC']]);
 
+/** All events of some kits of a session, in order. */
+export const eventsOfKits = (db: Db, sessionId: string, kitIds: readonly string[]): Promise<PackEventRow[]> =>
+  find(db, db.models.packEvent, { sessionId, kitId: [...kitIds] }, [['seq', 'ASC']]);
+
 /**
  * Appends events, each once however often it is sent, in a gapless order per session: since the bench is held, no reader can
  * see a later event before an earlier one.

@@ -52,6 +52,10 @@ describe('ticks at the bench', () => {
       expect(await send(ticks)).toMatchObject({ added: ticks.length });
       expect(store.queries() - before).toBe(8);
     }
+    // What is taken out again has to have been put in: one look more, at its own kit.
+    const before = store.queries();
+    expect(await send([tick(2, 0, 'undone')])).toMatchObject({ added: 1 });
+    expect(store.queries() - before).toBe(9);
   });
 
   it('from many screens at once are all kept, in one order without gaps', async () => {

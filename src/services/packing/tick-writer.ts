@@ -1,7 +1,7 @@
 import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { appendEvents, eventsSince, holdBench } from '@/store/bench';
+import { appendEvents, eventsOfKits, holdBench } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
@@ -156,8 +156,10 @@ async function refusalOf(
   const isOdd = ({ action, kitId, component }: SentTick) =>
     action === 'checked' ? !wanted.has(kitId) : !(action === 'packed' && wanted.get(kitId)?.has(component));
   const odd = ticks.filter(isOdd);
-  if (odd.length === 0 && !ticks.some(isStopped)) return undefined;
-  const before = await eventsSince(db, sessionId, 0);
+  const doubtful = [...odd, ...ticks.filter(isStopped)];
+  if (doubtful.length === 0) return undefined;
+  // Of these kits alone: late in a session its bench has a thousand events.
+  const before = await eventsOfKits(db, sessionId, [...new Set(doubtful.map(({ kitId }) => kitId))]);
   // A tick that was saved before the kit was called back, and is sent again since its answer was lost, is no new one.
   const known = new Set(before.map(({ id }) => id));
   const stopped = ticks.find((tick) => isStopped(tick) && !known.has(tick.id));
