@@ -2,6 +2,7 @@
 // larger cities in their busiest hour: how many web servers, how large a node, and what fills up first.
 import { readdirSync, readFileSync } from 'node:fs';
 import mysql from 'mysql2/promise';
+import { spentBy } from '../scripts/host.mjs';
 import { askerOf } from '../scripts/load.mjs';
 import { randomFrom } from '../scripts/random.mjs';
 import { ROOT, run } from '../scripts/system.mjs';
@@ -29,18 +30,6 @@ const SAVES = new Set(['tick', 'roll']);
 const SESSIONS_A_YEAR = 80;
 
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
-
-/** Processor time of processes since they began, in milliseconds. */
-const processorOf = (pids) =>
-  pids.reduce((sum, pid) => {
-    try {
-      const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
-      const fields = stat.slice(stat.lastIndexOf(')') + 2).split(' ');
-      return sum + 10 * (Number(fields[11]) + Number(fields[12]));
-    } catch {
-      return sum;
-    }
-  }, 0);
 
 /** A process and its children. */
 const familyOf = (pid) => [
@@ -71,10 +60,10 @@ async function costOf(work, parts) {
       }),
     );
   await go(warm);
-  const before = Object.fromEntries(Object.entries(parts).map(([name, pids]) => [name, processorOf(pids())]));
+  const before = Object.fromEntries(Object.entries(parts).map(([name, pids]) => [name, spentBy(pids())]));
   const first = n;
   await go(performance.now() + SECONDS * 1000);
-  const each = (name) => (processorOf(parts[name]()) - before[name]) / (n - first);
+  const each = (name) => (spentBy(parts[name]()) - before[name]) / (n - first);
   return { n: n - first, web: each('web'), pool: each('pool'), database: each('database') };
 }
 
@@ -189,14 +178,14 @@ async function regularCost(db, worker, database) {
   const waiting = async () =>
     Number((await db.query("SELECT COUNT(*) AS n FROM job WHERE state IN ('waiting', 'running')"))[0][0].n);
   while ((await waiting()) > 0) await pause(200);
-  const before = [processorOf([worker]), processorOf([database])];
+  const before = [spentBy([worker]), spentBy([database])];
   const kinds = "SELECT 'ask the crew' AS kind UNION SELECT 'look at classes' UNION SELECT 'ask families'";
   const [{ affectedRows: jobs }] = await db.query(
     `INSERT INTO job (id, programme_id, kind, input, state, attempts, progress, cancel_asked, created_at, not_before, request)
      SELECT UUID(), p.id, k.kind, '{}', 'waiting', 0, 0, 0, NOW(3), NOW(3), '' FROM programme p JOIN (${kinds}) k`,
   );
   while ((await waiting()) > 0) await pause(100);
-  const each = (at, pid) => (3 * (processorOf([pid]) - before[at])) / jobs;
+  const each = (at, pid) => (3 * (spentBy([pid]) - before[at])) / jobs;
   return { worker: each(0, worker), database: each(1, database), jobs };
 }
 
