@@ -45,28 +45,8 @@ export async function benchStandings(
   );
 }
 
-/** A bench that is held until the transaction ends: nothing is ticked or called back there meanwhile. */
-export interface HeldBench {
-  readonly sessionId: string;
-  /** The last event's sequence number; 0 before the first. */
-  readonly seq: number;
-  /** What was said of its kits beside what is in them, in order. */
-  readonly callBacks: readonly Pick<PackEventRow, 'kitId' | 'action' | 'seq'>[];
-}
-
-/** Holds a bench for the rest of the transaction, so that two screens are told apart. */
-export async function holdBench(db: Db, sessionId: string): Promise<HeldBench> {
-  await hold(db, 'bench', [sessionId]);
-  const rows = await select<{ last: number; kitId: string | null; action: PackEventRow['action']; seq: number }>(
-    db,
-    `SELECT b.seq AS last, e.kit_id AS kitId, e.action, e.seq FROM bench b
-       LEFT JOIN pack_event e ON e.session_id = b.session_id AND e.action IN ('called back', 'let go on')
-      WHERE b.session_id = :sessionId ORDER BY e.seq`,
-    { sessionId },
-  );
-  const callBacks = rows.flatMap(({ kitId, action, seq }) => (kitId === null ? [] : [{ kitId, action, seq }]));
-  return { sessionId, seq: rows[0]?.last ?? 0, callBacks };
-}
+/** Holds a bench for the rest of the transaction: nothing is ticked or called back there meanwhile. */
+export const holdBench = (db: Db, sessionId: string) => hold(db, 'bench', [sessionId]);
 
 /** What was said of kits of a session beside what is in them: called back, let go on; in order. */
 export const callBackEvents = (db: Db, sessionId: string): Promise<PackEventRow[]> =>
@@ -80,46 +60,67 @@ export const eventsSince = (db: Db, sessionId: string, since: number): Promise<P
 export const eventsOfKits = (db: Db, sessionId: string, kitIds: readonly string[]): Promise<PackEventRow[]> =>
   find(db, db.models.packEvent, { sessionId, kitId: [...kitIds] }, [['seq', 'ASC']]);
 
+/** An event before it has a sequence number. */
+type Coming = Omit<PackEventRow, 'seq'>;
+
+/** What was said of a kit beside what is in it. */
+export type CallBack = Pick<PackEventRow, 'kitId' | 'action' | 'seq'>;
+
 /**
- * Appends events, each once however often it is sent, in a gapless order per session: since the bench is held, no reader can
- * see a later event before an earlier one.
+ * Appends events to a bench, each once however often it is sent, in a gapless order per session: the bench is held until the
+ * transaction ends, so no reader can see a later event before an earlier one, and two screens are told apart.
  *
+ * @param coming all that may be appended
+ * @param choose which of them are, seen what was said of kits there, in order; left out, all of them
  * @returns the ids of those that were new, and those that were used before for another event: if there are any, nothing is saved
  */
 export async function appendEvents(
   db: Db,
-  bench: HeldBench,
-  events: readonly Omit<PackEventRow, 'seq'>[],
+  sessionId: string,
+  coming: readonly Coming[],
+  choose: (callBacks: readonly CallBack[]) => Promise<readonly Coming[]> = async () => coming,
 ): Promise<{ readonly fresh: ReadonlySet<string>; readonly clashing: ReadonlySet<string> }> {
-  const { sessionId } = bench;
-  let { seq } = bench;
-  if (events.length === 0) return { fresh: new Set(), clashing: new Set() };
-  const ids = events.map((event) => event.id);
-  const known = new Map(
-    (await find(db, db.models.packEvent, { id: { [Op.in]: ids } })).map((event) => [event.id, saysOf(event)]),
+  if (coming.length === 0) return { fresh: new Set(), clashing: new Set() };
+  // The counter is raised while the bench is taken hold of, for all that may come: a tick is so frequent that one statement counts.
+  const raised = 'UPDATE bench SET held = held + 1, seq = seq + :coming WHERE session_id = :sessionId';
+  await execute(db, raised, { sessionId, coming: coming.length });
+  const rows = await select<{ last: number | null } & { [K in keyof Coming | 'seq']: PackEventRow[K] | null }>(
+    db,
+    `SELECT b.seq AS last, e.id, e.session_id AS sessionId, e.kit_id AS kitId, e.component, e.action, e.seq FROM bench b
+       LEFT JOIN pack_event e ON e.session_id = b.session_id AND e.action IN ('called back', 'let go on')
+      WHERE b.session_id = :sessionId
+     UNION ALL SELECT NULL, id, session_id, kit_id, component, action, seq FROM pack_event WHERE id IN (:ids) ORDER BY seq`,
+    { sessionId, ids: coming.map(({ id }) => id) },
   );
+  const isEvent = (row: (typeof rows)[number]): row is { last: number | null } & PackEventRow => row.id !== null;
+  const events = rows.filter(isEvent);
+  const chosen = await choose(events.filter(({ last }) => last !== null));
+  const known = new Map(events.filter(({ last }) => last === null).map((event) => [event.id, saysOf(event)]));
   const clashing = new Set<string>();
-  const fresh = events.filter((event) => {
+  const unknown = chosen.filter((event) => {
     const before = known.get(event.id);
     if (before === undefined) known.set(event.id, saysOf(event));
     else if (before !== saysOf(event)) clashing.add(event.id);
     return before === undefined;
   });
-  if (fresh.length === 0 || clashing.size > 0) return { fresh: new Set(), clashing };
+  const fresh = clashing.size > 0 ? [] : unknown;
+  const top = rows.find(({ last }) => last !== null)?.last ?? coming.length;
+  const first = top - coming.length + 1;
   await insert(
     db,
     db.models.packEvent,
-    fresh.map((event) => {
-      seq += 1;
-      return { ...event, seq };
-    }),
+    fresh.map((event, at) => ({ ...event, seq: first + at })),
   );
-  await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', { seq, sessionId });
+  if (fresh.length < coming.length)
+    await execute(db, 'UPDATE bench SET seq = :seq WHERE session_id = :sessionId', {
+      seq: first + fresh.length - 1,
+      sessionId,
+    });
   return { fresh: new Set(fresh.map((event) => event.id)), clashing };
 }
 
 /** What an event says, whoever sent it and when. */
-const saysOf = ({ sessionId, kitId, component, action }: Omit<PackEventRow, 'seq'>): string =>
+const saysOf = ({ sessionId, kitId, component, action }: Coming): string =>
   [sessionId, kitId, action, component].join(' ');
 
 /** A session’s bench, where it has none. */

@@ -1,7 +1,7 @@
 import type { SentTick } from '@/contracts/bench';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
 import { benchSheet, calledBackNow } from '@/core/packing/progress';
-import { appendEvents, eventsOfKits, holdBench } from '@/store/bench';
+import { appendEvents, eventsOfKits } from '@/store/bench';
 import { lockSessionRow } from '@/store/plan';
 import type { Db } from '@/store/store';
 import { ServiceError } from '../errors';
@@ -92,29 +92,31 @@ async function saveBatch(batch: readonly Waiting[], sessionId: string, mends = f
   if (!first) return;
   const { context } = first;
   const { locked, revision } = await loadLocked(context, sessionId);
-  const outcome = await context.store.transaction(async (db) => {
+  const eventsOf = ({ context: { actor }, ticks }: Waiting) =>
+    ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id }));
+  const { good, refused, fresh, clashing, isDoneAgain } = await context.store.transaction(async (db) => {
     if (mends) await lockSessionRow(db, { sessionId });
-    const bench = await holdBench(db, sessionId);
-    const calledBack = calledBackNow(bench.callBacks);
     const good: Waiting[] = [];
     const refused: { readonly waiting: Waiting; readonly because: ServiceError }[] = [];
-    for (const waiting of batch) {
-      const because = await refusalOf(db, sessionId, waiting.ticks, locked, revision, calledBack);
-      if (because) refused.push({ waiting, because });
-      else good.push(waiting);
-    }
-    const events = good.flatMap(({ context: { actor }, ticks }) =>
-      ticks.map((tick) => ({ ...tick, sessionId, at: nowOf(context), actorId: actor.id })),
-    );
-    if (!mends && events.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId)))
-      return 'mends' as const;
-    const { fresh, clashing } = await appendEvents(db, bench, events);
+    let isDoneAgain = false;
+    const { fresh, clashing } = await appendEvents(db, sessionId, batch.flatMap(eventsOf), async (callBacks) => {
+      const calledBack = calledBackNow(callBacks);
+      for (const waiting of batch) {
+        const because = await refusalOf(db, sessionId, waiting.ticks, locked, revision, calledBack);
+        if (because) refused.push({ waiting, because });
+        else good.push(waiting);
+      }
+      const isMending = good.some(({ ticks }) =>
+        ticks.some(({ action, kitId }) => action === 'undone' && calledBack.has(kitId)),
+      );
+      isDoneAgain = isMending && !mends;
+      return isDoneAgain ? [] : good.flatMap(eventsOf);
+    });
     // What an earlier revision left in a kit is out of it now.
     if (mends && clashing.size === 0) await syncCallBacks(context, db, { sessionId });
-    return { good, refused, fresh, clashing };
+    return { good, refused, fresh, clashing, isDoneAgain };
   });
-  if (outcome === 'mends') return saveBatch(batch, sessionId, true);
-  const { good, refused, fresh, clashing } = outcome;
+  if (isDoneAgain) return saveBatch(batch, sessionId, true);
   for (const { waiting, because } of refused) waiting.failed(because);
   if (clashing.size > 0) {
     // Nothing was saved. Those that use an id again for something else are refused, and the others saved without them.

@@ -1,6 +1,6 @@
 import { kitsToHold, type PersonNow } from '@/core/kits/record/judgement';
 import { calledBackNow, packedNow } from '@/core/packing/progress';
-import { appendEvents, holdBench } from '@/store/bench';
+import { appendEvents } from '@/store/bench';
 import { find } from '@/store/query';
 import { loadSessionBundles, type SessionBundle } from '@/store/session-bundles';
 import { lockUneaten, type Touched } from '@/store/sittings';
@@ -72,7 +72,7 @@ export async function syncCallBacks(context: Context, db: Db, touched: Touched):
     if (changes.length === 0) continue;
     await appendEvents(
       db,
-      await holdBench(db, bundle.session.id),
+      bundle.session.id,
       changes.map(({ kitId, action }) => ({
         id: context.ids(),
         sessionId: bundle.session.id,
