@@ -10,31 +10,49 @@ function idOf(kind: JobKind, programmeId: string, at: string): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
+/** Between two steps, in milliseconds: so long the jobs of one step have, one after the other. */
+const STEP = 4_000;
+
+/** A minute's programmes come in so many steps: in half of it, so that what lies behind after a start is caught up with. */
+const STEPS = 8;
+
 /**
  * Queues what goes on by itself: what is kept too long is cleared out once a day; the crew is asked again and reminded, families are
  * asked whether they cooked, and the run sheets of the coming days are worked out each hour.
  *
- * Each programme has a minute of the hour of its own, so that what people ask for never waits behind all of a city's at once.
+ * Each programme has a minute of the hour of its own, and those of one minute come one after another: what people ask for never
+ * waits behind all of a city's at once, and no page is slow because many were due.
  *
- * @returns to be called again and again: it looks once a minute, and after a start at all minutes of the hour so far
+ * @returns to be called every second or so: it looks once a minute, and after a start at all minutes of the hour so far
  */
 export function regularJobs(store: Store): (now: Date) => Promise<void> {
   let hour = '';
   let next = 0;
+  let due: string[] = [];
+  let atOnce = 1;
+  let stepped = 0;
   return async (now) => {
     const time = now.toISOString();
     const minute = now.getUTCMinutes();
     if (time.slice(0, 13) !== hour) {
-      hour = time.slice(0, 13);
-      next = 0;
+      // What was not reached comes in this hour.
+      [hour, next, due] = [time.slice(0, 13), 0, []];
     }
-    if (next > minute) return;
-    for (const { id: programmeId } of await programmesDue(store.db, { from: next, to: minute })) {
-      const jobs = REGULAR_JOBS.map(([kind, every]) =>
-        newJob({ id: idOf(kind, programmeId, time.slice(0, every === 'day' ? 10 : 13)), programmeId, kind, now }),
-      );
-      await insertMissing(store.db, store.db.models.job, jobs);
+    if (next <= minute) {
+      const found = await programmesDue(store.db, { from: next, to: minute });
+      atOnce = Math.ceil(found.length / (minute - next + 1) / STEPS) || 1;
+      due.push(...found.map(({ id }) => id));
+      next = minute + 1;
     }
-    next = minute + 1;
+    if (due.length === 0 || Math.abs(now.getTime() - stepped) < STEP) return;
+    stepped = now.getTime();
+    const kinds = due
+      .splice(0, atOnce)
+      .flatMap((programmeId) => REGULAR_JOBS.map(([kind, every]) => ({ programmeId, kind, every })));
+    const jobs = kinds.map(({ programmeId, kind, every }, at) => ({
+      ...newJob({ id: idOf(kind, programmeId, time.slice(0, every === 'day' ? 10 : 13)), programmeId, kind, now }),
+      notBefore: new Date(stepped + (at * STEP) / kinds.length),
+    }));
+    await insertMissing(store.db, store.db.models.job, jobs);
   };
 }
