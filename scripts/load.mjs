@@ -37,6 +37,22 @@ export function askerOf(address, ca) {
   return Object.assign(ask, { address });
 }
 
+/**
+ * A beat of somebody's own, kept whatever happens: people do not hear one another. Begun together, or stopped together for a moment,
+ * forty benches would else send their ticks in the same millisecond of each second for ever.
+ *
+ * @param every milliseconds
+ * @returns waits until the next time; what lies behind already is left out
+ */
+function beatOf(every) {
+  let due = performance.now() + Math.random() * every;
+  return async () => {
+    due += every * Math.max(0, Math.ceil((performance.now() - due) / every));
+    await pause(due - performance.now());
+    due += every;
+  };
+}
+
 const json = (token, more = {}) => ({ authorization: `Bearer ${token}`, 'content-type': 'application/json', ...more });
 
 /** Does something until the server says that it is done. @returns undefined where it is refused: that is remembered, and not tried again */
@@ -117,14 +133,15 @@ export function beginLoad(ask, city, { people = 50, solvers = 2 } = {}) {
     state.ticks.set(sessionId, new Set());
     state.answered.set(sessionId, performance.now());
     let next = 0;
+    const beat = beatOf(1000);
     works.push(async () => {
       while (state.going) {
+        await beat();
         const [kitId, component] = ticks[next % ticks.length];
         const id = randomUUID();
         const action = Math.floor(next / ticks.length) % 2 === 0 ? 'packed' : 'undone';
         next += 1;
         const body = JSON.stringify({ ticks: [{ id, kitId, component, action }] });
-        const begun = performance.now();
         const done = await until(state, () =>
           timed('ticks', () =>
             ask('POST', `/api/bench/${sessionId}/ticks`, { headers: json(token), body, seconds: 5 }),
@@ -132,21 +149,20 @@ export function beginLoad(ask, city, { people = 50, solvers = 2 } = {}) {
         );
         if (done) state.ticks.get(sessionId).add(id);
         state.answered.set(sessionId, performance.now());
-        await pause(Math.max(0, 1000 - (performance.now() - begun)));
       }
     });
   }
   for (let n = 0; n < people; n++) {
     const { cookie } = city[n % city.length];
+    const beat = beatOf(5000);
     works.push(async () => {
-      await pause(Math.random() * 5000);
       while (state.going) {
+        await beat();
         const page = PAGES[Math.floor(Math.random() * PAGES.length)];
         const begun = performance.now();
         const answer = await ask('GET', page, { headers: { cookie, accept: 'text/html' } }).catch(() => null);
         if (answer?.status === 200) note('pages', performance.now() - begun);
         else note('pages not answered', answer?.status ?? 0);
-        await pause(Math.max(0, 5000 - (performance.now() - begun)));
       }
     });
   }

@@ -106,6 +106,12 @@ function watchOver(name, child, hangs) {
   }, hangs / 5);
 }
 
+/**
+ * How the web server's memory is cleared up: seldom, since everybody waits meanwhile. What a request leaves behind dies young in a
+ * space (64 MB) that holds seconds of it; and the whole is not gone through again and again to give a little back.
+ */
+const MEMORY = ['--min-semi-space-size=64', '--max-semi-space-size=64', '--no-memory-reducer'];
+
 /** Starts the web server and waits until it listens. */
 export async function startWeb({ host = '127.0.0.1', port, env, tls = null, dev = false, onPid }) {
   const name = host === '0.0.0.0' || host === '::' ? os.hostname() : host.includes(':') ? `[${host}]` : host;
@@ -119,7 +125,7 @@ export async function startWeb({ host = '127.0.0.1', port, env, tls = null, dev 
     ...(tls ? { TLS_CERT: tls.cert, TLS_KEY: tls.key } : {}),
     ...env,
   };
-  const web = await supervise('The web server', ['scripts/serve.mjs'], settings, { show: dev, onPid });
+  const web = await supervise('The web server', [...MEMORY, 'scripts/serve.mjs'], settings, { show: dev, onPid });
   return {
     address,
     get pid() {
