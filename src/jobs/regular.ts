@@ -28,15 +28,16 @@ const STEPS = 8;
 export function regularJobs(store: Store): (now: Date) => Promise<void> {
   let hour = '';
   let next = 0;
-  let due: string[] = [];
+  const due: string[] = [];
   let atOnce = 1;
   let stepped = 0;
   return async (now) => {
     const time = now.toISOString();
     const minute = now.getUTCMinutes();
     if (time.slice(0, 13) !== hour) {
-      // What was not reached comes in this hour.
-      [hour, next, due] = [time.slice(0, 13), 0, []];
+      // What was not reached in the last hour is done in this one, once.
+      hour = time.slice(0, 13);
+      next = 0;
     }
     if (next <= minute) {
       const found = await programmesDue(store.db, { from: next, to: minute });
@@ -46,13 +47,14 @@ export function regularJobs(store: Store): (now: Date) => Promise<void> {
     }
     if (due.length === 0 || Math.abs(now.getTime() - stepped) < STEP) return;
     stepped = now.getTime();
-    const kinds = due
-      .splice(0, atOnce)
-      .flatMap((programmeId) => REGULAR_JOBS.map(([kind, every]) => ({ programmeId, kind, every })));
+    const begun = due.slice(0, atOnce);
+    const kinds = begun.flatMap((programmeId) => REGULAR_JOBS.map(([kind, every]) => ({ programmeId, kind, every })));
     const jobs = kinds.map(({ programmeId, kind, every }, at) => ({
       ...newJob({ id: idOf(kind, programmeId, time.slice(0, every === 'day' ? 10 : 13)), programmeId, kind, now }),
       notBefore: new Date(stepped + (at * STEP) / kinds.length),
     }));
     await insertMissing(store.db, store.db.models.job, jobs);
+    // Only now: while the database was away they were not queued, and stay due.
+    due.splice(0, begun.length);
   };
 }

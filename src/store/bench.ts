@@ -81,8 +81,8 @@ export async function appendEvents(
   choose: (callBacks: readonly CallBack[]) => Promise<readonly Coming[]> = async () => coming,
 ): Promise<{ readonly fresh: ReadonlySet<string>; readonly clashing: ReadonlySet<string> }> {
   if (coming.length === 0) return { fresh: new Set(), clashing: new Set() };
-  // The counter is raised while the bench is taken hold of, for all that may come: a tick is so frequent that one statement counts.
-  const raised = 'UPDATE bench SET held = held + 1, seq = seq + :coming WHERE session_id = :sessionId';
+  // Written to, the bench is held (hold.ts); raised at once for all that may come, since at a tick each statement counts.
+  const raised = 'UPDATE bench SET seq = seq + :coming WHERE session_id = :sessionId';
   await execute(db, raised, { sessionId, coming: coming.length });
   const rows = await select<{ last: number | null } & { [K in keyof Coming | 'seq']: PackEventRow[K] | null }>(
     db,
