@@ -1,13 +1,14 @@
 import { parse } from '@conform-to/dom';
 import { revalidatePath } from 'next/cache';
 import { unstable_rethrow } from 'next/navigation';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { databaseTrouble, ServiceError } from '@/services/errors';
 import { type Called, refuseRole, type Service } from '@/services/gate/gate';
 import { logSecurity } from '@/services/gate/security-log';
 import { contextFor } from '@/services/runtime';
 import type { FormState } from '@/ui/form/form-state';
 import { faultOf, log } from '@/watch/log';
-import { whoAsks } from './access';
+import { currentMember, whoAsks } from './access';
 
 /** What an action comes to: the sentence to show when it worked, what is to be copied, and the way back. */
 type Said = string | Pick<FormState, 'message' | 'copy' | 'undo'> | undefined;
@@ -20,20 +21,31 @@ type Said = string | Pick<FormState, 'message' | 'copy' | 'undo'> | undefined;
  */
 export async function attempt(service: Called, work: () => Promise<Said>): Promise<FormState> {
   const { actor } = await whoAsks(service);
-  return answering(async () => {
-    await refuseRole(service, contextFor(actor));
-    try {
-      return await work();
-    } catch (error) {
-      if (error instanceof ServiceError && error.message === NOT_A_FORM)
-        await logSecurity(contextFor(actor), 'sent what no page sends', {
-          programmeId: actor.programmeId,
-          actorId: actor.id,
-          detail: service.title,
-        });
-      throw error;
-    }
-  });
+  return inManner(
+    await answering(async () => {
+      await refuseRole(service, contextFor(actor));
+      try {
+        return await work();
+      } catch (error) {
+        if (error instanceof ServiceError && error.message === NOT_A_FORM)
+          await logSecurity(contextFor(actor), 'sent what no page sends', {
+            programmeId: actor.programmeId,
+            actorId: actor.id,
+            detail: service.title,
+          });
+        throw error;
+      }
+    }),
+  );
+}
+
+/** An answer with its dates and times as the programme of the one who asks says them. */
+async function inManner(state: FormState): Promise<FormState> {
+  const member = await currentMember();
+  if (!member) return state;
+  const { text } = sayingOf(sayingFacts(member.programme));
+  const problems = state.problems?.map((problem) => ({ ...problem, message: text(problem.message) }));
+  return { ...state, ...(state.message ? { message: text(state.message) } : {}), ...(problems ? { problems } : {}) };
 }
 
 /** The same for somebody who is not signed in yet. */

@@ -32,13 +32,15 @@ export const peopleOf = (db: Db, values: { householdId: string }) =>
     values,
   );
 
-/** The households of a programme, with how many people each has and the last day on which somebody of it eats. */
+/** The households of a programme, with how many people each has, in which courses, and the last day on which somebody of it eats. */
 export const householdsOf = (db: Db, values: { programmeId: string }) =>
-  select<{ id: string; name: string; version: number; people: number; lastDate: string }>(
+  select<{ id: string; name: string; version: number; people: number; courses: string; lastDate: string }>(
     db,
     `SELECT h.id, h.name, h.version, COUNT(DISTINCT e.id) AS people,
+              COALESCE(GROUP_CONCAT(DISTINCT c.title ORDER BY c.title SEPARATOR ', '), '') AS courses,
               DATE_FORMAT(COALESCE(MAX(${LAST_DAY}), DATE(h.created_at)), '%Y-%m-%d') AS lastDate
-         FROM household h LEFT JOIN enrolment e ON e.household_id = h.id LEFT JOIN session s ON s.course_id = e.course_id
+         FROM household h LEFT JOIN enrolment e ON e.household_id = h.id LEFT JOIN course c ON c.id = e.course_id
+              LEFT JOIN session s ON s.course_id = e.course_id
         WHERE h.programme_id = :programmeId AND h.erased_at IS NULL
         GROUP BY h.id, h.name, h.version, h.created_at ORDER BY h.name`,
     values,

@@ -26,7 +26,6 @@ export function Framed({
 }) {
   return (
     <>
-      <NavProgress />
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-3">
         Skip to the content
       </a>
@@ -55,7 +54,8 @@ export function Framed({
           </div>
         </div>
       </header>
-      <main id="content" className="mx-auto max-w-[80rem] px-4 py-6">
+      <main id="content" className="relative mx-auto max-w-[80rem] px-4 py-6">
+        <NavProgress />
         {children}
       </main>
       <Notices />

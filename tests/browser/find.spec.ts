@@ -5,7 +5,7 @@ test('anything is found by its name from the keyboard alone, with a slip of the 
   await signIn(page);
   await page.goto('/words');
   const find = page.getByRole('button', { name: 'Go to' });
-  await page.waitForLoadState('networkidle');
+  await expect(find).toHaveAttribute('aria-keyshortcuts', '/');
   await page.keyboard.press('/');
   await expect(page.getByRole('dialog', { name: 'Go to' })).toBeVisible();
   await page.keyboard.type('slpiway');
@@ -29,7 +29,7 @@ test('anything is found by its name from the keyboard alone, with a slip of the 
 test('the keys are listed, and can be turned off; the crew finds no family', async ({ page }) => {
   await signIn(page, 'crew');
   await page.goto('/words');
-  await page.waitForLoadState('networkidle');
+  await expect(page.getByRole('button', { name: 'Go to' })).toHaveAttribute('aria-keyshortcuts', '/');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.getByLabel('/ and ? do something on this device').uncheck();

@@ -214,6 +214,32 @@ test('several people are changed at once and as they were again; what was typed 
   await expect(name).toHaveValue('');
 });
 
+test('on a slow line, what is chosen and typed before a page is alive is kept, and heard', async ({ page }) => {
+  await signIn(page);
+  let alive = () => {};
+  const waits = new Promise<void>((go) => {
+    alive = go;
+  });
+  await page.route('**/_next/static/**/*.js', (route) => waits.then(() => route.continue()));
+  await page.goto('/recipes', { waitUntil: 'commit' });
+  const without = page.getByRole('combobox', { name: 'Without' });
+  const find = page.getByRole('searchbox').or(page.getByLabel('Find by name or food'));
+  await without.selectOption('milk');
+  await find.first().fill('slaw');
+  const found = page.getByRole('table', { name: 'Recipes' }).locator('tbody tr');
+  const all = await found.count();
+  alive();
+  await expect.poll(() => found.count()).toBeLessThan(all);
+  await expect(without).toHaveValue('milk');
+  await expect(find.first()).toHaveValue('slaw');
+  await page.goto('/programme', { waitUntil: 'commit' });
+  const clock = page.getByLabel('Clock');
+  await clock.selectOption({ index: 0 });
+  const chosen = await clock.inputValue();
+  await page.waitForLoadState('networkidle');
+  await expect(clock).toHaveValue(chosen);
+});
+
 test('recipes are found by season, need, heat and minutes, and the address says it', async ({ page }) => {
   await signIn(page);
   await page.goto('/recipes');

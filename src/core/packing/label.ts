@@ -3,6 +3,7 @@ import { keepingOf } from '../kits/figures/keeping';
 import type { LockedSheet } from '../kits/record/locked-sheet';
 import type { SheetComponent, SheetKit, SheetVariant } from '../kits/record/sheet-content';
 import { byGroup } from '../kits/sheet/participant';
+import type { Saying } from '../plan/saying';
 import { sayNamed } from '../quantity/plain-words';
 import { findIngredient, type Reference } from '../reference/reference';
 import { productsNamed } from '../safety/products-named';
@@ -156,6 +157,13 @@ export function lotLabel(
     keep: `${lot.lastKind === 'use by' ? 'Use by' : 'Best before'} ${sayDate(lot.lastDay)}.`,
   };
 }
+
+/** A label with its dates as the programme says them. */
+export const labelSaid = (label: KitLabel, say: Saying): KitLabel => ({
+  ...label,
+  session: say.text(label.session),
+  keep: say.text(label.keep),
+});
 
 function sayAllergens({ contains, mayContain }: SheetVariant): string {
   const held = contains.length > 0 ? `Contains ${contains.join(', ')}.` : 'No listed allergen among the ingredients.';

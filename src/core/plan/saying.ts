@@ -29,6 +29,12 @@ export interface Saying {
   longDate(date: string): string;
   /** A civil date said short. */
   shortDate(date: string): string;
+  /** A civil date, short and with its year: what lies years off, or is to be kept. */
+  yearDate(date: string): string;
+  /** Several days from the first to the last, one day alone where they are the same. */
+  span(from: string, to: string): string;
+  /** A month, YYYY-MM. */
+  month(month: string): string;
   /** A civil time, HH:MM, or minutes of a day; past midnight it is the next day's. */
   time(time: string | number): string;
   /** A civil moment, short. */
@@ -39,7 +45,7 @@ export interface Saying {
   timeAt(instant: string): string;
   /** Hundredths of its currency. */
   money(hundredths: number): string;
-  /** A sentence of the core, whose dates are "Thu 26 Nov" or "2026-11-26" and whose times are "16:00". */
+  /** A sentence of the core, whose dates are "Thu 26 Nov", "Thu 26 Nov 2026" or "2026-11-26" and whose times are "16:00". */
   text(sentence: string): string;
 }
 
@@ -61,9 +67,13 @@ function civilParts(instant: string, timeZone: string): { date: string; time: st
   return { date: `${of('year')}-${of('month')}-${of('day')}`, time: `${of('hour')}:${of('minute')}` };
 }
 
-const DATE = /\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun) (\d{1,2}) (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)\b/g;
+const DATE =
+  /\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun) (\d{1,2}) (Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)\b(?: (\d{4})\b)?/g;
 const ISO_DATE = /\b\d{4}-\d{2}-\d{2}\b/g;
-const TIME = /(?<![\d:.])([01]\d|2[0-4]):([0-5]\d)(?![\d:])/g;
+const TIME = /(?<![\d:.])([01]\d|2[0-4]):([0-5]\d)(?!:?\d)/g;
+
+/** What stands between “ and ” was written by somebody, and is said as they wrote it. */
+const QUOTED = /(“[^”]*”)/;
 
 /**
  * How a programme says things.
@@ -75,8 +85,10 @@ const TIME = /(?<![\d:.])([01]\d|2[0-4]):([0-5]\d)(?![\d:])/g;
  */
 export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
   const isDayFirst = manner.dateOrder === 'day first';
-  const shortOf = (weekday: string, day: string, month: string) =>
-    isDayFirst ? `${weekday} ${day} ${month}` : `${weekday}, ${month} ${day}`;
+  const shortOf = (weekday: string, day: string, month: string, year?: string) => {
+    const short = isDayFirst ? `${weekday} ${day} ${month}` : `${weekday}, ${month} ${day}`;
+    return year === undefined ? short : `${short}${isDayFirst ? '' : ','} ${year}`;
+  };
   const partsOf = (date: string) => {
     const [year = '', month = '', day = ''] = date.split('-');
     return { year, month: Number(month) - 1, day: String(Number(day)), weekday: weekdayName(weekdayOf(dayOf(date))) };
@@ -85,8 +97,17 @@ export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
     const { month, day, weekday } = partsOf(date);
     return shortOf(weekday.slice(0, 3), day, SHORT[month] ?? '');
   };
+  const yearDate = (date: string) => {
+    const { year, month, day, weekday } = partsOf(date);
+    return shortOf(weekday.slice(0, 3), day, SHORT[month] ?? '', year);
+  };
   const time = (at: string | number) =>
     writeTime(typeof at === 'string' ? at : timeOf(((at % 1440) + 1440) % 1440), manner);
+  const said = (part: string) =>
+    part
+      .replace(DATE, (_, weekday, day, month, year) => shortOf(weekday, day, month, year))
+      .replace(ISO_DATE, (date) => writeDate(date, manner))
+      .replace(TIME, (when) => writeTime(when, manner));
   return {
     week: manner.firstWeekday === 7 ? [7, 1, 2, 3, 4, 5, 6] : WEEKDAYS,
     longDate(date) {
@@ -94,6 +115,12 @@ export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
       return isDayFirst ? `${weekday} ${day} ${MONTHS[month]} ${year}` : `${weekday}, ${MONTHS[month]} ${day}, ${year}`;
     },
     shortDate,
+    yearDate,
+    span(from, to) {
+      if (from === to) return yearDate(to);
+      return `${from.slice(0, 4) === to.slice(0, 4) ? shortDate(from) : yearDate(from)} to ${yearDate(to)}`;
+    },
+    month: (month) => `${MONTHS[Number(month.slice(5, 7)) - 1]} ${month.slice(0, 4)}`,
     time,
     civil(at) {
       const { date, time: when } = splitCivil(at);
@@ -107,9 +134,9 @@ export function sayingOf({ manner, currency, timeZone }: SayingFacts): Saying {
     money: (hundredths) => sayMoney(hundredths, currency),
     text: (sentence) =>
       sentence
-        .replace(DATE, (_, weekday, day, month) => shortOf(weekday, day, month))
-        .replace(ISO_DATE, (date) => writeDate(date, manner))
-        .replace(TIME, (when) => writeTime(when, manner)),
+        .split(QUOTED)
+        .map((part, at) => (at % 2 === 1 ? part : said(part)))
+        .join(''),
   };
 }
 

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { needsOf } from '@/core/buying/needs';
 import { worth } from '@/core/buying/nothing-lost';
 import { lessTaken, type Take, takeOut } from '@/core/buying/take-out';
-import { lotLabel } from '@/core/packing/label';
+import { labelSaid, lotLabel } from '@/core/packing/label';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { findIngredient } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { find, findOne } from '@/store/query';
@@ -209,7 +210,8 @@ export const printLotLabel = service({
     const { programmeId } = context.actor;
     const lot = await findOne(db, db.models.stockLot, { id: lotId, programmeId });
     if (!lot) throw notFound('lot');
+    const say = sayingOf(sayingFacts((await loadProgramme(context)).programme));
     const label = lotLabel(lot, lot.storage, lot.allergens?.map(avoidanceLabel));
-    return pooled('labelsPdf', { labels: [label], paper });
+    return pooled('labelsPdf', { labels: [labelSaid(label, say)], paper });
   },
 });

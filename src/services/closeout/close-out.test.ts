@@ -46,7 +46,7 @@ describe('closing out', () => {
     await sayInClass(crew, { sessionId, now: said, events: [short] });
     const before = await viewCloseOut(crew, { sessionId });
     expect(before).toMatchObject({
-      attendance: { came: 2, of: 2, open: 0 },
+      attendance: { asked: [{ yes: 'came', count: 2, of: 2 }], open: 0 },
       short: [{ food: 'egg', percent: 25 }],
       closedAt: null,
     });

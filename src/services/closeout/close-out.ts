@@ -100,10 +100,16 @@ export const viewCloseOut = service({
       said: [...new Map(words.map(({ enrolmentId, note }) => [enrolmentId, note])).values()].filter(Boolean),
 
       attendance: {
-        came: coming.filter(({ id }) => seen.get(id)?.has('came')).length,
-        cooked: coming.filter(({ id }) => seen.get(id)?.has('cooked')).length,
+        /** What a mode asks of its people: how many of those asked are known to have. */
+        asked: (['came', 'collected', 'cooked'] as const).flatMap((yes) => {
+          const of = coming.filter(({ mode }) =>
+            questionsOf((mode ?? session.mode) as Mode).some((states) => (states as readonly string[]).includes(yes)),
+          );
+          return of.length === 0
+            ? []
+            : [{ yes, count: of.filter(({ id }) => seen.get(id)?.has(yes)).length, of: of.length }];
+        }),
         open: coming.filter(isOpen).length,
-        of: coming.length,
       },
       foods: foods.map((food) => {
         const left = notes.get(`left ${food}`);

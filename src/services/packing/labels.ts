@@ -1,8 +1,9 @@
 import { Temporal } from 'temporal-polyfill';
 import { z } from 'zod';
 import type { LockedSheet } from '@/core/kits/record/locked-sheet';
-import { changedLabels, kitLabels, madeLabels } from '@/core/packing/label';
+import { changedLabels, kitLabels, labelSaid, madeLabels } from '@/core/packing/label';
 import { calledBackNow } from '@/core/packing/progress';
+import { sayingFacts, sayingOf } from '@/core/plan/saying';
 import { callBackEvents } from '@/store/bench';
 import { findOne } from '@/store/query';
 import { notFound } from '../errors';
@@ -40,7 +41,8 @@ export const labelsToPrint = service({
   input: withKind,
   run: async (context, { sessionId, paper, of, kitId }) => {
     const { locked, revision } = await loadLocked(context, sessionId);
-    const { timeZone } = (await loadProgramme(context)).programme;
+    const { programme } = await loadProgramme(context);
+    const { timeZone } = programme;
     // Kits are packed the day before; labels printed later than that are for kits packed today.
     const today = context.clock().toZonedDateTimeISO(timeZone).toPlainDate();
     const dayBefore = Temporal.PlainDate.from(locked.session.date).subtract({ days: 1 });
@@ -55,7 +57,8 @@ export const labelsToPrint = service({
         : before
           ? changedLabels(labelsFor(before), labelsFor(locked))
           : labelsFor(locked);
-    const labels = kitId ? all.filter((label) => label.kitId === kitId) : all;
+    const say = sayingOf(sayingFacts(programme));
+    const labels = (kitId ? all.filter((label) => label.kitId === kitId) : all).map((label) => labelSaid(label, say));
     if (kitId && labels.length === 0) throw notFound('kit');
     await logLook(context, 'labels', sessionId, labels.length);
     return {

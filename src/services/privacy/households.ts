@@ -41,6 +41,8 @@ export interface HouseholdEntry {
   readonly name: string;
   readonly version: number;
   readonly people: number;
+  /** Titles of its courses, with commas: they tell two families of one name apart. */
+  readonly courses: string;
   /** The last civil day on which it eats of a session of any of its courses, or the day it was entered. */
   readonly lastDate: string;
   /** Civil date from which its data is due to be erased. */

@@ -36,9 +36,9 @@ export function LossChart({ losses, say }: { losses: readonly Loss[]; say: Sayin
     animation: false,
     textStyle: text,
     legend: { top: 0, left: 0, textStyle: text },
-    grid: { left: 70, right: 24, top: 52, bottom: 24 },
+    grid: { left: 130, right: 24, top: 52, bottom: 24 },
     xAxis: { type: 'value', name: 'g', axisLabel: text, splitLine: { lineStyle: { color: '#8884' } } },
-    yAxis: { type: 'category', data: months, axisLabel: text, axisTick: { show: false } },
+    yAxis: { type: 'category', data: months.map(say.month), axisLabel: text, axisTick: { show: false } },
     series: reasons.map((reason, at) => ({
       name: reason,
       type: 'bar',
@@ -69,7 +69,7 @@ export function LossChart({ losses, say }: { losses: readonly Loss[]; say: Sayin
         <tbody>
           {losses.map(({ month, reason, grams, money }) => (
             <tr key={`${month} ${reason}`}>
-              <td>{month}</td>
+              <td>{say.month(month)}</td>
               <td>{reason}</td>
               <td className="text-right tabular-nums">{sayGrams(rational(grams))}</td>
               <td className="text-right tabular-nums">{money === null ? 'not known' : say.money(money)}</td>

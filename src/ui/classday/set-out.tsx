@@ -1,6 +1,7 @@
 import type { ClassPlan } from '@/core/classday/live/class-plan';
 import { type Missing, type Spell, type StationTools, sayTools } from '@/core/classday/set-out';
 import type { StationFood } from '@/core/classday/station-food';
+import { sayNamed } from '@/core/quantity/plain-words';
 import { StationPicture } from './station-picture';
 
 export interface SetOutStation {
@@ -51,7 +52,7 @@ export function SetOut({ plan, stations, tools, food, isOnScreen, timeAt }: Prop
                 {foods.foods
                   .map(
                     ({ say, name, written, food: here }) =>
-                      `${say} ${name}${here === written ? '' : ` instead of ${written}`}`,
+                      `${sayNamed(say, name)}${here === written ? '' : ` instead of ${written}`}`,
                   )
                   .join('; ')}
                 .{foods.without.length > 0 && ` Without ${foods.without.map(({ written }) => written).join(', ')}.`}

@@ -18,6 +18,8 @@ const isWriting = (target: EventTarget | null): boolean =>
 /** Finds anything by its name, from every page of the desk; `/` opens it, `?` lists the keys. What it needs is loaded when it is used. */
 export function FindButton() {
   const [open, setOpen] = useState<'find' | 'keys' | undefined>();
+  /** A page is read before its keys do anything: they are named once they do. */
+  const [isHeard, setHeard] = useState(false);
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isWriting(event.target) || !keysAreOn()) return;
@@ -26,6 +28,7 @@ export function FindButton() {
       setOpen(event.key === '/' ? 'find' : 'keys');
     };
     window.addEventListener('keydown', press);
+    setHeard(true);
     return () => window.removeEventListener('keydown', press);
   }, []);
   return (
@@ -33,7 +36,7 @@ export function FindButton() {
       <button
         type="button"
         className="btn btn-sm border-neutral-content/40 bg-transparent text-neutral-content hover:bg-neutral-content/15"
-        aria-keyshortcuts="/"
+        aria-keyshortcuts={isHeard ? '/' : undefined}
         onClick={() => setOpen('find')}
       >
         <Search aria-hidden="true" className="size-4" /> Go to

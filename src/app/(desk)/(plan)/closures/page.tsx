@@ -93,9 +93,7 @@ export default async function Closures() {
                       <span>
                         <b>{closure.title || 'Closed'}</b>
                         <span className="block">
-                          {closure.fromDate === closure.toDate
-                            ? say.longDate(closure.fromDate)
-                            : `${say.shortDate(closure.fromDate)} to ${say.longDate(closure.toDate)}`}
+                          {say.span(closure.fromDate, closure.toDate)}
                           {closure.fromTime
                             ? `, ${say.time(closure.fromTime)} to ${say.time(closure.toTime ?? '')}`
                             : ''}

@@ -55,7 +55,7 @@ export function Prices({ prices, today }: { prices: readonly Row[]; today: strin
       header: 'Written',
       isShort: true,
       value: ({ at }) => at,
-      show: ({ at }) => `${say.shortDate(at)} ${at.slice(0, 4)}`,
+      show: ({ at }) => say.yearDate(at),
     },
   ];
   return (

@@ -141,10 +141,8 @@ export function CalendarImport({ places }: { places: readonly { id: string; name
                   <span>
                     <b>{closure.title || 'Closed'}</b>
                     <span className="block">
-                      {closure.from === closure.to
-                        ? say.longDate(closure.from)
-                        : `${say.shortDate(closure.from)} to ${say.longDate(closure.to)}`}
-                      {closure.hours ? `, ${closure.hours.from} to ${closure.hours.to}` : ''}
+                      {say.span(closure.from, closure.to)}
+                      {closure.hours ? `, ${say.time(closure.hours.from)} to ${say.time(closure.hours.to)}` : ''}
                     </span>
                   </span>
                 </label>

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { Fragment } from 'react';
 import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt, fields } from '@/app/form';
@@ -26,6 +27,9 @@ const LEFT = [
   ['75', 'most of it'],
   ['100', 'all of it'],
 ] as const;
+
+/** What was asked of people, after “3 of 12”. */
+const YES = { came: 'came', collected: 'fetched their kit', cooked: 'cooked it at home' } as const;
 
 const BLANK = { item: '', percent: null, bad: null, pieces: null, words: '' };
 const whole = (text: string | undefined) => (text ? Number(text) : null);
@@ -165,10 +169,16 @@ export default async function CloseOut({ params }: { params: Promise<{ sessionId
       )}
       <ul className="sheet mb-5 grid gap-x-8 gap-y-2 p-5 md:grid-cols-2" aria-label="What is known already">
         <li>
-          <b>
-            {attendance.came} of {attendance.of} came
-          </b>
-          {attendance.cooked > 0 && `, ${attendance.cooked} cooked at home`}
+          {attendance.asked.map(({ yes, count, of }, at) => (
+            <Fragment key={yes}>
+              {at > 0 && ', '}
+              <b>
+                {count} of {of}
+              </b>{' '}
+              {YES[yes]}
+            </Fragment>
+          ))}
+          {attendance.asked.length === 0 && 'Nobody is on the roll'}
           {attendance.open > 0 && (
             <>
               ; {attendance.open} still open:{' '}

@@ -21,9 +21,7 @@ export function Draft({ found, titles, setTitles }: Props) {
     <>
       <h2 id="draft" className="text-xl font-bold">
         {draft ? `${fresh.length} sessions` : 'The season'}
-        {draft &&
-          fresh.length > 0 &&
-          `, ${say.shortDate(fresh[0]?.date ?? '')} to ${say.longDate(fresh.at(-1)?.date ?? '')}`}
+        {draft && fresh.length > 0 && `, ${say.span(fresh[0]?.date ?? '', fresh.at(-1)?.date ?? '')}`}
       </h2>
       {found === null && <p>Looking at the plan …</p>}
       {found && 'problem' in found && <p className="font-semibold text-error">{found.problem}</p>}

@@ -127,7 +127,7 @@ export default async function Place({
               {holders.map((holder) => (
                 <li key={holder.promiseId} className="flex flex-col gap-2 py-3">
                   <HolderLine holder={holder} />
-                  {holder.why && <p className="text-sm">{holder.why}</p>}
+                  {holder.why && <p className="text-sm">{say.text(holder.why)}</p>}
                   <Holding of={of} holder={holder} />
                 </li>
               ))}
@@ -267,7 +267,7 @@ export default async function Place({
               <ul className="list-disc pl-5">
                 {others.map(({ crewId, name, why }) => (
                   <li key={crewId}>
-                    <b>{name}</b> {why}.
+                    <b>{name}</b> {say.text(why)}.
                   </li>
                 ))}
               </ul>
