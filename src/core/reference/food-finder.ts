@@ -18,6 +18,8 @@ export interface FoundFood {
 /** The names of a reference table, ready to be looked up. */
 export interface FoodIndex {
   readonly byKey: ReadonlyMap<string, string>;
+  /** By the words of its name, those before its noun in order of the alphabet; a name whose words another food has too is not among them. */
+  readonly byWords: ReadonlyMap<string, string>;
   /** Fruit and vegetables: a colour or the name of a sort leaves them the same food. */
   readonly produce: ReadonlySet<string>;
   /** Foods that are weighed raw: grains, pulses, pasta. */
@@ -38,11 +40,16 @@ interface Names {
 /** The foods of a table by their names and their other words; see `foodNames` for one that is ready. */
 export function indexFoods(reference: Names): FoodIndex {
   const byKey = new Map<string, string>();
+  const byWords = new Map<string, string>();
   const entries: { name: string; words: readonly string[] }[] = [];
   const put = (written: string, name: string) => {
     const words = written.split(' ').map(wordKey);
     if (!byKey.has(words.join(' '))) byKey.set(words.join(' '), name);
     entries.push({ name, words });
+    if (words.length > 1) {
+      const key = wordsKey(words);
+      byWords.set(key, (byWords.get(key) ?? name) === name ? name : '');
+    }
     // "Self raising flour" for "self-raising flour".
     if (!written.includes('-')) return;
     const parted = written.replaceAll('-', ' ').split(' ').map(wordKey).join(' ');
@@ -59,7 +66,7 @@ export function indexFoods(reference: Names): FoodIndex {
   const produce = new Set(
     reference.ingredients.flatMap(({ name, aisle }) => (aisle === 'produce' || name === 'olives' ? [name] : [])),
   );
-  return { byKey, entries, raw, produce, vocabulary: vocabularyOf(entries) };
+  return { byKey, byWords, entries, raw, produce, vocabulary: vocabularyOf(entries) };
 }
 
 function vocabularyOf(entries: FoodIndex['entries']): FoodIndex['vocabulary'] {
@@ -97,6 +104,12 @@ export function wordKey(word: string): string {
   if (/(?:ini|iwi|ati|oli|chi|zzi|ami)s$/.test(plain)) return plain.slice(0, -1);
   if (/s$/.test(plain) && !/(?:ss|us|is)$/.test(plain)) return plain.slice(0, -1);
   return plain;
+}
+
+/** Words each in one form, all but the last, which is the noun, in order of the alphabet. */
+export function wordsKey(words: readonly string[]): string {
+  const keys = words.map(wordKey);
+  return [...keys.slice(0, -1).sort(), keys.at(-1)].join(' ');
 }
 
 /** Every food named among words, longest first; of the same length the later one, which is the head of its noun. */

@@ -24,7 +24,7 @@ const LEAST_OF_BEST = 0.6;
  */
 export function nearFoods(text: string, index: FoodIndex, most = 5): string[] {
   const words = text
-    .split(/[\s,]+/)
+    .split(/[\s,/]+/)
     .map(wordKey)
     .filter((word) => word.length > 2);
   if (words.length === 0) return [];

@@ -1,19 +1,13 @@
 // The amount at the beginning of an ingredient line: numbers as cooks write them, ranges, sums, multiples of a pack.
 import { parseAmount } from '../../quantity/amount';
-import { add, divide, equals, multiply, ONE, type Rational } from '../../quantity/rational';
+import { add, divide, equals, multiply, ONE, type Rational, rational } from '../../quantity/rational';
 import { findUnit, type Unit } from '../../quantity/units';
+import { LETTERS, PIECES, SPELLINGS, takeUnit, type WrittenUnit } from './unit-words';
 
 /** An amount with both its ends; they are the same where no range was written. */
 export interface Span {
   readonly least: Rational;
   readonly most: Rational;
-}
-
-/** A unit as it was written: one that is measured, or a word for a piece or a pack. */
-export interface WrittenUnit {
-  /** Key of a unit (see units.ts), or the word for a piece: "can", "bunch", "sprig". */
-  readonly key: string;
-  readonly unit: Unit | undefined;
 }
 
 /** Something measured: "400 g". */
@@ -59,63 +53,14 @@ const WORDS: Readonly<Record<string, string>> = {
   twelve: '12',
 };
 
-const PIECES: Readonly<Record<string, string>> = {
-  can: 'can',
-  tin: 'can',
-  jar: 'jar',
-  packet: 'pack',
-  package: 'pack',
-  pack: 'pack',
-  pkg: 'pack',
-  sachet: 'pack',
-  bag: 'bag',
-  box: 'box',
-  carton: 'carton',
-  tub: 'tub',
-  bottle: 'bottle',
-  bunch: 'bunch',
-  handful: 'handful',
-  head: 'head',
-  bulb: 'head',
-  sprig: 'sprig',
-  sheet: 'sheet',
-  ball: 'ball',
-  block: 'block',
-  leaf: 'leaf',
-  rib: 'stalk',
-  inch: 'inch',
-  inche: 'inch',
-  cm: 'cm',
-  centimetre: 'cm',
-  centimeter: 'cm',
-  knob: 'knob',
-  thumb: 'knob',
-  loaf: 'loaf',
-  rasher: 'slice',
-  wedge: 'wedge',
-  drop: 'drop',
-  spear: 'spear',
-  bar: 'bar',
-  pouch: 'pack',
-  pouche: 'pack',
-  tube: 'pack',
-  slab: 'bar',
-  glass: 'glass',
-  glasse: 'glass',
-  mug: 'mug',
-  ladle: 'ladle',
-  scoop: 'scoop',
-  portion: 'portion',
-};
-
-/** Pieces that are packs: a measure beside them says what one holds. */
-const PACKS = new Set(['can', 'jar', 'pack', 'bag', 'box', 'carton', 'tub', 'bottle', 'ball', 'block', 'bar']);
-
 /** What a measure comes in, said behind it. */
 const CONTAINER =
-  /^(can|tin|jar|tub|bag|pack|packet|package|bottle|carton|block|bar|pouch|ball|box|sachet|net)s?(?: of)? (?=\p{L})/iu;
+  /^(can|tin|jar|tub|bag|pack|packet|package|bottle|carton|block|bar|pouch|ball|box|sachet|net|bunch)(?:es|s)?(?: of)? (?=\p{L})/iu;
 
 const FILL = /^(heaped|heaping|rounded|level|scant|generous|good|full)\b(?!-)\.? ?/i;
+/** The British and Australian spoon between the two others: 10 ml. */
+const DESSERT_SPOON = /^(?:dessert ?spoon(?:ful)?s?|dsp|dspn|dstsp|dstspn)s?\b\.?(?: of)? /i;
+const TWO = rational(2);
 const SIZE = /^(extra[- ]large|large|medium|small|big)(?:[- ]sized?)?\b,? ?/i;
 
 /** A number as text, in the form `parseAmount` reads: "1,5" is 1.5, "1,000" is 1000, "1-1/2" is 1 1/2. */
@@ -124,37 +69,46 @@ export function plainNumber(text: string): string {
   return text.replace(/^(\d+)-(\d+ ?\/)/, '$1 $2').replace(/^(\d+),(\d+)$/, '$1.$2');
 }
 
+/** So many packs of so many pieces; of a measure, it is what one pack holds. */
+const PACKS_OF =
+  /^(\d+) (?:packs?|packets?|packages?|bags?|trays?|box(?:es)?) of (\d+)(?= (?!k?g\b|m?l\b|oz\b|lbs?\b|gram|kilo|ounce|pound|cup|tbsp|tsp|litre|liter|pint)\p{L})/iu;
+
 /** Half a dozen and its like become numbers, so that the grammar knows only those. */
 function spellNumbers(line: string): string {
-  return line
-    .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|up to|at least|~|≈)\s*/i, '')
-    .replace(/^(?:an? )?generous (?=an? |half|\d)/i, '')
-    .replace(/^half a dozen\b/i, '6')
-    .replace(/^(?:a|one|1) dozen\b/i, '12')
-    .replace(/^two dozen\b/i, '24')
-    .replace(/^(\d+) dozen\b/i, (_, count) => String(Number(count) * 12))
-    .replace(/^(?:a )?couple(?: of)?\b/i, '2')
-    .replace(/^(?:one[- ])?half(?: of)? (?:an?|the)\b/i, '1/2')
-    .replace(/^half\b(?= )/i, '1/2')
-    .replace(/^(?:three|3)[- ]quarters?(?: of)?(?: an?| the)?\b/i, '3/4')
-    .replace(/^(?:two|2)[- ]thirds?(?: of)?(?: an?| the)?\b/i, '2/3')
-    .replace(/^(?:(?:an?|one|1)[- ])?third(?: of)?(?: an?| the)?\b/i, '1/3')
-    .replace(/^(?:(?:an?|one|1)[- ])?quarter(?: of)?(?: an?| the)?\b/i, '1/4')
-    .replace(
-      /^(one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/i,
-      (word) => WORDS[word.toLowerCase()] ?? word,
-    )
-    .replace(/^(?:an?|the)\b(?= \d)/i, '1')
-    .replace(/^an?\b(?= )/i, '1')
-    .replace(/^(\d+) (?:and|&) (?:an?|one) half\b/i, '$1 1/2')
-    .replace(/^(\d+) (?:and|&) (?:an?|one) quarter\b/i, '$1 1/4');
+  return (
+    line
+      .replace(/^(?:about|approx(?:imately)?\.?|approximately|around|roughly|ca?\.|circa|up to|at least|~|≈)\s*/i, '')
+      .replace(/^(?:an? )?generous (?=an? |half|\d)/i, '')
+      .replace(/^half a dozen\b/i, '6')
+      .replace(/^(?:a|one|1) (?:dozen|doz\.?)\b/i, '12')
+      .replace(/^two dozen\b/i, '24')
+      .replace(/^(\d+) dozen\b/i, (_, count) => String(Number(count) * 12))
+      .replace(/^(?:a )?couple(?: of)?\b/i, '2')
+      // "3 packs of 2 chicken breasts"
+      .replace(PACKS_OF, (_, packs, count) => String(Number(packs) * Number(count)))
+      .replace(/^(?:one[- ])?half(?: of)? (?:an?|the)\b/i, '1/2')
+      .replace(/^half\b(?= )/i, '1/2')
+      .replace(/^(?:three|3)[- ]quarters?(?: of)?(?: an?| the)?\b/i, '3/4')
+      .replace(/^(?:two|2)[- ]thirds?(?: of)?(?: an?| the)?\b/i, '2/3')
+      .replace(/^(?:(?:an?|one|1)[- ])?third(?: of)?(?: an?| the)?\b/i, '1/3')
+      .replace(/^(?:(?:an?|one|1)[- ])?quarter(?: of)?(?: an?| the)?\b/i, '1/4')
+      .replace(
+        /^(one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b/i,
+        (word) => WORDS[word.toLowerCase()] ?? word,
+      )
+      .replace(/^(?:an?|the)\b(?= \d)/i, '1')
+      .replace(/^an?\b(?= )/i, '1')
+      .replace(/^(\d+) (?:and|&) (?:an?|one) half\b/i, '$1 1/2')
+      .replace(/^(\d+) (?:and|&) (?:an?|one) quarter\b/i, '$1 1/4')
+  );
 }
 
 const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] = [
+  [/^(?:a )?few (?:gratings|grinds|drops|shakes|twists)(?: of)? /i, 'to taste'],
   [/^(?:a )?few\b ?/i, 'few'],
   [/^several\b ?/i, 'few'],
   [
-    /^(?:a )?(?:(?:good|generous|small) )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|knob|touch|glug|slug|lick|dab|dollop)(?: bit)?(?: of)?\b ?/i,
+    /^(?:a )?(?:(?:good|generous|small) )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|gratings?|grinds?|dusting|scrapings?|shakes?|knob|touch|glug|slug|lick|dab|dollop)(?: bit)?(?: of)?\b ?/i,
     'to taste',
   ],
   [/^some\b ?/i, 'to taste'],
@@ -235,7 +189,8 @@ const nothing = (): ReadAmount => ({
   rest: '',
 });
 
-function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount {
+function afterNumber(counted: Span, after: string, assumed: string[]): ReadAmount {
+  let amount = counted;
   let rest = after.replace(/^of (?:an?|the) /i, '');
   const take = (pattern: RegExp): string => {
     const found = pattern.exec(rest)?.[0] ?? '';
@@ -247,7 +202,7 @@ function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount
   const sized =
     times ??
     new RegExp(
-      `^(${NUMBER}) ?-?(\\p{L}+)\\.? (?=(?:can|tin|jar|pack|packet|package|bag|carton|box|tub|bottle)s?\\b)`,
+      `^(${NUMBER}) ?-?(\\p{L}+)\\.? (?=(?:can|tin|jar|pack|packet|package|bag|carton|box|tub|bottle|block|container|punnet|pouch|ball|bar)e?s?\\b)`,
       'iu',
     ).exec(rest);
   let pack: Measured | undefined;
@@ -258,6 +213,12 @@ function afterNumber(amount: Span, after: string, assumed: string[]): ReadAmount
   }
   // "a 400g can": the number was the pack's own.
   const fill = take(FILL).replace(/^(?:good|full)$/i, '');
+  const dessert = take(DESSERT_SPOON);
+  if (dessert !== '') {
+    assumed.push(`a ${dessert.replace(/\.?$/, '').replace(/(?: of)$/, '')} is taken as two teaspoons, 10 ml`);
+    amount = { least: multiply(amount.least, TWO), most: multiply(amount.most, TWO) };
+    rest = `tsp ${rest}`;
+  }
   let size = take(SIZE);
   rest = rest.replace(/^-(?=inch|cm|ounce|oz|g\b|ml\b)/i, '');
   const unit = takeUnit(rest, assumed);
@@ -343,84 +304,10 @@ function sumAfter(rest: string, total: Span, unit: Unit): { total: Span; rest: s
   return { total: { least: add(total.least, extra), most: add(total.most, extra) }, rest: rest.slice(match[0].length) };
 }
 
-/** The unit at the beginning of the words, two words first ("fl oz"). */
-function takeUnit(text: string, assumed: string[]): { key: string; unit: Unit | undefined; rest: string } | undefined {
-  const words = text.trim().split(/\s+/);
-  const [first = ''] = words;
-  const letter = /^([tTcC])\.?$/.exec(first)?.[1];
-  if (letter && words.length > 1) {
-    const unit = findUnit(LETTERS[letter] as string) as Unit;
-    assumed.push(`“${letter}” is taken as a ${unit.name}`);
-    return { key: unit.key, unit, rest: words.slice(1).join(' ') };
-  }
-  for (const length of [2, 1]) {
-    const word = words.slice(0, length).join(' ').replace(/[.,]$/, '');
-    const unit = findUnit(word) ?? findUnit(SPELLINGS[word.toLowerCase()] ?? '');
-    if (unit && words.length > length) return { key: unit.key, unit, rest: words.slice(length).join(' ') };
-  }
-  const piece =
-    PIECES[
-      first
-        .toLowerCase()
-        .replace(/[.,]$/, '')
-        .replace(/(?<!s)s$/, '')
-        .replace(/(?<=nch|x)e$/, '')
-        .replace(/leave$/, 'leaf')
-        .replace(/loave$/, 'loaf')
-    ];
-  if (piece && words.length > 1) return { key: piece, unit: findUnit(piece), rest: words.slice(1).join(' ') };
-  return undefined;
-}
-
-/** Letters that stand for a measure; said, since some write them otherwise. */
-const LETTERS: Readonly<Record<string, string>> = { t: 'tsp', T: 'Tbsp', c: 'cup', C: 'cup' };
-
-const SPELLINGS: Readonly<Record<string, string>> = {
-  tspn: 'tsp',
-  tspns: 'tsp',
-  teaspn: 'tsp',
-  teaspns: 'tsp',
-  tbspn: 'Tbsp',
-  tbspns: 'Tbsp',
-  tbsn: 'Tbsp',
-  tblspn: 'Tbsp',
-  tblspns: 'Tbsp',
-  tablespn: 'Tbsp',
-  tablespns: 'Tbsp',
-  tablesp: 'Tbsp',
-  tabs: 'Tbsp',
-  tbls: 'Tbsp',
-  tbs: 'Tbsp',
-  tbsps: 'Tbsp',
-  tblsp: 'Tbsp',
-  tsps: 'tsp',
-  teasp: 'tsp',
-  gr: 'g',
-  gm: 'g',
-  gms: 'g',
-  grm: 'g',
-  grms: 'g',
-  gramm: 'g',
-  grammes: 'g',
-  kgs: 'kg',
-  mls: 'ml',
-  kilo: 'kg',
-  kilos: 'kg',
-  ltr: 'l',
-  litr: 'l',
-  'fluid oz': 'fl oz',
-  'fl. oz': 'fl oz',
-  'fl.oz': 'fl oz',
-  pounds: 'lb',
-};
-
-/** Whether a written unit is a pack, so that a measure beside it says what one holds. */
-export const isPack = (unit: WrittenUnit | undefined): boolean => unit !== undefined && PACKS.has(unit.key);
-
 /** A measure alone: "400 g", "about 110 g", "15-ounce"; undefined for anything else. */
 export function readMeasure(text: string): Measured | undefined {
   const match = new RegExp(
-    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?: ?[-–] ?(${NUMBER}))?[ -]?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
+    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
     'iu',
   ).exec(text.trim());
   const word = (match?.[3] ?? '').replace(/\.$/, '');

@@ -1,8 +1,8 @@
 // The food in what is left of a line when its amount was read, and the words around it.
-import { type FoodIndex, type FoundFood, foodsAmong, wordKey } from '../../reference/food-finder';
+import { type FoodIndex, type FoundFood, foodsAmong, wordKey, wordsKey } from '../../reference/food-finder';
 import { meantWord } from '../../reference/near-foods';
-import type { WrittenUnit } from './amount-reader';
 import { FORMS, isColour, isPartOf, isQualifier, isSaid, PARTS, PIECE_WORDS, QUALIFIERS, SIZES } from './line-words';
+import type { WrittenUnit } from './unit-words';
 
 /** The food of a line, and the words around it, sorted. */
 export interface Settled {
@@ -40,7 +40,7 @@ export function settleDried(text: string, index: FoodIndex): Settled {
 
 const CUT = /^(?:chopped|diced|sliced|shredded|grated|cubed|minced|halved|quartered|torn|crumbled|flaked)$/i;
 
-const KEPT_AS = /^(?:freshly )?(ground|dried|frozen|canned|tinned|smoked|pickled)$/i;
+const KEPT_AS = /^(?:freshly )?(fresh|ground|dried|frozen|canned|tinned|smoked|pickled)$/i;
 
 /** "Thyme, dried", "apricots dried": written as in an index, it is the dried food where the table has one. */
 function turned(segments: readonly string[], index: FoodIndex): readonly string[] {
@@ -93,6 +93,20 @@ export function settle(text: string, index: FoodIndex): Settled {
         piece: undefined,
       };
   }
+  // "Dried mixed herbs", "dark brown soft sugar": the words of one food, in another order or with one between them.
+  const [whole = '', ...how] = segments;
+  const loose = namedLoosely(whole, index);
+  if (loose)
+    return {
+      words: whole,
+      ingredient: loose,
+      part: '',
+      before: '',
+      after: how.join(', '),
+      size: '',
+      alternatives: [],
+      piece: undefined,
+    };
   const [first = '', ...others] = segments;
   const words = first.split(' ').filter((word) => !QUALIFIERS.has(wordKey(word)));
   return {
@@ -105,6 +119,20 @@ export function settle(text: string, index: FoodIndex): Settled {
     alternatives: [],
     piece: undefined,
   };
+}
+
+/** The food whose name has just these words, in whatever order; words that only say how it comes may stand among them. */
+function namedLoosely(segment: string, index: FoodIndex): string | undefined {
+  const words = segment.split(' ').filter(Boolean);
+  if (words.length < 2 || words.length > 5) return undefined;
+  // The last word is the noun: chocolate milk is no milk chocolate, and crisps are no ketchup.
+  const plain = words.filter((word, at) => at === words.length - 1 || !QUALIFIERS.has(wordKey(word)));
+  for (const some of [words, plain]) {
+    const named =
+      some.length > 1 ? (index.byKey.get(some.map(wordKey).join(' ')) ?? index.byWords.get(wordsKey(some))) : undefined;
+    if (named) return named;
+  }
+  return undefined;
 }
 
 function settleSegment(segment: string, index: FoodIndex): Settled | undefined {
@@ -161,7 +189,12 @@ function around(
     ) ||
     !behind.every(
       (word) =>
-        isQualifier(word) || isPartOf(word, found.name) || PIECE_WORDS.has(wordKey(word)) || FORMS.has(wordKey(word)),
+        isQualifier(word) ||
+        isPartOf(word, found.name) ||
+        PIECE_WORDS.has(wordKey(word)) ||
+        FORMS.has(wordKey(word)) ||
+        // "mozarella cheese": the food by a short name of it, and the noun of its whole one.
+        wordKey(word) === wordKey(found.name.split(' ').at(-1) ?? ''),
     )
   )
     return undefined;
@@ -240,8 +273,14 @@ const frozenOf = (name: string, before: readonly string[], { byKey }: FoodIndex)
     )) ||
   name;
 
+/** Breads and pasta of the whole grain, where the table has none of their own, weigh the same. */
+const WHOLEMEAL = /^(?:whole-?wheat|whole-?grain|wholemeal|multi-?grain|seeded)$/i;
+const OF_GRAIN =
+  /bread|pitta|tortilla|bun$|roll$|bagel|muffin|naan|macaroni|spaghetti|penne|fusilli|tagliatelle|lasagne/;
+
 /** "Dried" is the same food only where it is weighed raw; "canned" only where the food of the table is. */
 function belongs(word: string, name: string, { raw }: FoodIndex): boolean {
+  if (WHOLEMEAL.test(word)) return OF_GRAIN.test(name);
   if (/^(?:dry|(?:\w+-)?dried)$/i.test(word)) return raw.has(name) || /pasta|noodles|spaghetti/.test(name);
   return /^(?:canned|tinned)$/i.test(word) && name.startsWith('canned ');
 }

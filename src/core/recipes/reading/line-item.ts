@@ -33,12 +33,12 @@ export interface LineItem {
  * is measured. Ours, not a standard; the coordinator changes them on the line.
  */
 const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] = [
-  [/^salt$/, '1/4', 'tsp'],
+  [/^(?:kosher |sea )?salt(?: flakes)?$/, '1/4', 'tsp'],
   [/(?:black|white|cayenne) pepper$|chilli|paprika|cumin|nutmeg|cinnamon|spice|powder|flakes/, '1/8', 'tsp'],
   [/oil$|butter$|margarine|ghee/, '1', 'Tbsp'],
   [/^fresh |chives|seeds$/, '1', 'Tbsp'],
   [/flour$|sugar$/, '1', 'Tbsp'],
-  [/honey|syrup|juice|vinegar|sauce|mustard|cheese$/, '1', 'Tbsp'],
+  [/honey|syrup|juice|vinegar|sauce|mustard/, '1', 'Tbsp'],
 ];
 
 /** Ways of cutting that weigh nearly the same in a cup. */
@@ -112,9 +112,20 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     const item = { ingredient: name, amount: asWritten(toText(twice.amount.most)), unit: twice.unit.key };
     return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
   }
-  const raw = /(?<![-\p{L}])cooked\b/iu.test(preparation)
-    ? boughtRaw(part, name, measured, reference, part.pack ? [] : assumed)
-    : undefined;
+  if (part.cookedAfter && cookedFactor(name) && measured.unit.dimension === 'volume') {
+    const amount = `${asWritten(measured.amount)} ${measured.unit.key}`;
+    open.push(
+      `“cooked”: were the ${amount} measured before or after? Write “${amount} cooked ${name}”, or “uncooked”.`,
+    );
+    return { item: undefined, open, assumed };
+  }
+  // "1 lb macaroni, cooked and drained" is weighed as it is bought.
+  const isWeighedRaw = part.cookedAfter && measured.unit.dimension === 'mass' && cookedFactor(name) !== undefined;
+  if (isWeighedRaw) assumed.push(`weighed before it is cooked: “cooked” stands behind ${name}`);
+  const raw =
+    !isWeighedRaw && /(?<![-\p{L}])cooked\b/iu.test(preparation)
+      ? boughtRaw(part, name, measured, reference, part.pack ? [] : assumed)
+      : undefined;
   if (raw && part.pack) {
     open.push(
       `A pack of cooked ${name} is bought ready to eat. Add it as a food of its own, or say how much is cooked from raw: ${raw.amount} g.`,

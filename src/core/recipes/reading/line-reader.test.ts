@@ -93,6 +93,8 @@ describe('lines as blogs, notebooks, packets, community cookbooks, scans and tel
   // then 103 lines 95 %, then 79 lines 85 %, then 80 lines 96 %; of these last three 17 asked though said and 2 wrong.
   // Then 101 lines came out 93 % right and 118 lines 89 % with one wrong each (pumpkin for pumpkin seeds, a thumb of ginger as a
   // whole one); 104 sought-out ways of writing 84 %; 116 lines of twelve everyday recipes 97 %, three asked though said, none wrong.
+  // Of 110 lines after that 88 % and of 105 more 82 %, two wrong in each (cooked behind the comma, fresh yeast, a bird's own weight,
+  // what was left over): ways of writing again, not foods. Then 80 lines 92 %, 60 lines 88 % with two wrong, 60 lines 90 % with one.
   it.each(Object.entries(three as unknown as Record<string, Labelled[]>))(
     'are read right or asked about: %s',
     (name, set) => {
@@ -100,8 +102,8 @@ describe('lines as blogs, notebooks, packets, community cookbooks, scans and tel
       console.info(sayFigures(name, judged));
       const count = (...verdicts: string[]) => judged.filter(({ verdict }) => verdicts.includes(verdict)).length;
       expect(count('right', 'asked fairly') / set.length).toBeGreaterThanOrEqual(0.95);
-      // A knob of butter and some cheese are taken as a spoon, and said to be.
-      expect(count('silently wrong', 'misread behind the question')).toBe(name === 'once' ? 2 : 0);
+      // A knob of butter is taken as a spoon, and said to be.
+      expect(count('silently wrong', 'misread behind the question')).toBe(name === 'once' ? 1 : 0);
     },
   );
 

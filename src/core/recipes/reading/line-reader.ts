@@ -1,20 +1,24 @@
-import { AmountError, compare, ONE } from '../../quantity/rational';
-import { type FoodIndex, foodsAmong, wordKey } from '../../reference/food-finder';
+import { compare, ONE } from '../../quantity/rational';
+import { type FoodIndex, foodsAmong } from '../../reference/food-finder';
 import { nearFoods } from '../../reference/near-foods';
 import { foodNames, type Reference } from '../../reference/reference';
+import { type Measured, readMeasure, type Span, turnedRound } from './amount-reader';
 import {
-  isPack,
-  type Measured,
-  type ReadAmount,
-  readAmount,
-  readMeasure,
-  type Span,
-  turnedRound,
-  type WrittenUnit,
-} from './amount-reader';
-import { preserved, type Settled, settle, settleDried, settleMeant, surely } from './line-food';
+  BETWEEN_KINDS,
+  COUNTED,
+  isKind,
+  isMix,
+  isOnlyMeasure,
+  isSame,
+  KINDS,
+  ofKind,
+  PART_OF_PACK,
+  safely,
+} from './line-brackets';
+import { preserved, settle, settleDried, settleMeant, surely } from './line-food';
 import { spellOut, withoutRemarks } from './line-spelling';
 import { unexplainedIn } from './unexplained';
+import { isPack, type WrittenUnit } from './unit-words';
 
 /** What was understood of one ingredient: all of it is shown, none of it is guessed silently. */
 export interface ReadPart {
@@ -45,6 +49,8 @@ export interface ReadPart {
   readonly alternatives: readonly string[];
   /** "Any of these": what could stand in its place fills it as well. */
   readonly isSlot?: boolean;
+  /** "1 lb macaroni, cooked": it is cooked once it was measured, or so it is written. */
+  readonly cookedAfter?: boolean;
   /** It is the liquid of a can of the food. */
   readonly isReserved?: boolean;
   readonly assumed: readonly string[];
@@ -73,13 +79,36 @@ export function readLine(text: string, reference: Reference): ReadLine {
   const index = foodNames(reference);
   const line = tidyLine(text.slice(0, 2 * LONGEST_LINE)).slice(0, LONGEST_LINE);
   const { text: plain, remarks } = withoutRemarks(spellOut(withoutHead(line, index)));
-  const parts = readParts(plain || line, index);
+  const parts = byExample(readParts(plain || line, index), remarks, index);
   if (remarks.length === 0) return { text: line, parts };
   const said = (part: ReadPart): ReadPart => ({
     ...part,
     preparation: [part.preparation, ...remarks].filter(Boolean).join(', '),
   });
   return { text: line, parts: [...parts.slice(0, -1), said(parts.at(-1) as ReadPart)] };
+}
+
+/** "Fresh herbs such as parsley or chives": a kind that is no food of the table is the first of those that are named for it. */
+function byExample(parts: readonly ReadPart[], remarks: readonly string[], index: FoodIndex): readonly ReadPart[] {
+  const [part] = parts;
+  const said = remarks.flatMap((remark) => /^(?:such as|like|e\.?g\.?),? (.+)$/i.exec(remark)?.[1] ?? [])[0];
+  if (!part || parts.length > 1 || part.ingredient || said === undefined) return parts;
+  const named = said
+    .split(/, ?(?:or |and )?| or | and /i)
+    .map((name) => (/^fresh /.test(part.food) ? `fresh ${name}` : name));
+  const [first, ...others] = named.filter((name) => surely(name, index));
+  if (first === undefined) return parts;
+  const settled = settle(first, index);
+  return [
+    {
+      ...part,
+      food: settled.words,
+      ingredient: settled.ingredient,
+      suggestions: [],
+      alternatives: [...part.alternatives, ...others],
+      assumed: [...part.assumed, `“${part.food}” is read as ${first}, which the line names for it`],
+    },
+  ];
 }
 
 /** "For the dressing: 3 tbsp oil", "Topping - 50 g oats": what is made of it is said before it, and is no food of the line. */
@@ -134,7 +163,12 @@ function readParts(line: string, index: FoodIndex): ReadPart[] {
 /** "1 tsp each cumin, coriander and turmeric", "cumin and paprika, 1 tsp each", "a pinch of salt and pepper": as much of each. */
 function eachOf(line: string, index: FoodIndex): ReadPart[] {
   const [, amount = '', foods = ''] = EACH.exec(line) ?? PINCH_OF.exec(line) ?? turned(EACH_BEHIND.exec(line));
-  const names = foods.split(/, ?(?:and |& )?| and | & /i).filter(Boolean);
+  const listed = foods.split(/, ?(?:and |& )?| and | & /i).filter(Boolean);
+  // "1 cup each diced carrot, celery and onion", "carrot and onion, chopped": how the first or the last comes is said of all.
+  const [, cut = '', first = ''] = CUT_FIRST.exec(listed[0] ?? '') ?? [];
+  const last = listed.length > 2 && CUT_ALONE.test(listed.at(-1) ?? '') ? (listed.at(-1) as string) : '';
+  const names = [first || (listed[0] ?? ''), ...listed.slice(1, last ? -1 : undefined)];
+  const how = [cut.trim(), last].filter(Boolean).join(', ');
   if (names.length < 2 || !names.some((name) => surely(name, index))) return [];
   // "garlic and onion powder": the last noun belongs to both, where that is a food.
   const noun = names.at(-1)?.split(' ').slice(1).join(' ') ?? '';
@@ -145,7 +179,9 @@ function eachOf(line: string, index: FoodIndex): ReadPart[] {
     /^ground |paprika|turmeric|cinnamon/.test(settle(name, index).ingredient ?? ''),
   );
   const spice = (name: string) => (isSpices && Object.hasOwn(SPICE_TOO, name.toLowerCase()) ? `ground ${name}` : name);
-  return names.map((name, at) => readOne(`${amount} ${spice(at < names.length - 1 ? whole(name) : name)}`, index));
+  return names.map((name, at) =>
+    readOne(`${amount} ${spice(at < names.length - 1 ? whole(name) : name)}${how && `, ${how}`}`, index),
+  );
 }
 
 const turned = (found: RegExpExecArray | null): string[] => (found ? [found[0], found[2] ?? '', found[1] ?? ''] : []);
@@ -167,7 +203,7 @@ function secondOf(line: string, index: FoodIndex): { first: string; rest: string
     const own = safely(first).found;
     const other = safely(rest).found;
     if (!own.amount || (!other.amount && !other.vague)) continue;
-    const [one, two] = [settle(own.rest, index), settle(other.rest, index)];
+    const [one, two] = [settle(own.rest, index), settle(other.rest.replace(/ ?\([^()]*\)/g, ''), index)];
     // "1 onion, 1 carrot and 1 celery stick": each further one with an amount of its own.
     if (one.ingredient && !two.ingredient && JOINS.test(rest)) {
       const others = readParts(rest, index);
@@ -221,13 +257,18 @@ function reservedLiquid(line: string, index: FoodIndex): ReadPart | undefined {
   return { ...readOne(`${amount} ${canned}`, index), preparation: 'liquid', isReserved: true };
 }
 
+const CUTS =
+  '(?:(?:finely|coarsely|roughly|thinly|freshly) )?(?:chopped|diced|sliced|grated|shredded|cubed|minced|crushed)';
+const CUT_FIRST = new RegExp(`^(${CUTS} )(.+)$`, 'i');
+const CUT_ALONE = new RegExp(`^${CUTS}$`, 'i');
 const PART_OF =
-  /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) of (.+)$/i;
+  /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) (?:of|from) (.+)$/i;
 const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/u;
 const PINCH_OF =
   /^((?:an? |1 )?(?:generous |good |small )?(?:pinch|dash)) (?:each )?of (\p{L}[\p{L}, ]*? (?:and|&) \p{L}[\p{L} ]*)$/iu;
 const EACH = /^(\S+(?: \S+){0,2}?) each:? (?:of )?(\p{L}[\p{L}, &]*)$/u;
 const EACH_BEHIND = /^(\p{L}[\p{L}, &]*?),? ([\d½⅓⅔¼¾⅛]\S*(?: \S+){0,2}) each$/u;
+const COOKED = /(?<![-\p{L}])cooked\b/iu;
 const TO_TASTE = /,? ?(?:or )?(?:to|for) taste$/i;
 
 function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
@@ -245,7 +286,10 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   let alsoEach = false;
   // What stands in brackets: a measure, "optional", an alternative, or how it is prepared.
   let line = written.replace(/ ?[([]([^()[\]]*)[)\]]/g, (_, inside: string, at: number) => {
-    const text = inside.trim();
+    const text = inside
+      .trim()
+      .replace(/^the (\p{L}+) (?:kind|sort|type|ones?)$/iu, '$1')
+      .replace(/^(?:flax|chia) eggs?$/i, '');
     const isOfEach = /^[\d½⅓⅔¼¾⅛ /.]+$/u.test(written.slice(0, at));
     if (/^optional$/i.test(text)) optional = true;
     else if (/^or /i.test(text)) alternatives.push(text.slice(3));
@@ -263,9 +307,10 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
           !/^ ?(?:can|tin|jar|pack|pkg|bag|box|carton|tub|bottle)/i.test(written.slice(at + inside.length + 3))
         )
           alsoEach = true;
-      } else if (COUNTED.test(text)) return ' ';
+      } else if (COUNTED.test(text) || PART_OF_PACK.test(text)) return ' ';
       else if (KINDS.test(text) && text.split(BETWEEN_KINDS).some((kind) => surely(kind, index) || !kind.includes(' ')))
         kinds.push(...text.split(BETWEEN_KINDS).map((kind) => kind.trim()));
+      else if (isKind(written.slice(0, at), text, index)) kinds.push(text);
       else if (isMix(written.slice(0, at), text, index) || isSame(written.slice(0, at), text, index)) return ' ';
       else if (/\p{L}{3}/u.test(text)) return isOnlyMeasure(written.slice(0, at)) ? ` ${text} ` : `, ${text} `;
     }
@@ -288,10 +333,17 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   const own = found.amount ? undefined : measures[0];
   const orElse = /^(.+?) or ((?:\d|[½⅓⅔¼¾⅛]).+)$/u.exec(rest);
   if (orElse) alternatives.push(orElse[2] as string);
-  const named = orElse ? (orElse[1] as string) : rest;
-  const spelt = settleDried(named, index);
+  const named = withoutStroke(orElse ? (orElse[1] as string) : rest, alternatives, index);
+  // "150 g small pasta": a size that is part of the food's name.
+  const sized = found.size ? settle(`${found.size} ${named}`, index) : undefined;
+  const isNamedBySize =
+    sized?.ingredient !== undefined && sized.words.toLowerCase().startsWith(found.size.toLowerCase());
+  const spelt = sized && isNamedBySize ? sized : settleDried(named, index);
   const meant = spelt.ingredient || kinds.length > 0 ? undefined : settleMeant(named, index);
-  const plainly = meant?.settled ?? spelt;
+  // "Lamb or beef stock": of two that the line offers, the one that the table knows.
+  const offered = spelt.ingredient || meant ? undefined : / or ([^,;]+.*)$/i.exec(named)?.[1];
+  const other = offered ? settle(offered, index) : undefined;
+  const plainly = meant?.settled ?? (other?.ingredient ? other : spelt);
   const food = preserved(ofKind(plainly, kinds, alternatives, index), found.unit, index);
   let unit = found.unit;
   if (food.piece && (unit === undefined || unit.key === 'pack')) unit = food.piece;
@@ -318,6 +370,7 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
     pack,
     also: [...found.also, ...(pack === measures[0] ? measures.slice(1) : measures)],
     ...(alsoEach ? { alsoEach } : {}),
+    ...(COOKED.test(food.after) && !COOKED.test(food.before) ? { cookedAfter: true } : {}),
     food: food.words,
     ingredient: unsure && unsure.length > 0 ? undefined : food.ingredient,
     suggestions:
@@ -334,7 +387,11 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
       ? unexplainedIn([partOf, food.before, food.after].join(', '), food.ingredient, index)
       : [],
     alternatives: [...food.alternatives, ...alternatives],
-    assumed: meant ? [...found.assumed, `“${named}” is read as ${meant.read}`] : found.assumed,
+    assumed: [
+      ...found.assumed,
+      ...(meant ? [`“${named}” is read as ${meant.read}`] : []),
+      ...(other?.ingredient ? [`of “${named}”, ${other.ingredient} is in the table`] : []),
+    ],
     problem:
       problem ||
       (isPartOfOne && isPack(unit) && measures[0] && !found.pack
@@ -343,32 +400,20 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   };
 }
 
+/** "spring onions / scallions", "cream cheese/quark": two names of one food, or one that stands in for the other. */
+function withoutStroke(named: string, alternatives: string[], index: FoodIndex): string {
+  const [, one = '', other = '', how = ''] = /^(\p{L}[^/,;]*?) ?\/ ?(\p{L}[^/,;]*)(.*)$/u.exec(named) ?? [];
+  const [first, second] = [settle(one, index).ingredient, settle(other, index).ingredient];
+  if (!first) return named;
+  if (first !== second) alternatives.push(other);
+  return one + how;
+}
+
 /** What is said of a food that is not known, with how it comes: "minced beaf" is near the minced, not any beef. */
 const saidOf = (rest: string, words: string): string => {
   const [first = ''] = rest.split(/[,;]/);
   return first.includes(words) ? first : words;
 };
-
-/** "1/4 c. (packed) mint": what stands there belongs to the food behind it. */
-const isOnlyMeasure = (before: string) => {
-  const { found } = safely(`${before} x`);
-  return found.amount !== undefined && found.rest === 'x';
-};
-
-/** "mixed vegetables (carrots, peas, corn)": what a mix is of is no food beside it. */
-function isMix(before: string, inside: string, index: FoodIndex): boolean {
-  const parts = inside.split(/, ?(?:and |or )?| and | & | or |\/|\+/).map((part) => part.trim());
-  return (
-    /\b(?:mix(?:ed|ture)?|assorted|medley|selection)\b/i.test(before) &&
-    parts.every(
-      (part) => part === '' || surely(part, index) || surely(`${part} ${before.trim().split(' ').at(-1)}`, index),
-    )
-  );
-}
-
-/** "(2 medium)", "(1 packet)": the same, counted. */
-const COUNTED =
-  /^(?:about |approx\.? )?\d+(?: (?:large|medium|small|lg|med))?(?: (?:packets?|sachets?|sticks?|cans?|tins?|cubes?|cloves?|heads?|bunch(?:es)?|ears?|stalks?|ribs?|slices?|pieces?|eggs?))?$/i;
 
 /** Roots and leaves that are a spice too, by the spoon: which of them is meant, the one word does not say. */
 const SPICE_TOO: Readonly<Record<string, readonly string[]>> = {
@@ -377,34 +422,3 @@ const SPICE_TOO: Readonly<Record<string, readonly string[]>> = {
 };
 const eitherOf = (words: string, unit: WrittenUnit | undefined): readonly string[] =>
   unit?.unit && /^(?:tsp|Tbsp|pinch|dash)$/.test(unit.key) ? (SPICE_TOO[words.toLowerCase()] ?? []) : [];
-
-/** "2 shallots (eschalots)": another name of the same food. */
-function isSame(before: string, inside: string, index: FoodIndex): boolean {
-  const other = index.byKey.get(inside.split(' ').map(wordKey).join(' '));
-  return other !== undefined && other === settle(safely(before).found.rest, index).ingredient;
-}
-
-/** "chicken or vegetable", "cheddar, mozzarella or a mix": nothing but names between commas and "or". */
-const KINDS = /^[\p{L}-]+(?: [\p{L}-]+)?(?:, [\p{L}-]+(?: [\p{L}-]+)?)*,? or [\p{L}-]+(?: [\p{L}-]+)?$/u;
-const BETWEEN_KINDS = /,? or |, /;
-
-/** The food of the first kind that brackets name: "broth (chicken or vegetable)" is chicken broth, or vegetable broth. */
-function ofKind(food: Settled, kinds: readonly string[], alternatives: string[], index: FoodIndex): Settled {
-  const [first, ...others] = kinds;
-  if (first === undefined) return food;
-  const whole = (kind: string) => (surely(`${kind} ${food.words}`, index) ? `${kind} ${food.words}` : kind);
-  alternatives.push(...others.map(whole).filter((other) => surely(other, index)));
-  if (food.ingredient) return food;
-  const settled = settle(whole(first), index);
-  return settled.ingredient ? { ...settled, before: food.before, after: food.after } : food;
-}
-
-/** An amount that is none ("1/0") is said, and the rest of the line is read all the same. */
-function safely(line: string): { found: ReadAmount; problem: string } {
-  try {
-    return { found: readAmount(line), problem: '' };
-  } catch (error) {
-    if (!(error instanceof AmountError)) throw error;
-    return { found: readAmount(line.replace(/^\S+ ?/, 'some ')), problem: error.message };
-  }
-}

@@ -46,6 +46,7 @@ const SHORT: Readonly<Record<string, string>> = {
   pot: 'tub',
   pots: 'tubs',
   tray: 'pack',
+  ea: 'each',
   temp: 'temperature',
 };
 
@@ -64,6 +65,7 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\bcuts? up\b/gi, 'cut'],
   [/\b(fast|quick|rapid) (action|rise)\b/gi, '$1-$2'],
   // By the spoon it is no drink, by weight no meal.
+  [/\b(tsps?\.?|teaspoons?|tbsps?\.?|tbs?\.?|tablespoons?|t\.?) ((?:light |dark )?soy)(?=$|,| \()/gi, '$1 $2 sauce'],
   [/\b(tsps?\.?|teaspoons?|t\.?) soda\b(?! water)/gi, '$1 baking soda'],
   [/\b(lbs?\.?|pounds?|oz\.?|k?g) hamburger(?: meat)?\b(?! bun)/gi, '$1 minced beef'],
   // "85% lean ground beef", "2% milk" keeps its share.
@@ -92,7 +94,7 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\b(stock|broth) made (?:up )?(?:from|with|using) (?:an? )?(?:stock )?(?:cubes?|powder|concentrate)\b/gi, '$1'],
   // "3 yolks", "the whites of 2 eggs"
   [/^((?:\d+|an?|one|two|three|four|five|six) (?:(?:large|medium|small) )?)(yolk|white)(s?)(?=$|,)/i, '$1egg $2$3'],
-  [/((?:\+|,|\band|\bplus) \d+) (yolk|white)(s?)\b/gi, '$1 egg $2$3'],
+  [/((?:\+|,|\band|\bplus) \d+) (?:(?:extra|more|additional|further) )?(yolk|white)(s?)\b/gi, '$1 egg $2$3'],
   [/^(?:the )?(yolk|white)s? of (.+? eggs?)\b/i, '$2 $1s'],
 ];
 
@@ -101,6 +103,43 @@ const UNITS =
 
 /** Spoons said by what they hold, a pack said by what is in it, a remark behind a dash. */
 const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
+  // "1 (3-inch) piece ginger"
+  [
+    /^(?:one|an?|1) \((\d[\d.½¼¾]*)[- ]?(inch|in\.?|cm)(?:es)?\) (?:piece|knob|length|stick|thumb|chunk)s?(?: of)? /i,
+    '$1 $2 ',
+  ],
+  // "a 2-inch cinnamon stick": how long a stick is, is the stick's own.
+  [/^(\S+) \d[\d.½¼¾]*[- ]?(?:inch|in\.?|cm) (?=cinnamon sticks?\b)/i, '$1 '],
+  // "2 fillets of cod", "1 cube veg bouillon"
+  [/^(\S+) (fillet|breast|thigh|drumstick|wing|leg|chop|steak)s? of (\p{L}+)/iu, '$1 $3 $2s'],
+  [/^(\S+) cubes? (?:of )?((?:\p{L}+\.? )?(?:bouillon|stock))\b/iu, '$1 $2 cube'],
+  [/^(\S+) stems? (?:of )?(?=celery|rhubarb|lemongrass)/i, '$1 stalk '],
+  [/^(\S+) crowns? (?:of )?(?=broccoli|cauliflower)/i, '$1 head '],
+  [/^(\S+) rounds? (?:of )?(?=(?:pitt?a|naan|flat ?bread|lavash|roti|chapatt?i)\b)/i, '$1 '],
+  [/^(\S+) rolls? (?:of )?(?=(?:[\p{L}-]+ )*pastry\b)/iu, '$1 pack '],
+  [/^plenty of /i, 'some '],
+  // "smoked paprika, a pinch"
+  [/^(\p{L}[\p{L} ]+), (an? (?:(?:small|large|good|generous) )?(?:pinch|handful|dash|sprig|bunch))$/iu, '$2 of $1'],
+  // "2 packs of 500 g flour"
+  [
+    /^(\d+) (?:packs?|packets?|packages?|bags?|box(?:es)?|bottles?|jars?) of (\d[\d.]* ?(?:k?g|m?l|oz|lbs?)\b) (?=\p{L})/iu,
+    '$1 x $2 pack ',
+  ],
+  [
+    /^(?:one|an?|1) (\d[\d.½¼¾]*(?: ?(?:to|-|–) ?\d[\d.½¼¾]*)?)[- ]?(lb|pound|kg|kilo)s? (?:whole )?(chicken|turkey|duck)(?= ?(?:\(|,|$))/i,
+    '$1 $2 whole $3',
+  ],
+  // "1 chicken (about 1.5 kg)": by the piece it is the whole bird.
+  [
+    /^(\d+|an?|one) ((?:large|medium|small|free-range|roasting) )?(chicken|turkey|duck)(?= ?(?:\(|,|$))/i,
+    '$1 $2whole $3',
+  ],
+  // What is left over of a meal was cooked.
+  [
+    /\bleft-?over (?=(?:\p{L}+ )?(?:rice|pasta|noodles|quinoa|couscous|lentils|beans|chicken|turkey|barley|bulgur)\b)/iu,
+    'cooked ',
+  ],
+  [/^(\S+ (?:lbs?|pounds?|oz|ounces?|tsps?|tbsps?|k?g)\.?) gr(?:d|nd)?\.? (?=\p{L})/iu, '$1 ground '],
   [/^(\S+) ?[x×] ?15 ?ml (?:table)?spoons?(?: of)?\b/i, '$1 tbsp'],
   [/^(\S+) ?[x×] ?5 ?ml (?:tea)?spoons?(?: of)?\b/i, '$1 tsp'],
   [/^(?:an? |1 )?(?:pack|packet|package|bag|tray|box|net) of (?=\d+ \p{L})/iu, ''],
@@ -117,16 +156,33 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   [/^(\S+ )?(?:thumb|walnut)[- ]sized? (?:piece|knob|chunk|lump)s?(?: of)? /i, '$1thumb of '],
   // "Eggs x 3"
   [/^(\p{L}[\p{L} ]*?) ?[x×] ?(\d+)$/iu, '$2 $1'],
-  [/^(juice|zest|rind) (?=\d|[½¼]|half|an? |one |two )/i, '$1 of '],
+  [/^((?:juice|zest|rind)(?: and (?:juice|zest))?)(?: from)? (?=\d|[½¼]|half|an? |one |two )/i, '$1 of '],
+  // "4 8-inch flour tortillas"
+  [/^(\d+) (\d+)[- ]?(inch|cm) (?=(?:[\p{L}-]+ )*(?:tortilla|pitt?a|wrap|crust|baguette|roll)s?\b)/iu, '$1 ($2 $3) '],
+  // "6 potatoes, about 3 lbs", "half a squash, about 500g, peeled": what all of it weighs
+  [
+    /, ?(?:about |around |approx\.? |approximately |roughly |ca?\.? )?(\d[\d.,½¼¾]* ?(?:g|kg|gr|grams?|oz|ounces?|lbs?|pounds?)\.?)(?: (?:in )?total| altogether| in all)?(?=,|$)/i,
+    ' ($1)',
+  ],
   // "4 salmon fillets, 120g each"
   [/, ?(?:about )?(\d[\d.,/]* ?(?:g|kg|oz|lb|ml)) each$/i, ' ($1 each)'],
-  [/ ?\b[\p{L}]+-style\b/gu, ''],
+  [/ ?\b(?!greek)\p{L}+-(?:style|type)\b/giu, ''],
+  [/\bgreek-style\b/gi, 'greek'],
+  [/,? ?\bq\.? ?b\.?$|,? ?\bquanto basta$/i, ' to taste'],
+  [/ ?\(?\b[3-5][ -]?star\b\)?/gi, ' lean'],
+  // "coconut milk 1 can 400ml"
+  [/^(\p{L}[\p{L} ]+?) (\d+) (cans?|tins?|packs?|packets?|jars?|bags?) \(?(\d+ ?(?:k?g|ml|oz))\)?$/iu, '$2 x $4 $3 $1'],
   // "1 onion of about 150 g"
   [/ (?:of|weighing) (?:about |around |approx\.? |ca\.? )?(\d[\d.,/]* ?(?:g|kg|gr|oz|lb)\.?(?: each)?)$/i, ' ($1)'],
 ];
 
 /** What a scan makes of a 1 before a measure, and where it parts or glues figures. */
 const SCANNED: readonly (readonly [RegExp, string])[] = [
+  [/^[Oo](?=[.,]\d)/, '0'],
+  [/(?<=\p{L})1(?=\p{L})/gu, 'l'],
+  [/(?<=\p{L})0(?=\p{L})/gu, 'o'],
+  [/\b0(?=il\b|ats?\b|nion)/gi, 'o'],
+  [/^(\d+) ?[&+] ?(?=\d ?\/ ?\d)/, '$1 '],
   // "Sugar ....... 50 g"
   [/ ?(?:\.{3,}|…+|_{3,}) ?(?=\d|[½⅓⅔¼¾])/gu, ' '],
   [new RegExp(`^[Il|] ?(?=(?:${UNITS})\\b\\.?)`, 'i'), '1 '],
@@ -194,6 +250,10 @@ const REMARKS: readonly RegExp[] = [
   /,? ?\bfrom (?:about )?\d[^,;()]*/giu,
   // "(depending on heat)"
   /,? ?\bdepending on\b[^,;()]*/giu,
+  // "rinsed until the water runs clear"
+  /,? ?\b(?:until|till)\b[^,;()]*/giu,
+  // "1 slice of ginger the size of a coin"
+  /(?<=^[\d½⅓⅔¼¾][^,;()]*?),? the size of [^,;()]*/giu,
   // "(see note)", "see tip below"
   /,? ?\bsee (?:notes?|tips?|recipe|above|below|method)\b[^,;()]*/giu,
 ];

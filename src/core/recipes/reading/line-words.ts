@@ -33,6 +33,8 @@ export const QUALIFIERS = list(`
   squeezed zested juiced torn flaked blanched steamed boiled poached fried grilled baked thawed defrosted frozen chilled cold
   warm hot boiling lukewarm iced tepid heaped level rounded scant whole split cut scrubbed washed cleaned thin thick fine coarse
   best-quality unpeeled unsalted salted skinned filleted smoked cured pressed soaked
+  full-fat whole-milk snipped picked podded sieved strained stripped bruised cracked slivered flattened julienned spiralized
+  spiralised riced shaved pared segmented scalded separated
   fast-action easy-blend easy-bake quick instant active
   leftover wide narrow old-fashioned stale day-old young tender firm soft crisp crunchy smooth free-range reduced-fat low-fat low-sodium
   firmly-packed lightly-beaten white-part-only natural pure
@@ -68,6 +70,8 @@ export const isPartOf = (word: string, food: string): boolean => {
 export const PIECE_WORDS: ReadonlyMap<string, string> = new Map(
   Object.entries({
     clove: 'clove',
+    bulb: 'head',
+    head: 'head',
     stalk: 'stalk',
     stick: 'stalk',
     rib: 'stalk',
@@ -83,7 +87,8 @@ export const PACKED_IN =
   /\b(?:in|with) (?:(?:its|their|own|spring|salted|natural|cold|cool|warm|hot|boiling|running|clean|fresh|light|heavy|unsweetened|tomato|extra virgin|olive|sunflower|vegetable|rapeseed) )*(?:water|brine|oil|juices?|syrup|skins?|stones?|bones?|shells?|stems?|leaves|tops?|stalks?)\b/giu;
 
 /** "70% cocoa", "5% fat": how strong it is. */
-export const SHARE = /\b\d{1,3} ?% (?:cocoa|cacao|fat|meat|fruit)(?: solids)?\b/giu;
+export const SHARE =
+  /\b(?:at least |min(?:imum)?\.? |about )?\d{1,3} ?% (?:cocoa|cacao|fat|meat|fruit)(?: solids)?\b/giu;
 
 /** Forms it is cut into, said behind it: "pecan halves", "pancetta cubes". */
 export const FORMS = list(`
@@ -93,6 +98,7 @@ export const FORMS = list(`
 
 /** Where and which sort: the same food. */
 const SORTS = list(`
+  kent jap sebago kipfler packham navel valencia cara eureka meyer honeycrisp mcintosh cox jazz campari vine-ripened cos
   english lebanese persian continental telegraph mini baby spanish italian french medjool deglet maris piper edward desiree charlotte
   yukon gold russet bramley gala fuji braeburn granny smith hass kalamata roma vine heirloom beefsteak romano pointed
   vidalia conference williams jersey royal king castelvetrano anjou bosc fuerte alphonso nantes chantenay cavendish
@@ -144,7 +150,7 @@ const SAID_WORDS = list(`
   scalded salted unsalted sweetened unsweetened sifted sieved whisked beaten whipped separated yolk yolks white whites
   lightly-beaten stiff peaks soft firm set chilled freeze-dried vacuum-packed ready-cooked ready-made ready-to-eat ready shop-bought
   store-bought homemade home-made good best quality good-quality best-quality high low fat-free full-fat low-fat reduced-fat
-  semi-skimmed skimmed whole husks husk fronds colour colours color colors wholegrain wholewheat wholemeal organic free-range local seasonal fresh grass-fed lean rindless
+  semi-skimmed skimmed whole whole-wheat whole-grain multigrain multi-grain husks husk fronds colour colours color colors wholegrain wholewheat wholemeal organic free-range local seasonal fresh grass-fed lean rindless
   boned deboned de-boned boneless skinless filleted gutted scaled cleaned deveined de-veined peeled unpeeled trimmed cored
   deseeded de-seeded seeded unseeded seedless pitted destoned de-stoned stoned zested juiced hollowed scooped opened unwrapped
   cut chopped torn shredded grated crumbled crushed mashed minced cubed halved quartered split left wholes large-ish medium-sized
@@ -157,7 +163,9 @@ const SAID_WORDS = list(`
   excess all every another any whatever rest remaining
   liquid liquids out but yet still whole left packed pouch part parts over off kernels kernel away inside outside through each's thawing sheet sheets unpeeled together plenty worth lots
   please thanks ok fine-grained type variety kind brand similar equivalent alternatively else maybe more-or-less
+  rib ribs vein veins spine spines membrane membranes string strings gill gills beard beards
   according packet instructions directions label stated
+  even equal rough neat similar-sized evenly-sized up down apart back kind kinds middle centre center
   crosswise-cut sun-dried air-dried oven-dried day-old stale leftover
   juices also then
   fillet fillets breast breasts thigh thighs rasher rashers loin leg shoulder mince

@@ -9,6 +9,9 @@ import type { ReadPart } from './line-reader';
 const ROUNDED = 0.12;
 /** A cup is filled more or less: beyond a third, and more than a spoon of it, it is another amount. */
 const FILLED = { share: 0.35, grams: 8 };
+/** Leaves pressed into a heaped cup weigh up to so many times those that lie in it. */
+const FULLEST = 3;
+const FULL = /\b(?:packed|heap(?:ed|ing)|pressed|tightly)\b/i;
 /** An imperial pint of 568.26 ml in US pints of 473.18 ml. */
 const BRITISH = 1.2009;
 /** Of a count beside a weight, pieces are a third to three times as large as usual. */
@@ -50,7 +53,9 @@ export function saidTwice(
     if (fluid) return undefined;
     const first = typical(unit, parseAmount(amount));
     const apart = Math.abs(first - second);
-    if (apart > Math.max(FILLED.share * Math.max(first, second), FILLED.grams)) return 'apart';
+    // "2 heaping cups packed rocket (3 oz)": how it was filled, the table does not know, and the weight does.
+    const isFuller = second > first && second < FULLEST * first && FULL.test(part.preparation);
+    if (!isFuller && apart > Math.max(FILLED.share * Math.max(first, second), FILLED.grams)) return 'apart';
     return apart > ROUNDED * Math.max(first, second) ? { ...other, typical: String(Math.round(first)) } : undefined;
   }
   // "3 carrots (about 30 g)"
