@@ -2,7 +2,7 @@ import type { Slip, Weighed } from './slip';
 
 /** The most of a food that a serving usually holds, in grams; beyond it one asks. Typical of family recipes, ours. */
 const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] = [
-  [/^salt$/, 2.5, 'half a teaspoon of salt'],
+  [/^(?:kosher |sea )?salt(?: flakes)?$/, 2.5, 'half a teaspoon of salt'],
   [/^(?:cayenne pepper|chilli flakes)$/, 1.5, 'a pinch of hot chilli'],
   [/^garlic$/, 4, 'a good clove of garlic'],
   [/^fresh ginger$/, 10, 'a small piece of ginger'],
@@ -18,6 +18,9 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^(?:fish sauce|worcestershire sauce|hot sauce|mustard)$/, 15, 'a spoon of it'],
   [/^(?:mayonnaise|tahini|pesto)$/, 60, 'four spoons of it'],
   [/^(?:peanut butter|almond butter)$/, 80, 'five spoons of nut butter'],
+  [/^(?:double|single|soured|whipping) cream$|^creme fraiche$|^mascarpone$|^cream cheese$/, 150, 'half a cup of cream'],
+  [/ cheese$/, 150, 'a whole ball of cheese'],
+  [/^(?:dark|milk|white) chocolate$/, 120, 'a bar of chocolate'],
   [/^tomato paste$/, 60, 'four spoons of paste'],
   [/^cocoa powder$/, 30, 'a third of a cup'],
   [/^egg$/, 150, 'three eggs'],
@@ -30,11 +33,17 @@ const SPICE_GRAMS = 2.5;
 const ANY_GRAMS = 700;
 
 /** Lines whose amount is far from what a serving, a cup of flour or a cup of grain usually takes. */
-export function amountSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
+export function amountSlips(
+  weighed: readonly Weighed[],
+  servings: number | undefined,
+  steps: readonly string[],
+): Slip[] {
   return [
     ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings) ?? [])),
     ...leaveningSlips(weighed),
     ...liquidSlips(weighed, servings),
+    ...floodSlips(weighed, steps),
+    ...littleFlour(weighed, steps),
   ];
 }
 
@@ -57,6 +66,8 @@ function perServing(each: Weighed, servings: number): Slip | undefined {
   const [, most, said] =
     known ??
     (aisle === 'spices' ? [null, SPICE_GRAMS, 'a teaspoon of a dry spice'] : [null, ANY_GRAMS, 'a very large plate']);
+  // Whole heads of garlic are meant: roasted, or laid in oil.
+  if (name === 'garlic' && each.item.unit.key === 'head' && grams < 60) return undefined;
   // A loaf or a cake that makes one is no plate.
   if (/ flour$/.test(name) && servings < 4) return undefined;
   if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
@@ -141,7 +152,9 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
         'Grains and pulses take at least as much liquid as they weigh.',
       ),
     ];
-  if (flour > 60 && wet < 0.15 * flour)
+  // Without yeast, butter makes a dough of much flour and little liquid.
+  const isYeasty = weighed.some(({ item }) => / yeast$/.test(item.ingredient.name));
+  if (flour > 60 && wet < (isYeasty ? 0.35 : 0.15) * flour)
     return [
       slip(
         spoon,
@@ -164,6 +177,49 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
       ),
     ];
   return [];
+}
+
+/** So much liquid to its flour nothing baked holds; what is poured into a hot tin, or set with eggs, is another thing. */
+const MOST_LIQUID = 1.8;
+const POURED =
+  /\b(?:pancakes?|cr[eê]pes?|batter pudding|yorkshire|popovers?|waffles?|custard|clafoutis|pudding|cobbler|dumplings?|pie|gratin|sauce|soup|stew|casserole|lasagne|quiche|moussaka|gravy|roux|simmer|drop scones?)\b/i;
+
+/** More liquid than what is baked of the flour can hold. */
+function floodSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
+  const whole = steps.join(' ');
+  const isRaised = weighed.some(({ item }) =>
+    /^(?:baking powder|bicarbonate of soda|.* yeast|self-raising flour)$/.test(item.ingredient.name),
+  );
+  if (!isRaised || !/\bbake\b/i.test(whole) || POURED.test(whole)) return [];
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  const [most] = weighed.filter(({ item }) => LIQUID.test(item.ingredient.name)).sort((a, b) => b.grams - a.grams);
+  if (!most || flour < 60 || most.grams <= MOST_LIQUID * flour) return [];
+  return [
+    slip(
+      most,
+      `${Math.round(most.grams)} g of ${most.item.ingredient.name} to ${Math.round(flour)} g of flour: that bakes to nothing.`,
+      'A dough takes about two thirds of the weight of its flour, a cake batter as much as it.',
+    ),
+  ];
+}
+
+/** A cake whose only flour is a spoon of it: cups may be meant. */
+function littleFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  const spoon = weighed.find(({ item }) => / flour$/.test(item.ingredient.name) && item.unit.key === 'tsp');
+  const isCake =
+    steps.some((step) => /\bbake\b/i.test(step)) &&
+    steps.some((step) => /\b(?:fold|mix|stir|beat|whisk|sift)\w*\b[^.]*\bflour\b/i.test(step)) &&
+    weighed.some(({ item }) => item.ingredient.name === 'egg') &&
+    sum(weighed, ({ name }) => / sugar$/.test(name)) > 50;
+  if (!spoon || !isCake || flour >= 0.04 * sum(weighed, () => true)) return [];
+  return [
+    slip(
+      spoon,
+      `${spoon.grams.toFixed(1)} g of flour is all that this batter holds: cups may be meant.`,
+      'A batter with sugar and eggs takes a quarter of its weight in flour.',
+    ),
+  ];
 }
 
 const sum = (

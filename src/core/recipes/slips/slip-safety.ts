@@ -112,6 +112,36 @@ const RULES: readonly Rule[] = [
     why: 'Acid turns fish firm and white within an hour and makes nothing in it safe: 15 to 30 minutes in the fridge, then cook it (FDA).',
   },
   {
+    at: ({ foods, steps }) =>
+      has(foods, /^(?:chicken|turkey|duck|whole|minced|pork|sausage)/)
+        ? stepThat(
+            steps,
+            /\b(?:still|slightly|a little|just|a bit|faintly) (?:a (?:little|bit|touch) )?pink\b|\bpink in the (?:middle|centre|center)\b/i,
+            /\b(?:no|not|never|nothing|longer|until)\b[^.]{0,12}\b(?:is |are |it )?(?:still )?pink|\bno pink/i,
+          )
+        : undefined,
+    say: 'Meat that must be cooked through is left pink.',
+    why: 'Poultry, pork and minced meat are done by a thermometer: 74 °C (165 °F) for poultry, 71 °C (160 °F) for minced meat (USDA FSIS); the FSA asks for 70 °C for two minutes.',
+  },
+  {
+    at: ({ foods, lines, steps }) => {
+      if (!has(foods, FISH)) return undefined;
+      const sour = stepThat(
+        steps,
+        /\b(?:lemon|lime|citrus|acid|vinegar|juice)\b[^.]{0,20}\b(?:(?:has|have|will) (?:now |already )?cook(?:ed|s)?|cooks)\b|\bno (?:cooking|frying|heat(?:ing)?)\b/i,
+      );
+      if (sour !== undefined) return sour;
+      const isRaw =
+        has(foods, /^(?:white fish fillet|salmon fillet|tuna steak|prawns|squid|scallops|mackerel|trout)$/) &&
+        steps.length > 2 &&
+        !anyStep(steps, COOKS) &&
+        !lines.some((line) => /\b(?:cooked|smoked|canned|tinned|hot-smoked)\b/i.test(line));
+      return isRaw ? -1 : undefined;
+    },
+    say: 'Fish is eaten raw.',
+    why: 'Acid cooks nothing: it leaves parasites and bacteria alive. Cook fish through, to 63 °C (145 °F), for children always (FDA).',
+  },
+  {
     at: ({ foods, lines, steps }) => {
       const said = stepThat(
         [...steps],
@@ -119,6 +149,11 @@ const RULES: readonly Rule[] = [
         /\bpasteuri[sz]ed|\bno raw|\bnot\b|\bnever\b|\bwithout\b|\bwash/i,
       );
       if (said !== undefined) return said;
+      // Stirred in off the heat, and nothing heated after it.
+      const off = steps.findIndex((step) =>
+        /\beggs?\b[^.]*\boff the heat\b|\boff the heat\b[^.]*\beggs?\b/i.test(step),
+      );
+      if (off >= 0 && has(foods, /^egg$/) && !anyStep(steps.slice(off + 1), COOKS)) return off;
       const isRaw =
         has(foods, /^egg$/) &&
         steps.length > 2 &&
@@ -144,8 +179,8 @@ const RULES: readonly Rule[] = [
     at: ({ steps }) =>
       stepThat(
         steps,
-        /\b(?:keep|leave|left|stand|sit|hold|holds|rest)\w*\b[^.]{0,70}\b(?:warm|lunch ?box|worktop|room temperature|counter|on the side|hob|stove|car)\b[^.]{0,40}\b(?:[3-9] hours|1\d hours|all day|all week|for days|afternoon|overnight|until (?:the )?evening|morning)\b/i,
-        /\bdough|\bbread\b|\bstarter|\bsponge|\bbutter\b|\byeast|\b(?:60|63|140|135) ?°|\bcool box|\bice pack/i,
+        /\b(?:keep|leave|left|stand|sit|hold|holds|rest)\w*\b[^.]{0,70}\b(?:warm|lunch ?box|worktop|room temperature|counter|on the side|hob|stove|car|in the (?:pan|pot|wok|rice cooker)|out)\b[^.]{0,40}\b(?:[3-9] hours|1\d hours|all day|all week|for days|afternoon|overnight|until (?:the )?evening|morning|next day|tomorrow)\b/i,
+        /\bfridge|\brefrigerat|\bfreez|\bchill|\bslow cooker|\bsoak|\bdough|\bbread\b|\bstarter|\bsponge|\bbutter\b|\byeast|\b(?:60|63|140|135) ?°|\bcool box|\bice pack/i,
       ),
     say: 'Food stands warm for hours.',
     why: 'Out of the cold for at most two hours in all, or held at 60 °C (140 °F; UK 63 °C) and above; cooked rice is cooled within an hour (USDA FSIS, FSA).',

@@ -31,6 +31,13 @@ const TOGETHER =
 const AT_HAND =
   /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|single cream|double cream|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
 
+/** Kinds of food that steps name for one of them. */
+const KINDS_TOLD = ['cheese', 'nuts', 'yeast'] as const;
+
+/** What is often eaten beside a dish. */
+const BESIDE =
+  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg/;
+
 /** What one does, and the name of a food as well. */
 const DONE_TOO = /^(?:sprinkles?|rolls?|wraps?|crisps?|fries|spreads?|toasts?|dress(?:es)?|seasons?|ices?|creams?)$/i;
 
@@ -42,6 +49,9 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     .split(/[^\p{L}\p{N}'’.-]+/u)
     .filter(Boolean);
   const said = new Set(words.map(wordKey));
+  // "The crumbs" are the breadcrumbs, "chocolatey" things the chocolate.
+  const isSaid = (word: string) =>
+    said.has(word) || (word.length > 6 && [...said].some((each) => each.length > 4 && word.endsWith(each)));
   const listed = lines.flatMap(({ items }, at) =>
     items.map(({ line, food }) => ({
       at,
@@ -60,7 +70,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   const slips: Slip[] = [];
   const isTogether = steps.some((step) => TOGETHER.test(step));
   for (const { at, name, words: own } of listed) {
-    if (isTogether || own.length === 0 || AT_HAND.test(name) || own.some((word) => said.has(word))) continue;
+    if (isTogether || own.length === 0 || AT_HAND.test(name) || own.some((word) => isSaid(word))) continue;
     slips.push({
       kind: 'not used',
       line: at,
@@ -83,10 +93,26 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
         /\b(?:look|resembl|like|size|texture|consistency|thick)/i.test(step);
       if (isVerb || isLikened || own.some((word) => known.has(word)) || listed.some((each) => each.name === name))
         continue;
+      // "Serve with rice": what stands beside a dish is nobody's ingredient.
+      const isBeside =
+        BESIDE.test(name) &&
+        /\bserve\w*\b[^.]*\b(?:with|over|on|alongside|beside)\b[^.]*$/i.test(
+          step.slice(0, step.toLowerCase().indexOf(parts[from]?.toLowerCase() ?? '')),
+        );
+      if (isBeside) continue;
       const isOften = AT_HAND.test(name) && name !== 'butter';
       if (!isOften && !missing.has(name)) missing.set(name, at);
     }
   }
+  // "The cheese" of no cheese that is listed: a kind of food, and what a family must avoid.
+  for (const [at, step] of steps.entries())
+    for (const kind of KINDS_TOLD)
+      if (
+        !known.has(kind) &&
+        new RegExp(`\\b(?:the|some|with|and|,|add) ?${kind}\\b(?! ?cloth)`, 'i').test(step) &&
+        ![...missing.keys()].some((name) => name.includes(kind))
+      )
+        missing.set(kind, at);
   for (const [name, at] of missing)
     slips.push({
       kind: 'not listed',

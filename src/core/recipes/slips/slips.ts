@@ -7,6 +7,7 @@ import { amountSlips } from './slip-amounts';
 import { outcomeSlips } from './slip-outcome';
 import { safetySlips } from './slip-safety';
 import { stepSlips } from './slip-steps';
+import { timeSlips } from './slip-times';
 
 /**
  * Everything about a recipe that looks like a slip, lines first.
@@ -17,9 +18,10 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   const weighed = weigh(recipe.lines, reference);
   return [
     ...lineSlips(recipe.lines),
-    ...amountSlips(weighed, recipe.servings),
+    ...amountSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
+    ...timeSlips(recipe, weighed),
     ...outcomeSlips(recipe, weighed, reference),
     ...safetySlips({
       foods: recipe.lines.flatMap(({ items }) => items.flatMap(({ line, food }) => line?.ingredient ?? food)),
@@ -73,6 +75,16 @@ function lineSlips(lines: readonly CheckedLine[]): Slip[] {
         say: open,
         why: 'The smaller end of a range comes first.',
         key: `range ${text}`,
+      });
+    const volume =
+      /^How much does one (cup|pint|quart|gallon|litre)\b.*Known for [^:]*: (?!.*\b(?:cup|tsp|Tbsp)\b)/.exec(open)?.[1];
+    if (volume)
+      slips.push({
+        kind: 'unit',
+        line: at,
+        say: `A ${volume} of ${items[0]?.food ?? 'this'} is unusual: check the unit.`,
+        why: 'It is known by the piece alone: nobody measures it so.',
+        key: `unit ${text}`,
       });
     const piece = /^How much (?:does|is) one (clove|stalk|slice|stick|sprig|head)\b/.exec(open)?.[1];
     if (piece)

@@ -77,7 +77,8 @@ export function minutesIn(step: string): number | undefined {
 const ERROR = 0.3;
 
 const INSIDE = /\b(?:until|to|reach\w*|inside|middle|cent(?:re|er)|internal|core|thickest)\b/i;
-const NOT_INSIDE = /\b(?:oven|preheat|oil to|fridge|refrigerat\w*|freez\w*|milk to|water to)\b/i;
+const NOT_INSIDE =
+  /\b(?:oven|preheat|oil to|fridge|refrigerat\w*|freez\w*|milk to|water to|warm(?:ed)? (?:milk|water|juice)|yeast|foamy|chocolate|syrup|caramel|candy|yogurt)\b/i;
 const REHEAT = /\b(?:re-?heat\w*|warm(?:ed)? (?:it |them )?up|heat(?:ed)? (?:it |them )?(?:up )?again)\b/i;
 const HOLD = /\b(?:keep|kept|hold|held)\b[^.]{0,40}\b(?:hot|warm)\b/i;
 const COOL = /\b(?:cool\w*|chill\w*)\b/i;

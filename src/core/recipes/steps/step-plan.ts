@@ -78,3 +78,6 @@ export const inBatches = <S extends Pick<StepPlan, 'handsOn' | 'handsOff' | 'bat
     const turns = step.batchServings ? Math.ceil(servings / step.batchServings) : 1;
     return turns === 1 ? step : { ...step, handsOn: step.handsOn * turns, handsOff: step.handsOff * turns };
   });
+
+/** "While the rice simmers, …" */
+export const WHILE = /^(?:while|as) (?:the|it|they|that|this)\b[^,.;]*,\s*/i;

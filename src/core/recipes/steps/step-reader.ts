@@ -1,6 +1,7 @@
 import { foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
 import { foodNames, type Reference } from '../../reference/reference';
-import { ADULT, type Heat, type PlannedStep, type SettledStep, type Tool } from './step-plan';
+import { ageOf } from './step-age';
+import { type Heat, type PlannedStep, type SettledStep, type Tool, WHILE } from './step-plan';
 
 /** Steps with the foods of a recipe, as its text has them. */
 export interface StepsText {
@@ -43,7 +44,11 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
       ...minutes,
       heat,
       tools,
-      fromAge: ageOf(text, heat),
+      fromAge: ageOf(
+        text,
+        heat,
+        steps.slice(0, at).filter((_, n) => heats[n] !== 'none'),
+      ),
       after: order[at] ?? [],
       mayWait: WAITS.find(([test]) => test.test(text))?.[1] ?? null,
       done: doneness(text),
@@ -287,9 +292,13 @@ function heatOf(text: string): Heat {
   return HEAT_WORDS.find(([, test]) => test.test(plainPans(said)))?.[0] ?? 'none';
 }
 
+/** What a knife does; the mince that is shaped was cut by the butcher. */
+const CUTTING =
+  'chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|(?<!the |with |of |and )mince (?!meat|into|with|mixture|and)|trim';
+
 const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
-  ['knife', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|mince (?!meat)|trim|knife|claw)/i],
-  ['board', /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|mince (?!meat)|trim|board)/i],
+  ['knife', new RegExp(`\\b(?:${CUTTING}|knife|claw|mandolin)`, 'i')],
+  ['board', new RegExp(`\\b(?:${CUTTING}|board)`, 'i')],
   ['peeler', /\bpeel/i],
   ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
   ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
@@ -302,63 +311,6 @@ const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
   ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor|whizz)/i],
   ['thermometer', /\bthermometer|\bprobe\b|\b7\d ?°|\b1[467]\d ?°?F/i],
 ];
-
-/**
- * Least ages with an adult in the room, where the text does not say "an adult": ours, careful, and to be changed by the
- * programme's own rule. Ovens, hot oil, draining what boils and blending what is hot are an adult's.
- */
-function ageOf(written: string, heat: Heat): number {
-  const text = written.replace(WHILE, '');
-  if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
-  if (heat === 'oven' || heat === 'grill' || heat === 'fire') return ADULT;
-  if (/\b(?:fry|fries|frying(?! pan)|stir-fry|deep|hot oil|sears?|brown the|pressure)\b/i.test(text)) return ADULT;
-  // What is drained comes out of boiling water, unless it comes out of a can.
-  if (
-    /\b(?:drain|strain)/i.test(text) &&
-    (/\bboil|\bhot\b|\bcook\b/i.test(text) || DRAINED_HOT.test(text)) &&
-    !/\bcans?\b|\bcanned\b|\btins?\b|\btinned\b/i.test(text)
-  )
-    return ADULT;
-  // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
-  if (RAW_MEAT.test(text) && !/\bcooked\b|\bwash your hands\b/i.test(text))
-    return /\b(?:cut|slice|dice|chop|trim|strips|cubes)\b/i.test(text) ? ADULT : 10;
-  if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
-  // Nobody can tell from a step whether what is blended is still hot.
-  if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
-  if (heat !== 'none') return 10;
-  if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
-  // Hard and round: the knife slips.
-  if (
-    CUTS.test(text) &&
-    /\b(?:squash|pumpkin|swede|rutabaga|celeriac|turnip|coconut|watermelon|pineapple|melon)\b/i.test(text)
-  )
-    return 10;
-  if (
-    /\b(?:table|butter|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b/i.test(
-      text,
-    )
-  )
-    return 3;
-  if (
-    /\b(?:pit|stone|core|crush the garlic|crush garlic|mince the garlic|open the can|open the tin|can opener)\b/i.test(
-      text,
-    )
-  )
-    return 7;
-  if (
-    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
-      text,
-    )
-  )
-    return 7;
-  return 3;
-}
-
-const DRAINED_HOT =
-  /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
-const RAW_MEAT =
-  /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
-const CUTS = /\b(?:chop|dice|slice|cut|halve|quarter|peel|cube)/i;
 
 /** What what was made may wait, in minutes. */
 const WAITS: readonly (readonly [RegExp, number])[] = [
@@ -461,8 +413,6 @@ function ordered(written: readonly string[], uses: readonly (readonly string[])[
   return all;
 }
 
-/** "While the rice simmers, …" */
-const WHILE = /^(?:while|as) (?:the|it|they|that|this)\b[^,.;]*,\s*/i;
 /** What something becomes, or is for: none of what was made before. */
 const PURPOSE =
   /\b(?:into|in) (?:\p{L}+ )?(?:pieces|rounds|squares|cubes|strips|half rounds)\b|\bfor (?:the|a) \p{L}+|\binto (?:a |the )?(?:\p{L}+ )?(?:bowl|pan|pot|tray|tin)\b/giu;

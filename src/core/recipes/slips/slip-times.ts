@@ -1,0 +1,176 @@
+// Times and ovens that are too short or too cool for what they cook: a dropped figure, a minute for an hour.
+import { degreesIn } from '../steps/safe-temperatures';
+import type { CheckedRecipe, Slip, Weighed } from './slip';
+
+/** What is cooked for less than it takes, from where the steps first name it. */
+export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Weighed[]): Slip[] {
+  const foods = new Set(weighed.map(({ item }) => item.ingredient.name));
+  const isYeasty = [...foods].some((name) => / yeast$/.test(name) && !/nutritional/.test(name));
+  return [...tooShort(steps, lines, foods), ...(isYeasty ? steps.flatMap(hardlyRisen) : []), ...coolOven(steps)];
+}
+
+interface Least {
+  readonly foods: RegExp;
+  /** How steps call it. */
+  readonly called: RegExp;
+  /** Cut so small, its time is no longer that of the whole. */
+  readonly small: RegExp;
+  /** Minutes over heat without which it is surely not done, in the oven and elsewhere: half of what is usual, ours. */
+  readonly oven: number;
+  readonly else: number;
+}
+
+const CUT_SMALL =
+  /\b(?:strips?|diced?|cubed?|cubes|sliced|slices|pieces|minced?|ground|shredded|cooked|leftover|rotisserie|thin|escalopes?)\b/i;
+const CUT_ROOTS =
+  /\b(?:grated|shredded|ribbons?|matchsticks?|julienned|spirali[sz]ed|shaved|raw|canned|tinned|cooked|frozen|purée)\b/i;
+
+const LEAST: readonly Least[] = [
+  {
+    foods: /^whole (?:chicken|turkey|duck)$/,
+    called: /\b(?:chicken|turkey|duck|bird)\b/i,
+    small: /\b(?:spatchcock|joint)/i,
+    oven: 40,
+    else: 40,
+  },
+  {
+    foods: /^chicken (?:thigh|drumstick|leg|wings)/,
+    called: /\b(?:chicken|thighs?|drumsticks?|wings?|legs?)\b/i,
+    small: CUT_SMALL,
+    oven: 16,
+    else: 10,
+  },
+  {
+    foods: /^(?:chicken|turkey|duck) breast$/,
+    called: /\b(?:chicken|turkey|duck|breasts?)\b/i,
+    small: CUT_SMALL,
+    oven: 10,
+    else: 6,
+  },
+  {
+    foods:
+      /^(?:potato|new potatoes|sweet potato|carrot|parsnip|swede|turnip|celeriac|beetroot|butternut squash|pumpkin)$/,
+    called:
+      /\b(?:potato(?:es)?|carrots?|parsnips?|swede|turnips?|celeriac|beetroots?|beets?|squash|pumpkin|vegetables|everything)\b/i,
+    small: CUT_ROOTS,
+    oven: 12,
+    else: 4,
+  },
+];
+
+const COOKED =
+  /\b(?:bak|roast|boil|simmer|fr(?:y|ie)|grill|broil|steam|poach|brais|stew|cook|brown|sear|sweat|soften|microwav|barbecu|pressure|slow)\w*/i;
+const OVEN = /\b(?:bak|roast|oven)\w*/i;
+/** A thermometer or a night decides, not these minutes. */
+const ELSE_DECIDED =
+  /\b(?:thermometer|probe|inside|thickest|middle|cent(?:re|er)|internal|registers?|reads?|reach(?:es)?|pressure|instant pot|microwav\w*|slow cooker|overnight|packet|pack says)\b/i;
+
+/** Things named for what is done in or with them. */
+const NAMED_FOR =
+  /\b(?:roasting|frying|baking|cooking|boiling|stewing|brown) (?:pan|tin|tray|dish|sheet|bag|paper|parchment|powder|soda|oil|spray|water|juices|sugar|rice|beef|onions?)s?\b/gi;
+
+function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], foods: ReadonlySet<string>): Slip[] {
+  const sentences = steps.flatMap((step, at) =>
+    step.split(/(?<=[.;])\s+/).map((text) => ({ at, text: text.replace(NAMED_FOR, '') })),
+  );
+  const slips: Slip[] = [];
+  for (const { foods: test, called, small, ...least } of LEAST) {
+    const [name] = [...foods].filter((food) => test.test(food));
+    if (name === undefined) continue;
+    const own = lines.filter(({ items }) => items.some(({ line }) => line?.ingredient === name));
+    if (own.some(({ text }) => small.test(text)) || steps.some((step) => called.test(step) && small.test(step)))
+      continue;
+    const first = sentences.findIndex(({ text }) => called.test(text) && COOKED.test(text));
+    if (first < 0) continue;
+    const from = sentences.slice(first);
+    const cooking = from.filter(({ text }) => COOKED.test(text) || /\b(?:minutes|mins|hours?)\b/i.test(text));
+    const said = cooking.map(({ text }) => minutesIn(text));
+    // Where a step that cooks leaves its time to the cook, or to a sign, nothing can be held against it.
+    if (
+      cooking.some(
+        ({ text }, at) => said[at] === undefined && COOKED.test(text) && !/\b(?:preheat|heat the oven)/i.test(text),
+      )
+    )
+      continue;
+    const total = said.reduce<number>((sum, minutes) => sum + (minutes ?? 0), 0);
+    const isOven = from.some(({ text }) => OVEN.test(text));
+    const most = isOven ? least.oven : least.else;
+    const start = from[0] as (typeof from)[number];
+    if (total >= most || from.some(({ text }) => ELSE_DECIDED.test(text))) continue;
+    slips.push({
+      kind: 'time',
+      step: start.at,
+      say: `${total} minutes are hardly enough for ${name}.`,
+      why: `From where it goes over heat, less than ${most} minutes are told: raw inside, or a figure is missing.`,
+      key: `time short ${name} ${total}`,
+    });
+  }
+  return slips;
+}
+
+const MINUTES =
+  /(?<![\d/.,])(?:\d{1,3}(?: ?[-–] ?| to | or ))?(\d{1,3})(?: ?½)? ?-?(min|hour|hr)[a-z]*(?:[^.]{0,14}\b(a side|(?:each|per|on either) side))?/gi;
+const IN_WORDS: Readonly<Record<string, number>> = {
+  'a minute': 1,
+  'one minute': 1,
+  'a few minutes': 3,
+  'an hour': 60,
+  'half an hour': 30,
+  overnight: 600,
+};
+
+/** The minutes that a sentence tells; undefined where it tells none. */
+function minutesIn(text: string): number | undefined {
+  const told = [...text.matchAll(MINUTES)].map(
+    ([, number, unit = '', sides]) => Number(number) * (/^h/i.test(unit) ? 60 : 1) * (sides ? 2 : 1),
+  );
+  for (const [words, minutes] of Object.entries(IN_WORDS)) if (text.toLowerCase().includes(words)) told.push(minutes);
+  return told.length === 0 ? undefined : told.reduce((sum, minutes) => sum + minutes, 0);
+}
+
+/** Minutes in which no yeast dough rises. */
+const LEAST_RISE = 10;
+
+function hardlyRisen(step: string, at: number): Slip[] {
+  return [...step.matchAll(/\b(?:rise|prove|proof|double)\b[^.;]{0,30}?\b(\d{1,2}) ?(min|hour)/gi)].flatMap(
+    ([said, number, unit = '']): Slip[] =>
+      /^m/i.test(unit) && Number(number) < LEAST_RISE
+        ? [
+            {
+              kind: 'time',
+              step: at,
+              say: `“${said}” is too short for yeast.`,
+              why: `A yeast dough rises in half an hour to two hours; in under ${LEAST_RISE} minutes nothing is seen of it.`,
+              key: `time rise ${number} ${at}`,
+            },
+          ]
+        : [],
+  );
+}
+
+/** Below this an oven dries and keeps warm, and bakes nothing within the hour, in °C. */
+const SLOW_OVEN = 130;
+const SLOW =
+  /\b(?:meringues?|pavlova|dry out|to dry|drying|dehydrat|keep(?:s|ing)? (?:it |them )?warm|warm(?:ing)? (?:the )?(?:plates|oven)|slow|low oven|overnight|hours?|inside|thickest|thermometer|granola|jerky)\b/i;
+
+function coolOven(steps: readonly string[]): Slip[] {
+  const whole = steps.join(' ');
+  if (SLOW.test(whole) || !/\b(?:bake|roast)\b/i.test(whole)) return [];
+  return steps.flatMap((step, at): Slip[] =>
+    /\b(?:oven|bake|roast|preheat)/i.test(step)
+      ? degreesIn(step).flatMap(({ celsius, said }): Slip[] =>
+          celsius < SLOW_OVEN && celsius >= 90
+            ? [
+                {
+                  kind: 'temperature',
+                  step: at,
+                  say: `${said} is very low for baking within the hour.`,
+                  why: 'Most is baked at 150 to 230 °C (300 to 450 °F): a figure may be missing, or °C and °F mixed up.',
+                  key: `temperature low ${said} ${at}`,
+                },
+              ]
+            : [],
+        )
+      : [],
+  );
+}

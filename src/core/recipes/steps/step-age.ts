@@ -1,0 +1,87 @@
+// From which age a child may do a step, with an adult in the room.
+import { ADULT, type Heat, WHILE } from './step-plan';
+
+/**
+ * Least ages with an adult in the room, where the text does not say "an adult": ours, careful, and to be changed by the
+ * programme's own rule. Ovens, hot oil, draining what boils and blending what is hot are an adult's.
+ *
+ * @param heated the steps before it that were over heat: meat in one of them is cooked
+ */
+export function ageOf(written: string, heat: Heat, heated: readonly string[] = []): number {
+  const text = written.replace(WHILE, '');
+  if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
+  if (DANGEROUS.test(text)) return ADULT;
+  if (heat === 'oven' || heat === 'grill' || heat === 'fire') return ADULT;
+  if (/\b(?:fry|fries|frying(?! pan)|stir-fry|deep|hot oil|sears?|brown the|pressure)\b/i.test(text)) return ADULT;
+  // What is drained comes out of boiling water, unless it comes out of a can.
+  if (
+    /\b(?:drain|strain)/i.test(text) &&
+    (/\bboil|\bhot\b|\bcook\b/i.test(text) || DRAINED_HOT.test(text)) &&
+    !/\bcans?\b|\bcanned\b|\btins?\b|\btinned\b/i.test(text)
+  )
+    return ADULT;
+  // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
+  const isCut = /\b(?:cut|slice|dice|chop|trim|joint|bone|fillet|skin|strips|cubes)\b/i.test(text);
+  if (RAW_MEAT.test(text) && !/\bcooked\b|\bwash your hands\b/i.test(text)) return isCut ? ADULT : 10;
+  // Meat that nobody calls cooked, and that was over no heat yet, is raw.
+  if (
+    rawIn(text).some((meat) => !heated.some((step) => step.toLowerCase().includes(meat))) &&
+    !/\bwash your hands\b/i.test(text)
+  )
+    return isCut ? ADULT : 10;
+  if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
+  // Nobody can tell from a step whether what is blended is still hot.
+  if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
+  if (heat !== 'none') return 10;
+  if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
+  if (HOT_POURED.test(text)) return 10;
+  // It burns on the skin, and in the eye.
+  if (CUTS.test(text) && /\b(?:scotch bonnets?|habaneros?|bird'?s?[’']?s?[- ]eye)\b/i.test(text)) return 10;
+  // Hard and round: the knife slips.
+  if (
+    CUTS.test(text) &&
+    /\b(?:squash|pumpkin|swede|rutabaga|celeriac|turnip|coconut|watermelon|pineapple|melon)\b/i.test(text)
+  )
+    return 10;
+  if (
+    /\b(?:table|butter|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b/i.test(
+      text,
+    )
+  )
+    return 3;
+  if (
+    /\b(?:pit|stone|core|crush the garlic|crush garlic|mince the garlic|open the can|open the tin|can opener)\b/i.test(
+      text,
+    )
+  )
+    return 7;
+  if (
+    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+      text,
+    )
+  )
+    return 7;
+  return 3;
+}
+
+const DRAINED_HOT =
+  /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
+const RAW_MEAT =
+  /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
+/** Blades without a guard, open flames, sugar and jam that boil: an adult's, whatever else is said. */
+const DANGEROUS =
+  /\b(?:mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
+const HOT_POURED =
+  /\b(?:ladle|pour|tip|carry|transfer|lift|spoon|strain)\w*\b[^.]*\b(?:hot|boiling|steaming)\b|\b(?:hot|boiling|steaming)\b[^.]*\b(?:into|onto|over)\b/i;
+
+/** Meat and fish that come raw, unless a word beside them says otherwise. */
+const MEAT =
+  /\b(?:chicken|turkey|duck|beef|pork|lamb|veal|steaks?|thighs|drumsticks|salmon|fish|cod|haddock|trout|tuna steaks?|prawns|squid|liver|bacon|sausages|mince(?! (?:the|a|some|garlic|onions?|ginger|it)\b)|minced (?:meat|beef|pork|lamb|chicken|turkey))\b(?! (?:stock|broth|gravy|sauce|seasoning|cubes?\b(?=[^.]*stock)))/gi;
+const NOT_RAW =
+  /\b(?:cooked|roast(?:ed)?|grilled|fried|poached|leftover|rotisserie|smoked|canned|tinned|cured|ham|jerky|rested|carve|vegan|vegetarian|tofu|serve|to serve|shred(?:ded)? the)\b/i;
+
+/** The meat and fish that a step names and nothing in it says is cooked. */
+const rawIn = (text: string): string[] =>
+  NOT_RAW.test(text) ? [] : [...text.matchAll(MEAT)].map(([meat]) => meat.toLowerCase());
+
+const CUTS = /\b(?:chop|dice|slice|cut|halve|quarter|peel|cube)/i;
