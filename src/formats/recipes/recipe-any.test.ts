@@ -289,3 +289,35 @@ describe('the recipes of the demo', () => {
     }
   });
 });
+
+describe('what a page or a scan has beside its recipe', () => {
+  const read = (text: string) => readIncoming(new TextEncoder().encode(text), TYPICAL).map(({ recipe }) => recipe);
+
+  it('under the old name and the new one of an ingredient is all taken', () => {
+    const [recipe] = read(
+      '<div itemscope itemtype="https://schema.org/Recipe"><h1 itemprop="name">Pea soup</h1><p itemprop="recipeIngredient">500 g peas</p><p itemprop="ingredients">1 onion</p></div>',
+    );
+    expect(recipe?.lines.map(({ text }) => text)).toEqual(['500 g peas', '1 onion']);
+  });
+
+  it('is read as one reads it where it says nothing to programs, without its menus', () => {
+    const [recipe] = read(
+      '<html><nav>Ingredients of the week</nav><h1>Tomato salad</h1><p>Serves 4</p><h2>Ingredients</h2><ul><li>4 tomatoes</li><li>2 tbsp oil</li></ul><h2>Method</h2><p>Slice and dress.</p><h2>Comments</h2><p>Lovely!</p><footer>Cookies</footer></html>',
+    );
+    expect(recipe).toMatchObject({ title: 'Tomato salad', servings: 4, steps: ['Slice and dress.'] });
+    expect(recipe?.lines).toHaveLength(2);
+  });
+
+  it('in one row is parted, noughts of a scan are noughts, and what a note tells to do is a step', () => {
+    const [pudding] = read(
+      'Rice pudding Prep 5 mins Cook 90 mins Serves 4\nIngredients: 1OO g rice; 700 ml milk\nMethod: Bake at 15O C for 90 minutes.',
+    );
+    expect(pudding).toMatchObject({
+      title: 'Rice pudding',
+      servings: 4,
+      lines: [{ text: '100 g rice' }, { text: '700 ml milk' }],
+      steps: ['Bake at 150 C for 90 minutes.'],
+    });
+    expect(read('mug cake for 1\n4 tbsp flour, 1 egg\nmix in a mug\nmicrowave 3 mins')[0]?.steps).toHaveLength(2);
+  });
+});

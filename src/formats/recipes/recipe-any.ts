@@ -7,7 +7,7 @@ import {
   withDetails,
 } from '@/core/recipes/reading/draft';
 import { labelsOf } from '@/core/recipes/reading/line-details';
-import { splitRecipeText } from '@/core/recipes/reading/recipe-text';
+import { servingsIn, splitRecipeText } from '@/core/recipes/reading/recipe-text';
 import type { WrittenLine } from '@/core/recipes/recipe/recipe';
 import type { Reference } from '@/core/reference/reference';
 import { decodeText, FileRefused } from '../text';
@@ -83,8 +83,24 @@ function readFile(bytes: Uint8Array, reference: Reference): IncomingRecipe[] {
   const { text } = decodeText(bytes);
   const start = text.trimStart();
   if (/^[[{]/.test(start)) return readRecipeNodes(text, reference);
-  if (/^<(?:!doctype|html|head|body|script|\?xml)/i.test(start)) return fromPage(text, reference);
+  if (/^<(?:!|\?xml|[a-z][\w-]*[\s/>])/i.test(start)) return fromPage(text, reference);
   return isRecipeCsv(start) ? readRecipeCsv(start) : [fromText(text)];
+}
+
+/** So many rows above the ingredients may say how many a recipe serves. */
+const ABOVE = 8;
+
+/** A page that says nothing to programs, read as one reads it: its own headings part it. Undefined where it has none. */
+function asOneReads(heading: string, text: string): IncomingRecipe | undefined {
+  const rows = text.split('\n');
+  const at = rows.findIndex((row) => /^ingredients?\s*:?$/i.test(row.trim()));
+  if (at < 0) return undefined;
+  const recipe = fromText(
+    [heading, ...rows.slice(Math.max(0, at - ABOVE), at).filter((row) => servingsIn(row)), ...rows.slice(at)].join(
+      '\n',
+    ),
+  );
+  return recipe.lines.length > 1 && recipe.steps.length > 0 ? recipe : undefined;
 }
 
 function fromText(text: string): IncomingRecipe {
@@ -94,7 +110,7 @@ function fromText(text: string): IncomingRecipe {
 
 /** A web page: the recipes that its maker put into it for programs to read, as linked data or in its elements. */
 function fromPage(html: string, reference: Reference): IncomingRecipe[] {
-  const { scripts, marked } = readPage(html);
+  const { scripts, marked, heading, text } = readPage(html);
   const found = [
     ...scripts.map((text) => () => readRecipeNodes(text, reference)),
     () => readRecipeValues(marked, reference),
@@ -107,8 +123,11 @@ function fromPage(html: string, reference: Reference): IncomingRecipe[] {
     }
   });
   // A page says the same recipe twice, for two kinds of programs.
-  const unlike = [...new Map(found.map((recipe) => [`${recipe.title} ${recipe.lines.length}`, recipe])).values()];
+  const filled = found.filter(({ title, lines }) => title !== '' || lines.length > 0);
+  const unlike = [...new Map(filled.map((recipe) => [`${recipe.title} ${recipe.lines.length}`, recipe])).values()];
   if (unlike.length > 0) return unlike;
+  const seen = asOneReads(heading, text);
+  if (seen) return [seen];
   throw new FileRefused(
     'This web page holds no recipe that a program can read. Select the recipe on the page, copy it, and paste it here.',
   );

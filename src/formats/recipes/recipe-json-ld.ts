@@ -183,7 +183,9 @@ const lineTextsOf = (value: unknown): string[] =>
         .split(/\n+/)
         .map((line) => line.trim())
         .filter(Boolean);
-    return entry === null || entry === undefined || entry === '' ? [] : [JSON.stringify(entry).slice(0, 120)];
+    return entry === null || entry === undefined || (typeof entry === 'string' && entry.trim() === '')
+      ? []
+      : [JSON.stringify(entry).slice(0, 120)];
   });
 
 /** How many it serves; undefined where nothing says it, or two things say two numbers ("24 buns", "8 servings"): then it is asked. */

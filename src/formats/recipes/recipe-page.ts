@@ -9,6 +9,9 @@ export type PageRecipe = Readonly<Record<string, unknown>>;
 export interface PageFinds {
   readonly scripts: readonly string[];
   readonly marked: readonly PageRecipe[];
+  /** Its main heading, and what one reads on it without its menus: a row for each block. */
+  readonly heading: string;
+  readonly text: string;
 }
 
 /** Elements stand inside each other so deep at most; browsers stop at 512. */
@@ -18,8 +21,10 @@ const DEEPEST = 1000;
 const VOID = new Set('area base br col embed hr img input link meta source track wbr'.split(' '));
 /** What a reader does not see. */
 const UNSEEN = new Set(['script', 'style', 'template', 'noscript', 'head']);
+/** What stands around a page's own words. */
+const AROUND = new Set(['nav', 'footer', 'aside', 'form', 'button', 'select', 'svg']);
 /** Where a row ends. */
-const BLOCK = /^(?:p|div|li|br|tr|h[1-6]|section|article|ol|ul|dd|dt)$/;
+const BLOCK = /^(?:p|div|li|br|tr|h[1-6]|section|article|ol|ul|dd|dt|table|header|main)$/;
 
 interface Scope {
   readonly isRecipe: boolean;
@@ -56,6 +61,8 @@ export function readPage(html: string): PageFinds {
   const marked: PageRecipe[] = [];
   const stack: Open[] = [];
   let script: string | undefined;
+  let heading = '';
+  let all = '';
   const hidden = () => stack.at(-1)?.isHidden ?? false;
   const close = () => {
     const open = stack.pop();
@@ -74,9 +81,12 @@ export function readPage(html: string): PageFinds {
       }
     }
     // A step inside the instructions is part of their text as well.
+    if (open.tag === 'h1' && !open.isHidden && heading === '') heading = open.text.replace(/\s+/g, ' ').trim();
     const around = stack.at(-1);
-    if (around && !UNSEEN.has(open.tag) && !open.isHidden)
-      around.text += BLOCK.test(open.tag) ? `${open.text}\n` : open.text;
+    if (UNSEEN.has(open.tag) || AROUND.has(open.tag) || open.isHidden) return;
+    const said = BLOCK.test(open.tag) ? `\n${open.text}\n` : open.text;
+    if (around) around.text += said;
+    else all += said;
   };
   const parser = new Parser(
     {
@@ -141,20 +151,30 @@ export function readPage(html: string): PageFinds {
   parser.write(html);
   parser.end();
   while (stack.length > 0) close();
-  return { scripts, marked };
+  return {
+    scripts,
+    marked,
+    heading,
+    text: all
+      .replace(/[ \t\r\f]+/g, ' ')
+      .replace(/ ?\n[ \n]*/g, '\n')
+      .trim(),
+  };
 }
 
 function recipeOf({ values }: Scope): PageRecipe {
   const of = (...names: string[]) => names.map((name) => values.get(name)).find((found) => found !== undefined);
   const [name] = of('name') ?? [];
+  const lines = [
+    ...new Set(['recipeIngredient', 'ingredients', 'ingredient'].flatMap((each) => values.get(each) ?? [])),
+  ];
   return {
     '@type': 'Recipe',
     ...(name ? { name } : {}),
     ...(of('recipeYield', 'yield') ? { recipeYield: of('recipeYield', 'yield') } : {}),
     ...(of('description', 'summary') ? { description: of('description', 'summary')?.[0] } : {}),
-    ...(of('recipeIngredient', 'ingredients', 'ingredient')
-      ? { recipeIngredient: of('recipeIngredient', 'ingredients', 'ingredient') }
-      : {}),
+    // Old pages have the one name, new ones the other, and some both: nothing that stands under either is lost.
+    ...(lines.length > 0 ? { recipeIngredient: lines } : {}),
     ...(of('recipeInstructions', 'instructions')
       ? { recipeInstructions: of('recipeInstructions', 'instructions')?.flatMap((text) => text.split('\n')) }
       : {}),

@@ -14,7 +14,8 @@ const INGREDIENTS =
   /^(?:the )?(?:ingredients?|you(?:'|’)?ll need|you need|what you need|shopping list)\b[^.]{0,30}:?$/i;
 const METHOD =
   /^(?:the )?(?:method|instructions?|directions?|preparation|steps?|procedure|how to (?:make|cook|prepare)\b.{0,40}|what to do|to (?:make|prepare|cook)(?: it)?)\s*:?$/i;
-const NOTES = /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment)\b[^.]{0,20}:?$/i;
+const NOTES =
+  /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment|comments?|reviews?|related(?: recipes)?|more recipes|you (?:may|might) also like|leave a (?:comment|reply)|share this)\b[^.]{0,20}:?$/i;
 const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling|marinade)[^.,\d]{0,40}:?$/i;
 const YIELD =
   /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
@@ -66,7 +67,10 @@ const WITH_TITLE =
  */
 export function splitRecipeText(text: string): RecipeText {
   const rows = text
+    // A scan takes noughts behind a figure for letters: "1OO g", "18O C".
+    .replace(/(?<=\d)[Oo]+(?=\d|[^\p{L}\d]|$)/gu, (letters) => '0'.repeat(letters.length))
     .split(/\r\n?|\n|\u2028|\u2029/)
+    .flatMap(inRows)
     .map((row) => row.replace(/\s+/g, ' ').trim())
     .filter((row) => row !== '' && /[\p{L}\p{N}]/u.test(row));
   // "3 lunchbox wraps", alone above an empty row or the yield: the title, whatever it begins with.
@@ -85,7 +89,8 @@ export function splitRecipeText(text: string): RecipeText {
   const lines: { text: string; section: string }[] = [];
   const steps: string[] = [];
   for (const row of rows) {
-    const bare = heading(row);
+    const bare = title === '' ? withoutFacts(heading(row)) : heading(row);
+    if (title === '' && bare !== heading(row)) servings ??= factsIn(heading(row).slice(bare.length))?.servings;
     const facts = part === 'steps' ? undefined : factsIn(bare);
     if (facts) {
       servings ??= facts.servings;
@@ -110,7 +115,8 @@ export function splitRecipeText(text: string): RecipeText {
     else if (part === 'ingredients') {
       if (!hasHeadings || looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
       else steps.push(stepOf(row));
-    } else if (!hasHeadings && looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
+    } else if (!hasHeadings && looksLikeLine(row) && !(lines.length > 0 && DOES.test(row)))
+      lines.push({ text: tidyLine(row), section });
     else if (!hasHeadings && lines.length > 0) steps.push(stepOf(row));
   }
   // Said at the end of a step: "… until brown. Serves 4-6".
@@ -119,6 +125,25 @@ export function splitRecipeText(text: string): RecipeText {
     .find((each) => each !== undefined);
   return { title, servings, lines, steps };
 }
+
+/** "Ingredients: 100 g rice; 700 ml milk": a heading and what is under it, in one row. */
+function inRows(row: string): string[] {
+  const [, head = '', rest = ''] =
+    /^\s*(ingredients|method|instructions|directions|steps)\s*[:–-]\s*(\S.*)$/i.exec(row) ?? [];
+  if (rest === '') return [row];
+  if (!/^ingr/i.test(head)) return [head, rest];
+  return [head, ...rest.split(rest.includes(';') ? /;\s*/ : /,\s*(?=\d|[½⅓⅔¼¾]|an? |pinch)/u)];
+}
+
+/** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
+function withoutFacts(row: string): string {
+  const at = row.search(FACT);
+  return at > 2 && factsIn(row.slice(at)) ? row.slice(0, at).replace(/[\s,|–-]+$/, '') : row;
+}
+
+/** What a step begins with, and no ingredient does. */
+const DOES =
+  /^(?:mix|stir|bake|cook|fry|boil|simmer|add|pour|microwave|heat|preheat|put|place|serve|chill|leave|whisk|beat|fold|combine|blend|spread|sprinkle|knead|drain|roast|melt|cool|transfer|remove|divide|shape|toss|let|bring|tip|rub|press|mash|roll (?:out|up|into|the)|cut (?:into|out|the)|turn (?:out|over|down))\b/i;
 
 const heading = (row: string) => row.replace(/^[#*_=\s-]+|[*_=\s]+$/g, '').trim();
 

@@ -105,14 +105,12 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     }
   }
   // "The cheese" of no cheese that is listed: a kind of food, and what a family must avoid.
-  for (const [at, step] of steps.entries())
-    for (const kind of KINDS_TOLD)
-      if (
-        !known.has(kind) &&
-        new RegExp(`\\b(?:the|some|with|and|,|add) ?${kind}\\b(?! ?cloth)`, 'i').test(step) &&
-        ![...missing.keys()].some((name) => name.includes(kind))
-      )
-        missing.set(kind, at);
+  for (const kind of KINDS_TOLD) {
+    const key = wordKey(kind);
+    if ([...known, ...missing.keys()].some((word) => word.includes(key))) continue;
+    const at = steps.findIndex((step) => new RegExp(`\\b(?:the|some|with|and|add|,) ?${kind}\\b`, 'i').test(step));
+    if (at >= 0) missing.set(kind, at);
+  }
   for (const [name, at] of missing)
     slips.push({
       kind: 'not listed',
