@@ -32,16 +32,20 @@ export function Framed({
       <header className="no-print bg-neutral text-neutral-content">
         <div className="mx-auto flex max-w-[80rem] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-2">
           <Link href={home} className="py-1">
-            <Wordmark />
+            <Wordmark small />
           </Link>
-          <nav aria-label="Main" className="flex flex-wrap gap-0.5">
+          {/* On a phone one row that goes sideways: wrapped, it would take a quarter of the screen. */}
+          <nav
+            aria-label="Main"
+            className="flex gap-0.5 max-md:order-last max-md:w-full max-md:overflow-x-auto max-md:py-0.5 md:flex-wrap"
+          >
             {links.map(({ href, title }) => (
-              <NavLink key={href} href={href}>
+              <NavLink key={href} href={href} links={links.map((each) => each.href)}>
                 {title}
               </NavLink>
             ))}
           </nav>
-          <div className="ml-auto flex items-center gap-3 text-sm">
+          <div className="ml-auto flex items-center gap-3 text-sm max-md:gap-2">
             {who}
             <form action={signOut}>
               <button

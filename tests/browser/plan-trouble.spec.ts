@@ -156,3 +156,24 @@ test('the week sheet prints black on white, with a box for each job', async ({ p
   const background = await page.evaluate(() => getComputedStyle(document.body).backgroundColor);
   expect(background).toMatch(/rgb\(255, 255, 255\)|rgba\(0, 0, 0, 0\)|oklch\(1 |white/);
 });
+
+test('what is changed of the programme, a session or the crew is put back with one press', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/programme');
+  const children = page.getByLabel('Children to one adult, at the most');
+  await children.fill('4');
+  await page.getByRole('form', { name: 'Adults in a class' }).getByRole('button', { name: 'Save' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('It is as it was before.')).toBeVisible();
+  await expect(children).toHaveValue('');
+  await openSession(page, 'Lighthouse pasta', '');
+  const form = page.getByRole('form', { name: 'Date, place and mode' });
+  const title = form.getByLabel('Title');
+  const was = await title.inputValue();
+  await title.fill('Lighthouse pasta, twice');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: /Lighthouse pasta, twice/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByRole('heading', { name: /Lighthouse pasta, twice/ })).toBeHidden();
+  await expect(title).toHaveValue(was);
+});

@@ -2,6 +2,7 @@ import type { SheetTotal } from '../kits/record/sheet-content';
 import { parseAmount } from '../quantity/amount';
 import { ceil, compare, divide, fromText, multiply, rational, subtract } from '../quantity/rational';
 import { sayCount, sayGrams } from '../quantity/say';
+import { AISLE_TITLES } from '../reference/food-words';
 
 /** One food to buy. */
 export interface ShoppingItem {
@@ -24,17 +25,6 @@ export interface Aisle {
 /** The way through a shop: dry goods first, cold and frozen last, so that they stay cold. */
 const ROUTE = ['produce', 'bakery', 'dry', 'spices', 'cans', 'dairy', 'meat', 'frozen'];
 
-const TITLES: Readonly<Record<string, string>> = {
-  produce: 'Vegetables and fruit',
-  bakery: 'Bread',
-  dry: 'Dry goods',
-  spices: 'Spices',
-  cans: 'Cans and jars',
-  dairy: 'Dairy, eggs and tofu',
-  meat: 'Meat and fish',
-  frozen: 'Frozen',
-};
-
 /**
  * The shopping list of a sheet's totals, by aisle in the order of a walk through the shop.
  *
@@ -51,7 +41,7 @@ export function shoppingList(totals: readonly SheetTotal[], products: Readonly<R
   const rank = (aisle: string) => (ROUTE.includes(aisle) ? ROUTE.indexOf(aisle) : ROUTE.length);
   return [...aisles]
     .sort(([a], [b]) => rank(a) - rank(b))
-    .map(([aisle, items]) => ({ aisle, title: TITLES[aisle] ?? aisle, items }));
+    .map(([aisle, items]) => ({ aisle, title: AISLE_TITLES[aisle] ?? aisle, items }));
 }
 
 function shoppingItem(total: SheetTotal): ShoppingItem {

@@ -57,7 +57,7 @@ describe('the usual jobs', () => {
   it('come with the steps that ask for them: hands for a while, then it stands by itself, before anything is packed', () => {
     const ahead = { title: 'Soak: Stew', hands: 5, alone: 720, most: null };
     expect(of({ ahead }, 'cook-ahead')).toMatchObject({ title: 'Soak: Stew', minutes: 5 });
-    expect(of({ ahead }, 'stand')).toMatchObject({ title: 'Let it stand: Soak: Stew', minutes: 720, hours: null });
+    expect(of({ ahead }, 'stand')).toMatchObject({ title: 'It stands: Soak: Stew', minutes: 720, hours: null });
     const { timings } = calculate(jobsOf(session({ ahead }), HOURS, new Set()), 0);
     const [soak, pack] = [timings.get('cook-ahead'), timings.get('packing')];
     expect((pack?.latestStart ?? 0) - (soak?.latestFinish ?? 0)).toBeGreaterThanOrEqual(720);

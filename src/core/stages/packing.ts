@@ -106,7 +106,7 @@ export const packing: Stage<'packing'> = {
       few: false,
       onRequest: true,
       asked: ({ ahead }) =>
-        ahead && ahead.alone > 0 ? { title: `Let it stand: ${ahead.title}`, minutes: ahead.alone } : undefined,
+        ahead && ahead.alone > 0 ? { title: `It stands: ${ahead.title}`, minutes: ahead.alone } : undefined,
     },
     {
       key: 'swap-in',

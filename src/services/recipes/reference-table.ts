@@ -19,11 +19,23 @@ import { logChange } from '../gate/change-log';
 import { nowOf, service } from '../gate/gate';
 import { loadProgramme } from '../sheet/load-programme';
 
+/** The table’s own order goes from what a kitchen uses most. */
+const ORDERS = {
+  table: () => 0,
+  name: (a: Ingredient, b: Ingredient) => (a.name < b.name ? -1 : 1),
+  keeps: (a: Ingredient, b: Ingredient) => a.daysOpened - b.daysOpened || (a.name < b.name ? -1 : 1),
+};
+
 export const viewReference = service({
   title: 'See the reference table',
   roles: ['coordinator', 'instructor'],
-  input: z.object({ search: z.string().max(200).default('') }),
-  run: async (context, { search }) => {
+  input: z.object({
+    search: z.string().max(200).default(''),
+    /** Of one aisle alone; '' for all. */
+    aisle: z.string().max(20).default(''),
+    order: z.enum(['table', 'name', 'keeps'], 'Choose table, name or keeps.').default('table'),
+  }),
+  run: async (context, { search, aisle, order }) => {
     const { reference } = (await loadProgramme(context)).programme;
     const wanted = search.trim() === '' ? [] : search.trim().split(/\s+/).map(wordKey);
     const index = foodNames(reference);
@@ -36,7 +48,8 @@ export const viewReference = service({
     return {
       all: reference.ingredients.length,
       foods: reference.ingredients
-        .filter(({ name }) => wanted.length === 0 || near.has(name))
+        .filter((food) => (wanted.length === 0 || near.has(food.name)) && (aisle === '' || food.aisle === aisle))
+        .sort(ORDERS[order])
         .map((food) => ({
           ...food,
           isOwn: !findIngredient(TYPICAL, food.name),

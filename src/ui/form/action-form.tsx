@@ -4,6 +4,7 @@ import { unstable_rethrow } from 'next/navigation';
 import {
   Fragment,
   type ReactNode,
+  type RefObject,
   useActionState,
   useEffect,
   useLayoutEffect,
@@ -27,13 +28,15 @@ interface Props {
   readonly clear?: boolean;
   /** Of what is edited: when it rises, the fields show what is saved now, and the answer stays. */
   readonly version?: number;
+  /** It changes what is there, and does nothing else: sent again as it was, it is put back. */
+  readonly isUndoable?: true;
 }
 
 /**
  * A form over a server action: keeps what was typed when something is wrong, says what at the field it is about, and leads
  * there.
  */
-export function ActionForm({ action, children, className, label, clear, version }: Props) {
+export function ActionForm({ action, children, className, label, clear, version, isUndoable }: Props) {
   const [first, dispatch] = useActionState(action, null);
   const [answer, setAnswer] = useState<FormState>();
   const [pending, startSending] = useTransition();
@@ -41,6 +44,12 @@ export function ActionForm({ action, children, className, label, clear, version 
   const state = answer ?? first;
   const form = useRef<HTMLFormElement>(null);
   const { isBack, keep, forget } = useKeptDraft(form, label, version);
+  const asLoaded = useAsLoaded(form, version);
+  /** The action of the form as it is shown now: what it changes has another version once it was saved. */
+  const latest = useRef(action);
+  useEffect(() => {
+    latest.current = action;
+  }, [action]);
   /** The notice outlives the form: what was changed may take it off the page. */
   const send = (data: FormData) =>
     startSending(async () => {
@@ -49,8 +58,10 @@ export function ActionForm({ action, children, className, label, clear, version 
         unstable_rethrow(error);
         return { ok: false, message: NO_ANSWER };
       });
-      const isTold = now?.ok && now.undo !== undefined;
-      if (isTold) void notify({ message: now.message ?? 'Done.', undo: now.undo });
+      const before = isUndoable && now?.ok ? asLoaded(data) : undefined;
+      const back = now?.undo ?? (before && (() => putBack(latest.current, before)));
+      const isTold = now?.ok && back !== undefined;
+      if (isTold) void notify({ message: now.message ?? 'Done.', undo: back });
       if (now && !now.ok) keep();
       startSending(() => setAnswer(isTold ? { ok: true } : now));
     });
@@ -107,6 +118,27 @@ export function ActionForm({ action, children, className, label, clear, version 
       {state?.proof && <Proof refused={refused} />}
     </form>
   );
+}
+
+/** Sends a form again with what stood in it before. */
+async function putBack(action: Props['action'], before: FormData): Promise<FormState> {
+  const answer = await action(null, before);
+  return answer.ok ? { ok: true, message: 'It is as it was before.' } : answer;
+}
+
+const entriesOf = (data: FormData) => [...data].filter(([, value]) => typeof value === 'string').map(String);
+
+/** What a form held when it showed what is saved; asked with what is sent, and undefined where that is no change. */
+function useAsLoaded(form: RefObject<HTMLFormElement | null>, version: number | undefined) {
+  const loaded = useRef<FormData>(undefined);
+  // Before anything typed is put back into it.
+  useLayoutEffect(() => {
+    loaded.current = form.current ? new FormData(form.current) : undefined;
+  }, [form, version]);
+  return (sent: FormData): FormData | undefined => {
+    const before = loaded.current;
+    return before && entriesOf(before).join('\n') !== entriesOf(sent).join('\n') ? before : undefined;
+  };
 }
 
 const NO_ANSWER = 'The server did not answer. What you wrote is still here: send it again in a moment.';

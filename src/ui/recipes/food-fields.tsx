@@ -1,5 +1,5 @@
 import type { FoodOfKind } from '@/core/recipes/reading/draft';
-import { AISLES, MEASURES, PERISHABLES, STORAGES } from '@/core/reference/food-words';
+import { AISLE_TITLES, AISLES, KEPT, MEASURES, PERISHABLES, STORAGES } from '@/core/reference/food-words';
 import { AVOIDANCES } from '@/core/safety/avoidances';
 import { Choice, Field } from '../form/field';
 
@@ -35,12 +35,16 @@ export function FoodFields({ name, like }: { name?: string; like?: FoodOfKind | 
       <div className="grid grid-cols-2 gap-2">
         <Choice label="Aisle" name="aisle" defaultValue={like?.aisle ?? 'dry'}>
           {AISLES.map((aisle) => (
-            <option key={aisle}>{aisle}</option>
+            <option key={aisle} value={aisle}>
+              {AISLE_TITLES[aisle]}
+            </option>
           ))}
         </Choice>
         <Choice label="Kept" name="storage" defaultValue={like?.storage ?? 'ambient'}>
           {STORAGES.map((storage) => (
-            <option key={storage}>{storage}</option>
+            <option key={storage} value={storage}>
+              in the {KEPT[storage]}
+            </option>
           ))}
         </Choice>
         <Field

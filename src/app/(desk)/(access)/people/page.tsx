@@ -120,6 +120,7 @@ export default async function People() {
                   <span className="flex flex-wrap items-end gap-2">
                     <ActionForm
                       version={member.version}
+                      isUndoable
                       action={setRole.bind(null, member.id, member.version)}
                       label={`Role of ${member.name}`}
                       className="flex items-end gap-2"

@@ -23,7 +23,9 @@ export async function BuyingFigures({ planned, budget, drafts, cold }: Props) {
   return (
     <section className="sheet mb-5 grid gap-4 p-5 sm:grid-cols-3" aria-label="What it comes to">
       <div>
-        <p className="text-sm">{isWhole ? 'In all, ways with it' : 'What is known, ways with it'}</p>
+        <p className="text-sm">
+          {isWhole ? 'In all, with the way to each shop' : 'As far as prices are known, with the way to each shop'}
+        </p>
         <p className="text-3xl font-bold tabular-nums">{say.money(cost)}</p>
         <p className="text-sm">
           {proven.cost

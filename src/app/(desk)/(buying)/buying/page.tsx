@@ -373,6 +373,7 @@ export default async function Buying() {
               What you want of the plan
             </h2>
             <ActionForm
+              isUndoable
               action={budget.bind(null, made.version)}
               label="Budget"
               version={made.version}

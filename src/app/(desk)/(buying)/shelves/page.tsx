@@ -47,6 +47,10 @@ const DOES: readonly { readonly kind: MoveKind; readonly say: string }[] = [
 /** Days from one civil date to another. */
 const daysTo = (from: string, to: string) => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
+/** What ends first stands first. */
+const IN_ORDER = ['fridge', 'shelf', 'freezer'] as const;
+/** Beyond so many one looks for a name. */
+const A_SCREEN = 12;
 /** Of a long list those that end first are shown; the rest is found or asked for. */
 const FIRST = 50;
 
@@ -80,7 +84,7 @@ export default async function Shelves({
         </Link>
       </PageTitle>
       <div className="flex min-w-0 flex-col gap-5">
-        {there.length > FIRST && (
+        {there.length > A_SCREEN && (
           <form className="no-print flex items-end gap-2" aria-label="Find on the shelves">
             <Field label="Find on the shelves" name="find" type="search" defaultValue={find} width="w-64" />
             <button type="submit" className="btn">
@@ -94,7 +98,7 @@ export default async function Shelves({
             <p>Put something there, count a shelf, or check in a trip: what was bought lands here.</p>
           </Empty>
         )}
-        {STORAGES.map((storage) => {
+        {IN_ORDER.map((storage) => {
           const own = lots.filter(({ now }) => now.storage === storage);
           if (own.length === 0) return null;
           return (

@@ -295,6 +295,7 @@ export default async function ProgrammePage() {
           </p>
           <ActionForm
             version={programme.version}
+            isUndoable
             action={adults.bind(null, version)}
             label="Adults in a class"
             className="flex flex-wrap items-end gap-3"
@@ -329,6 +330,7 @@ export default async function ProgrammePage() {
           </p>
           <ActionForm
             version={programme.version}
+            isUndoable
             action={routines.bind(null, version)}
             label="Routines of a class"
             className="grid gap-3 lg:grid-cols-3"
@@ -386,6 +388,7 @@ export default async function ProgrammePage() {
           </p>
           <ActionForm
             version={programme.version}
+            isUndoable
             action={rhythm.bind(null, version)}
             label="Our rhythm"
             className="flex flex-col gap-3"

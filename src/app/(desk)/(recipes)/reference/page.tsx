@@ -1,8 +1,10 @@
 import Link from 'next/link';
 import { call, requireMember } from '@/app/access';
+import { given } from '@/app/form';
 import { readQuery } from '@/app/query';
 import { saying } from '@/app/saying';
-import { MEASURES } from '@/core/reference/food-words';
+import { sayCount } from '@/core/quantity/say';
+import { AISLE_TITLES, AISLES, KEPT, MEASURES } from '@/core/reference/food-words';
 import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
@@ -25,14 +27,16 @@ const ROWS = 60;
 export default async function Reference({
   searchParams,
 }: {
-  searchParams: Promise<{ q?: string; food?: string; add?: string }>;
+  searchParams: Promise<{ q?: string; aisle?: string; order?: string; all?: string; food?: string; add?: string }>;
 }) {
   const { actor } = await requireMember();
-  const { q = '', food: chosen, add } = await readQuery(searchParams);
-  const { foods, all } = await call(viewReference, { search: q });
+  const { q = '', aisle = '', order = '', all: isAll, food: chosen, add } = await readQuery(searchParams);
+  const { foods, all } = await call(viewReference, { search: q, aisle, order: readOrder(order) });
+  const shown = isAll ? foods : foods.slice(0, ROWS);
   const food = chosen ? await call(viewFood, { name: chosen }).catch(() => undefined) : undefined;
   const listed = food && (await call(listProducts, { ingredient: food.food.name }));
-  const href = (name: string) => `?${new URLSearchParams({ ...(q ? { q } : {}), food: name })}`;
+  const asked = { ...given({ q, aisle, order }), ...(isAll ? { all: '1' } : {}) };
+  const href = (name: string) => `?${new URLSearchParams({ ...asked, food: name })}`;
   const mayChange = actor.role === 'coordinator';
   return (
     <>
@@ -48,11 +52,24 @@ export default async function Reference({
               <span className="text-sm font-semibold">Food</span>
               <input name="q" defaultValue={q} className="input w-64" placeholder="chickpea, zucchini, …" />
             </label>
+            <Choice label="Kind" name="aisle" defaultValue={aisle} width="w-48">
+              <option value="">any</option>
+              {AISLES.map((each) => (
+                <option key={each} value={each}>
+                  {AISLE_TITLES[each]}
+                </option>
+              ))}
+            </Choice>
+            <Choice label="In order of" name="order" defaultValue={readOrder(order)} width="w-48">
+              <option value="table">what is used most</option>
+              <option value="name">name</option>
+              <option value="keeps">how soon it goes off</option>
+            </Choice>
             <button type="submit" className="btn">
               Find
             </button>
-            <span className="self-center text-sm" role="status">
-              {foods.length > ROWS ? `The first ${ROWS} of ${foods.length}` : `${foods.length} found`}
+            <span className="self-end pb-2.5 text-sm" role="status">
+              {shown.length < foods.length ? `The first ${shown.length} of ${foods.length}` : `${foods.length} found`}
             </span>
           </form>
           <div className="sheet overflow-x-auto">
@@ -67,7 +84,7 @@ export default async function Reference({
                 </tr>
               </thead>
               <tbody>
-                {foods.slice(0, ROWS).map((each) => (
+                {shown.map((each) => (
                   <tr key={each.name} className={each.name === food?.food.name ? 'bg-base-200' : ''}>
                     <th scope="row">
                       <Link href={href(each.name)} scroll={false} className="link">
@@ -81,13 +98,18 @@ export default async function Reference({
                         ? 'label not read'
                         : said([...each.mayContain, ...each.dietCheck])}
                     </td>
-                    <td className="whitespace-nowrap">{sayKeeping(each)}</td>
+                    <td>{sayKeeping(each)}</td>
                     <td>{sayWeights(each)}</td>
                   </tr>
                 ))}
               </tbody>
             </table>
           </div>
+          {shown.length < foods.length && (
+            <Link href={`?${new URLSearchParams({ ...asked, all: '1' })}`} prefetch={false} className="btn w-fit">
+              Show all {foods.length}
+            </Link>
+          )}
           <Caution>
             Figures are typical ones, each with its source; weigh your own where it matters. What a brand may add counts
             as contained until its label is recorded.
@@ -115,11 +137,13 @@ export default async function Reference({
   );
 }
 
+const readOrder = (order: string) => (order === 'name' || order === 'keeps' ? order : 'table');
+
 const said = (codes: readonly string[]) => codes.map(avoidanceLabel).join(', ');
 
 function sayKeeping({ daysWhole, daysOpened, storage }: Food): string {
-  const days = (count: number) => (count >= 365 ? `${Math.floor(count / 365)} y` : `${count} d`);
-  return `${storage}, ${days(daysWhole)}${daysOpened === daysWhole ? '' : `; opened ${days(daysOpened)}`}`;
+  const days = (count: number) => (count >= 365 ? sayCount(Math.floor(count / 365), 'year') : sayCount(count, 'day'));
+  return `${KEPT[storage]}, ${days(daysWhole)}${daysOpened === daysWhole ? '' : `; opened ${days(daysOpened)}`}`;
 }
 
 const sayWeights = ({ measures }: Food) =>
@@ -159,7 +183,12 @@ async function FoodPanel({ food, mayChange }: { food: Awaited<ReturnType<typeof 
         {name}
       </h2>
       <p className="text-sm">
-        {[aisle, plateGroup, vegetableFamily, perishable === 'never' ? '' : `goes off ${perishable}`]
+        {[
+          AISLE_TITLES[aisle] ?? aisle,
+          plateGroup,
+          vegetableFamily,
+          perishable === 'never' ? '' : `goes off ${perishable}`,
+        ]
           .filter(Boolean)
           .join(' · ')}
       </p>

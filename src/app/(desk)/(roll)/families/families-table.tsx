@@ -60,10 +60,10 @@ export function FamiliesTable({ label, families, erase }: Props) {
       find="Find by name"
       open={({ id }) => router.push(`/families/${id}`)}
       actions={({ id, name, version }) => (
-        <span className="flex flex-wrap justify-end gap-2">
+        <span className="flex flex-wrap justify-end gap-2 md:not-has-[details[open]]:flex-nowrap">
           <a
             href={`/families/${id}/export.json`}
-            className="btn btn-sm"
+            className="btn btn-sm whitespace-nowrap"
             aria-label={`Save what is held about ${name} as a file`}
           >
             Save as file

@@ -277,6 +277,7 @@ export default async function PriceBook({ searchParams }: { searchParams: Promis
                 <summary className="cursor-pointer text-sm font-semibold">Change</summary>
                 <ActionForm
                   version={shop.version}
+                  isUndoable
                   action={saveShop.bind(null, { id: shop.id, version: shop.version })}
                   label={`Change ${shop.name}`}
                   className="mt-2 flex flex-col gap-3"

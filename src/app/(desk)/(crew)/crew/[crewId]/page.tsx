@@ -124,6 +124,7 @@ export default async function CrewMember({ params }: { params: Promise<{ crewId:
         )}
       </section>
       <ActionForm
+        isUndoable
         action={save.bind(null, of)}
         version={own.version}
         label={`Change ${own.name}`}

@@ -61,6 +61,7 @@ export function Groups({ courseId, groups, places, teachers }: Props) {
               </summary>
               <ActionForm
                 version={group.version}
+                isUndoable
                 action={edit.bind(null, group.id, group.version)}
                 label={`Change ${group.name}`}
                 className="mt-2 flex flex-col gap-3"

@@ -28,10 +28,10 @@ import { WhoComes } from './who-comes';
 
 export const metadata = { title: 'Session' };
 
-async function edit(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
+async function edit(sessionId: string, version: number, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(editSession, async () => {
-    await call(editSession, { ...formOf(editSession, data), sessionId });
+    await call(editSession, { ...formOf(editSession, data), sessionId, version });
     return 'Saved. The thread is counted back from the new start.';
   });
 }
@@ -215,11 +215,11 @@ export default async function Session({ params }: { params: Promise<{ sessionId:
             </h2>
             <ActionForm
               version={session.version}
-              action={edit.bind(null, sessionId)}
+              isUndoable
+              action={edit.bind(null, sessionId, session.version)}
               label="Date, place and mode"
               className="flex flex-col gap-3"
             >
-              <input type="hidden" name="version" value={session.version} />
               <SessionFields session={session} places={places.map(({ name }) => name)} teachers={teachers} />
               <PlanCheck courseId={session.courseId} sessionId={sessionId} />
               <button type="submit" className="btn btn-primary w-fit">

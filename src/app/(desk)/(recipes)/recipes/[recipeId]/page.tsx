@@ -279,13 +279,16 @@ export default async function Recipe({ params }: { params: Promise<{ recipeId: s
   );
 }
 
+/** Salt or energy of a few of its foods says nothing of a dish. */
+const tells = ({ known, of }: Known) => known > 0 && known >= 0.75 * of;
+
 /** What a serving costs and holds, each with how many of its foods are known. */
 function sayFigures({ cost, saltMg, energyKj }: ServingFigures, say: Saying): string {
   const of = ({ known, of: all }: Known) => (known < all ? `, from ${known} of ${all} foods` : '');
   return [
     cost.known > 0 ? `costs ${say.money(cost.perServing)}${of(cost)}` : '',
-    saltMg.known > 0 ? `${(saltMg.perServing / 1000).toFixed(1)} g salt${of(saltMg)}` : '',
-    energyKj.known > 0 ? `${energyKj.perServing} kJ${of(energyKj)}` : '',
+    tells(saltMg) ? `${(saltMg.perServing / 1000).toFixed(1)} g salt${of(saltMg)}` : '',
+    tells(energyKj) ? `${energyKj.perServing} kJ${of(energyKj)}` : '',
   ]
     .filter(Boolean)
     .join('; ');

@@ -213,6 +213,8 @@ export default async function Household({ params }: { params: Promise<{ househol
           </h2>
           <p className="mb-2 text-sm">{household.address || 'No address is written on the roll.'}</p>
           <ActionForm
+            version={household.version}
+            isUndoable
             action={keepDoor.bind(null, household.id, household.version)}
             label="Their door"
             className="flex flex-col gap-3"

@@ -45,6 +45,7 @@ export default async function Lesson({ params }: { params: Promise<{ sessionId: 
           </h2>
           <ActionForm
             version={version}
+            isUndoable
             action={write.bind(null, sessionId, version)}
             label="Lesson note"
             className="flex flex-col gap-3"

@@ -147,7 +147,8 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                 {hidden.map(({ key, title, minutes }) => (
                   <li key={key} className="flex items-center justify-between gap-2 text-sm">
                     <span>
-                      {title}, {sayMinutes(minutes)}
+                      {title}
+                      {minutes > 0 && `, ${sayMinutes(minutes)}`}
                     </span>
                     <form action={show.bind(null, sessionId, key, true)}>
                       <button type="submit" className="btn btn-sm whitespace-nowrap" aria-label={`Add ${title}`}>
