@@ -32,6 +32,19 @@ describe('a row of the roll', () => {
     });
   });
 
+  it.each([
+    ['7 yrs', 7],
+    ['8½', 8],
+    ['Aged 9', 9],
+    ['six', 6],
+    ['10yo', 10],
+    ['7 years 6 months', 7],
+    ['18 months', 1],
+  ])('has an age however a parent writes it: %s', (age, years) => {
+    expect(readRollRow(cells({ age }))).toMatchObject({ entry: { age: years } });
+    expect(readRollRow(cells({ servings: '4 (2 adults, 2 kids)' }))).toMatchObject({ entry: { servings: 4 } });
+  });
+
   it('tells of the family on one line each, and refuses what is too long rather than cut a plan short', () => {
     expect(readRollRow(cells({ household: ' Wren ', plan: 'Pen in the blue bag.\nThen call.' }))).toMatchObject({
       entry: { household: 'Wren', plan: 'Pen in the blue bag. Then call.' },
@@ -47,7 +60,7 @@ describe('a row of the roll', () => {
     [{ servings: '-2' }, 'servings: -2 servings is too few.'],
     [{ servings: '2.5' }, 'servings: 2.5 is not a whole number'],
     [{ servings: '2,5' }, 'servings: 2,5 is not a whole number'],
-    [{ servings: 'two' }, 'servings: "two" is not a number of servings'],
+    [{ servings: 'some' }, 'servings: "some" is not a number of servings'],
     [{ servings: '' }, 'servings: Say how many'],
     [{ servings: '9'.repeat(400) }, 'servings: "9999'],
     [{ age: '130' }, 'age: 130 years is too many'],

@@ -134,7 +134,7 @@ function readWhole(
   unit: string,
   refuse: Refuse,
 ): number | undefined {
-  const trimmed = text.trim();
+  const trimmed = column === 'age' ? plainAge(text.trim()) : plainCount(text.trim());
   const remedy = `Write a whole number from ${least} to ${most}.`;
   if (/^\d{4}-\d\d-\d\d$/.test(trimmed))
     return refuse(column, `${trimmed} is a date: a spreadsheet makes one of what looks like one. ${remedy}`);
@@ -146,5 +146,38 @@ function readWhole(
   if (value > most) return refuse(column, `${trimmed} ${unit} is too many. ${remedy}`);
   return value;
 }
+
+const WORDS =
+  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'.split(
+    ' ',
+  );
+const inFigures = (text: string) => {
+  const at = WORDS.indexOf(text.toLowerCase());
+  return at < 0 ? text : String(at);
+};
+
+/**
+ * An age in whole years, as offices and parents write it; what is none stays as it is.
+ *
+ * @example plainAge('8½ yrs') //=> '8'
+ * @example plainAge('18 months') //=> '1'
+ */
+function plainAge(text: string): string {
+  const months = /^(\d{1,3}) ?(?:months?|mths?|mos?)\.?(?: old)?$/i.exec(text)?.[1];
+  if (months) return String(Math.floor(Number(months) / 12));
+  const bare = text
+    .replace(/^(?:aged?|is)[: ] */i, '')
+    .replace(/ ?(?:years?|yrs?|y)\.?(?:[ -]?(?:old|o))?\.?$/i, '')
+    // Half a year more is not yet the next.
+    .replace(
+      /^(\d{1,3})(?: ?½| 1\/2|[.,]5| and a half| ?(?:years?|yrs?|y),? ?(?:and )?\d{1,2} ?(?:months?|mths?|m))$/i,
+      '$1',
+    );
+  return inFigures(bare);
+}
+
+/** A number of people: "4 (2 adults, 2 kids)", "three", "5 people". */
+const plainCount = (text: string): string =>
+  inFigures(text.replace(/^(\d{1,3}|\p{L}+) ?(?:\([^()]*\)|people|persons|servings?|portions?|of us|in all)$/iu, '$1'));
 
 const shorten = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);

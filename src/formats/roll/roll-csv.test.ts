@@ -189,4 +189,21 @@ describe('a roll file', () => {
     expect(notes).toContain('A row that adds up others is nobody: line 4, 5 is not read.');
     expect(read('name,Aged,servings\nTotal Ade,7,2\n').rows[0]?.cells).toMatchObject({ name: 'Total Ade', age: '7' });
   });
+
+  it('is understood by the headings that offices make up: what asks of food, how many eat, a surname first', () => {
+    const { rows } = readRollCsv(
+      bytes(
+        '"Last, First",DOB,Allergies/Dietary,Any food allergy? Please list,No. of people,Parent/Guardian 1,Mobile\n"Moss, Ava",2017-03-14,Y,sesame,4,Jo Moss,207 555 0133\n"van Dyke, Jo",2016-01-02,N,,2,,\n',
+      ),
+      {},
+      { today: '2026-11-28' },
+    );
+    expect(rows.map(({ cells }) => cells)).toMatchObject([
+      { name: 'Ava Moss', age: '9', avoids: 'sesame', servings: '4', contact: 'Jo Moss; 207 555 0133' },
+      { name: 'Jo van Dyke', age: '10', avoids: '', servings: '2' },
+    ]);
+    // Of a need alone, and of what is medical, somebody says what it is.
+    for (const heading of ['Needs', 'Medical'])
+      expect(() => readRollCsv(bytes(`name,servings,${heading}\nAda,1,\n`))).toThrow(ColumnsUnclear);
+  });
 });

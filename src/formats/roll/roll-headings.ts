@@ -43,7 +43,10 @@ const USUAL: readonly (readonly [RollColumn, RegExp])[] = [
   ['name', new RegExp(`^(?:full )?name(?: of (?:the )?${WHO})?$|^${WHO}(?: (?:full )?name)?$`)],
   ['age', new RegExp(`^(?:${WHO} )?age[ds]?(?: in years| years| yrs)?$|^how old$|^yrs(?: old)?$|^years old$`)],
   ['age', BORN],
-  ['servings', /^(?:servings?|serves|feeds|portions?|kit feeds|number of servings)$/],
+  [
+    'servings',
+    /^(?:(?:(?:number|no\.?|num\.?|#) of )?(?:servings?|portions?)(?: (?:needed|required|wanted|per kit))?|serves|feeds|kit feeds|(?:number|no\.?|num\.?|#) of (?:people|persons|members|mouths|eaters)(?: (?:in|at|to|who)\b.*)?|(?:household|family) size|people in (?:the )?(?:household|family)|how many (?:people|servings|portions|to feed)(?:\b.*)?)$/,
+  ],
   [
     'avoids',
     /^(?:avoids?|avoidances?|(?:food )?allerg(?:y|ies|ens?)|(?:food )?intolerances?|diets?|dietary(?: needs| requirements| restrictions)?|(?:can ?no?t|does not|must not|may not) eat)(?: (?:and|or|&|\/) (?:allergies|diets?|dietary(?: needs| requirements| restrictions)?|intolerances?))?$/,
@@ -55,9 +58,29 @@ const USUAL: readonly (readonly [RollColumn, RegExp])[] = [
     'contact',
     /^(?:(?:parent|guardian|contact|family)s? )?(?:contact|(?:e-?)?mail(?: address)?|(?:tele)?phone(?: number)?)$/,
   ],
+  [
+    'contact',
+    /^(?:parent|guardian|carer|mother|father|mum|mom|dad)s?(?: ?\/ ?(?:guardian|carer)s?)?(?: ?\d)?(?: (?:name|mobile|cell|phone|e-?mail)s?)?$/,
+  ],
+  ['contact', /^(?:mobile|cell)(?: ?(?:phone|number|no\.?))*$/],
   ['address', /^(?:home |postal )?address$/],
   ['plan', /^(?:(?:emergency |allergy )?action )?plan$/],
 ];
+
+/** "Allergies/Dietary", "Any food allergies? Please list", "What allergy": words of food and of asking, and no other. */
+const FOOD_WORDS =
+  /^(?:allerg(?:y|ies|ens?|ic)|intoleran(?:ce|ces|t)|diet(?:s|ary)?|avoids?|food|needs?|requirements?|restrictions?|special|known|any|all|what|which|please|list|details?|info(?:rmation)?|of|or|and|to|if|yes|other|your|child|childs|the)$/;
+const NAMES_FOOD = /allerg|intoler|diet|avoid/;
+const asksOfFood = (heading: string): boolean => {
+  const words = plainHeading(heading)
+    .split(/[^\p{L}]+/u)
+    .filter(Boolean);
+  return words.some((word) => NAMES_FOOD.test(word)) && words.every((word) => FOOD_WORDS.test(word));
+};
+
+/** "Last, First": one column that has the surname before a comma. */
+const SURNAME_FIRST =
+  /^(?:last|family|sur) ?name, ?(?:first|given|fore) ?name$|^last, ?first(?: name)?$|^surname, ?(?:first|given|fore) ?names?$/;
 
 /** Headings, and cells, of columns that may say what somebody must not eat: never passed over in silence. */
 const SPEAKS_OF_FOOD =
@@ -114,7 +137,10 @@ const plainHeading = (heading: string): string =>
     .trim();
 
 const usualColumn = (heading: string): RollColumn | undefined =>
-  USUAL.find(([, words]) => words.test(plainHeading(heading)))?.[0];
+  SURNAME_FIRST.test(plainHeading(heading))
+    ? 'name'
+    : (USUAL.find(([, words]) => words.test(plainHeading(heading)))?.[0] ??
+      (asksOfFood(heading) ? 'avoids' : undefined));
 
 const partOfName = (heading: string): number => NAME_PARTS.findIndex((part) => part.test(plainHeading(heading)));
 
@@ -245,6 +271,10 @@ export function readHeadings(
     const cell = (row[at] ?? '').trim();
     const need = ticks[at];
     if (need !== undefined) return TICKED.test(cell) ? need : '';
+    if (SURNAME_FIRST.test(plainHeading(cells[at] ?? ''))) return cell.replace(/^([^,]+), *(.+)$/, '$2 $1');
+    // "Allergy? yes" beside "What allergy: sesame": the other column says it.
+    const isSaid = asked.length > 1 && asked.some((other) => other !== at && (row[other] ?? '').trim() !== '');
+    if (asked.includes(at) && asked.length > 1 && (UNTICKED.test(cell) || (isSaid && TICKED.test(cell)))) return '';
     return births.has(at) && today ? String(ageFromBirth(cell, today) ?? cell) : cell;
   };
   return {

@@ -11,6 +11,9 @@ import { PrintButton } from '@/ui/print-button';
 
 export const metadata = { title: 'Week sheet' };
 
+const LATE = 'Overdue';
+const NOW = 'Now';
+
 /** What is to be done in the coming seven days, day by day, to be hung up. */
 export default async function WeekSheet() {
   const say = await saying();
@@ -22,7 +25,10 @@ export default async function WeekSheet() {
     .sort((a, b) => beginsAt(a.job).localeCompare(beginsAt(b.job)));
   const days = new Map<string, typeof jobs>();
   for (const each of jobs) {
-    const day = beginsAt(each.job) < now ? 'Overdue' : say.longDate(civilIn(beginsAt(each.job), timeZone).date);
+    const at = beginsAt(each.job);
+    // What can be begun, or goes on already, is not overdue.
+    const isLate = each.job.state === 'late' || each.job.state === 'cannot be met';
+    const day = at > now ? say.longDate(civilIn(at, timeZone).date) : isLate ? LATE : NOW;
     days.set(day, [...(days.get(day) ?? []), each]);
   }
   return (
@@ -45,7 +51,9 @@ export default async function WeekSheet() {
                   className="grid grid-cols-[1.5rem_minmax(0,1fr)] gap-x-3 py-2 sm:grid-cols-[1.5rem_8rem_minmax(0,1fr)_minmax(0,1fr)]"
                 >
                   <span aria-hidden="true" className="mt-0.5 size-5 rounded border-2 border-base-content/60" />
-                  <span className="text-sm tabular-nums">{say.moment(beginsAt(job))}</span>
+                  <span className="text-sm tabular-nums">
+                    {day === LATE ? say.moment(beginsAt(job)) : day === NOW ? 'now' : say.timeAt(beginsAt(job))}
+                  </span>
                   <span className="col-start-2 sm:col-start-auto">
                     <span className="flex items-center gap-1.5 font-bold">
                       <KnotShape state={job.state} size={16} /> {job.title}

@@ -106,8 +106,8 @@ export function RecipeImport({
             />
           </label>
           <p className="text-sm">
-            Text, a saved web page with a recipe in it, schema.org JSON-LD, a table (CSV), or several of them in a .zip.
-            Each line is shown as it was understood; nothing is saved before you say so.
+            Text, a web page that you saved, a recipe file of another program, a table (CSV), or several of them in a
+            .zip. Each line is shown as it was understood; nothing is saved before you say so.
           </p>
         </div>
         {busy && found.length === 0 && <p role="status">Reading …</p>}
