@@ -18,7 +18,7 @@ const NOTES =
   /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment|comments?|reviews?|related(?: recipes)?|more recipes|you (?:may|might) also like|leave a (?:comment|reply)|share this)\b[^.]{0,20}:?$/i;
 const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling|marinade)[^.,\d]{0,40}:?$/i;
 const YIELD =
-  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for)\b\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
+  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for)\b\s*(?:enough for)?\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
 
 /** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
 const FACT =

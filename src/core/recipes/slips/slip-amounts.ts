@@ -6,6 +6,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^(?:cayenne pepper|chilli flakes)$/, 1.5, 'a pinch of hot chilli'],
   [/^garlic$/, 4, 'a good clove of garlic'],
   [/^fresh ginger$/, 10, 'a small piece of ginger'],
+  [/^(?:fresh chilli|jalapeno pepper|scotch bonnet|bird's eye chilli|poblano pepper)$/, 15, 'a whole chilli'],
   [/^vanilla extract$/, 4, 'a teaspoon of vanilla'],
   [/ oil$/, 30, 'two spoons of oil'],
   [/^(?:butter|margarine|lard|ghee)$/, 60, 'four spoons of fat'],
@@ -29,8 +30,9 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
 ];
 /** Of dry spices and herbs, a teaspoon. */
 const SPICE_GRAMS = 2.5;
-/** Of anything at all. */
-const ANY_GRAMS = 700;
+/** Of anything at all, by where it is bought: a large portion of it as the main thing on a plate. */
+const ANY_GRAMS: Readonly<Record<string, number>> = { meat: 450, dry: 220, produce: 550, bakery: 300, dairy: 400 };
+const ANY_ELSE = 700;
 
 /** Lines whose amount is far from what a serving, a cup of flour or a cup of grain usually takes. */
 export function amountSlips(
@@ -39,7 +41,9 @@ export function amountSlips(
   steps: readonly string[],
 ): Slip[] {
   return [
-    ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings) ?? [])),
+    ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings, weighed) ?? [])),
+    ...weighed.flatMap((each) => tooLittle(each) ?? []),
+    ...fatSlips(weighed, steps),
     ...leaveningSlips(weighed),
     ...liquidSlips(weighed, servings),
     ...floodSlips(weighed, steps),
@@ -59,15 +63,18 @@ const slip = (each: Weighed, say: string, why: string): Slip => {
   };
 };
 
-function perServing(each: Weighed, servings: number): Slip | undefined {
+function perServing(each: Weighed, servings: number, weighed: readonly Weighed[]): Slip | undefined {
   const { name, aisle } = each.item.ingredient;
   const grams = each.grams / servings;
   const known = USUAL.find(([test]) => test.test(name));
   const [, most, said] =
     known ??
-    (aisle === 'spices' ? [null, SPICE_GRAMS, 'a teaspoon of a dry spice'] : [null, ANY_GRAMS, 'a very large plate']);
-  // Whole heads of garlic are meant: roasted, or laid in oil.
-  if (name === 'garlic' && each.item.unit.key === 'head' && grams < 60) return undefined;
+    (aisle === 'spices'
+      ? [null, SPICE_GRAMS, 'a teaspoon of a dry spice']
+      : [null, ANY_GRAMS[aisle] ?? ANY_ELSE, 'a very large plate']);
+  // Whole heads of garlic are meant where they are a main part of it: roasted, or laid in oil.
+  const isMain = each.grams > 0.15 * sum(weighed, () => true);
+  if (name === 'garlic' && each.item.unit.key === 'head' && isMain && grams < 60) return undefined;
   // A loaf or a cake that makes one is no plate.
   if (/ flour$/.test(name) && servings < 4) return undefined;
   if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
@@ -76,6 +83,45 @@ function perServing(each: Weighed, servings: number): Slip | undefined {
     each,
     `${shown} g of ${name} a serving is far more than usual: check amount and unit.`,
     `A serving usually holds at most ${most} g, ${said}.`,
+  );
+}
+
+/** Strong enough that a few grams of it are meant. */
+const STRONG =
+  /salt|pepper$|yeast|powder$|soda|gelatine|agar|extract|essence|vanilla|saffron|zest|garlic|ginger|chilli|mustard|leaves?$|^fresh |chives|seeds?$|colour|sprinkles|citric|pectin|starch|gum$|cocoa|coffee|tea|sugar$|oil$|honey|syrup|vinegar|sauce|paste|lemon|lime|flowers|nori|miso/;
+/** Below this nobody weighs anything else. */
+const FEW_GRAMS = 5;
+
+/** "2.5 g jam": what is weighed in grams and comes to a crumb. */
+function tooLittle(each: Weighed): Slip | undefined {
+  const { name, aisle } = each.item.ingredient;
+  if (!/^(?:g|ml)$/.test(each.item.unit.key) || each.grams >= FEW_GRAMS || aisle === 'spices' || STRONG.test(name))
+    return undefined;
+  return slip(
+    each,
+    `${each.grams.toFixed(1)} g of ${name} is a crumb of it: check amount and unit.`,
+    `Less than ${FEW_GRAMS} g are weighed of spices and what is as strong.`,
+  );
+}
+
+/** More than half of what is baked is never fat. */
+const MOST_FAT = 0.5;
+
+function fatSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
+  const total = sum(weighed, () => true);
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  if (flour < 0.03 * total || !steps.some((step) => /\bbake\b/i.test(step))) return [];
+  return weighed.flatMap((each): Slip[] =>
+    /^(?:butter|margarine|lard|vegetable shortening|ghee)$/.test(each.item.ingredient.name) &&
+    each.grams > MOST_FAT * total
+      ? [
+          slip(
+            each,
+            `${Math.round(each.grams)} g of ${each.item.ingredient.name} is more than half of all that is baked.`,
+            'Shortbread is a third butter, pastry less.',
+          ),
+        ]
+      : [],
   );
 }
 
@@ -129,14 +175,16 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
     .sort((a, b) => a.grams - b.grams)[0];
   // "1.2 ml stock"
   const drop = liquids.find(
-    ({ item, grams }) => item.unit.key === 'ml' && grams < 5 && / stock$|milk$|^water$/.test(item.ingredient.name),
+    ({ item, grams }) =>
+      item.unit.key === 'ml' &&
+      (/ stock$/.test(item.ingredient.name) ? grams < 25 : grams < 5 && /milk$|^water$/.test(item.ingredient.name)),
   );
   if (drop)
     return [
       slip(
         drop,
-        `${drop.grams.toFixed(1)} ml of ${drop.item.ingredient.name} is a few drops: litres may be meant.`,
-        'A teaspoon holds 5 ml.',
+        `${drop.grams.toFixed(1)} ml of ${drop.item.ingredient.name} is a spoon of it: a cup or litres may be meant.`,
+        'A teaspoon holds 5 ml, a tablespoon 15.',
       ),
     ];
   if (!spoon) return [];
@@ -160,6 +208,24 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
         spoon,
         `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`,
         'A dough takes a third of the weight of its flour and more.',
+      ),
+    ];
+  // A batter of oil and eggs takes milk by the cup; what is made of butter may do without.
+  const isBatter =
+    weighed.some(({ item }) => item.ingredient.name === 'baking powder') &&
+    !weighed.some(({ item }) => /^(?:butter|margarine)$/.test(item.ingredient.name));
+  const withoutOil = wet - sum(weighed, ({ name }) => / oil$/.test(name));
+  if (
+    isBatter &&
+    spoon.item.unit.key === 'tsp' &&
+    /milk$|^water$/.test(spoon.item.ingredient.name) &&
+    withoutOil < 0.3 * flour
+  )
+    return [
+      slip(
+        spoon,
+        `${Math.round(withoutOil)} g of liquid to ${Math.round(flour)} g of flour: that makes no batter.`,
+        'A batter takes half of the weight of its flour and more: cups may be meant.',
       ),
     ];
   if (

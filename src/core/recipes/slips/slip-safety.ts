@@ -133,7 +133,7 @@ const RULES: readonly Rule[] = [
       if (sour !== undefined) return sour;
       const isRaw =
         has(foods, /^(?:white fish fillet|salmon fillet|tuna steak|prawns|squid|scallops|mackerel|trout)$/) &&
-        steps.length > 2 &&
+        steps.length > 1 &&
         !anyStep(steps, COOKS) &&
         !lines.some((line) => /\b(?:cooked|smoked|canned|tinned|hot-smoked)\b/i.test(line));
       return isRaw ? -1 : undefined;

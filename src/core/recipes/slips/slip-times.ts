@@ -4,9 +4,14 @@ import type { CheckedRecipe, Slip, Weighed } from './slip';
 
 /** What is cooked for less than it takes, from where the steps first name it. */
 export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Weighed[]): Slip[] {
-  const foods = new Set(weighed.map(({ item }) => item.ingredient.name));
-  const isYeasty = [...foods].some((name) => / yeast$/.test(name) && !/nutritional/.test(name));
-  return [...tooShort(steps, lines, foods), ...(isYeasty ? steps.flatMap(hardlyRisen) : []), ...coolOven(steps)];
+  const grams = new Map(weighed.map((each) => [each.item.ingredient.name, each.grams]));
+  const isYeasty = [...grams.keys()].some((name) => / yeast$/.test(name) && !/nutritional/.test(name));
+  return [
+    ...tooShort(steps, lines, grams),
+    ...steps.flatMap(hardlyBoiled),
+    ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
+    ...coolOven(steps),
+  ];
 }
 
 interface Least {
@@ -61,6 +66,7 @@ const LEAST: readonly Least[] = [
 const COOKED =
   /\b(?:bak|roast|boil|simmer|fr(?:y|ie)|grill|broil|steam|poach|brais|stew|cook|brown|sear|sweat|soften|microwav|barbecu|pressure|slow)\w*/i;
 const OVEN = /\b(?:bak|roast|oven)\w*/i;
+const OFF = /\b(?:rest|stand|cool|chill|marinat|soak|rise|prove|set aside)\w*\b/i;
 /** A thermometer or a night decides, not these minutes. */
 const ELSE_DECIDED =
   /\b(?:thermometer|probe|inside|thickest|middle|cent(?:re|er)|internal|registers?|reads?|reach(?:es)?|pressure|instant pot|microwav\w*|slow cooker|overnight|packet|pack says)\b/i;
@@ -69,7 +75,11 @@ const ELSE_DECIDED =
 const NAMED_FOR =
   /\b(?:roasting|frying|baking|cooking|boiling|stewing|brown) (?:pan|tin|tray|dish|sheet|bag|paper|parchment|powder|soda|oil|spray|water|juices|sugar|rice|beef|onions?)s?\b/gi;
 
-function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], foods: ReadonlySet<string>): Slip[] {
+/** From so many grams on, weighed as one, it is roasted whole. */
+const JOINT = 900;
+
+function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], grams: ReadonlyMap<string, number>): Slip[] {
+  const foods = new Set(grams.keys());
   const sentences = steps.flatMap((step, at) =>
     step.split(/(?<=[.;])\s+/).map((text) => ({ at, text: text.replace(NAMED_FOR, '') })),
   );
@@ -80,10 +90,13 @@ function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], foods
     const own = lines.filter(({ items }) => items.some(({ line }) => line?.ingredient === name));
     if (own.some(({ text }) => small.test(text)) || steps.some((step) => called.test(step) && small.test(step)))
       continue;
-    const first = sentences.findIndex(({ text }) => called.test(text) && COOKED.test(text));
+    const first = sentences.findIndex(({ text }) => called.test(text));
     if (first < 0) continue;
     const from = sentences.slice(first);
-    const cooking = from.filter(({ text }) => COOKED.test(text) || /\b(?:minutes|mins|hours?)\b/i.test(text));
+    // What rests or cools stands off the heat.
+    const cooking = from.filter(
+      ({ text }) => COOKED.test(text) || (/\b(?:minutes|mins|hours?)\b/i.test(text) && !OFF.test(text)),
+    );
     const said = cooking.map(({ text }) => minutesIn(text));
     // Where a step that cooks leaves its time to the cook, or to a sign, nothing can be held against it.
     if (
@@ -94,9 +107,14 @@ function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], foods
       continue;
     const total = said.reduce<number>((sum, minutes) => sum + (minutes ?? 0), 0);
     const isOven = from.some(({ text }) => OVEN.test(text));
-    const most = isOven ? least.oven : least.else;
+    // A joint is no portion.
+    const isJoint =
+      /breast$/.test(name) &&
+      (grams.get(name) ?? 0) >= JOINT &&
+      own.every(({ text }) => /^[\d.,½¼¾ ]+ ?(?:k?g|lbs?|pounds?)\b/i.test(text));
+    const most = (isOven ? least.oven : least.else) * (isJoint ? 2.5 : 1);
     const start = from[0] as (typeof from)[number];
-    if (total >= most || from.some(({ text }) => ELSE_DECIDED.test(text))) continue;
+    if (total === 0 || total >= most || from.some(({ text }) => ELSE_DECIDED.test(text))) continue;
     slips.push({
       kind: 'time',
       step: start.at,
@@ -121,11 +139,43 @@ const IN_WORDS: Readonly<Record<string, number>> = {
 
 /** The minutes that a sentence tells; undefined where it tells none. */
 function minutesIn(text: string): number | undefined {
-  const told = [...text.matchAll(MINUTES)].map(
+  const plain = text
+    .replace(/(\d+) (?:1\/2|½)(?= ?hours?)|(\d+)½(?= ?hours?)/g, (_, one, other) => String(Number(one ?? other) + 1))
+    .replace(/(?:1\/2|½|half an?|three quarters of an|3\/4|¾)(?= hour)/gi, '1');
+  const told = [...plain.matchAll(MINUTES)].map(
     ([, number, unit = '', sides]) => Number(number) * (/^h/i.test(unit) ? 60 : 1) * (sides ? 2 : 1),
   );
   for (const [words, minutes] of Object.entries(IN_WORDS)) if (text.toLowerCase().includes(words)) told.push(minutes);
   return told.length === 0 ? undefined : told.reduce((sum, minutes) => sum + minutes, 0);
+}
+
+/** Whole or in chunks, roots are hard after so many minutes in boiling water. */
+const LEAST_BOILED = 4;
+const ROOTS =
+  '(?:potato(?:es)?|carrots?|parsnips?|swede|turnips?|celeriac|beetroots?|squash|pumpkin|lentils|rice|pasta|spaghetti|macaroni|penne)';
+const BOILED = new RegExp(
+  `\\b(?:boil|simmer|steam|cook)\\w*\\b[^.;,]{0,30}\\b${ROOTS}\\b[^.;,]{0,40}?\\b(\\d{1,2}) ?min(?!\\w* (?:before|more|until|less|short|under|fewer))`,
+  'gi',
+);
+const SOONER =
+  /\b(?:par-?boil|blanch|quick-cook|fresh pasta|instant|microwav|pressure|frozen|thin|grated|ribbons|leftover|cooked)/i;
+
+/** "Boil the potatoes for 1 minute": what is named beside its minutes, whatever is done with it afterwards. */
+function hardlyBoiled(step: string, at: number): Slip[] {
+  if (SOONER.test(step)) return [];
+  return [...step.matchAll(BOILED)].flatMap(([said, number]): Slip[] =>
+    Number(number) < LEAST_BOILED
+      ? [
+          {
+            kind: 'time',
+            step: at,
+            say: `“${said}” is too short.`,
+            why: `In under ${LEAST_BOILED} minutes it stays hard: a figure may be missing.`,
+            key: `time boiled ${number} ${at}`,
+          },
+        ]
+      : [],
+  );
 }
 
 /** Minutes in which no yeast dough rises. */

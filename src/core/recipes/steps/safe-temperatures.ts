@@ -32,7 +32,7 @@ const KINDS: readonly (readonly [say: string, words: RegExp, limit: RegExp])[] =
   ['poultry', /\b(?:chicken|turkey|duck|poultry)\b/i, /poultry/],
   ['minced meat', /\b(?:mince[d]?|burgers?|meatballs?|sausages?|ground (?:beef|pork|lamb|meat))\b/i, /^minced/],
   ['egg dishes', /\b(?:frittata|omelette|quiche|custard|eggs?|egg muffins?)\b/i, /egg dishes/],
-  ['fish', /\b(?:fish|salmon|tuna|prawns?|cod|seafood)\b/i, /fish and shellfish/],
+  ['fish', /\b(?:fish|salmon|tuna|prawns?|cod|seafood|flakes)\b/i, /fish and shellfish/],
   ['meat', /\b(?:beef|pork|lamb|veal|steaks?|chops?|roast|bacon|ham|meat)\b/i, /steaks/],
 ];
 
@@ -101,7 +101,6 @@ export function temperatureDoubts(step: string, foods: readonly string[], profil
   const doubts: TemperatureDoubt[] = [];
   const minutes = minutesIn(step);
   const degrees = degreesIn(step);
-  const [first] = degrees;
   const refuse = (say: string, limit: Limit | undefined) => doubts.push({ say, why: limit ? because(limit) : '' });
   if (COOL.test(step) && !REHEAT.test(step)) {
     coolingDoubts(step, foods, profile, refuse);
@@ -126,8 +125,8 @@ export function temperatureDoubts(step: string, foods: readonly string[], profil
   } else if (INSIDE.test(step) && !NOT_INSIDE.test(step)) {
     const kind = kindOf(step, foods);
     // What is hotter than food gets is the oven's; what is cooler than a hand is a dough's.
-    if (kind && first && first.celsius >= 35 && first.celsius <= 100)
-      doneDoubts(step, kind, first, minutes, profile, refuse);
+    const inside = degrees.find(({ celsius }) => celsius >= 35 && celsius <= 100);
+    if (kind && inside) doneDoubts(step, kind, inside, minutes, profile, refuse);
   }
   if (/\bmarinat/i.test(step)) marinadeDoubts(step, foods, minutes, degrees, profile, refuse);
   return doubts;
