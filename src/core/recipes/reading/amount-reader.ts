@@ -114,6 +114,26 @@ const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] 
   [/^some\b ?/i, 'to taste'],
 ];
 
+/** Where numbers stand in a line; made once, since a long list is read line by line. */
+const BETWEEN = new RegExp(`^between (${NUMBER}) and (${NUMBER})(?= )`, 'i');
+const RANGE = new RegExp(`^(${NUMBER})(?: ?[-–—] ?| to | or )(${NUMBER})(?![\\d/])`, 'i');
+const SINGLE = new RegExp(`^(${NUMBER})`);
+const TIMES = new RegExp(`^[x×*] ?(${NUMBER}) ?-?(\\p{L}+)\\.? `, 'iu');
+const SIZED = new RegExp(
+  `^(${NUMBER}) ?-?(\\p{L}+)\\.? (?=(?:can|tin|jar|pack|packet|package|bag|carton|box|tub|bottle|block|container|punnet|pouch|ball|bar)e?s?\\b)`,
+  'iu',
+);
+const TWICE = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u');
+const ADDED = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu');
+const MEASURE = new RegExp(
+  `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
+  'iu',
+);
+const FOOD_FIRST = new RegExp(
+  `^(\\p{L}[^\\d${VULGAR}]*?) ?[-–—:,]? ?(${NUMBER}(?: ?[-–] ?${NUMBER})?) ?(\\p{L}+\\.?)?$`,
+  'u',
+);
+
 /** "Scant ½ cup", "a generous 2 tbsp": how full the measure is, said before the number. */
 const FULL_BEFORE = new RegExp(`^(?:an? )?(scant|generous|heaped|heaping|rounded|level) (?=${NUMBER})`, 'i');
 
@@ -140,9 +160,9 @@ function readCount(line: string): ReadAmount {
   }
   // "1-1/2" and "1 and 1/2" are one and a half.
   const spelled = spellNumbers(line).replace(/^(\d+)(?:-| and | & )(\d+ ?\/ ?\d+)(?![\d/])/i, '$1 $2');
-  const between = new RegExp(`^between (${NUMBER}) and (${NUMBER})(?= )`, 'i').exec(spelled);
-  const range = new RegExp(`^(${NUMBER})(?: ?[-–—] ?| to | or )(${NUMBER})(?![\\d/])`, 'i').exec(spelled);
-  const single = new RegExp(`^(${NUMBER})`).exec(spelled);
+  const between = BETWEEN.exec(spelled);
+  const range = RANGE.exec(spelled);
+  const single = SINGLE.exec(spelled);
   const [matched = '', first = '', second] = between ?? range ?? single ?? [];
   if (matched === '') {
     // "pinch salt", "small handful raisins": one of it is meant.
@@ -198,13 +218,8 @@ function afterNumber(counted: Span, after: string, assumed: string[]): ReadAmoun
     return found.trim();
   };
   // "2 x 400 g tins": so many packs of that.
-  const times = new RegExp(`^[x×*] ?(${NUMBER}) ?-?(\\p{L}+)\\.? `, 'iu').exec(rest);
-  const sized =
-    times ??
-    new RegExp(
-      `^(${NUMBER}) ?-?(\\p{L}+)\\.? (?=(?:can|tin|jar|pack|packet|package|bag|carton|box|tub|bottle|block|container|punnet|pouch|ball|bar)e?s?\\b)`,
-      'iu',
-    ).exec(rest);
+  const times = TIMES.exec(rest);
+  const sized = times ?? SIZED.exec(rest);
   let pack: Measured | undefined;
   const packUnit = sized && findUnit(sized[2] ?? '');
   if (sized && packUnit) {
@@ -253,7 +268,7 @@ function afterNumber(counted: Span, after: string, assumed: string[]): ReadAmoun
     }
   }
   // "675g/1lb 8oz", "1lb 8oz/675g": one amount in two systems; what follows the stroke adds to nothing.
-  const twice = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u').exec(rest);
+  const twice = TWICE.exec(rest);
   const otherUnit = twice && (findUnit(twice[2] ?? '') ?? findUnit(SPELLINGS[(twice[2] ?? '').toLowerCase()] ?? ''));
   if (twice && otherUnit) {
     const other = measured(twice[1] as string, otherUnit);
@@ -289,7 +304,7 @@ const ofLess = (text: string) => text.trim().replace(/^(?:of )?(?:an? |the )|^of
 
 /** "1 cup + 2 Tbsp", "1 cup plus 2 Tbsp", "1 lb 4 oz": added up in the first unit. */
 function sumAfter(rest: string, total: Span, unit: Unit): { total: Span; rest: string } | undefined {
-  const match = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu').exec(rest);
+  const match = ADDED.exec(rest);
   const letter = LETTERS[match?.[2] ?? ''];
   const more = match && findUnit(letter ?? match[2] ?? '');
   if (
@@ -306,10 +321,7 @@ function sumAfter(rest: string, total: Span, unit: Unit): { total: Span; rest: s
 
 /** A measure alone: "400 g", "about 110 g", "15-ounce"; undefined for anything else. */
 export function readMeasure(text: string): Measured | undefined {
-  const match = new RegExp(
-    `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
-    'iu',
-  ).exec(text.trim());
+  const match = MEASURE.exec(text.trim());
   const word = (match?.[3] ?? '').replace(/\.$/, '');
   const unit = findUnit(word) ?? findUnit(SPELLINGS[word.toLowerCase()] ?? '');
   if (!match || !unit) return undefined;
@@ -326,10 +338,7 @@ export function turnedRound(line: string): string | undefined {
     const turned = turnedRound(told);
     return turned && turned + how;
   }
-  const match = new RegExp(
-    `^(\\p{L}[^\\d${VULGAR}]*?) ?[-–—:,]? ?(${NUMBER}(?: ?[-–] ?${NUMBER})?) ?(\\p{L}+\\.?)?$`,
-    'u',
-  ).exec(line);
+  const match = FOOD_FIRST.exec(line);
   if (!match) return undefined;
   const [, food = '', number = '', word = ''] = match;
   if (

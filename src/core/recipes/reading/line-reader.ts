@@ -335,10 +335,9 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   if (orElse) alternatives.push(orElse[2] as string);
   const named = withoutStroke(orElse ? (orElse[1] as string) : rest, alternatives, index);
   // "150 g small pasta": a size that is part of the food's name.
-  const sized = found.size ? settle(`${found.size} ${named}`, index) : undefined;
-  const isNamedBySize =
-    sized?.ingredient !== undefined && sized.words.toLowerCase().startsWith(found.size.toLowerCase());
-  const spelt = sized && isNamedBySize ? sized : settleDried(named, index);
+  const sizedWords = found.size === '' ? [] : [found.size, ...named.split(' ')];
+  const isNamedBySize = foodsAmong(sizedWords.slice(0, 5), index).some(({ from, to }) => from === 0 && to > 1);
+  const spelt = isNamedBySize ? settle(sizedWords.join(' '), index) : settleDried(named, index);
   const meant = spelt.ingredient || kinds.length > 0 ? undefined : settleMeant(named, index);
   // "Lamb or beef stock": of two that the line offers, the one that the table knows.
   const offered = spelt.ingredient || meant ? undefined : / or ([^,;]+.*)$/i.exec(named)?.[1];

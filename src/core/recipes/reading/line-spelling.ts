@@ -252,8 +252,6 @@ const REMARKS: readonly RegExp[] = [
   /,? ?\bdepending on\b[^,;()]*/giu,
   // "rinsed until the water runs clear"
   /,? ?\b(?:until|till)\b[^,;()]*/giu,
-  // "1 slice of ginger the size of a coin"
-  /(?<=^[\d½⅓⅔¼¾][^,;()]*?),? the size of [^,;()]*/giu,
   // "(see note)", "see tip below"
   /,? ?\bsee (?:notes?|tips?|recipe|above|below|method)\b[^,;()]*/giu,
 ];
@@ -276,6 +274,8 @@ export function withoutRemarks(line: string): { readonly text: string; readonly 
     return '';
   };
   for (const remark of REMARKS) text = text.replace(remark, take);
+  // "1 slice of ginger the size of a coin": beside an amount, and no amount itself.
+  if (/^[\d½⅓⅔¼¾]/u.test(text)) text = text.replace(/,? ?\bthe size of [^,;()]*/iu, take);
   const purpose = PURPOSE.exec(text);
   // "Juice to drink" is all purpose: what stands before it must name something.
   if (purpose && purpose.index > 2) {

@@ -55,6 +55,8 @@ const inFigures = (line: string) =>
 /** What a recipe is counted in, alone under its title: "6 pots", "10 bars", "For 4", "4". */
 const ALONE =
   /^(?:for |about |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
+/** "Fills a jar, 10 servings" */
+const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people)\b/i;
 /** "12 oat biscuits" */
 const COUNTED_TITLE = /^\d{1,2} (?!x\b)\p{L}[\p{L} -]{2,40}s$/u;
 /** "BEEF STEW - Serves 6", "Pancakes for eight": said with the title. */
@@ -81,6 +83,10 @@ export function splitRecipeText(text: string): RecipeText {
     .split(/\r\n?|\n/, 2)[1]
     ?.trim();
   const isTitled = second === '' || (second !== undefined && servingsIn(second) !== undefined);
+  // "16 small bases", alone between the title and an empty row.
+  const counted = /^\s*\S[^\n]*\r?\n(\d{1,3}) (?:[\p{L}-]+ ){0,2}[\p{L}-]+s\s*\r?\n\s*\r?\n/u.exec(
+    text.trimStart(),
+  )?.[1];
   const hasHeadings = rows.some((row) => INGREDIENTS.test(heading(row)));
   let part: 'top' | 'ingredients' | 'steps' | 'rest' = 'top';
   let title = '';
@@ -100,6 +106,10 @@ export function splitRecipeText(text: string): RecipeText {
     else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
+    else if (part === 'top' && counted && row === rows[1] && title !== '' && lines.length === 0)
+      servings ??= Number(counted);
+    else if (part === 'top' && title !== '' && lines.length === 0 && servings === undefined && SAID_IN.test(bare))
+      servings = Number(SAID_IN.exec(bare)?.[1]);
     else if (part === 'top' && title !== '' && lines.length === 0 && ALONE.test(inFigures(bare)))
       servings ??= Number(ALONE.exec(inFigures(bare))?.[1]);
     else if (title === '' && part === 'top' && (!startsWithAmount(row) || (isTitled && row === top))) {

@@ -25,6 +25,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^tomato paste$/, 60, 'four spoons of paste'],
   [/^cocoa powder$/, 30, 'a third of a cup'],
   [/^egg$/, 150, 'three eggs'],
+  [/breadcrumbs$/, 70, 'a cup of crumbs'],
   [/ flour$/, 180, 'a cup and a half of flour'],
   [/^fresh (?:parsley|coriander|basil|mint|dill|thyme|sage|rosemary)$/, 20, 'a handful of herbs'],
 ];
@@ -45,6 +46,7 @@ export function amountSlips(
     ...weighed.flatMap((each) => tooLittle(each) ?? []),
     ...fatSlips(weighed, steps),
     ...leaveningSlips(weighed),
+    ...ofFlour(weighed, steps),
     ...liquidSlips(weighed, servings),
     ...floodSlips(weighed, steps),
     ...littleFlour(weighed, steps),
@@ -156,6 +158,52 @@ function leaveningSlips(weighed: readonly Weighed[]): Slip[] {
           each,
           `Yeast is ${((100 * each.grams) / flour).toFixed(1)} % of the flour, far more than usual.`,
           'Dried yeast is usually 1 to 2 % of the flour.',
+        ),
+      ];
+    return [];
+  });
+}
+
+/** Salt beyond this share of the flour is no dough any more, a starch beyond this share of all is no sauce. */
+const MOST_SALT = 0.045;
+const MOST_STARCH = 0.1;
+
+/** Salt, liquid and starch held against what they are mixed with: known without the servings. */
+function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
+  const total = sum(weighed, () => true);
+  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
+  const isDough = flour > 0.35 * total && steps.some((step) => /\b(?:bake|knead|dough|batter|roll out)\b/i.test(step));
+  const isCrust = steps.some((step) => /\bsalt (?:crust|dough)\b|\bplay ?dough\b/i.test(step));
+  const wet = sum(weighed, ({ name }) => LIQUID.test(name) || WET.test(name));
+  const isYeasty = weighed.some(({ item }) => / yeast$/.test(item.ingredient.name));
+  return weighed.flatMap((each): Slip[] => {
+    const { name } = each.item.ingredient;
+    if (isDough && !isCrust && /^(?:kosher |sea )?salt(?: flakes)?$/.test(name) && each.grams > MOST_SALT * flour)
+      return [
+        slip(
+          each,
+          `Salt is ${((100 * each.grams) / flour).toFixed(0)} % of the flour, far more than usual.`,
+          'A dough takes 1 to 2 %.',
+        ),
+      ];
+    if (isDough && isYeasty && /^(?:water|milk)$/.test(name) && each.item.unit.key !== 'tsp' && wet < 0.35 * flour)
+      return [
+        slip(
+          each,
+          `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`,
+          'A yeast dough takes half of the weight of its flour and more.',
+        ),
+      ];
+    if (
+      flour === 0 &&
+      /^(?:cornstarch|arrowroot|potato starch|tapioca starch)$/.test(name) &&
+      each.grams > MOST_STARCH * total
+    )
+      return [
+        slip(
+          each,
+          `${name[0]?.toUpperCase()}${name.slice(1)} is ${((100 * each.grams) / total).toFixed(0)} % of all of it: that sets like rubber.`,
+          'A sauce takes 2 to 5 %, a custard up to 8.',
         ),
       ];
     return [];

@@ -44,13 +44,17 @@ function backwards(step: string, at: number): Slip[] {
 const MOST: Readonly<Record<string, number>> = { hour: 72, min: 600, day: 60, week: 52 };
 /** Nothing bakes or boils through the night and the day after; what cooks slowly says so. */
 const MOST_HOT_HOURS = 10;
-const HOT = /\b(?:bake|roast|grill|fry|boil|steam|toast|microwave)\b(?![^.]*\b(?:slow|low)\b)[^.]*$/i;
+/** Baked, it keeps for days. */
+const KEPT = /\b(?:keep|kept|stor|last|fridge|freez|within|up to|eat|rest|stand|marinat|soak)\w*\b/i;
+const HOT = /\b(?:bake|roast|grill|fry|boil|simmer|stew|steam|toast|microwave)\b(?![^.]*\b(?:slow|low)\b)[^.]*$/i;
 
 function impossible(step: string, at: number): Slip[] {
   return [...step.matchAll(/(?<![\d/.,])(\d{1,5}) ?-?(hour|hr|min|day|week)/gi)].flatMap(
     ({ 0: said, 1: number, 2: unit = '', index }): Slip[] => {
       const key = unit.toLowerCase().replace('hr', 'hour');
-      const most = key === 'hour' && HOT.test(step.slice(0, index)) ? MOST_HOT_HOURS : (MOST[key] ?? 0);
+      const before = step.slice(0, index);
+      const isHot = HOT.test(before) && !KEPT.test(before);
+      const most = isHot && key === 'hour' ? MOST_HOT_HOURS : isHot && /day|week/.test(key) ? 0 : (MOST[key] ?? 0);
       const isNone = Number(number) === 0;
       if (Number(number) <= most && !isNone) return [];
       return [
@@ -111,6 +115,13 @@ function gelatineSlips(steps: readonly string[], weighed: readonly Weighed[]): S
   ];
 }
 
+/** Whether a text tells of a liquid that yeast dies in; an oven is hotter. */
+const isTooHot = (text: string): boolean =>
+  [...text.matchAll(/(\d{2,3}) ?°? ?([CF])\b/g)].some(
+    ([, degrees, scale]) =>
+      Number(degrees) > (scale === 'F' ? 130 : 55) && Number(degrees) < (scale === 'F' ? 250 : 120),
+  );
+
 function yeastSlips(steps: readonly string[], lines: CheckedRecipe['lines'], weighed: readonly Weighed[]): Slip[] {
   if (!weighed.some(({ item }) => / yeast$/.test(item.ingredient.name) && !/nutritional/.test(item.ingredient.name)))
     return [];
@@ -122,20 +133,14 @@ function yeastSlips(steps: readonly string[], lines: CheckedRecipe['lines'], wei
       /\b(?:boiling|very hot|scalding)\b/i.test(step) &&
       !/\bcool|\blukewarm|\bnot\b/i.test(step),
   );
-  const hot = steps.findIndex(
-    (step) =>
-      /\byeast\b/i.test(step) &&
-      [...step.matchAll(/(\d{2,3}) ?°? ?([CF])\b/g)].some(
-        ([, degrees, scale]) =>
-          Number(degrees) > (scale === 'F' ? 130 : 55) && Number(degrees) < (scale === 'F' ? 250 : 120),
-      ),
-  );
+  const hot = steps.findIndex((step) => /\byeast\b/i.test(step) && isTooHot(step));
   const step = at >= 0 ? at : hot;
   if (step >= 0)
     return [{ kind: 'fails', step, say: 'The liquid is too hot for the yeast.', why, key: `fails yeast ${step}` }];
   const line = lines.findIndex(
     ({ text, items }) =>
-      /\bboiling\b/i.test(text) && items.some(({ line: own }) => /water|milk/.test(own?.ingredient ?? '')),
+      (/\bboiling\b/i.test(text) || isTooHot(text)) &&
+      items.some(({ line: own, food }) => /water|milk/.test(own?.ingredient ?? food)),
   );
   return line >= 0 && !cools
     ? [{ kind: 'fails', line, say: 'The liquid is too hot for the yeast.', why, key: `fails yeast line ${line}` }]

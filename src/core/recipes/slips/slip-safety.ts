@@ -20,6 +20,22 @@ interface Rule {
 const has = (foods: readonly string[], test: RegExp) => foods.some((food) => test.test(food));
 const anyStep = (steps: readonly string[], test: RegExp) => steps.some((step) => test.test(step));
 
+/** Whether the steps seem to tell all that is done: of two alone, that it is served or put away at their end. */
+const isWhole = (steps: readonly string[]) =>
+  steps.length > 2 ||
+  (steps.length > 1 && /\b(?:serve|jars?|glass(?:es)?|fridge|chill|eat|enjoy)\b/i.test(steps.at(-1) ?? ''));
+
+/** Whether a step heats something; that nothing is to be cooked heats nothing. */
+const anyCooks = (steps: readonly string[]) =>
+  steps.some((step) =>
+    COOKS.test(
+      step.replace(
+        /\b(?:no|without|not|never|instead of)[- ](?:\w+ )?(?:cook|bak|heat|fry)\w*|\bun-?cooked\b|\bno-bake\b/gi,
+        '',
+      ),
+    ),
+  );
+
 /** The first step that does something and nothing that makes it right. */
 const stepThat = (steps: readonly string[], does: RegExp, unless?: RegExp): number | undefined => {
   const at = steps.findIndex((step) => does.test(step) && !unless?.test(step));
@@ -134,7 +150,7 @@ const RULES: readonly Rule[] = [
       const isRaw =
         has(foods, /^(?:white fish fillet|salmon fillet|tuna steak|prawns|squid|scallops|mackerel|trout)$/) &&
         steps.length > 1 &&
-        !anyStep(steps, COOKS) &&
+        !anyCooks(steps) &&
         !lines.some((line) => /\b(?:cooked|smoked|canned|tinned|hot-smoked)\b/i.test(line));
       return isRaw ? -1 : undefined;
     },
@@ -153,11 +169,11 @@ const RULES: readonly Rule[] = [
       const off = steps.findIndex((step) =>
         /\beggs?\b[^.]*\boff the heat\b|\boff the heat\b[^.]*\beggs?\b/i.test(step),
       );
-      if (off >= 0 && has(foods, /^egg$/) && !anyStep(steps.slice(off + 1), COOKS)) return off;
+      if (off >= 0 && has(foods, /^egg$/) && !anyCooks(steps.slice(off + 1))) return off;
       const isRaw =
         has(foods, /^egg$/) &&
-        steps.length > 2 &&
-        !anyStep(steps, COOKS) &&
+        isWhole(steps) &&
+        !anyCooks(steps) &&
         !lines.some((line) => /hard-?boiled|pasteuri[sz]ed/i.test(line));
       return isRaw ? -1 : undefined;
     },
@@ -168,7 +184,7 @@ const RULES: readonly Rule[] = [
     at: ({ foods, lines, steps }) =>
       has(foods, / flour$/) &&
       steps.length > 2 &&
-      !anyStep(steps, COOKS) &&
+      !anyCooks(steps) &&
       !lines.some((line) => /heat-treated|toasted/i.test(line))
         ? -1
         : undefined,

@@ -9,6 +9,7 @@ export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Wei
   return [
     ...tooShort(steps, lines, grams),
     ...steps.flatMap(hardlyBoiled),
+    ...hardlyBaked(steps, grams),
     ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
     ...coolOven(steps),
   ];
@@ -19,7 +20,9 @@ interface Least {
   /** How steps call it. */
   readonly called: RegExp;
   /** Cut so small, its time is no longer that of the whole. */
-  readonly small: RegExp;
+  readonly cut: RegExp;
+  /** Minutes that it takes cut so small; left out where it may be raw. */
+  readonly small?: number;
   /** Minutes over heat without which it is surely not done, in the oven and elsewhere: half of what is usual, ours. */
   readonly oven: number;
   readonly else: number;
@@ -34,30 +37,39 @@ const LEAST: readonly Least[] = [
   {
     foods: /^whole (?:chicken|turkey|duck)$/,
     called: /\b(?:chicken|turkey|duck|bird)\b/i,
-    small: /\b(?:spatchcock|joint)/i,
+    cut: /\b(?:spatchcock|joint)/i,
     oven: 40,
     else: 40,
   },
   {
     foods: /^chicken (?:thigh|drumstick|leg|wings)/,
     called: /\b(?:chicken|thighs?|drumsticks?|wings?|legs?)\b/i,
-    small: CUT_SMALL,
+    cut: CUT_SMALL,
+    small: 3,
     oven: 16,
     else: 10,
   },
   {
     foods: /^(?:chicken|turkey|duck) breast$/,
     called: /\b(?:chicken|turkey|duck|breasts?)\b/i,
-    small: CUT_SMALL,
+    cut: CUT_SMALL,
+    small: 3,
     oven: 10,
     else: 6,
+  },
+  {
+    foods: /^(?:salmon fillet|white fish fillet|trout|mackerel)$/,
+    called: /\b(?:salmon|fish|fillets?|trout|mackerel|cod)\b/i,
+    cut: CUT_SMALL,
+    oven: 6,
+    else: 3,
   },
   {
     foods:
       /^(?:potato|new potatoes|sweet potato|carrot|parsnip|swede|turnip|celeriac|beetroot|butternut squash|pumpkin)$/,
     called:
       /\b(?:potato(?:es)?|carrots?|parsnips?|swede|turnips?|celeriac|beetroots?|beets?|squash|pumpkin|vegetables|everything)\b/i,
-    small: CUT_ROOTS,
+    cut: CUT_ROOTS,
     oven: 12,
     else: 4,
   },
@@ -84,12 +96,14 @@ function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], grams
     step.split(/(?<=[.;])\s+/).map((text) => ({ at, text: text.replace(NAMED_FOR, '') })),
   );
   const slips: Slip[] = [];
-  for (const { foods: test, called, small, ...least } of LEAST) {
+  for (const { foods: test, called, cut: small, ...least } of LEAST) {
     const [name] = [...foods].filter((food) => test.test(food));
     if (name === undefined) continue;
     const own = lines.filter(({ items }) => items.some(({ line }) => line?.ingredient === name));
-    if (own.some(({ text }) => small.test(text)) || steps.some((step) => called.test(step) && small.test(step)))
-      continue;
+    const isSmall =
+      own.some(({ text }) => small.test(text)) || steps.some((step) => called.test(step) && small.test(step));
+    // Cut small it takes a moment, and meat more than that.
+    if (isSmall && least.small === undefined) continue;
     const first = sentences.findIndex(({ text }) => called.test(text));
     if (first < 0) continue;
     const from = sentences.slice(first);
@@ -112,7 +126,7 @@ function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], grams
       /breast$/.test(name) &&
       (grams.get(name) ?? 0) >= JOINT &&
       own.every(({ text }) => /^[\d.,½¼¾ ]+ ?(?:k?g|lbs?|pounds?)\b/i.test(text));
-    const most = (isOven ? least.oven : least.else) * (isJoint ? 2.5 : 1);
+    const most = isSmall ? (least.small ?? 0) : (isOven ? least.oven : least.else) * (isJoint ? 2.5 : 1);
     const start = from[0] as (typeof from)[number];
     if (total === 0 || total >= most || from.some(({ text }) => ELSE_DECIDED.test(text))) continue;
     slips.push({
@@ -176,6 +190,31 @@ function hardlyBoiled(step: string, at: number): Slip[] {
         ]
       : [],
   );
+}
+
+/** Minutes in which no loaf or cake bakes, and nothing of flour at all. */
+const LEAST_LOAF = 18;
+const LEAST_BAKED = 5;
+
+function hardlyBaked(steps: readonly string[], grams: ReadonlyMap<string, number>): Slip[] {
+  const flour = [...grams].reduce((sum, [name, each]) => sum + (/ flour$/.test(name) ? each : 0), 0);
+  const isOnly = steps.join(' ').match(/\bbak(?:e|ing)\b(?! (?:powder|soda|paper|sheet|tray|tin))/gi)?.length === 1;
+  if (flour < 100 || !isOnly) return [];
+  const isLoaf = steps.some((step) => /\b(?:loaf|cake|springform|bundt) (?:tin|pan)\b/i.test(step));
+  const least = isLoaf ? LEAST_LOAF : LEAST_BAKED;
+  return steps.flatMap((step, at): Slip[] => {
+    const [said, number] = /\bbake\b[^.;]{0,40}?\b(\d{1,2}) ?min(?!\w* (?:more|before|longer|blind))/i.exec(step) ?? [];
+    if (said === undefined || Number(number) >= least || /\bblind\b|\bmore\b/i.test(step)) return [];
+    return [
+      {
+        kind: 'time',
+        step: at,
+        say: `“${said}” is too short.`,
+        why: `${isLoaf ? 'A loaf or cake' : 'What is made of flour'} is raw inside after less than ${least} minutes.`,
+        key: `time baked ${number} ${at}`,
+      },
+    ];
+  });
 }
 
 /** Minutes in which no yeast dough rises. */
