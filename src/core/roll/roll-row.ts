@@ -156,12 +156,7 @@ const inFigures = (text: string) => {
   return at < 0 ? text : String(at);
 };
 
-/**
- * An age in whole years, as offices and parents write it; what is none stays as it is.
- *
- * @example plainAge('8½ yrs') //=> '8'
- * @example plainAge('18 months') //=> '1'
- */
+/** An age in whole years, as offices and parents write it: "8½ yrs" is 8, "18 months" 1; what is none stays as it is. */
 function plainAge(text: string): string {
   const months = /^(\d{1,3}) ?(?:months?|mths?|mos?)\.?(?: old)?$/i.exec(text)?.[1];
   if (months) return String(Math.floor(Number(months) / 12));

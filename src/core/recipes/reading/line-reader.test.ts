@@ -94,7 +94,8 @@ describe('lines as blogs, notebooks, packets, community cookbooks, scans and tel
   // Then 101 lines came out 93 % right and 118 lines 89 % with one wrong each (pumpkin for pumpkin seeds, a thumb of ginger as a
   // whole one); 104 sought-out ways of writing 84 %; 116 lines of twelve everyday recipes 97 %, three asked though said, none wrong.
   // Of 110 lines after that 88 % and of 105 more 82 %, two wrong in each (cooked behind the comma, fresh yeast, a bird's own weight,
-  // what was left over): ways of writing again, not foods. Then 80 lines 92 %, 60 lines 88 % with two wrong, 60 lines 90 % with one.
+  // what was left over): ways of writing again, not foods. Then 80 lines 92 %, 60 lines 88 % with two wrong,
+  // 60 lines 90 % with one, 60 lines 92 % with none wrong and four asked though said.
   it.each(Object.entries(three as unknown as Record<string, Labelled[]>))(
     'are read right or asked about: %s',
     (name, set) => {

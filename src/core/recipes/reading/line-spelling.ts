@@ -241,7 +241,7 @@ const REMARKS: readonly RegExp[] = [
   /,? ?\bof (?:your |any )?(?:choice|kind|type|sort)\b/giu,
   /,? ?\b(?:(?:more|extra|plus|[\p{L}]+-free) )?(?:if|as|when) (?:needed|desired|required|wanted|you (?:like|wish|have|can|prefer)[^,;()]*|using|possible|available|necessary)\b/giu,
   /,? ?\bthe \p{L}+er,? the (?:better|nicer)\b/giu,
-  /,? ?\b(?:any|whatever|whichever) (?:colou?r|kind|type|sort|variety|shape|brand|short shape|size)s?\b(?: (?:you (?:like|have)|will do|works?))?/giu,
+  /,? ?\b(?:any|whatever|whichever) (?:colou?r|flavou?r|kind|type|sort|variety|shape|brand|short shape|size)s?\b(?: (?:you (?:like|have)|will do|works?))?/giu,
   // "no added sugar"
   /,? ?\bno (?:added|extra) \p{L}+/giu,
   // "from the garden", "from a packet"

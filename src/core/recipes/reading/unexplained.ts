@@ -9,6 +9,13 @@ const LEFT_NUMBER =
 const SENTENCE =
   /\b(?:is|are|was|were|isn't|aren't|may|might|can|could|will|would|should|needs?|leave|keep|buy|omit|skip|try|it|they|you|works?|because|since|until|too)\b/i;
 
+/**
+ * "Broken up", "cut across the middle", "snipped small": what is done to it, in whatever words. Joined to it with "with" or "in"
+ * there may be another food, which the table need not know.
+ */
+const DONE =
+  /^ ?(?:\p{L}+ly )?(?:\p{L}{3,}ed|cut|torn|split|broken|shaken|beaten|frozen|ground|left|kept)\b(?!.*\b(?:with|in|and|plus|or|from|for)\b)/iu;
+
 /** "1 tbsp lime juice (about ½ lime)": how many of the same that is. */
 const OWN_COUNT = /^ ?(?:about|approx\.?|roughly|from|ca?\.|~) ?(?:\d+|[½⅓⅔¼¾]) ([\p{L} ]+)$/iu;
 
@@ -37,7 +44,7 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     );
     const [food] = foods;
     if (food) return [words.join(' ')];
-    if (SENTENCE.test(part)) return [];
+    if (SENTENCE.test(part) || DONE.test(part)) return [];
     return words.filter(
       (word) => !isSaid(word) && !word.split(/[-’']/).every((piece) => piece === '' || isSaid(piece)),
     );

@@ -16,7 +16,7 @@ import { timeSlips } from './slip-times';
  */
 export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile: 'us' | 'uk' = 'us'): Slip[] {
   const weighed = weigh(recipe.lines, reference);
-  return [
+  const slips = [
     ...lineSlips(recipe.lines),
     ...amountSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
@@ -29,6 +29,9 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
       steps: recipe.steps,
     }),
   ];
+
+  // Salt may be too much for the servings and for the flour: it is told once.
+  return slips.filter(({ key }, at) => slips.findIndex((each) => each.key === key) === at);
 }
 
 /** Edible grams of the whole; undefined while a line is open or has no weight. */
