@@ -57,6 +57,9 @@ const ALONE =
   /^(?:for |about |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
 /** "Fills a jar, 10 servings" */
 const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people)\b/i;
+/** "1 loaf, 8 slices" */
+const IN_SLICES =
+  /^\d{1,2} [^\d]{3,30}\b(\d{1,3}) (?:thick |thin |large |small )?(?:slices?|pieces|servings?|portions?|people)\b/i;
 /** "12 oat biscuits" */
 const COUNTED_TITLE = /^\d{1,2} (?!x\b)\p{L}[\p{L} -]{2,40}s$/u;
 /** "BEEF STEW - Serves 6", "Pancakes for eight": said with the title. */
@@ -106,6 +109,8 @@ export function splitRecipeText(text: string): RecipeText {
     else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
+    else if (part === 'top' && title !== '' && lines.length === 0 && IN_SLICES.test(bare))
+      servings ??= Number(IN_SLICES.exec(bare)?.[1]);
     else if (part === 'top' && counted && row === rows[1] && title !== '' && lines.length === 0)
       servings ??= Number(counted);
     else if (part === 'top' && title !== '' && lines.length === 0 && servings === undefined && SAID_IN.test(bare))

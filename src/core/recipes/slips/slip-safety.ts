@@ -133,7 +133,7 @@ const RULES: readonly Rule[] = [
         ? stepThat(
             steps,
             /\b(?:still|slightly|a little|just|a bit|faintly) (?:a (?:little|bit|touch) )?pink\b|\bpink in the (?:middle|centre|center)\b/i,
-            /\b(?:no|not|never|nothing|longer|until)\b[^.]{0,12}\b(?:is |are |it )?(?:still )?pink|\bno pink/i,
+            /\b(?:no|not|never|nothing|longer)\b[^.]{0,12}\b(?:is |are |it )?(?:still )?pink|\bno pink/i,
           )
         : undefined,
     say: 'Meat that must be cooked through is left pink.',
@@ -170,11 +170,16 @@ const RULES: readonly Rule[] = [
         /\beggs?\b[^.]*\boff the heat\b|\boff the heat\b[^.]*\beggs?\b/i.test(step),
       );
       if (off >= 0 && has(foods, /^egg$/) && !anyCooks(steps.slice(off + 1))) return off;
+      // From where eggs go in, nothing is heated any more: a mousse, whatever was melted for it before.
+      const from = Math.max(
+        0,
+        steps.findIndex((step) => /\b(?:eggs?|yolks?|whites?)\b/i.test(step)),
+      );
       const isRaw =
         has(foods, /^egg$/) &&
         isWhole(steps) &&
-        !anyCooks(steps) &&
-        !lines.some((line) => /hard-?boiled|pasteuri[sz]ed/i.test(line));
+        !anyCooks(steps.slice(from)) &&
+        !lines.some((line) => /hard-?boiled|pasteuri[sz]ed|cooked/i.test(line));
       return isRaw ? -1 : undefined;
     },
     say: 'Egg is eaten raw.',

@@ -59,6 +59,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
       words: [
         ...keysOf(`${line?.ingredient ?? ''} ${food}`),
         ...kindsOf(line?.ingredient ?? food),
+        ...((line?.ingredient ?? food) === 'egg' ? ['yolk', 'white'] : []),
         // "The zest" is the orange's, "the yolks" are the egg's.
         ...(/\b(?:zest|juice|yolk|white|rind|peel)s?\b/
           .exec(line?.preparation ?? '')

@@ -21,7 +21,8 @@ export function ageOf(written: string, heat: Heat, heated: readonly string[] = [
   )
     return ADULT;
   // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
-  const isCut = /\b(?:cut|slice|dice|chop|trim|joint|bone|fillet|skin|strips|cubes)\b/i.test(text);
+  const isCut =
+    /\b(?:cut|slice|dice|chop|trim|joint|bone|debone|fillet|skin|score|spatchcock|shears|strips|cubes)\b/i.test(text);
   if (RAW_MEAT.test(text) && !/\bcooked\b|\bwash your hands\b/i.test(text)) return isCut ? ADULT : 10;
   // Meat that nobody calls cooked, and that was over no heat yet, is raw.
   if (
@@ -34,7 +35,8 @@ export function ageOf(written: string, heat: Heat, heated: readonly string[] = [
   if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
   if (heat !== 'none') return 10;
   if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
-  if (HOT_POURED.test(text)) return 10;
+  if (HOT_POURED.test(text) || /\b(?:hammer|mallet|coconut)\b/i.test(text)) return 10;
+  if (/\b(?:electric|hand|stand) (?:hand )?mixer\b/i.test(text)) return 7;
   // It burns on the skin, and in the eye.
   if (CUTS.test(text) && /\b(?:scotch bonnets?|habaneros?|bird'?s?[’']?s?[- ]eye)\b/i.test(text)) return 10;
   // Hard and round: the knife slips.
@@ -56,7 +58,7 @@ export function ageOf(written: string, heat: Heat, heated: readonly string[] = [
   )
     return 7;
   if (
-    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter|shred(?!s\b)|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
       text,
     )
   )
@@ -70,7 +72,7 @@ const RAW_MEAT =
   /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
 /** Blades without a guard, open flames, sugar and jam that boil: an adult's, whatever else is said. */
 const DANGEROUS =
-  /\b(?:mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
+  /\b(?:oven gloves?|hot (?:tray|tin|pan from)|(?:hot|boiling)\b[^.]{0,40}\b(?:sieve|strain)\w*|mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
 const HOT_POURED =
   /\b(?:ladle|pour|tip|carry|transfer|lift|spoon|strain)\w*\b[^.]*\b(?:hot|boiling|steaming)\b|\b(?:hot|boiling|steaming)\b[^.]*\b(?:into|onto|over)\b/i;
 

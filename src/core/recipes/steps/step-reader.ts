@@ -258,7 +258,7 @@ const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
   ['grill', /\b(?:grill|broil)/i],
   [
     'hob',
-    /\b(?:simmer|boil|cook\b|fry(?!er)|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warms? (?!water|milk|liquid|place|spot|room|tap)|stew|poach|caramelis|carameliz|toast|scrambl|wilt|heat(?:ed)? (?:through|the oil|the butter)|heat the|heat oil|piping hot|bubble|thicken|reduced by|hard-boil|last \d+ min|over (?:a )?(?:low|medium|high|gentle|moderate)|turn (?:up|down) the heat|reduce the heat|slow[- ]cook|pressure[- ]cook|centre reads|hot oil)/i,
+    /\b(?:simmer|boil|cook\b|fry(?!er)|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warms? (?!water|milk|liquid|place|spot|room|tap)|stew|poach|caramelis|carameliz|toast|scrambl|wilt|heat(?:ed)? (?:through|the oil|the butter)|heat the|heat oil|piping hot|bubble|thicken|reduced by|hard-boil|last \d+ min|over (?:a )?(?:low|medium|high|gentle|moderate)|turn (?:up|down) the heat|reduce the heat|slow[- ]cook|pressure[- ]cook|centre reads|hot oil|risotto)/i,
   ],
   ['kettle', /\b(?:kettle|boiling water|hot water)\b/i],
 ];
@@ -294,12 +294,16 @@ function heatOf(text: string): Heat {
 
 /** What a knife does; the mince that is shaped was cut by the butcher. */
 const CUTTING =
-  'chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred|(?<!the |with |of |and )mince (?!meat|into|with|mixture|and)|trim';
+  'chop|dice|slice|cut (?!out)|halve|quarter(?!s? of)|shred(?!s\\b)|score|(?<!the |with |of |and )mince (?!meat|into|with|mixture|and)|trim';
 
 const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
   ['knife', new RegExp(`\\b(?:${CUTTING}|knife|claw|mandolin)`, 'i')],
   ['board', new RegExp(`\\b(?:${CUTTING}|board)`, 'i')],
-  ['peeler', /\bpeel/i],
+  // A peeler is for what is hard: the rest is peeled by hand.
+  [
+    'peeler',
+    /\bpeel(?!\w* (?:and (?:chop|crush|mince) )?(?:the |an? |\d )?(?:prawns?|shrimps?|eggs?|bananas?|oranges?|clementines?|satsumas?|chestnuts?))/i,
+  ],
   ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
   ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
   ['whisk', /\bwhisk|\bwhip/i],
