@@ -30,17 +30,13 @@ export function Early() {
   useEffect(() => {
     if (!window.early) return;
     const { given, note } = window.early;
+    window.removeEventListener('input', note, true);
     delete window.early;
-    // After the router's own beginning, which stands around this: what changes the address is not heard before it. Until then
-    // the newest is noted, so that nothing older is put over it.
-    setTimeout(() => {
-      window.removeEventListener('input', note, true);
-      for (const [field, value] of given) {
-        const isFile = field instanceof HTMLInputElement && field.type === 'file';
-        if (field instanceof HTMLElement && field.isConnected && !isFile && 'value' in field)
-          giveAgain(field as Field, value);
-      }
-    });
+    for (const [field, value] of given) {
+      const isFile = field instanceof HTMLInputElement && field.type === 'file';
+      if (field instanceof HTMLElement && field.isConnected && !isFile && 'value' in field)
+        giveAgain(field as Field, value);
+    }
   }, []);
   return null;
 }
