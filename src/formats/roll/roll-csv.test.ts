@@ -202,6 +202,13 @@ describe('a roll file', () => {
       { name: 'Ava Moss', age: '9', avoids: 'sesame', servings: '4', contact: 'Jo Moss; 207 555 0133' },
       { name: 'Jo van Dyke', age: '10', avoids: '', servings: '2' },
     ]);
+    // A yes is lost only where the column beside it says which.
+    const avoids = (heads: string, row: string) =>
+      readRollCsv(bytes(`name,servings,${heads}\nAda,1,${row}\n`)).rows[0]?.cells.avoids;
+    expect(avoids('Allergies,Dietary', 'Yes,vegetarian')).toBe('Yes; vegetarian');
+    for (const nothing of ['-', 'none', 'see form', 'Yes', ''])
+      expect(avoids('Allergy?,What allergy', `Yes,${nothing}`)).toContain('Yes');
+    expect(avoids('Allergy?,What allergy', 'No,egg')).toBe('egg');
     // Of a need alone, and of what is medical, somebody says what it is.
     for (const heading of ['Needs', 'Medical'])
       expect(() => readRollCsv(bytes(`name,servings,${heading}\nAda,1,\n`))).toThrow(ColumnsUnclear);

@@ -116,6 +116,10 @@ function tickedNeed(heading: string, cells: readonly string[]): string | undefin
   return codes.length > 0 && said.every((cell) => TICKED.test(cell) || UNTICKED.test(cell)) ? need : undefined;
 }
 
+/** A column that says which, where another says whether. */
+const SAYS_WHICH = /\b(?:what|which|list|details?|specify|if yes)\b/i;
+const SAYS_NOTHING = /^(?:|-|–|\?|x|y|yes|n|no|0|1|none.*|nil|n\/?a|not .*|un.*|see .*|tbc)$/i;
+
 /** How a column without a heading is called. */
 const nameless = (at: number): string => `${NO_HEADING} ${at + 1})`;
 const NO_HEADING = '(no heading, column';
@@ -272,9 +276,13 @@ export function readHeadings(
     const need = ticks[at];
     if (need !== undefined) return TICKED.test(cell) ? need : '';
     if (SURNAME_FIRST.test(plainHeading(cells[at] ?? ''))) return cell.replace(/^([^,]+), *(.+)$/, '$2 $1');
-    // "Allergy? yes" beside "What allergy: sesame": the other column says it.
-    const isSaid = asked.length > 1 && asked.some((other) => other !== at && (row[other] ?? '').trim() !== '');
-    if (asked.includes(at) && asked.length > 1 && (UNTICKED.test(cell) || (isSaid && TICKED.test(cell)))) return '';
+    if (asked.includes(at) && asked.length > 1) {
+      // "Allergy? yes" beside "What allergy: sesame": the other column says it. Beside any other, a yes is asked about.
+      const isSaid = asked.some(
+        (other) => other !== at && SAYS_WHICH.test(cells[other] ?? '') && !SAYS_NOTHING.test((row[other] ?? '').trim()),
+      );
+      if (UNTICKED.test(cell) || (isSaid && TICKED.test(cell))) return '';
+    }
     return births.has(at) && today ? String(ageFromBirth(cell, today) ?? cell) : cell;
   };
   return {

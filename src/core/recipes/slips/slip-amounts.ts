@@ -186,14 +186,8 @@ function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] 
           'A dough takes 1 to 2 %.',
         ),
       ];
-    if (isDough && isYeasty && /^(?:water|milk)$/.test(name) && each.item.unit.key !== 'tsp' && wet < 0.35 * flour)
-      return [
-        slip(
-          each,
-          `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`,
-          'A yeast dough takes half of the weight of its flour and more.',
-        ),
-      ];
+    if (isDough && isYeasty && /^(?:water|milk)$/.test(name) && wet < 0.35 * flour)
+      return [noDough(each, wet, flour, 'A yeast dough takes half of the weight of its flour and more.')];
     if (
       flour === 0 &&
       /^(?:cornstarch|arrowroot|potato starch|tapioca starch)$/.test(name) &&
@@ -209,6 +203,9 @@ function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] 
     return [];
   });
 }
+
+const noDough = (each: Weighed, wet: number, flour: number, why: string): Slip =>
+  slip(each, `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`, why);
 
 const LIQUID =
   /^(?:water|.* stock|milk|buttermilk|coconut milk|.* drink|.* juice|tomato passata|canned chopped tomatoes|single cream)$/;
@@ -249,15 +246,8 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
       ),
     ];
   // Without yeast, butter makes a dough of much flour and little liquid.
-  const isYeasty = weighed.some(({ item }) => / yeast$/.test(item.ingredient.name));
-  if (flour > 60 && wet < (isYeasty ? 0.35 : 0.15) * flour)
-    return [
-      slip(
-        spoon,
-        `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`,
-        'A dough takes a third of the weight of its flour and more.',
-      ),
-    ];
+  if (flour > 60 && wet < 0.15 * flour)
+    return [noDough(spoon, wet, flour, 'A dough takes a third of the weight of its flour and more.')];
   // A batter of oil and eggs takes milk by the cup; what is made of butter may do without.
   const isBatter =
     weighed.some(({ item }) => item.ingredient.name === 'baking powder') &&

@@ -24,6 +24,9 @@ describe('temperatures and times that a step states', () => {
       say: '160 °F is too low for poultry.',
       why: '165 °F, instant (USDA FSIS safe minimum internal temperatures)',
     });
+    // What else is in a step that names meat hides nothing of it; milk that is warmed for yeast is no dish of eggs.
+    expect(temperatureDoubts('Grill the yogurt-marinated chicken to 60 °C inside.', [], 'uk')).toHaveLength(1);
+    expect(temperatureDoubts('Stir the yeast into warm milk (105°F) to foam.', ['egg'], 'us')).toEqual([]);
     for (const { source, kind } of facts) expect(source && kind, JSON.stringify({ source, kind })).toBeTruthy();
   });
 });

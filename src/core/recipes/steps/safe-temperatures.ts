@@ -77,8 +77,9 @@ export function minutesIn(step: string): number | undefined {
 const ERROR = 0.3;
 
 const INSIDE = /\b(?:until|to|reach\w*|inside|middle|cent(?:re|er)|internal|core|thickest)\b/i;
-const NOT_INSIDE =
-  /\b(?:oven|preheat|oil to|fridge|refrigerat\w*|freez\w*|milk to|water to|warm(?:ed)? (?:milk|water|juice)|yeast|foamy|chocolate|syrup|caramel|candy|yogurt)\b/i;
+const NOT_INSIDE = /\b(?:oven|preheat|oil to|fridge|refrigerat\w*|freez\w*|milk to|water to)\b/i;
+/** Warmed for another reason than to be done; a step that names meat, fish or egg is about those. */
+const NOT_DONE = /\b(?:warm(?:ed)? (?:milk|water|juice)|yeast|foamy|chocolate|syrup|caramel|candy|yogurt)\b/i;
 const REHEAT = /\b(?:re-?heat\w*|warm(?:ed)? (?:it |them )?up|heat(?:ed)? (?:it |them )?(?:up )?again)\b/i;
 const HOLD = /\b(?:keep|kept|hold|held)\b[^.]{0,40}\b(?:hot|warm)\b/i;
 const COOL = /\b(?:cool\w*|chill\w*)\b/i;
@@ -122,7 +123,11 @@ export function temperatureDoubts(step: string, foods: readonly string[], profil
     for (const { celsius, said } of degrees)
       if (limit && celsius > Number(limit.max_c) + ERROR && celsius < 30)
         refuse(`${said} is too warm for a fridge.`, limit);
-  } else if (INSIDE.test(step) && !NOT_INSIDE.test(step)) {
+  } else if (
+    INSIDE.test(step) &&
+    !NOT_INSIDE.test(step) &&
+    (!NOT_DONE.test(step) || KINDS.some(([, words]) => words.test(step)))
+  ) {
     const kind = kindOf(step, foods);
     // What is hotter than food gets is the oven's; what is cooler than a hand is a dough's.
     const inside = degrees.find(({ celsius }) => celsius >= 35 && celsius <= 100);

@@ -5,9 +5,25 @@ import { ADULT, type Heat, WHILE } from './step-plan';
  * Least ages with an adult in the room, where the text does not say "an adult": ours, careful, and to be changed by the
  * programme's own rule. Ovens, hot oil, draining what boils and blending what is hot are an adult's.
  *
+ * @param heat of the whole step; `heatOf` tells that of a sentence: a step may have several
  * @param heated the steps before it that were over heat: meat in one of them is cooked
  */
-export function ageOf(written: string, heat: Heat, heated: readonly string[] = []): number {
+export function ageOf(
+  written: string,
+  heat: Heat,
+  heated: readonly string[],
+  heatOf: (sentence: string) => Heat,
+): number {
+  const hot = heated.filter((step) => !/\b(?:pre-?heat|heats? the oven)/i.test(step));
+  // The most that any of its sentences asks for: what one of them says takes nothing off another.
+  return Math.max(
+    ...written
+      .split(/(?<=[.;!])\s+/)
+      .map((sentence) => Math.max(ageOfSentence(sentence, heat, hot), ageOfSentence(sentence, heatOf(sentence), hot))),
+  );
+}
+
+function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): number {
   const text = written.replace(WHILE, '');
   if (/\b(?:an? )?(?:adult|grown-?up|instructor|leader)s?\b/i.test(text)) return ADULT;
   if (DANGEROUS.test(text)) return ADULT;
@@ -23,20 +39,18 @@ export function ageOf(written: string, heat: Heat, heated: readonly string[] = [
   // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
   const isCut =
     /\b(?:cut|slice|dice|chop|trim|joint|bone|debone|fillet|skin|score|spatchcock|shears|strips|cubes)\b/i.test(text);
-  if (RAW_MEAT.test(text) && !/\bcooked\b|\bwash your hands\b/i.test(text)) return isCut ? ADULT : 10;
-  // Meat that nobody calls cooked, and that was over no heat yet, is raw.
-  if (
-    rawIn(text).some((meat) => !heated.some((step) => step.toLowerCase().includes(meat))) &&
-    !/\bwash your hands\b/i.test(text)
-  )
-    return isCut ? ADULT : 10;
+  const isRaw =
+    !/\bwash your hands\b/i.test(text) &&
+    ((RAW_MEAT.test(text) && !/\bcooked\b/i.test(text)) ||
+      // Meat that nobody calls cooked, and that was over no heat yet, is raw.
+      rawIn(text).some((meat) => !heated.some((step) => step.toLowerCase().includes(meat))));
+  if (isRaw && isCut) return ADULT;
   if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
   // Nobody can tell from a step whether what is blended is still hot.
   if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
-  if (heat !== 'none') return 10;
+  if (isRaw || heat !== 'none') return 10;
   if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
   if (HOT_POURED.test(text) || /\b(?:hammer|mallet|coconut)\b/i.test(text)) return 10;
-  if (/\b(?:electric|hand|stand) (?:hand )?mixer\b/i.test(text)) return 7;
   // It burns on the skin, and in the eye.
   if (CUTS.test(text) && /\b(?:scotch bonnets?|habaneros?|bird'?s?[’']?s?[- ]eye)\b/i.test(text)) return 10;
   // Hard and round: the knife slips.
@@ -45,6 +59,7 @@ export function ageOf(written: string, heat: Heat, heated: readonly string[] = [
     /\b(?:squash|pumpkin|swede|rutabaga|celeriac|turnip|coconut|watermelon|pineapple|melon)\b/i.test(text)
   )
     return 10;
+  if (/\b(?:electric|hand|stand) (?:hand )?mixer\b/i.test(text)) return 7;
   if (
     /\b(?:table|butter|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b/i.test(
       text,
@@ -79,11 +94,18 @@ const HOT_POURED =
 /** Meat and fish that come raw, unless a word beside them says otherwise. */
 const MEAT =
   /\b(?:chicken|turkey|duck|beef|pork|lamb|veal|steaks?|thighs|drumsticks|salmon|fish|cod|haddock|trout|tuna steaks?|prawns|squid|liver|bacon|sausages|mince(?! (?:the|a|some|garlic|onions?|ginger|it)\b)|minced (?:meat|beef|pork|lamb|chicken|turkey))\b(?! (?:stock|broth|gravy|sauce|seasoning|cubes?\b(?=[^.]*stock)))/gi;
-const NOT_RAW =
-  /\b(?:cooked|roast(?:ed)?|grilled|fried|poached|leftover|rotisserie|smoked|canned|tinned|cured|ham|jerky|rested|carve|vegan|vegetarian|tofu|serve|to serve|shred(?:ded)? the)\b/i;
+/** What stands right before it where it is cooked already: paprika that is smoked cooks no chicken. */
+const COOKED_ALREADY =
+  /\b(?:cooked|roast(?:ed)?|grilled|fried|poached|leftover|rotisserie|smoked|canned|tinned|cured|vegan|vegetarian|veggie) (?:\w+ )?$/i;
+/** What is done to cooked meat alone. */
+const DONE_COOKED = /\b(?:carve|rested|shred(?:ded)? the)\b/i;
 
 /** The meat and fish that a step names and nothing in it says is cooked. */
 const rawIn = (text: string): string[] =>
-  NOT_RAW.test(text) ? [] : [...text.matchAll(MEAT)].map(([meat]) => meat.toLowerCase());
+  DONE_COOKED.test(text)
+    ? []
+    : [...text.matchAll(MEAT)].flatMap(({ 0: meat, index }) =>
+        COOKED_ALREADY.test(text.slice(0, index)) ? [] : [meat.toLowerCase()],
+      );
 
 const CUTS = /\b(?:chop|dice|slice|cut|halve|quarter|peel|cube)/i;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { judgeStep, type LabelledStep } from '../../../../tests/steps/judge';
 import sets from '../../../../tests/steps/labelled.json';
 import { TYPICAL } from '../../reference/reference';
+import { planSteps } from './step-reader';
 
 describe('minutes, heat, tools, ages and doneness of steps, written down before the reader was', () => {
   // Looked at once, "once" had 301 of 312 facts right, and no child was given what it should not do.
@@ -18,4 +19,30 @@ describe('minutes, heat, tools, ages and doneness of steps, written down before 
       expect(judged.filter(({ isTooYoung }) => isTooYoung).map(({ text }) => text)).toEqual([]);
     },
   );
+
+  it('ask of a child no less when two of them stand in one step', () => {
+    const steps = Object.values(sets as unknown as Record<string, LabelledStep[]>).flat();
+    const age = (text: string) => planSteps({ steps: [text], ingredients: [] }, TYPICAL)[0]?.fromAge ?? 0;
+    const breaches = steps.flatMap(([one], at) => {
+      const [other = ''] = steps[(at * 37 + 11) % steps.length] ?? [];
+      return age(`${one} ${other}`) < Math.max(age(one), age(other)) ? [`${one} ${other}`] : [];
+    });
+    expect(breaches).toEqual([]);
+  });
+
+  it.each([
+    ['Cut the chicken and toss it in the smoked paprika.', 18],
+    ['Chop the chicken with the canned tomatoes.', 18],
+    ['Wrap the chicken in the ham.', 10],
+    ['Pour boiling water over the prawns.', 18],
+    ['Blitz the salmon in a food processor.', 18],
+    ['Slice the smoked salmon.', 7],
+  ])('%s from %i', (text, least) => {
+    expect(planSteps({ steps: [text], ingredients: [] }, TYPICAL)[0]?.fromAge).toBe(least);
+    // An oven that is heated has cooked nothing yet.
+    expect(
+      planSteps({ steps: ['Preheat the oven for the chicken.', 'Dice the chicken.'], ingredients: [] }, TYPICAL)[1]
+        ?.fromAge,
+    ).toBe(18);
+  });
 });

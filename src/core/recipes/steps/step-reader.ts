@@ -48,6 +48,7 @@ export function planSteps({ steps, ingredients, settled = [] }: StepsText, refer
         text,
         heat,
         steps.slice(0, at).filter((_, n) => heats[n] !== 'none'),
+        heatOf,
       ),
       after: order[at] ?? [],
       mayWait: WAITS.find(([test]) => test.test(text))?.[1] ?? null,
