@@ -16,7 +16,7 @@ import { hasMoved } from '../sheet/duty-sessions';
 import { heldBy } from '../sheet/load-programme';
 import { sayingFor } from '../sheet/saying';
 import { type CrewSession, type SessionDuty, toldOf } from './crew-sessions';
-import { freshPromise, loadRoster } from './roster';
+import { ableAt, freshPromise, loadRoster } from './roster';
 
 /** A personal page works so long; every message carries one that works for a while yet. */
 const LINK_DAYS = 180;
@@ -243,7 +243,7 @@ export const askToStepIn = service({
       const people = crew.filter(({ id }) => crewIds.includes(id));
       if (!session || !duty || people.length < crewIds.length) throw notFound('place');
       const own = session.promises.filter((each) => each.duty === key);
-      if (own.filter(({ state }) => state === 'accepted').length >= duty.people)
+      if (ableAt(duty, own, crew).length >= duty.people)
         throw new ServiceError('invalid', `${duty.title} has all its people: nobody needs to be asked.`);
       const rows: PromiseRow[] = [];
       for (const { id: crewId } of people) {

@@ -15,7 +15,7 @@ import { tellCrew } from './asking';
 import { dutyId, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
 import type { Own } from './own-view';
 import { refuseClash } from './promised';
-import { freshPromise, loadRoster } from './roster';
+import { ableAt, freshPromise, loadRoster } from './roster';
 /** What somebody says of a duty on their page. */
 export const answerOf = z.object({
   promiseId: z.uuid(),
@@ -50,11 +50,7 @@ export const answerOwn = ({ context, person }: Own, { promiseId, answer, note }:
     }
     const no = whyNot(heldBy(person), duty);
     if (no) throw new ServiceError('invalid', `It cannot be yours as things stand: ${no}. Tell the coordinator.`);
-    const mayStay = (crewId: string) => {
-      const other = crew.find(({ id }) => id === crewId);
-      return other !== undefined && whyNot(heldBy(other), duty) === undefined;
-    };
-    const others = all.filter(({ crewId, state }) => crewId !== person.id && state === 'accepted' && mayStay(crewId));
+    const others = ableAt(duty, all, crew).filter(({ crewId }) => crewId !== person.id);
     if (others.length >= duty.people) {
       await update(db, db.models.promise, { id: row.id }, { state: 'taken', answeredAt, version });
       return 'Thank you: somebody was quicker, and it is taken.';

@@ -13,7 +13,7 @@ import { loadBundle } from '../plan/sessions';
 import { loadProgramme } from '../sheet/load-programme';
 import { tellCrew } from './asking';
 import { crewSessions, dutyId, rosterOf } from './crew-sessions';
-import { freshPromise, loadRoster } from './roster';
+import { ableAt, freshPromise, loadRoster } from './roster';
 
 const WHAT = ['put', 'take away', 'pin', 'unpin', 'rule out', 'allow'] as const;
 
@@ -81,8 +81,7 @@ async function changePlace(context: Context, db: Db, change: PlaceChange, byWord
     return;
   }
   if (holds) return;
-  const others = own.promises.filter((each) => each.duty === duty && HOLDS.includes(each.state));
-  if (others.filter(({ state }) => state !== 'asked').length >= place.people)
+  if (ableAt(place, own.promises, crew, ['planned', 'accepted']).length >= place.people)
     throw new ServiceError('invalid', `${place.title} has all its people: take somebody away first.`);
   const { given, places } = await rosterOf(context, sessions, crew, today);
   const asPerson = given.people?.find(({ id }) => id === crewId);

@@ -172,6 +172,31 @@ describe('asking', () => {
     expect((await duty('lead')).holders.filter(({ state }) => state === 'asked')).toHaveLength(0);
   });
 
+  it('goes to another where a check ends; renewed, both have said yes, and that is said until one is taken away', async () => {
+    const yes = async (name: string) => {
+      await askToStepIn(context, { sessionId, duty: 'lead', crewIds: [ids[name] ?? ''] });
+      return dropOut(context, { promiseId: await promiseOf('lead', name), answer: 'yes' });
+    };
+    const checkUntil = async (until: string) => {
+      const row = (await listCrew(context, {})).people.find(({ id }) => id === ids.Ada);
+      const skills = [{ skill: 'lead' as const }, { skill: 'background check' as const, until }];
+      const fields = { name: 'Ada', contact: 'ada@quay.example', isAdult: true, free: 'every day 8:00-22:00', skills };
+      await editCrewMember(context, { ...fields, crewId: row?.id ?? '', version: row?.version ?? 0 });
+    };
+    await yes('Ada');
+    await expect(yes('Bo')).rejects.toThrow('has all its people');
+    await checkUntil('2026-11-25');
+    expect(await duty('lead')).toMatchObject({ empty: 1, over: 0 });
+    await yes('Bo');
+    await checkUntil('2027-06-30');
+    expect(await duty('lead')).toMatchObject({ empty: 0, over: 1 });
+    await changePlaces(context, {
+      changes: [{ sessionId, duty: 'lead', crewId: ids.Bo ?? '', what: 'take away' }],
+    });
+    expect(await duty('lead')).toMatchObject({ empty: 0, over: 0 });
+    expect(await said('lead')).toEqual(['Ada accepted']);
+  });
+
   it('promises nothing twice: who said yes to one duty cannot say yes to another at that time', async () => {
     await askToStepIn(context, { sessionId, duty: 'lead', crewIds: [ids.Bo ?? ''] });
     await askToStepIn(context, { sessionId, duty: 'assistant', crewIds: [ids.Bo ?? ''] });

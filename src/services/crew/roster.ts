@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { civilDate } from '@/contracts/plan';
-import { HOLDS, type Holder } from '@/core/crew/crew-standing';
+import { HOLDS, type Holder, type PromiseState } from '@/core/crew/crew-standing';
 import { whyNot } from '@/core/crew/may-do';
 import type { Place, RosterPlan } from '@/core/crew/roster-case';
 import { bringTogether } from '@/core/crew/together';
@@ -97,9 +97,26 @@ export function holdersOf(
 export const namesOf = (crew: readonly CrewMemberRow[]): ReadonlyMap<string, string> =>
   new Map(crew.map(({ id, name }) => [id, name]));
 
-/** Places of a duty for which nobody is planned, asked or promised. */
-export const emptyAt = (duty: Pick<SessionDuty, 'people'>, holders: readonly Holder[]): number =>
-  Math.max(0, duty.people - holders.filter(({ state, lapsed }) => HOLDS.includes(state) && !lapsed).length);
+/** Who is at a duty in one of these states and may do it: who said yes and has no check any more takes nobody's place. */
+export const ableAt = (
+  duty: SessionDuty,
+  promises: readonly PromiseRow[],
+  crew: readonly CrewMemberRow[],
+  states: readonly PromiseState[] = ['accepted'],
+): Holder[] => holdersOf(duty, promises, crew).filter(({ state, lapsed }) => states.includes(state) && !lapsed);
+
+/**
+ * How a duty is filled. `empty`: places for which nobody is planned, asked or promised. `over`: how many said yes beyond those it
+ * needs, as where a check is renewed, or a class goes back to its day, after somebody else said yes in their place.
+ */
+export function fillOf(
+  { people }: Pick<SessionDuty, 'people'>,
+  holders: readonly Holder[],
+): { readonly empty: number; readonly over: number } {
+  const may = holders.filter(({ state, lapsed }) => HOLDS.includes(state) && !lapsed);
+  const yes = may.filter(({ state }) => state === 'accepted');
+  return { empty: Math.max(0, people - may.length), over: Math.max(0, yes.length - people) };
+}
 
 export const viewRoster = service({
   title: 'See what the coming sessions need people for, and who does it',
@@ -118,7 +135,7 @@ export const viewRoster = service({
             .filter(({ date }) => date >= today)
             .map((duty) => {
               const holders = holdersOf(duty, promises, crew);
-              return { ...duty, holders, empty: emptyAt(duty, holders) };
+              return { ...duty, holders, ...fillOf(duty, holders) };
             }),
         }))
         .filter(({ duties }) => duties.length > 0),

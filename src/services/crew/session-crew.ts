@@ -8,7 +8,7 @@ import { linkSecret } from '../gate/keys';
 import { loadSheet } from '../kits/kit-sheet';
 import { linkOf } from './asking';
 import { crewNow, crewSessions } from './crew-sessions';
-import { emptyAt, holdersOf, namesOf } from './roster';
+import { fillOf, holdersOf, namesOf } from './roster';
 
 export const viewSessionCrew = service({
   title: 'See the crew of a session',
@@ -22,7 +22,7 @@ export const viewSessionCrew = service({
     const names = namesOf(crew);
     const duties = session.duties.map((duty) => {
       const holders = holdersOf(duty, session.promises, crew);
-      return { ...duty, holders, empty: emptyAt(duty, holders) };
+      return { ...duty, holders, ...fillOf(duty, holders) };
     });
     const keys = new Set(duties.map(({ key }) => key));
     return {

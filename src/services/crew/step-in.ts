@@ -18,7 +18,7 @@ import { pooled } from '../work/in-pool';
 import { draftFor } from './asking';
 import { type CrewSession, rosterOf, type SessionDuty, toldOf } from './crew-sessions';
 import { refuseClash } from './promised';
-import { emptyAt, holdersOf, loadRoster, namesOf } from './roster';
+import { ableAt, fillOf, holdersOf, loadRoster, namesOf } from './roster';
 
 /** What would fill a place is tried for so long. */
 const SECONDS = 2;
@@ -98,7 +98,7 @@ export const viewPlace = service({
     const names = namesOf(crew);
     const rowOf = new Map(crew.map((row) => [row.id, row]));
     const holders = holdersOf(duty, session.promises, crew);
-    const empty = emptyAt(duty, holders);
+    const { empty, over } = fillOf(duty, holders);
     const { given, places } = await rosterOf(context, sessions, crew, today);
     const asDuty = given.duties?.find(({ id }) => id === duty.id);
     const held = holders.filter(({ state }) => HOLDS.includes(state));
@@ -124,6 +124,7 @@ export const viewPlace = service({
       session: { id: session.id, title: session.title, courseId: session.courseId, below: session.below },
       duty,
       empty,
+      over,
       holders: holders.map((holder) => ({
         ...holder,
         why: isHeld(holder.crewId)
@@ -182,9 +183,9 @@ export const dropOut = service({
       if (!row || !HOLDS.includes(row.state)) throw notFound('promise');
       const { meant, crew } = await loadRoster(context, { sessionId: row.sessionId }, db);
       const duty = meant[0]?.duties.find(({ key }) => key === row.duty);
-      const others = (meant[0]?.promises ?? []).filter(
-        (each) => each.duty === row.duty && each.state === 'accepted' && each.id !== row.id,
-      );
+      const others = duty
+        ? ableAt(duty, meant[0]?.promises ?? [], crew).filter(({ crewId }) => crewId !== row.crewId)
+        : [];
       const person = crew.find(({ id }) => id === row.crewId);
       const no = answer === 'yes' && duty && person ? whyNot(heldBy(person), duty) : undefined;
       if (no) throw new ServiceError('invalid', `They may not do it: ${no}.`);

@@ -23,6 +23,7 @@ export interface ListedDuty {
   readonly nobodyCan?: string;
   readonly holders: readonly Holder[];
   readonly empty: number;
+  readonly over: number;
 }
 
 export const placeHref = ({ sessionId, key }: Pick<ListedDuty, 'sessionId' | 'key'>): string =>
@@ -31,9 +32,28 @@ export const placeHref = ({ sessionId, key }: Pick<ListedDuty, 'sessionId' | 'ke
 /** Until when somebody is at a duty, as a time of day. */
 export const endOf = (to: number): string => timeOf(Math.min(to, 1439));
 
+/** What is to be done about a duty that does not have as many people as it needs: too few, or too many. */
+export function Fill({ duty }: { duty: Pick<ListedDuty, 'people' | 'empty' | 'over' | 'nobodyCan'> }) {
+  const { people, empty, over, nobodyCan } = duty;
+  return (
+    <>
+      {empty > 0 && (
+        <p className="font-semibold text-error">
+          {sayCount(empty, 'place')} empty{nobodyCan && `. ${nobodyCan}`}
+        </p>
+      )}
+      {over > 0 && (
+        <p className="font-semibold">
+          {`${people + over} said yes and ${sayCount(people, 'is', 'are')} needed: keep them all, or take ${over === 1 ? 'one' : over} away. Whoever you take away is told.`}
+        </p>
+      )}
+    </>
+  );
+}
+
 /** A duty in a list: when, who, and how many it still needs. */
 export function DutyLine({ duty, say }: { duty: ListedDuty; say: Saying }) {
-  const { title, people, date, from, to, skills, isAdult, because, changed, nobodyCan, holders, empty } = duty;
+  const { title, people, date, from, to, skills, isAdult, because, changed, holders } = duty;
   const wanted = [...skills, ...(isAdult ? ['an adult'] : [])];
   return (
     <li className="grid gap-x-4 gap-y-1 py-2 sm:grid-cols-[13rem_11rem_1fr]">
@@ -52,11 +72,7 @@ export function DutyLine({ duty, say }: { duty: ListedDuty; say: Saying }) {
             </li>
           ))}
         </ul>
-        {empty > 0 && (
-          <p className="font-semibold text-error">
-            {sayCount(empty, 'place')} empty{nobodyCan && `. ${nobodyCan}`}
-          </p>
-        )}
+        <Fill duty={duty} />
         <p className="text-sm text-base-content/80">
           {wanted.length > 0 && `For ${wanted.join(', ')}. `}
           {because.join(' ')}

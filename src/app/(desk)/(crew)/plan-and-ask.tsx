@@ -54,6 +54,7 @@ async function remind(wanted: Wanted, _state: FormState | null): Promise<FormSta
 export function PlanAndAsk({ wanted, duties }: { wanted: Wanted; duties: readonly ListedDuty[] }) {
   const holders = duties.flatMap((duty) => duty.holders);
   const empty = duties.reduce((sum, duty) => sum + duty.empty, 0);
+  const over = duties.reduce((sum, duty) => sum + duty.over, 0);
   const planned = holders.filter(({ state }) => state === 'planned').length;
   const moved = holders.filter((holder) => holder.moved).length;
   const silent = holders.filter(({ state, moved: isMoved }) => state === 'asked' && !isMoved).length;
@@ -62,7 +63,7 @@ export function PlanAndAsk({ wanted, duties }: { wanted: Wanted; duties: readonl
     <section className="sheet mb-5 flex flex-col gap-3 p-5" aria-label="Plan and ask">
       <p className="text-lg">
         <b>{empty === 0 ? 'Every place has somebody' : `${sayCount(empty, 'place is', 'places are')} empty`}</b>
-        {`; ${holders.filter(({ state }) => state === 'accepted').length} said yes, ${silent + moved} asked, ${planned} planned.`}
+        {`; ${holders.filter(({ state }) => state === 'accepted').length} said yes, ${silent + moved} asked, ${planned} planned.${over > 0 ? ` ${sayCount(over, 'person', 'people')} more said yes than a duty needs: it says so below.` : ''}`}
       </p>
       <div className="no-print flex flex-wrap items-start gap-x-6 gap-y-3">
         <ActionForm

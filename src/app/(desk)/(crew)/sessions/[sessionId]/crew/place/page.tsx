@@ -9,7 +9,7 @@ import { askToStepIn } from '@/services/crew/asking';
 import { changeDuty, changePlaces, resetDuty } from '@/services/crew/places';
 import { dropOut, viewPlace } from '@/services/crew/step-in';
 import { BelowAdults } from '@/ui/crew/below-adults';
-import { endOf } from '@/ui/crew/duty-line';
+import { endOf, Fill } from '@/ui/crew/duty-line';
 import { HolderLine } from '@/ui/crew/holders';
 
 import { ActionForm } from '@/ui/form/action-form';
@@ -92,7 +92,9 @@ export default async function Place({
   const { sessionId } = await params;
   const key = (await searchParams).duty ?? '';
   const of: Of = { sessionId, duty: key };
-  const { session, duty, holders, empty, ways, others, would, isBetter, draft } = await orNotFound(call(viewPlace, of));
+  const { session, duty, holders, empty, over, ways, others, would, isBetter, draft } = await orNotFound(
+    call(viewPlace, of),
+  );
   const wanted = [...duty.skills, ...(duty.isAdult ? ['an adult'] : [])];
   return (
     <>
@@ -132,11 +134,7 @@ export default async function Place({
                 </li>
               ))}
             </ul>
-            {empty > 0 && (
-              <p className="mt-2 font-semibold text-error">
-                {sayCount(empty, 'place')} empty{duty.nobodyCan && `. ${duty.nobodyCan}`}
-              </p>
-            )}
+            <Fill duty={{ ...duty, empty, over }} />
           </section>
           <section className="sheet p-5" aria-labelledby="by-hand">
             <h2 id="by-hand" className="text-xl font-bold">
