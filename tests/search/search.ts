@@ -329,8 +329,9 @@ class World {
         async () =>
           setAway(context, {
             sessionId: (await this.session()).id,
-            enrolmentId: (await this.person()).id,
-            how: this.oneOf(['away', 'usual', 'usual', 'take-home']),
+            people: [
+              { enrolmentId: (await this.person()).id, how: this.oneOf(['away', 'usual', 'usual', 'take-home']) },
+            ],
           }),
       ],
       [

@@ -170,10 +170,19 @@ export const setPrice = service({
   title: 'Write down what a product costs in a shop',
   roles: ['coordinator'],
   input: newPrice,
+  /** @returns what was written there before: set again, it holds again; no price where there was none */
   run: (context, price) =>
     context.store.transaction(async (db) => {
       await refuseForeign(context, db, price);
+      const { shopId, productId, fromDay, toDay } = price;
+      const same = { programmeId: context.actor.programmeId, shopId, productId, fromDay, toDay };
+      const newest: [string, string][] = [
+        ['at', 'DESC'],
+        ['id', 'DESC'],
+      ];
+      const [before] = await find(db, db.models.shelfPrice, same, newest, 1);
       await insert(db, db.models.shelfPrice, [priceRow(context, price, 'typed')]);
+      return { soldBy: before?.soldBy ?? price.soldBy, price: before?.price ?? null, least: before?.least ?? 1 };
     }),
 });
 

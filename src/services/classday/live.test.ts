@@ -223,7 +223,7 @@ describe('a substitution on the day', () => {
     await giveMeaning(own.coordinator, { word: 'moonroot', codes: ['EGG'], foods: [], nothing: false, isFirst: true });
     marks.push(await mark());
     const { people } = await viewRoll(own.coordinator, { courseId });
-    await setAway(own.coordinator, { sessionId, enrolmentId: people[0]?.id, how: 'away' });
+    await setAway(own.coordinator, { sessionId, people: [{ enrolmentId: people[0]?.id, how: 'away' }] });
     marks.push(await mark());
     expect(new Set(marks).size).toBe(4);
     expect(await mark()).toBe(marks[3]);

@@ -6,10 +6,10 @@ import { sayFree } from '@/core/crew/free-text';
 import { nameKey } from '@/core/roll/name-key';
 import { writeCrewCsv } from '@/formats/crew/crew-csv';
 import { eraseCrewTraces } from '@/store/crew';
-import { find, findOne, insert, updateVersion } from '@/store/query';
+import { holdSessions } from '@/store/plan';
+import { find, findOne, insert, update, updateVersion } from '@/store/query';
 import type { Db } from '@/store/store';
-import type { CrewLimits, CrewMemberRow, HeldSkill } from '@/store/tables/crew';
-
+import type { CrewLimits, CrewMemberRow, HeldSkill, PromiseRow } from '@/store/tables/crew';
 import { notFound, ServiceError, stale } from '../errors';
 import { logChange } from '../gate/change-log';
 import { type Context, nowOf, service, todayIn } from '../gate/gate';
@@ -17,6 +17,7 @@ import { loadProgramme } from '../sheet/load-programme';
 import { pooled } from '../work/in-pool';
 import { crewNow } from './crew-sessions';
 import { dropUntil, mend } from './dropping-out';
+import { ableAt, loadRoster } from './roster';
 
 export const listCrew = service({
   title: 'See the crew',
@@ -115,10 +116,10 @@ export const noteSick = service({
     lastSymptom: civilDate.nullable(),
   }),
   run: async (context, { crewId, version, lastSymptom }) => {
-    const { sickUntil, sessionIds, places } = await context.store.transaction(async (db) => {
+    const { sickUntil, before, dropped } = await context.store.transaction(async (db) => {
       const { programmeId } = context.actor;
-      if (!(await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null })))
-        throw notFound('person');
+      const person = await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null });
+      if (!person) throw notFound('person');
       const today = todayIn(context, (await loadProgramme(context, db)).programme.timeZone);
       if (lastSymptom !== null && lastSymptom > today)
         throw new ServiceError('invalid', 'Nothing was saved yet.', [
@@ -131,9 +132,67 @@ export const noteSick = service({
       if (!(await updateVersion(db, db.models.crewMember, crewId, version, { sickUntil }))) throw stale('person');
       await logChange(context, db, sickUntil ? 'noted as sick' : 'noted as well', 'crew', crewId, {});
       const dropped = sickUntil ? await dropUntil(context, db, crewId, sickUntil, 'sick') : [];
-      return { sickUntil, places: dropped.length, sessionIds: [...new Set(dropped.map(({ sessionId }) => sessionId))] };
+      return { sickUntil, before: person.sickUntil, dropped };
     });
-    return { sickUntil, places, ...(await mend(context, sessionIds)) };
+    const theirs = dropped.flatMap(({ id: promiseId, state, version: was, isPinned }) =>
+      state === 'asked' || state === 'accepted' ? [{ promiseId, state, version: was + 1, isPinned }] : [],
+    );
+    return {
+      sickUntil,
+      places: dropped.length,
+      /** What takes it back. */
+      before: { sickUntil: before, theirs },
+      ...(await mend(context, sessionsOf(dropped))),
+    };
+  },
+});
+
+const sessionsOf = (rows: readonly PromiseRow[]) => [...new Set(rows.map(({ sessionId }) => sessionId))];
+
+export const takeSickBack = service({
+  title: 'Take back that somebody of the crew was noted as sick: what they had promised is theirs again',
+  roles: ['coordinator'],
+  input: z.object({
+    crewId: z.uuid(),
+    version: z.coerce.number().int(),
+    sickUntil: civilDate.nullable(),
+    theirs: z
+      .array(
+        z.object({
+          promiseId: z.uuid(),
+          version: z.number().int(),
+          state: z.enum(['asked', 'accepted']),
+          isPinned: z.number().int().min(0).max(1),
+        }),
+      )
+      .max(500),
+  }),
+  /** @returns how many places are theirs again, and how many are not, where somebody else said yes or something changed since */
+  run: async (context, { crewId, version, sickUntil, theirs }) => {
+    const back = await context.store.transaction(async (db) => {
+      const { programmeId } = context.actor;
+      if (!(await findOne(db, db.models.crewMember, { id: crewId, programmeId, erasedAt: null })))
+        throw notFound('person');
+      if (!(await updateVersion(db, db.models.crewMember, crewId, version, { sickUntil }))) throw stale('person');
+      await logChange(context, db, 'taken back: noted as sick', 'crew', crewId, {});
+      const rows = await find(db, db.models.promise, { crewId, id: theirs.map(({ promiseId }) => promiseId) });
+      await holdSessions(db, programmeId, sessionsOf(rows));
+      const given: PromiseRow[] = [];
+      for (const row of rows) {
+        const was = theirs.find(({ promiseId }) => promiseId === row.id);
+        const { meant, crew } = await loadRoster(context, { sessionId: row.sessionId }, db);
+        const duty = meant[0]?.duties.find(({ key }) => key === row.duty);
+        if (!was || !duty || row.version !== was.version || row.state !== 'declined') continue;
+        if (ableAt(duty, meant[0]?.promises ?? [], crew).length >= duty.people) continue;
+        const values = { state: was.state, isPinned: was.isPinned, note: '', version: row.version + 1 };
+        await update(db, db.models.promise, { id: row.id }, values);
+        await logChange(context, db, 'theirs again', 'session', row.sessionId, { duty: row.duty, crewId });
+        given.push(row);
+      }
+      return given;
+    });
+    await mend(context, sessionsOf(back));
+    return { places: back.length, lost: theirs.length - back.length };
   },
 });
 

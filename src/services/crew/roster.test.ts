@@ -13,7 +13,7 @@ import { askByItself, askCrew, askToStepIn, remindCrew } from './asking';
 import { importBusy } from './busy';
 import { exportHours, tapAtDoor, viewDoor, viewHours } from './hours';
 import { endCrewLink, OWN_PAGE, ownByLink } from './own-page';
-import { addCrewMember, editCrewMember, eraseCrewMember, listCrew, noteSick } from './people';
+import { addCrewMember, editCrewMember, eraseCrewMember, listCrew, noteSick, takeSickBack } from './people';
 import { changeDuty, changePlaces, resetDuty } from './places';
 import { planRoster, viewRoster } from './roster';
 import { viewSessionCrew } from './session-crew';
@@ -301,14 +301,16 @@ describe('somebody drops out', () => {
     expect((await viewSessionCrew(eve, { sessionId })).below).toBeUndefined();
     const name = (await duty('lead')).holders[0]?.name ?? '';
     const row = (await listCrew(eve, {})).people.find((person) => person.name === name);
-    const { places } = await noteSick(eve, {
-      crewId: row?.id ?? '',
-      version: row?.version ?? 0,
-      lastSymptom: '2026-11-25',
-    });
+    const of = { crewId: row?.id ?? '', version: row?.version ?? 0 };
+    const { places, before } = await noteSick(eve, { ...of, lastSymptom: '2026-11-25' });
     expect(places).toBeGreaterThan(0);
     expect(await said('lead', eve)).toContain(`${name} declined`);
     expect((await viewSessionCrew(eve, { sessionId })).below).toMatch(/^Below its adults: \d of 2 have said yes/);
+    // It was somebody else who is sick.
+    const back = await takeSickBack(eve, { ...of, version: of.version + 1, ...before });
+    expect(back).toEqual({ places: before.theirs.length, lost: 0 });
+    expect(await said('lead', eve)).toContain(`${name} accepted`);
+    expect((await viewSessionCrew(eve, { sessionId })).below).toBeUndefined();
   });
 
   it('by being erased: nothing of them is left, and their places are open', async () => {

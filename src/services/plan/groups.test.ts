@@ -261,7 +261,7 @@ describe('a session that is split', () => {
     await tell(made, 'Warm the bowls.', 1);
     await label(made, 'Jar', ['MILK']);
     await label(one.sessionId, 'Bag', ['SESAME']);
-    await setAway(context, { sessionId: made, enrolmentId: one.people[0], how: 'away' });
+    await setAway(context, { sessionId: made, people: [{ enrolmentId: one.people[0], how: 'away' }] });
     await join();
     const [read] = await find(store.db, store.db.models.productLabel, { sessionId: one.sessionId });
     expect([read?.product, read?.allergens]).toEqual(['Bag” or “Jar', ['SESAME', 'MILK']]);

@@ -148,7 +148,7 @@ describe('a household', () => {
   it('is taken out of every table that names a person or a household, the next one included', async () => {
     const { people, sessionId } = await lockedWithFamily();
     const id = (await household('Castellan'))?.id ?? '';
-    await setAway(own.coordinator, { sessionId, enrolmentId: people[1], how: 'take-home' });
+    await setAway(own.coordinator, { sessionId, people: [{ enrolmentId: people[1], how: 'take-home' }] });
     const issue = { sessionId, enrolmentId: people[0] as string, supplyId: 'oil', units: 1, drawn: '20', label: null };
     await insert(store.db, store.db.models.issue, [issue]);
     const columns = await select<{ tableName: string }>(
@@ -210,7 +210,7 @@ describe('a household', () => {
       cells: cells({ ...FAMILY, name: RARE, contact: 'later@wetherspindle.example.test' }),
       shown: { contact: FORMER, address: FAMILY.address },
     });
-    await setAway(context, { sessionId, enrolmentId: people[0], how: 'away' });
+    await setAway(context, { sessionId, people: [{ enrolmentId: people[0], how: 'away' }] });
     const { jobId } = await sendToPrinter(context, { sessionId, paper: 'a4' });
     const key = v7();
     await addCourse(onceOnly(context, key, 'a'.repeat(64)), { title: 'Kept for all' });

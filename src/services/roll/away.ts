@@ -15,24 +15,32 @@ import { timeZoneOf } from '../sheet/load-programme';
 /** 'away' gets no kit; a mode is how they take part this time; 'usual' takes it back. */
 const HOWS = ['away', 'usual', ...MODES] as const;
 
-/** Notes how people take part in a session, whatever was noted of them before. */
-async function noteHow(
-  context: Context,
-  db: Db,
-  sessionId: string,
-  people: readonly { readonly id: string; readonly name: string }[],
-  how: (typeof HOWS)[number],
-): Promise<void> {
-  await remove(db, db.models.away, { sessionId, enrolmentId: people.map(({ id }) => id) });
-  const mode = how === 'away' || how === 'usual' ? null : how;
-  if (how !== 'usual')
-    await insert(
-      db,
-      db.models.away,
-      people.map(({ id: enrolmentId }) => ({ sessionId, enrolmentId, mode })),
-    );
-  for (const { name } of people) await logChange(context, db, 'changed who comes', 'session', sessionId, { name, how });
+const taking = z.object({ enrolmentId: z.uuid('Choose a person.'), how: z.enum(HOWS) });
+type Taking = z.output<typeof taking>;
+const eachOnce = (people: readonly Taking[]) => new Set(people.map((each) => each.enrolmentId)).size === people.length;
+
+/**
+ * Notes how people take part in a session, whatever was noted of them before.
+ *
+ * @returns how they took part before, to put it back
+ */
+async function noteHow(context: Context, db: Db, sessionId: string, people: readonly Taking[]): Promise<Taking[]> {
+  const { enrolments, away } = await loadBundle(context, sessionId, db);
+  const enrolled = new Map(enrolments.filter(({ status }) => status === 'enrolled').map((each) => [each.id, each]));
+  const ids = people.map(({ enrolmentId }) => enrolmentId);
+  if (ids.some((id) => !enrolled.has(id))) throw notFound('person');
+  await remove(db, db.models.away, { sessionId, enrolmentId: ids });
+  const otherwise = people.flatMap(({ enrolmentId, how }) =>
+    how === 'usual' ? [] : [{ sessionId, enrolmentId, mode: how === 'away' ? null : how }],
+  );
+  if (otherwise.length > 0) await insert(db, db.models.away, otherwise);
+  for (const { enrolmentId, how } of people) {
+    const name = enrolled.get(enrolmentId)?.name;
+    await logChange(context, db, 'changed who comes', 'session', sessionId, { name, how });
+  }
   await syncCallBacks(context, db, { sessionId });
+  const before = new Map(away.map(({ enrolmentId, mode }) => [enrolmentId, (mode ?? 'away') as Taking['how']]));
+  return ids.map((enrolmentId) => ({ enrolmentId, how: before.get(enrolmentId) ?? 'usual' }));
 }
 
 export const setAway = service({
@@ -40,16 +48,9 @@ export const setAway = service({
   roles: ['coordinator'],
   input: z.object({
     sessionId: z.uuid(),
-    enrolmentId: z.uuid('Choose a person.'),
-    how: z.enum(HOWS),
+    people: z.array(taking).min(1).max(2000).refine(eachOnce, 'Somebody is in it twice.'),
   }),
-  run: (context, { sessionId, enrolmentId, how }) =>
-    context.store.transaction(async (db) => {
-      const { enrolments } = await loadBundle(context, sessionId, db);
-      const person = enrolments.find(({ id, status }) => id === enrolmentId && status === 'enrolled');
-      if (!person) throw notFound('person');
-      await noteHow(context, db, sessionId, [person], how);
-    }),
+  run: (context, { sessionId, people }) => context.store.transaction((db) => noteHow(context, db, sessionId, people)),
 });
 
 export const setSeveralAway = service({
@@ -65,13 +66,9 @@ export const setSeveralAway = service({
     const today = todayIn(context, await timeZoneOf(context));
     const [next] = await nextSessions(context.store.db, { courseId, today });
     if (!next) throw new ServiceError('invalid', 'The course has no session to come.');
-    await context.store.transaction(async (db) => {
-      const { enrolments } = await loadBundle(context, next.id, db);
-      const people = enrolments.filter(({ id, status }) => status === 'enrolled' && enrolmentIds.includes(id));
-      if (people.length !== new Set(enrolmentIds).size) throw notFound('person');
-      await noteHow(context, db, next.id, people, how);
-    });
-    return next;
+    const people = [...new Set(enrolmentIds)].map((enrolmentId) => ({ enrolmentId, how }));
+    const before = await context.store.transaction((db) => noteHow(context, db, next.id, people));
+    return { ...next, before };
   },
 });
 

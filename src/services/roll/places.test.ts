@@ -117,14 +117,14 @@ describe('who comes to one session', () => {
       { name: 'Bo Finch', household: 'Finch two', avoids: 'milk' },
       { name: 'Cleo' },
     ]);
-    await setAway(context, { sessionId, enrolmentId: people[2] ?? '', how: 'away' });
+    await setAway(context, { sessionId, people: [{ enrolmentId: people[2] ?? '', how: 'away' }] });
     expect(await kitsOf(sessionId)).toEqual(['Ada Finch: 2', 'Bo Finch: 1']);
     const { householdId } = await person(courseId, 'Ada Finch');
     await shareKit(context, { courseId, householdId, share: true });
     expect(await kitsOf(sessionId)).toEqual(['Ada and Bo Finch: 3']);
     expect((await viewKitSheet(context, { sessionId })).sheet.draft?.variants[0]?.madeWithout).toEqual(['milk']);
     await shareKit(context, { courseId, householdId, share: false });
-    await setAway(context, { sessionId, enrolmentId: people[2] ?? '', how: 'usual' });
+    await setAway(context, { sessionId, people: [{ enrolmentId: people[2] ?? '', how: 'usual' }] });
     expect(await kitsOf(sessionId)).toHaveLength(3);
   });
 });

@@ -8,6 +8,7 @@ import { writeMoney } from '@/core/quantity/money';
 import { sayCount } from '@/core/quantity/say';
 import { AISLES } from '@/core/reference/food-words';
 import { addShop, editShop, fillHole, setPrice, viewPriceBook } from '@/services/buying/shops';
+import type { InputOf } from '@/services/gate/gate';
 import { readLabel } from '@/services/recipes/products';
 import { LabelTicks } from '@/ui/buying/label-ticks';
 import { ActionForm } from '@/ui/form/action-form';
@@ -55,8 +56,18 @@ async function fill(ingredient: string, _state: FormState | null, data: FormData
 async function price(_state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setPrice, async () => {
-    await call(setPrice, formOf(setPrice, data));
-    return 'The price is written down.';
+    const sent = formOf(setPrice, data);
+    const before = await call(setPrice, sent);
+    const was = { ...sent, ...before, price: before.price === null ? '' : writeMoney(before.price) };
+    return { message: 'The price is written down.', undo: priceAsBefore.bind(null, was) };
+  });
+}
+
+async function priceAsBefore(was: InputOf<typeof setPrice>): Promise<FormState> {
+  'use server';
+  return attempt(setPrice, async () => {
+    await call(setPrice, was);
+    return 'The price is what it was before.';
   });
 }
 

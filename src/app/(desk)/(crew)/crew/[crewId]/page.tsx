@@ -6,8 +6,9 @@ import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { importBusy } from '@/services/crew/busy';
 import { endCrewLink } from '@/services/crew/own-page';
-import { editCrewMember, eraseCrewMember, listCrew, noteSick } from '@/services/crew/people';
+import { editCrewMember, eraseCrewMember, listCrew, noteSick, takeSickBack } from '@/services/crew/people';
 import { showCrewLink } from '@/services/crew/session-crew';
+import type { InputOf } from '@/services/gate/gate';
 
 import { ActionForm } from '@/ui/form/action-form';
 import { DateField } from '@/ui/form/dates';
@@ -36,12 +37,23 @@ async function sick(of: Of, _state: FormState | null, data: FormData): Promise<F
   return attempt(noteSick, async () => {
     const say = await saying();
     const lastSymptom = String(data.get('lastSymptom') ?? '');
-    const { sickUntil, places, filled, empty } = await call(noteSick, { ...of, lastSymptom });
+    const { sickUntil, places, filled, empty, before } = await call(noteSick, { ...of, lastSymptom });
+    const undo = sickBack.bind(null, { ...of, version: of.version + 1, ...before });
     const off = `Off all duties until ${say.longDate(sickUntil ?? '')}.`;
-    if (places === 0) return off;
+    if (places === 0) return { message: off, undo };
     const mended = filled > 0 ? ` ${sayCount(filled, 'person is', 'people are')} planned instead: ask them.` : '';
     const open = empty > 0 ? ` ${sayCount(empty, 'place is', 'places are')} empty there.` : '';
-    return `${off} ${sayCount(places, 'place was', 'places were')} theirs.${mended}${open}`;
+    return { message: `${off} ${sayCount(places, 'place was', 'places were')} theirs.${mended}${open}`, undo };
+  });
+}
+
+async function sickBack(sent: InputOf<typeof takeSickBack>): Promise<FormState> {
+  'use server';
+  return attempt(takeSickBack, async () => {
+    const { places, lost } = await call(takeSickBack, sent);
+    const theirs = places > 0 ? ` ${sayCount(places, 'place is', 'places are')} theirs again.` : '';
+    const not = lost > 0 ? ` ${sayCount(lost, 'place is', 'places are')} not: somebody else has it by now.` : '';
+    return `Not sick.${theirs}${not}`;
   });
 }
 

@@ -1,6 +1,7 @@
 import { call } from '@/app/access';
 import { attempt, formOf } from '@/app/form';
 import { MODES } from '@/core/plan/mode';
+import type { InputOf } from '@/services/gate/gate';
 import type { viewSuits } from '@/services/recipes/suits';
 import { setAway } from '@/services/roll/away';
 import { ActionForm } from '@/ui/form/action-form';
@@ -9,19 +10,20 @@ import type { FormState } from '@/ui/form/form-state';
 
 type Bundle = Awaited<ReturnType<typeof viewSuits>>['bundle'];
 
+/** A way back leads to how everybody took part before. */
 async function save(sessionId: string, _state: FormState | null, data: FormData): Promise<FormState> {
   'use server';
   return attempt(setAway, async () => {
-    await call(setAway, { ...formOf(setAway, data), sessionId });
-    return undefined;
+    const before = await call(setAway, { ...formOf(setAway, data), sessionId });
+    return { message: 'Written down.', undo: putBack.bind(null, sessionId, before) };
   });
 }
 
-async function takeBack(sessionId: string, enrolmentId: string): Promise<void> {
+async function putBack(sessionId: string, people: InputOf<typeof setAway>['people']): Promise<FormState> {
   'use server';
-  await attempt(setAway, async () => {
-    await call(setAway, { sessionId, enrolmentId, how: 'usual' });
-    return undefined;
+  return attempt(setAway, async () => {
+    await call(setAway, { sessionId, people });
+    return 'It is as it was before.';
   });
 }
 
@@ -53,18 +55,20 @@ export function WhoComes({ sessionId, bundle: { enrolments, away } }: { sessionI
                   <span>
                     <b>{person.name}</b> {mode === null ? 'does not come: no kit' : `takes part ${mode}`}
                   </span>
-                  <form action={takeBack.bind(null, sessionId, enrolmentId)}>
+                  <ActionForm action={save.bind(null, sessionId)} label={`${person.name} as usual`}>
+                    <input type="hidden" name="people[0].enrolmentId" value={enrolmentId} />
+                    <input type="hidden" name="people[0].how" value="usual" />
                     <button type="submit" className="btn btn-xs" aria-label={`${person.name} comes as usual`}>
                       As usual
                     </button>
-                  </form>
+                  </ActionForm>
                 </li>,
               ]
             : [];
         })}
       </ul>
       <ActionForm action={save.bind(null, sessionId)} label="Away this time" className="flex flex-wrap items-end gap-2">
-        <Choice label="Who" name="enrolmentId" width="min-w-40 flex-1" required defaultValue="">
+        <Choice label="Who" name="people[0].enrolmentId" width="min-w-40 flex-1" required defaultValue="">
           <option value="" disabled>
             Choose a person
           </option>
@@ -74,7 +78,7 @@ export function WhoComes({ sessionId, bundle: { enrolments, away } }: { sessionI
             </option>
           ))}
         </Choice>
-        <Choice label="How" name="how" defaultValue="away">
+        <Choice label="How" name="people[0].how" defaultValue="away">
           <option value="away">does not come</option>
           {MODES.map((mode) => (
             <option key={mode}>{mode}</option>

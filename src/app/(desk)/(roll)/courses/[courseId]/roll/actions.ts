@@ -6,7 +6,7 @@ import { saying } from '@/app/saying';
 import { ROLL_COLUMNS, type RollCells } from '@/core/roll/roll-row';
 import type { InputOf } from '@/services/gate/gate';
 import { giveMeaning } from '@/services/programme/programme';
-import { setSeveralAway, shareKit } from '@/services/roll/away';
+import { setAway, setSeveralAway, shareKit } from '@/services/roll/away';
 import { addPerson, changeSeveral, editPerson, sayTheyWereAsked, setStatus, setStatuses } from '@/services/roll/roll';
 import { saveRoll } from '@/services/roll/roll-file';
 import type { FormState } from '@/ui/form/form-state';
@@ -96,13 +96,21 @@ export async function setNextTime(
   how: 'take-home' | 'away' | 'usual',
 ): Promise<FormState> {
   return attempt(setSeveralAway, async () => {
-    const { title, date } = await call(setSeveralAway, { courseId, enrolmentIds, how });
+    const { id, title, date, before } = await call(setSeveralAway, { courseId, enrolmentIds, how });
     const said = { 'take-home': 'kit home', away: 'away', usual: 'as usual' }[how];
     const who = enrolmentIds.length === 1 ? 'One person' : `${enrolmentIds.length} people`;
     return {
       message: `${who}, ${said}: ${title}, ${(await saying()).shortDate(date)}.`,
-      ...(how === 'usual' ? {} : { undo: setNextTime.bind(null, courseId, enrolmentIds, 'usual') }),
+      undo: putWhoComesBack.bind(null, id, before),
     };
+  });
+}
+
+/** Everybody takes part in a session as before. */
+async function putWhoComesBack(sessionId: string, people: InputOf<typeof setAway>['people']): Promise<FormState> {
+  return attempt(setAway, async () => {
+    await call(setAway, { sessionId, people });
+    return 'It is as it was before.';
   });
 }
 
