@@ -2,6 +2,7 @@
 import { parseAmount } from '../../quantity/amount';
 import { add, divide, equals, multiply, ONE, type Rational, rational } from '../../quantity/rational';
 import { findUnit, type Unit } from '../../quantity/units';
+import { isQualifier } from './line-words';
 import { LETTERS, PIECES, SPELLINGS, takeUnit, type WrittenUnit } from './unit-words';
 
 /** An amount with both its ends; they are the same where no range was written. */
@@ -108,7 +109,7 @@ const VAGUE: readonly (readonly [pattern: RegExp, vague: 'few' | 'to taste'])[] 
   [/^(?:a )?few\b ?/i, 'few'],
   [/^several\b ?/i, 'few'],
   [
-    /^(?:a )?(?:(?:good|generous|small) )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|gratings?|grinds?|dusting|scrapings?|shakes?|knob|touch|glug|slug|lick|dab|dollop)(?: bit)?(?: of)?\b ?/i,
+    /^(?:a )?(?:(?:good|generous|small) )?(?:little|bit|drizzle|splash|squeeze|sprinkle|sprinkling|gratings?|grinds?|dusting|scrapings?|shakes?|knob|lump|touch|glug|slug|lick|dab|dollop)(?: bit)?(?: of)?\b ?/i,
     'to taste',
   ],
   [/^some\b ?/i, 'to taste'],
@@ -126,13 +127,15 @@ const SIZED = new RegExp(
 const TWICE = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u');
 const ADDED = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu');
 const MEASURE = new RegExp(
-  `^(?:about|approx\\.?|approximately|around|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
+  `^(?:about|approx\\.?|approximately|around|roughly|nearly|just over|just under|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
   'iu',
 );
 const FOOD_FIRST = new RegExp(
   `^(\\p{L}[^\\d${VULGAR}]*?) ?[-–—:,]? ?(${NUMBER}(?: ?[-–] ?${NUMBER})?) ?(\\p{L}+\\.?)?$`,
   'u',
 );
+
+const COUNT_AND_HOW = new RegExp(`^(\\p{L}[\\p{L} ]*?),? (${NUMBER}) (\\p{L}[\\p{L} -]*)$`, 'u');
 
 /** "Scant ½ cup", "a generous 2 tbsp": how full the measure is, said before the number. */
 const FULL_BEFORE = new RegExp(`^(?:an? )?(scant|generous|heaped|heaping|rounded|level) (?=${NUMBER})`, 'i');
@@ -338,6 +341,11 @@ export function turnedRound(line: string): string | undefined {
     const turned = turnedRound(told);
     return turned && turned + how;
   }
+  // "Bananas, 3 very ripe"
+  const [, fruit = '', count = '', said = ''] = COUNT_AND_HOW.exec(line) ?? [];
+  const kind = said.split(' ');
+  const isPiece = PIECES[(kind.at(-1) ?? '').toLowerCase().replace(/s$/, '')] !== undefined && kind.length > 1;
+  if (said !== '' && (isPiece ? kind.slice(0, -1) : kind).every(isQualifier)) return `${count} ${said} ${fruit}`;
   const match = FOOD_FIRST.exec(line);
   if (!match) return undefined;
   const [, food = '', number = '', word = ''] = match;

@@ -45,6 +45,7 @@ const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] 
 const ALIKE: readonly (readonly string[])[] = [
   ['chopped', 'diced', 'cubed', 'pieces', 'cut', 'florets', 'minced'],
   ['grated', 'shredded'],
+  ['cubed', 'torn'],
   ['minced', 'crushed'],
   ['leaves', 'whole leaves', 'raw leaves'],
 ];
@@ -281,6 +282,9 @@ const IN_SHEETS = /nori|lasagne|filo|rice paper|wrappers|graham/;
 /** Within a fifth of each other: no cook fills a cup more exactly. */
 const ALMOST = 1.25;
 
+/** Air goes out of it: a cup of it mashed weighs far more than one of its pieces. */
+const MASHED = /\b(?:mashed|pur[ée]e[ds]?|smashed)\b/u;
+
 /** The preparation under which the table knows the weight of such a unit; undefined when it knows none. */
 function preparationOf(
   part: ReadPart,
@@ -313,14 +317,15 @@ function preparationOf(
   const alike = ALIKE.flatMap((group) => (group.some((word) => words(asked).includes(word)) ? group : []));
   const near = rows.find((row) => words(row.preparation).some((word) => alike.includes(word)));
   const partly = rows.find((row) => words(row.preparation).some((word) => words(asked).includes(word)));
-  // Grains, pulses and pasta that nobody calls cooked are raw.
-  const plain = rows.find((row) => row.preparation === '') ?? rows.find((row) => row.preparation === 'raw');
+  // Grains, pulses and pasta that nobody calls cooked are raw; nuts and berries that nobody calls cut are whole.
+  const plain = ['', 'raw', 'whole'].flatMap((as) => rows.find((row) => row.preparation === as) ?? [])[0];
   // Nobody who writes “eggs” means the whites.
   const usual = partOf(name, '');
   const wholes = rows.filter((row) => partOf(name, row.preparation) === usual);
   const kinds = new Set(wholes.map((row) => row.preparation));
   // Juice and zest of one lemon are the whole lemon.
   const both = /\bjuice\b/.test(asked) && /\bzest\b/.test(asked) ? plain : undefined;
+  if (unit.dimension === 'volume' && !near && !partly && MASHED.test(asked)) return undefined;
   const row = both ?? near ?? partly ?? plain ?? (kinds.size === 1 ? wholes[0] : middleOf(wholes));
   if (!row) return undefined;
   if (row.preparation !== '') assumed.push(`weighed as ${name}, ${row.preparation}`);

@@ -116,7 +116,7 @@ const HEAD = /^(\p{L}[\p{L} ]{1,30}?) ?(?::|[-–—](?= )) ?(?=\S)/u;
 
 function withoutHead(line: string, index: FoodIndex): string {
   const [whole = '', head = ''] = HEAD.exec(line) ?? [];
-  if (head === '' || /^optional$/i.test(head) || foodsAmong(head.split(' '), index).length > 0) return line;
+  if (head === '' || /^optional$/i.test(head) || foodsAmong(spellOut(head).split(' '), index).length > 0) return line;
   return line.slice(whole.length);
 }
 
@@ -188,7 +188,7 @@ const turned = (found: RegExpExecArray | null): string[] => (found ? [found[0], 
 
 /** What joins a second food with an amount of its own to a line: "2 eggs, 100 ml milk", "beaten with 1 tsp oil". */
 const JOINED =
-  /(?:,? (?:plus|and|with|mixed with|beaten with|whisked with|dissolved in|in)| ?[+&;,]) (?=(?:an? |half |one |two |three )?[\d½⅓⅔¼¾⅛]|an? (?:pinch|dash|handful|knob|few|splash|little) )/giu;
+  /(?:,? (?:plus|and|with|mixed with|beaten with|whisked with|blended with|loosened with|slaked (?:in|with)|stirred into|mixed (?:in|into)|dissolved in|in)| ?[+&;,]) (?=(?:an? |half |one |two |three )?[\d½⅓⅔¼¾⅛]|an? (?:pinch|dash|handful|knob|few|splash|little) )/giu;
 
 const JOINS = new RegExp(JOINED.source, 'iu');
 

@@ -27,6 +27,7 @@ const SHORT: Readonly<Record<string, string>> = {
   marg: 'margarine',
   doz: 'dozen',
   oleo: 'margarine',
+  ched: 'cheddar',
   parm: 'parmesan',
   parms: 'parmesan',
   evoo: 'olive oil',
@@ -48,10 +49,11 @@ const SHORT: Readonly<Record<string, string>> = {
   tray: 'pack',
   ea: 'each',
   temp: 'temperature',
+  v: 'very',
 };
 
 /** "lemon pot" is no tub: these words are short for something only behind a number or a measure. */
-const BEHIND_NUMBER = new Set(['sl', 'pot', 'pots', 'tray', 'sm', 'med', 'env', 'n']);
+const BEHIND_NUMBER = new Set(['sl', 'pot', 'pots', 'tray', 'sm', 'med', 'env', 'n', 'v']);
 
 /** Two words that say one thing, joined so that they are read as one. */
 const JOINED: readonly (readonly [RegExp, string])[] = [
@@ -63,10 +65,16 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\b(ready)[ -](rolled|made|to[ -]eat)\b/gi, '$1-made'],
   [/\bs\.? ?r\.? (flour)\b/gi, 'self-raising $1'],
   [/\bcuts? up\b/gi, 'cut'],
+  // "neutral-flavored oil"
+  [/\b(neutral|mild|plain)[- ]flavou?red (?=oil\b)/gi, '$1 '],
+  [/\b(\p{L}+) but (?:still )?(?=\p{L}+ \p{L})/giu, '$1 and '],
   [/\b(fast|quick|rapid) (action|rise)\b/gi, '$1-$2'],
   // By the spoon it is no drink, by weight no meal.
   [/\b(tsps?\.?|teaspoons?|tbsps?\.?|tbs?\.?|tablespoons?|t\.?) ((?:light |dark )?soy)(?=$|,| \()/gi, '$1 $2 sauce'],
   [/\b(tsps?\.?|teaspoons?|t\.?) soda\b(?! water)/gi, '$1 baking soda'],
+  [/\bb\.? ?soda\b/gi, 'baking soda'],
+  [/\bb\.? ?p(?:owder|wdr)?\.?(?= |$)/gi, 'baking powder'],
+  [/\b(?:minced|ground) meat(?: \(| of | from )(beef|pork|lamb|turkey|chicken)\)?/gi, 'minced $1'],
   [/\b(lbs?\.?|pounds?|oz\.?|k?g) hamburger(?: meat)?\b(?! bun)/gi, '$1 minced beef'],
   // "85% lean ground beef", "2% milk" keeps its share.
   [/\b\d{2} ?%[- ](?:lean|fat)\b/gi, 'lean'],
@@ -117,6 +125,9 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   [/^(\S+) crowns? (?:of )?(?=broccoli|cauliflower)/i, '$1 head '],
   [/^(\S+) rounds? (?:of )?(?=(?:pitt?a|naan|flat ?bread|lavash|roti|chapatt?i)\b)/i, '$1 '],
   [/^(\S+) rolls? (?:of )?(?=(?:[\p{L}-]+ )*pastry\b)/iu, '$1 pack '],
+  // "2 EL oil": German spoons, which a translation leaves.
+  [/^(\S+) EL (?=\p{L})/u, '$1 tbsp '],
+  [/^(\S+) TL (?=\p{L})/u, '$1 tsp '],
   [/^plenty of /i, 'some '],
   // "smoked paprika, a pinch"
   [/^(\p{L}[\p{L} ]+), (an? (?:(?:small|large|good|generous) )?(?:pinch|handful|dash|sprig|bunch))$/iu, '$2 of $1'],
@@ -144,9 +155,12 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   [/^(\S+) ?[x×] ?5 ?ml (?:tea)?spoons?(?: of)?\b/i, '$1 tsp'],
   [/^(?:an? |1 )?(?:pack|packet|package|bag|tray|box|net) of (?=\d+ \p{L})/iu, ''],
   [/(?<=[\p{L})]) [-–—] (?=\p{L})/gu, ', '],
-  [/^(\S+) cubes? of /i, '$1 block of '],
-  // "One 2-inch piece of ginger"
-  [/^(?:one|an?|1) (\d+)[- ]?(inch|cm)(?:es)?[- ](?:long )?(?:piece|knob|length|stick|thumb)(?: of)? /i, '$1 $2 '],
+  [/^(half an?|\S+) cubes? (?:of )?(?=(?:fresh )?(?:yeast|tofu)\b)|^(\S+) cubes? of /i, '$1$2 block of '],
+  // "One 2-inch piece of ginger", "a 2.5cm knob"
+  [
+    /^(?:one|an?|1) (\d[\d.½¼¾]*)[- ]?(inch|cm)(?:es)?[- ](?:long )?(?:piece|knob|length|stick|thumb|chunk)(?: of)? /i,
+    '$1 $2 ',
+  ],
   // "One 2-lb squash" is weighed; "one 8-oz package" is a pack.
   [
     /^(?:one|an?|1) (\d[\d.,½¼¾]*)-(lb|pound|kg|kilo)s?\b\.? (?![^,(]*\b(?:can|tin|pack|packet|package|bag|box|jar|block|carton)s?\b)/i,
@@ -166,12 +180,15 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   ],
   // "4 salmon fillets, 120g each"
   [/, ?(?:about )?(\d[\d.,/]* ?(?:g|kg|oz|lb|ml)) each$/i, ' ($1 each)'],
+  [/\b(feta|cheddar|parmesan|mozzarella|ricotta|halloumi|gouda|brie|swiss)-(?:style|type) cheese\b/gi, '$1 cheese'],
   [/ ?\b(?!greek)\p{L}+-(?:style|type)\b/giu, ''],
   [/\bgreek-style\b/gi, 'greek'],
   [/,? ?\bq\.? ?b\.?$|,? ?\bquanto basta$/i, ' to taste'],
   [/ ?\(?\b[3-5][ -]?star\b\)?/gi, ' lean'],
   // "coconut milk 1 can 400ml"
   [/^(\p{L}[\p{L} ]+?) (\d+) (cans?|tins?|packs?|packets?|jars?|bags?) \(?(\d+ ?(?:k?g|ml|oz))\)?$/iu, '$2 x $4 $3 $1'],
+  // "tinned tomatoes 6 x 400 g"
+  [/^(\p{L}[\p{L} ]+?),? (\d+) ?[x×] ?(\d+ ?(?:k?g|ml|oz))(?: (cans?|tins?|packs?|jars?|bags?))?$/iu, '$2 x $3 $4 $1'],
   // "1 onion of about 150 g"
   [/ (?:of|weighing) (?:about |around |approx\.? |ca\.? )?(\d[\d.,/]* ?(?:g|kg|gr|oz|lb)\.?(?: each)?)$/i, ' ($1)'],
 ];
@@ -181,6 +198,8 @@ const SCANNED: readonly (readonly [RegExp, string])[] = [
   [/^[Oo](?=[.,]\d)/, '0'],
   [/(?<=\p{L})1(?=\p{L})/gu, 'l'],
   [/(?<=\p{L})0(?=\p{L})/gu, 'o'],
+  [/(?<=\d ?)Ib(?=s?\b)/g, 'lb'],
+  [/\boI(?=ive\b)/g, 'ol'],
   [/\b0(?=il\b|ats?\b|nion)/gi, 'o'],
   [/^(\d+) ?[&+] ?(?=\d ?\/ ?\d)/, '$1 '],
   // "Sugar ....... 50 g"
@@ -231,12 +250,16 @@ const REMARKS: readonly RegExp[] = [
   // "plus extra for dusting", "+ more to serve", "plus a drizzle to serve"
   /,? ?(?:\+|plus|and|with) (?:(?:a )?(?:little|bit)(?: of)? )?(?:extra|more|some (?:more|extra)|another)\b[^,;()]*/giu,
   /,? ?(?:\+|plus) an? (?:drizzle|splash|pinch|handful|few|knob|little)\b[^,;()\d]* (?:to|for) (?:(?:the|a|your) )?\p{L}+(?: the \p{L}+)?/giu,
-  // "plus 2 tbsp for dusting": beside what the recipe holds
-  /,? ?(?:\+|plus|and) (?:about )?[\d½⅓⅔¼¾⅛][^,;()]* for (?:the )?(?:dusting|rolling|greasing|brushing|kneading|sprinkling|garnish(?:ing)?|serving)\b/giu,
+  // "plus 2 tbsp for dusting": of the worktop, beside what the recipe holds
+  /,? ?(?:\+|plus|and) (?:about )?[\d½⅓⅔¼¾⅛][^,;()]* for (?:the )?(?:dusting|rolling|greasing|kneading)\b/giu,
+  // "lukewarm (about 38 °C)", "at 110F"
+  /,? ?\b(?:at |about |around |approx\.? )*\d{2,3}(?: ?(?:[-–]|to) ?\d{2,3})? ?(?:[°º] ?[CF]?|degrees?(?: [CF]| celsius| fahrenheit)?|[CF](?=\)))(?![\p{L}\d])/giu,
+  /,? ?\bsize (?:[SML]|XL|\d)\b/giu,
   // "(not pie filling)", "no need to peel"
   /,? ?\b(?:not|no need|never|rather than|instead of)\b[^,;()]*/giu,
   // "such as Maris Piper", "like Granny Smith", "preferably organic"
   /,? ?\b(?:such as|like|e\.?g\.?|i\.?e\.?|preferably|ideally)\b[^,;()]*/giu,
+  /,? ?\b(?:more or less|give or take|or thereabouts|or so)\b/giu,
   // "of your choice", "if needed", "as needed", "the riper the better"
   /,? ?\bof (?:your |any )?(?:choice|kind|type|sort)\b/giu,
   /,? ?\b(?:(?:more|extra|plus|[\p{L}]+-free) )?(?:if|as|when) (?:needed|desired|required|wanted|you (?:like|wish|have|can|prefer)[^,;()]*|using|possible|available|necessary)\b/giu,
@@ -275,7 +298,7 @@ export function withoutRemarks(line: string): { readonly text: string; readonly 
   };
   for (const remark of REMARKS) text = text.replace(remark, take);
   // "1 slice of ginger the size of a coin": beside an amount, and no amount itself.
-  if (/^[\d½⅓⅔¼¾]/u.test(text)) text = text.replace(/,? ?\bthe size of [^,;()]*/iu, take);
+  if (/^[\d½⅓⅔¼¾]|^(?:an? )?(?:knob|lump)\b/iu.test(text)) text = text.replace(/,? ?\bthe size of [^,;()]*/iu, take);
   const purpose = PURPOSE.exec(text);
   // "Juice to drink" is all purpose: what stands before it must name something.
   if (purpose && purpose.index > 2) {

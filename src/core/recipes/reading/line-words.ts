@@ -37,7 +37,7 @@ export const QUALIFIERS = list(`
   spiralised riced shaved pared segmented scalded separated
   fast-action easy-blend easy-bake quick instant active
   leftover wide narrow old-fashioned stale day-old young tender firm soft crisp crunchy smooth free-range reduced-fat low-fat low-sodium
-  firmly-packed lightly-beaten white-part-only natural pure
+  firmly-packed lightly-beaten white-part-only natural pure speckled spotted scraped wilted
 `);
 
 /** Parts of a food that are used, said behind it. */
@@ -163,6 +163,7 @@ const SAID_WORDS = list(`
   excess all every another any whatever rest remaining
   liquid liquids out but yet still whole left packed pouch part parts over off kernels kernel away inside outside through each's thawing sheet sheets unpeeled together plenty worth lots
   please thanks ok fine-grained type variety kind brand similar equivalent alternatively else maybe more-or-less
+  stripe stripes destrung de-strung unstrung shorn rid
   rib ribs vein veins spine spines membrane membranes string strings gill gills beard beards
   according packet instructions directions label stated
   even equal rough neat similar-sized evenly-sized up down apart back kind kinds middle centre center

@@ -16,6 +16,17 @@ const SENTENCE =
 const DONE =
   /^ ?(?:\p{L}+ly )?(?:\p{L}{3,}ed|cut|torn|split|broken|shaken|beaten|frozen|ground|left|kept)\b(?!.*\b(?:with|in|and|plus|or|from|for)\b)/iu;
 
+/** "Ends snapped", "skins thrown away": a part that is taken off, whatever it is called. */
+const TAKEN_OFF =
+  /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:removed|discarded|snapped|pulled|scraped|picked|trimmed|sliced|cut|snipped|slit|thrown|taken|left|kept|tied|scooped|brushed|wiped|out|off)(?: (?:off|out|away|on|apart|aside|back|up|whole|together|and \p{L}+))?$/iu;
+
+/** "Save the whites for meringues": what else to do, and no food of this line. */
+const ADVICE = /^ ?(?:save|keep|freeze|reserve|leave|discard|use|check|buy|skip|omit|try|go|don['’]t|do not)\b/iu;
+
+/** "In a damp towel", "with a fork", "of their salt": what it is done with, and what comes off it. */
+const BY_MEANS =
+  /\b(?:in|with|on|under|over|between|using|through|by|against) (?:(?:an?|the|your|two|some) )?(?:[\p{L}-]+ ){0,2}(?:towels?|cloth|paper|foil|pan|skillet|wok|pot|bowl|oven|microwave|sieve|colander|processor|blender|mortar|pestle|grinder|peeler|knife|fork|spoon|hands?|fingers|palm|rolling pin|grater|box grater|mandoline?|masher|press|fridge|freezer)\b|\bof (?:grit|sand|mud|soil|dirt)\b|\bof (?:their|its|any|all|excess) [\p{L}-]+/giu;
+
 /** "1 tbsp lime juice (about ½ lime)": how many of the same that is. */
 const OWN_COUNT = /^ ?(?:about|approx\.?|roughly|from|ca?\.|~) ?(?:\d+|[½⅓⅔¼¾]) ([\p{L} ]+)$/iu;
 
@@ -24,12 +35,14 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
   const own = new Set(ingredient.split(' ').map(wordKey));
   const parts = text
     .replace(PACKED_IN, ' ')
+    .replace(BY_MEANS, ' ')
     .replace(SHARE, ' ')
     .split(/[,;()]/);
   return parts.flatMap((part) => {
     // An amount that nothing made use of: "2 eggs plus 1 of yesterday".
     const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
     if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
+    if (ADVICE.test(part)) return [];
     if (LEFT_NUMBER.test(part)) return [part.trim()];
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
     const isSaid = (word: string) =>
@@ -44,7 +57,7 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     );
     const [food] = foods;
     if (food) return [words.join(' ')];
-    if (SENTENCE.test(part) || DONE.test(part)) return [];
+    if (SENTENCE.test(part) || DONE.test(part) || TAKEN_OFF.test(part)) return [];
     return words.filter(
       (word) => !isSaid(word) && !word.split(/[-’']/).every((piece) => piece === '' || isSaid(piece)),
     );
