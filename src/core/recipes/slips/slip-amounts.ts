@@ -1,3 +1,5 @@
+import { toDecimal } from '../../quantity/rational';
+import { amountSlip, sum } from './amount-slip';
 import type { Slip, Weighed } from './slip';
 
 /** The most of a food that a serving usually holds, in grams; beyond it one asks. Typical of family recipes, ours. */
@@ -27,7 +29,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^egg$/, 150, 'three eggs'],
   [/breadcrumbs$/, 70, 'a cup of crumbs'],
   [/ flour$/, 180, 'a cup and a half of flour'],
-  [/^fresh (?:parsley|coriander|basil|mint|dill|thyme|sage|rosemary)$/, 20, 'a handful of herbs'],
+  [/^fresh (?:parsley|coriander|basil|mint|dill|thyme|sage|rosemary)$/, 30, 'a bunch of herbs for three'],
 ];
 /** Of dry spices and herbs, a teaspoon. */
 const SPICE_GRAMS = 2.5;
@@ -35,35 +37,15 @@ const SPICE_GRAMS = 2.5;
 const ANY_GRAMS: Readonly<Record<string, number>> = { meat: 450, dry: 220, produce: 550, bakery: 300, dairy: 400 };
 const ANY_ELSE = 700;
 
-/** Lines whose amount is far from what a serving, a cup of flour or a cup of grain usually takes. */
-export function amountSlips(
-  weighed: readonly Weighed[],
-  servings: number | undefined,
-  steps: readonly string[],
-): Slip[] {
+/** Lines whose amount is far from what a serving, or a dish, usually takes. */
+export function amountSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
   return [
     ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings, weighed) ?? [])),
     ...weighed.flatMap((each) => tooLittle(each) ?? []),
-    ...fatSlips(weighed, steps),
-    ...leaveningSlips(weighed),
-    ...ofFlour(weighed, steps),
-    ...liquidSlips(weighed, servings),
-    ...floodSlips(weighed, steps),
-    ...littleFlour(weighed, steps),
+    ...weighed.flatMap((each) => tooMany(each, servings) ?? []),
+    ...weighed.flatMap((each) => pungent(each, weighed) ?? []),
   ];
 }
-
-const slip = (each: Weighed, say: string, why: string): Slip => {
-  const repair = otherUnit(each);
-  return {
-    kind: 'amount',
-    line: each.at,
-    say,
-    why,
-    ...(repair ? { repair } : {}),
-    key: `amount ${each.written.ingredient} ${each.written.amount} ${each.written.unit}`,
-  };
-};
 
 function perServing(each: Weighed, servings: number, weighed: readonly Weighed[]): Slip | undefined {
   const { name, aisle } = each.item.ingredient;
@@ -81,7 +63,7 @@ function perServing(each: Weighed, servings: number, weighed: readonly Weighed[]
   if (/ flour$/.test(name) && servings < 4) return undefined;
   if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
   const shown = grams < 10 ? grams.toFixed(1) : Math.round(grams);
-  return slip(
+  return amountSlip(
     each,
     `${shown} g of ${name} a serving is far more than usual: check amount and unit.`,
     `A serving usually holds at most ${most} g, ${said}.`,
@@ -99,251 +81,53 @@ function tooLittle(each: Weighed): Slip | undefined {
   const { name, aisle } = each.item.ingredient;
   if (!/^(?:g|ml)$/.test(each.item.unit.key) || each.grams >= FEW_GRAMS || aisle === 'spices' || STRONG.test(name))
     return undefined;
-  return slip(
+  return amountSlip(
     each,
     `${each.grams.toFixed(1)} g of ${name} is a crumb of it: check amount and unit.`,
     `Less than ${FEW_GRAMS} g are weighed of spices and what is as strong.`,
   );
 }
 
-/** More than half of what is baked is never fat. */
-const MOST_FAT = 0.5;
-
-function fatSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
-  const total = sum(weighed, () => true);
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  if (flour < 0.03 * total || !steps.some((step) => /\bbake\b/i.test(step))) return [];
-  return weighed.flatMap((each): Slip[] =>
-    /^(?:butter|margarine|lard|vegetable shortening|ghee)$/.test(each.item.ingredient.name) &&
-    each.grams > MOST_FAT * total
-      ? [
-          slip(
-            each,
-            `${Math.round(each.grams)} g of ${each.item.ingredient.name} is more than half of all that is baked.`,
-            'Shortbread is a third butter, pastry less.',
-          ),
-        ]
-      : [],
-  );
-}
-
-/** Foods that leavening is measured against. */
-const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina|rolled oats|quick oats|oat bran|wheat bran)$/;
-const CUP_OF_FLOUR = 125;
-
-/** Grams of leavening to a cup of flour beyond which it tastes of it. Usual: 1 to 1½ tsp powder, ¼ to ½ tsp soda. */
-const LEAVENING: readonly (readonly [name: string, most: number, usual: string])[] = [
-  ['baking powder', 9.2, '1 to 1½ tsp'],
-  ['bicarbonate of soda', 4.6, '¼ to ½ tsp'],
+/** Spices by the piece that a dish holds few of, whatever its size: more than this, and more than one for every two servings. */
+const FEW_PIECES: readonly (readonly [test: RegExp, most: number])[] = [
+  [/^bay leaf$/, 4],
+  [/^(?:cinnamon stick|star anise)$/, 4],
+  [/^vanilla pod$/, 2],
+  [/^whole cloves$/, 20],
+  [/^cardamom pods$/, 20],
+  [/stock cube$|^bouillon cube$/, 4],
 ];
 
-function leaveningSlips(weighed: readonly Weighed[]): Slip[] {
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  return weighed.flatMap((each): Slip[] => {
-    const { name } = each.item.ingredient;
-    if (flour === 0) return [];
-    const perCup = (each.grams * CUP_OF_FLOUR) / flour;
-    const [, most, usual] = LEAVENING.find(([leavening]) => leavening === name) ?? [];
-    if (most !== undefined && perCup > most)
-      return [
-        slip(
-          each,
-          `${perCup.toFixed(1)} g of ${name} to a cup of flour is far more than usual.`,
-          `Usual are ${usual} to a cup of flour (125 g); more tastes of it.`,
-        ),
-      ];
-    if (name === 'dried yeast' && each.grams / flour > 0.03)
-      return [
-        slip(
-          each,
-          `Yeast is ${((100 * each.grams) / flour).toFixed(1)} % of the flour, far more than usual.`,
-          'Dried yeast is usually 1 to 2 % of the flour.',
-        ),
-      ];
-    return [];
-  });
+function tooMany(each: Weighed, servings = 4): Slip | undefined {
+  const { name } = each.item.ingredient;
+  const [, most] = FEW_PIECES.find(([test]) => test.test(name)) ?? [];
+  if (most === undefined || each.item.unit.dimension !== 'count') return undefined;
+  const count = Number(toDecimal(each.item.amount, 2));
+  const usual = Math.max(most, (most / 8) * servings);
+  return count > usual
+    ? amountSlip(
+        each,
+        `${count} of ${name} is far more than usual.`,
+        `A dish for ${servings} holds at most ${usual} of it.`,
+      )
+    : undefined;
 }
 
-/** Salt beyond this share of the flour is no dough any more, a starch beyond this share of all is no sauce. */
-const MOST_SALT = 0.045;
-const MOST_STARCH = 0.1;
+/** Of roots and bulbs as strong as these, so large a share of all of it burns; where they are more, they are what is made. */
+const PUNGENT_SHARE = { from: 0.05, to: 0.2, grams: 40 };
 
-/** Salt, liquid and starch held against what they are mixed with: known without the servings. */
-function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
-  const total = sum(weighed, () => true);
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  const isDough = flour > 0.35 * total && steps.some((step) => /\b(?:bake|knead|dough|batter|roll out)\b/i.test(step));
-  const isCrust = steps.some((step) => /\bsalt (?:crust|dough)\b|\bplay ?dough\b/i.test(step));
-  const wet = sum(weighed, ({ name }) => LIQUID.test(name) || WET.test(name));
-  const isYeasty = weighed.some(({ item }) => / yeast$/.test(item.ingredient.name));
-  return weighed.flatMap((each): Slip[] => {
-    const { name } = each.item.ingredient;
-    if (isDough && !isCrust && /^(?:kosher |sea )?salt(?: flakes)?$/.test(name) && each.grams > MOST_SALT * flour)
-      return [
-        slip(
-          each,
-          `Salt is ${((100 * each.grams) / flour).toFixed(0)} % of the flour, far more than usual.`,
-          'A dough takes 1 to 2 %.',
-        ),
-      ];
-    if (isDough && isYeasty && /^(?:water|milk)$/.test(name) && wet < 0.35 * flour)
-      return [noDough(each, wet, flour, 'A yeast dough takes half of the weight of its flour and more.')];
-    if (
-      flour === 0 &&
-      /^(?:cornstarch|arrowroot|potato starch|tapioca starch)$/.test(name) &&
-      each.grams > MOST_STARCH * total
-    )
-      return [
-        slip(
-          each,
-          `${name[0]?.toUpperCase()}${name.slice(1)} is ${((100 * each.grams) / total).toFixed(0)} % of all of it: that sets like rubber.`,
-          'A sauce takes 2 to 5 %, a custard up to 8.',
-        ),
-      ];
-    return [];
-  });
+function pungent(each: Weighed, weighed: readonly Weighed[]): Slip | undefined {
+  const { name } = each.item.ingredient;
+  const share = each.grams / sum(weighed, () => true);
+  const { from, to, grams } = PUNGENT_SHARE;
+  return /^(?:garlic|fresh ginger|horseradish|fresh chilli)$/.test(name) &&
+    each.grams > grams &&
+    share > from &&
+    share < to
+    ? amountSlip(
+        each,
+        `${Math.round(100 * share)} % of all of it is ${name}.`,
+        'Usual are 1 to 3 %: check amount and unit.',
+      )
+    : undefined;
 }
-
-const noDough = (each: Weighed, wet: number, flour: number, why: string): Slip =>
-  slip(each, `${Math.round(wet)} g of liquid to ${Math.round(flour)} g of flour: that makes no dough.`, why);
-
-const LIQUID =
-  /^(?:water|.* stock|milk|buttermilk|coconut milk|.* drink|.* juice|tomato passata|canned chopped tomatoes|single cream)$/;
-const WET = /^(?:egg|plain yogurt|greek yogurt|honey|.* syrup|banana|carrot|apple|canned pumpkin|.* oil)$/;
-const GRAIN = /rice$|^(?:quinoa|couscous|bulgur wheat|pearl barley|millet|buckwheat|.* lentils|split peas|polenta)$/;
-
-/** Too little to cook the grain in, or to make a dough. */
-function liquidSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
-  const liquids = weighed.filter(({ item }) => LIQUID.test(item.ingredient.name));
-  const spoon = liquids
-    .filter(({ item }) => item.unit.key === 'tsp' || item.unit.key === 'Tbsp')
-    .sort((a, b) => a.grams - b.grams)[0];
-  // "1.2 ml stock"
-  const drop = liquids.find(
-    ({ item, grams }) =>
-      item.unit.key === 'ml' &&
-      (/ stock$/.test(item.ingredient.name) ? grams < 25 : grams < 5 && /milk$|^water$/.test(item.ingredient.name)),
-  );
-  if (drop)
-    return [
-      slip(
-        drop,
-        `${drop.grams.toFixed(1)} ml of ${drop.item.ingredient.name} is a spoon of it: a cup or litres may be meant.`,
-        'A teaspoon holds 5 ml, a tablespoon 15.',
-      ),
-    ];
-  if (!spoon) return [];
-  const liquid = liquids.reduce((total, { grams }) => total + grams, 0);
-  const grain = sum(weighed, ({ name }, { written }) => GRAIN.test(name) && !isCooked(written));
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  const wet = liquid + sum(weighed, ({ name }) => WET.test(name));
-  if (grain > 0 && liquid < 0.7 * grain)
-    return [
-      slip(
-        spoon,
-        `${Math.round(liquid)} g of liquid to ${Math.round(grain)} g of grain or pulses: it cannot cook in that.`,
-        'Grains and pulses take at least as much liquid as they weigh.',
-      ),
-    ];
-  // Without yeast, butter makes a dough of much flour and little liquid.
-  if (flour > 60 && wet < 0.15 * flour)
-    return [noDough(spoon, wet, flour, 'A dough takes a third of the weight of its flour and more.')];
-  // A batter of oil and eggs takes milk by the cup; what is made of butter may do without.
-  const isBatter =
-    weighed.some(({ item }) => item.ingredient.name === 'baking powder') &&
-    !weighed.some(({ item }) => /^(?:butter|margarine)$/.test(item.ingredient.name));
-  const withoutOil = wet - sum(weighed, ({ name }) => / oil$/.test(name));
-  if (
-    isBatter &&
-    spoon.item.unit.key === 'tsp' &&
-    /milk$|^water$/.test(spoon.item.ingredient.name) &&
-    withoutOil < 0.3 * flour
-  )
-    return [
-      slip(
-        spoon,
-        `${Math.round(withoutOil)} g of liquid to ${Math.round(flour)} g of flour: that makes no batter.`,
-        'A batter takes half of the weight of its flour and more: cups may be meant.',
-      ),
-    ];
-  if (
-    spoon.item.unit.key === 'tsp' &&
-    servings !== undefined &&
-    spoon.grams / servings < 15 &&
-    (/stock$/.test(spoon.item.ingredient.name) ||
-      (/milk$|^water$|drink$|passata/.test(spoon.item.ingredient.name) && spoon.grams > 18))
-  )
-    return [
-      slip(
-        spoon,
-        `${spoon.item.ingredient.name[0]?.toUpperCase()}${spoon.item.ingredient.name.slice(1)} is measured in teaspoons: cups may be meant.`,
-        'A soup or stew takes a cup of stock a serving; more than three teaspoons of milk or water are said in spoons or cups.',
-      ),
-    ];
-  return [];
-}
-
-/** So much liquid to its flour nothing baked holds; what is poured into a hot tin, or set with eggs, is another thing. */
-const MOST_LIQUID = 1.8;
-const POURED =
-  /\b(?:pancakes?|cr[eê]pes?|batter pudding|yorkshire|popovers?|waffles?|custard|clafoutis|pudding|cobbler|dumplings?|pie|gratin|sauce|soup|stew|casserole|lasagne|quiche|moussaka|gravy|roux|simmer|drop scones?)\b/i;
-
-/** More liquid than what is baked of the flour can hold. */
-function floodSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
-  const whole = steps.join(' ');
-  const isRaised = weighed.some(({ item }) =>
-    /^(?:baking powder|bicarbonate of soda|.* yeast|self-raising flour)$/.test(item.ingredient.name),
-  );
-  if (!isRaised || !/\bbake\b/i.test(whole) || POURED.test(whole)) return [];
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  const [most] = weighed.filter(({ item }) => LIQUID.test(item.ingredient.name)).sort((a, b) => b.grams - a.grams);
-  if (!most || flour < 60 || most.grams <= MOST_LIQUID * flour) return [];
-  return [
-    slip(
-      most,
-      `${Math.round(most.grams)} g of ${most.item.ingredient.name} to ${Math.round(flour)} g of flour: that bakes to nothing.`,
-      'A dough takes about two thirds of the weight of its flour, a cake batter as much as it.',
-    ),
-  ];
-}
-
-/** A cake whose only flour is a spoon of it: cups may be meant. */
-function littleFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
-  const flour = sum(weighed, ({ name }) => FLOUR.test(name));
-  const spoon = weighed.find(({ item }) => / flour$/.test(item.ingredient.name) && item.unit.key === 'tsp');
-  const isCake =
-    steps.some((step) => /\bbake\b/i.test(step)) &&
-    steps.some((step) => /\b(?:fold|mix|stir|beat|whisk|sift)\w*\b[^.]*\bflour\b/i.test(step)) &&
-    weighed.some(({ item }) => item.ingredient.name === 'egg') &&
-    sum(weighed, ({ name }) => / sugar$/.test(name)) > 50;
-  if (!spoon || !isCake || flour >= 0.04 * sum(weighed, () => true)) return [];
-  return [
-    slip(
-      spoon,
-      `${spoon.grams.toFixed(1)} g of flour is all that this batter holds: cups may be meant.`,
-      'A batter with sugar and eggs takes a quarter of its weight in flour.',
-    ),
-  ];
-}
-
-const sum = (
-  weighed: readonly Weighed[],
-  counts: (food: Weighed['item']['ingredient'], each: Weighed) => boolean,
-): number => weighed.reduce((total, each) => total + (counts(each.item.ingredient, each) ? each.grams : 0), 0);
-
-/** The same line by the measure that is most often mistaken for it: spoons for spoons, cups for spoons. */
-function otherUnit({ text, item }: Weighed): string | undefined {
-  const [from, to] =
-    item.unit.key === 'Tbsp'
-      ? [/\b(?:Tbsps?|tbsps?|tablespoons?|T)\b\.?/, 'tsp']
-      : item.unit.key === 'cup'
-        ? [/\bcups?\b/i, 'tsp']
-        : item.unit.key === 'tsp' && LIQUID.test(item.ingredient.name)
-          ? [/\b(?:tsps?|teaspoons?)\b\.?/i, 'cups']
-          : [undefined, ''];
-  return from?.test(text) ? text.replace(from, to) : undefined;
-}
-
-/** Weighed cooked, or bought dry for a cooked amount. */
-const isCooked = ({ preparation, written }: { readonly preparation?: string; readonly written?: string }) =>
-  preparation === 'cooked' || /\bcooked\b/i.test(written ?? '');

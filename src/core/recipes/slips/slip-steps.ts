@@ -25,7 +25,7 @@ const WEAK = new Set(
 
 /** Steps that mean several ingredients at once. */
 const TOGETHER =
-  /\b(?:all|everything|ingredients?|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
+  /\b(?:all|everything|ingredients?|(?:dry|wet) (?:things|stuff|bits|goods)|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
 
 /** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
 const AT_HAND =
@@ -33,6 +33,9 @@ const AT_HAND =
 
 /** Kinds of food that steps name for one of them. */
 const KINDS_TOLD = ['cheese', 'nuts', 'yeast'] as const;
+
+/** Nouns of foods that have nothing else in common. */
+const OF_MANY_KINDS = /^(?:cheese|sauce|milk|butter|vinegar|seed|powder|paste|syrup|jam)$/;
 
 /** What is often eaten beside a dish. */
 const BESIDE =
@@ -59,8 +62,9 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
       words: [
         ...keysOf(`${line?.ingredient ?? ''} ${food}`),
         ...kindsOf(line?.ingredient ?? food),
-        ...((line?.ingredient ?? food) === 'egg' ? ['yolk', 'white'] : []),
         // "The zest" is the orange's, "the yolks" are the egg's.
+        ...((line?.ingredient ?? food) === 'egg' ? ['yolk', 'white'] : []),
+        ...(/^(?:lemon|lime|orange|grapefruit|clementine)$/.test(line?.ingredient ?? food) ? ['zest', 'juice'] : []),
         ...(/\b(?:zest|juice|yolk|white|rind|peel)s?\b/
           .exec(line?.preparation ?? '')
           ?.slice(0, 1)
@@ -92,8 +96,12 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
       const isLikened =
         /^(?:like|resembles?|resembling|than|of)$/i.test(parts[from - 1] ?? '') &&
         /\b(?:look|resembl|like|size|texture|consistency|thick)/i.test(step);
-      if (isVerb || isLikened || own.some((word) => known.has(word)) || listed.some((each) => each.name === name))
-        continue;
+      // "Cream cheese" beside a cheddar that is listed: the noun is the same, the food is not.
+      const noun = wordKey(parts[to - 1] ?? '');
+      const kind = keysOf(name).filter((word) => word !== noun);
+      const isOther = to - from > 1 && OF_MANY_KINDS.test(noun) && kind.length > 0;
+      const isKnown = (isOther ? kind : own).some((word) => known.has(word));
+      if (isVerb || isLikened || isKnown || listed.some((each) => each.name === name)) continue;
       // "Serve with rice": what stands beside a dish is nobody's ingredient.
       const isBeside =
         BESIDE.test(name) &&

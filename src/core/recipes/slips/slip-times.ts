@@ -12,6 +12,7 @@ export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Wei
     ...hardlyBaked(steps, grams),
     ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
     ...coolOven(steps),
+    ...steps.flatMap(tooLong),
   ];
 }
 
@@ -30,6 +31,8 @@ interface Least {
 
 const CUT_SMALL =
   /\b(?:strips?|diced?|cubed?|cubes|sliced|slices|pieces|minced?|ground|shredded|cooked|leftover|rotisserie|thin|escalopes?)\b/i;
+/** Meat for a stew cooks fast only where something else does the work. */
+const NEVER_CUT = /\b(?:pressure|instant pot|cooked|leftover|minced?|thin strips)\b/i;
 const CUT_ROOTS =
   /\b(?:grated|shredded|ribbons?|matchsticks?|julienned|spirali[sz]ed|shaved|raw|canned|tinned|cooked|frozen|purée)\b/i;
 
@@ -40,6 +43,22 @@ const LEAST: readonly Least[] = [
     cut: /\b(?:spatchcock|joint)/i,
     oven: 40,
     else: 40,
+  },
+  {
+    foods:
+      /^(?:stewing beef|stewing lamb|pork shoulder|lamb shoulder|lamb shanks?|oxtail|beef brisket|beef short ribs)$/,
+    called: /\b(?:beef|lamb|pork|meat|oxtail|brisket|ribs|shanks?|stew)\b/i,
+    cut: NEVER_CUT,
+    oven: 35,
+    else: 35,
+  },
+  {
+    foods:
+      /^(?:green |yellow )?split peas$|^dried (?!red)[a-z-]+ (?:beans|peas)$|^dried (?:chickpeas|beans)$|^(?:brown|green|black) lentils$/,
+    called: /\b(?:peas|beans|chickpeas|lentils|pulses|everything)\b/i,
+    cut: /\b(?:canned|tinned|cooked|sprout\w*)\b/i,
+    oven: 12,
+    else: 12,
   },
   {
     foods: /^chicken (?:thigh|drumstick|leg|wings)/,
@@ -74,6 +93,61 @@ const LEAST: readonly Least[] = [
     else: 4,
   },
 ];
+
+const SLOWLY =
+  /\b(?:low|slow\w*|gentl[ey]|confit|caramelis|caramelz|caramelize|overnight|dry|dehydrat|smok|meringue|pavlova)\w*/i;
+
+/** Baked in a quarter of an hour. */
+const SMALL = '(?:scones|cookies|biscuits|muffins|cupcakes|buns|rolls|rounds|spoonfuls|flatbreads|pizza)';
+const THEN_TOLD = '[^.;]{0,40}?\\b(\\d{1,3}) ?(min|hour)';
+
+/** Longer than this nothing is done so; the first number told counts. In minutes; ours, twice what is usual and more. */
+const LONGEST: readonly (readonly [does: RegExp, minutes: number, said: string])[] = [
+  [
+    /\b(?:fry|fries|frying|sear|saut[eé]|grill|brown)\w*\b[^.;]{0,50}?\b(\d{1,3}) ?(min|hour)\w*[^.;]{0,8}\b(?:each|per|a|both|either) sides?\b/i,
+    20,
+    'on each side',
+  ],
+  [
+    /\b(?:(?:stir-?|pan-?|deep-?)?fry|sear|saut[eé]|stir-?fr(?:y|ie))\w*\b[^.;]{0,50}?\b(\d{1,3}) ?(min|hour)/i,
+    35,
+    'in a pan',
+  ],
+  [
+    new RegExp(`\\b${SMALL}\\b[^.;]{0,40}\\bbake\\b${THEN_TOLD}|\\bbake\\b[^.;]{0,12}\\b${SMALL}\\b${THEN_TOLD}`, 'i'),
+    60,
+    'in an oven',
+  ],
+  [/\b(?:bake|roast)\b[^.;]{0,60}?\b(\d{1,3}) ?(min|hour)/i, 330, 'in an oven'],
+  [
+    /\b(?:boil|cook|simmer)\w*\b[^.;]{0,25}\b(?:pasta|spaghetti|macaroni|penne|noodles|couscous|peas|prawns)\b[^.;]{0,30}?\b(\d{1,3}) ?(min|hour)/i,
+    30,
+    'in water',
+  ],
+  [/\bknead\w*\b[^.;]{0,30}?\b(\d{1,3}) ?(min|hour)/i, 40, 'under the hands'],
+];
+
+const toldBy = (does: RegExp, step: string) => (does.exec(step) ?? []).slice(1).filter((each) => each !== undefined);
+
+/** Minutes that nothing takes: an hour for a minute, or a figure too many. */
+function tooLong(step: string, at: number): Slip[] {
+  if (SLOWLY.test(step)) return [];
+  const found = LONGEST.find(([does, most]) => {
+    const [number, unit = ''] = toldBy(does, step);
+    return number !== undefined && Number(number) * (/^h/i.test(unit) ? 60 : 1) > most;
+  });
+  if (!found) return [];
+  const [number, unit] = toldBy(found[0], step);
+  return [
+    {
+      kind: 'time',
+      step: at,
+      say: `“${number} ${unit === 'hour' ? 'hours' : 'minutes'}” ${found[2]} is very long.`,
+      why: `It is seldom more than ${found[1] / 2} minutes: an hour may stand for a minute, or there is a figure too many.`,
+      key: `time long ${number} ${unit} ${at}`,
+    },
+  ];
+}
 
 const COOKED =
   /\b(?:bak|roast|boil|simmer|fr(?:y|ie)|grill|broil|steam|poach|brais|stew|cook|brown|sear|sweat|soften|microwav|barbecu|pressure|slow)\w*/i;
@@ -203,7 +277,8 @@ function hardlyBaked(steps: readonly string[], grams: ReadonlyMap<string, number
   const isLoaf = steps.some((step) => /\b(?:loaf|cake|springform|bundt) (?:tin|pan)\b/i.test(step));
   const least = isLoaf ? LEAST_LOAF : LEAST_BAKED;
   return steps.flatMap((step, at): Slip[] => {
-    const [said, number] = /\bbake\b[^.;]{0,40}?\b(\d{1,2}) ?min(?!\w* (?:more|before|longer|blind))/i.exec(step) ?? [];
+    const [said, number] =
+      /\bbake\b[^.;]{0,40}?\b(\d{1,2}(?:\.\d)?) ?min(?!\w* (?:more|before|longer|blind))/i.exec(step) ?? [];
     if (said === undefined || Number(number) >= least || /\bblind\b|\bmore\b/i.test(step)) return [];
     return [
       {

@@ -4,6 +4,7 @@ import type { Reference } from '../../reference/reference';
 import { type Item, readRecipe } from '../recipe/recipe';
 import type { CheckedLine, CheckedRecipe, Slip, Weighed } from './slip';
 import { amountSlips } from './slip-amounts';
+import { mixtureSlips } from './slip-mixtures';
 import { outcomeSlips } from './slip-outcome';
 import { safetySlips } from './slip-safety';
 import { stepSlips } from './slip-steps';
@@ -18,7 +19,8 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   const weighed = weigh(recipe.lines, reference);
   const slips = [
     ...lineSlips(recipe.lines),
-    ...amountSlips(weighed, recipe.servings, recipe.steps),
+    ...amountSlips(weighed, recipe.servings),
+    ...mixtureSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
     ...timeSlips(recipe, weighed),
