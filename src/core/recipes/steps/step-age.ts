@@ -48,7 +48,7 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
   if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
   // Nobody can tell from a step whether what is blended is still hot.
   if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
-  if (isRaw || heat !== 'none') return 10;
+  if (isRaw || heat !== 'none' || HOT.test(text)) return 10;
   if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
   if (HOT_POURED.test(text) || /\b(?:hammer|mallet|coconut)\b/i.test(text)) return 10;
   // It burns on the skin, and in the eye.
@@ -59,9 +59,14 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
     /\b(?:squash|pumpkin|swede|rutabaga|celeriac|turnip|coconut|watermelon|pineapple|melon)\b/i.test(text)
   )
     return 10;
-  if (/\b(?:electric|hand|stand) (?:hand )?mixer\b/i.test(text)) return 7;
   if (
-    /\b(?:table|butter|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b/i.test(
+    /\b(?:electric (?:hand )?(?:mixer|whisk|beaters?)|(?:hand|stand) mixer|nutcrackers?|pasta machine|pizza (?:wheel|cutter)|bones?)\b/i.test(
+      text,
+    )
+  )
+    return 7;
+  if (
+    /\b(?:table|butter|dinner|plastic|round-ended|child-safe) kni(?:fe|ves)\b|\bscissors\b|\btwo forks\b|\bcut out\b|\bpeel\w* (?:and \w+ )?(?:the |a |each )?(?:bananas?|clementines?|satsumas?|oranges?|mandarins?)\b/i.test(
       text,
     )
   )
@@ -78,8 +83,17 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
     )
   )
     return 7;
-  return 3;
+  // The youngest do what is known to be gentle; of anything else nobody knows.
+  return GENTLE.test(text) ? 3 : 7;
 }
+
+/** What the youngest do, with their hands, a spoon or a bowl. */
+const GENTLE =
+  /\b(?:stir|mix|combin|fold|whisk|beat|whip|cream|wash|rins|tear|rip|press|squash|mash|crush|pat|sprinkl|scatter|roll|shap|form|knead|work|stretch|spread|smear|fill|stuff|lin(?:e|ing)|greas|butter|oil|brush|decorat|pick|pluck|strip|crack|break|snap|sift|siev|measur|weigh|count|cover|wrap|chill|refrigerat|freez|cool|rest|ris(?:e|ing)|prov|leav|let|allow|wait|set|put|plac|lay|arrang|pil|layer|top|tast|garnish|serv|divid|shar|spoon|scoop|dollop|pour|tip|drizzl|dust|dot|swirl|add|toss|rub|crumbl|squeez|dip|coat|soak|marinat|season|thread|stack|stamp|prick|unroll|assembl|build|enjoy|eat|pack|label|shak|hull|shell|pod|pop|twist|pinch|seal|drain|strain|dissolv|repeat|gather|bring (?:it |the \w+ )?together|wip|dry|blot|mak|prepar|return|transfer|split|mark|draw|writ|sprout|plant|water|discard|throw|keep|store|hang|hand|pass|invit|reserv|save|thin|loosen|moisten|dampen|tuck|pleat|flatten|punch|knock|collect|open|close|turn (?:out|onto|into)|lift (?:out|up) the (?:dough|pastry)|remov|skim|thaw|defrost|proof|infus|stand)\w*/i;
+
+/** "Hot" that is no heat: a drink, a sauce, a bun. */
+const HOT =
+  /\bhot\b(?! (?:sauce|chocolate|dogs?|cross|pepper|paprika|chilli|mustard|tap))|\bladle\b|\b(?:skim|carry|pour|transfer|lift|take|move)\w*\b[^.;]*\b(?:soup|stew|stock|broth|gravy|curry|porridge|chilli|pasta|noodles|dumplings|pot)\b|\b(?:panini|toastie|sandwich|waffle) (?:press|iron|maker|toaster)\b|\b(?:steaming|bubbling|sizzling|simmering|scalding)\b|\bflip\w*\b|\b(?:turn|slide|lift)\w* (?:the |each |them |it |over )*(?:pancakes?|omelettes?|fritters?|eggs?|burgers?|patties|bacon|dumplings?|flatbreads?|pan)\b|\blid away\b|\breduce (?:the |it |by|to)/i;
 
 const DRAINED_HOT =
   /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
@@ -87,13 +101,13 @@ const RAW_MEAT =
   /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
 /** Blades without a guard, open flames, sugar and jam that boil: an adult's, whatever else is said. */
 const DANGEROUS =
-  /\b(?:oven gloves?|hot (?:tray|tin|pan from)|(?:hot|boiling)\b[^.]{0,40}\b(?:sieve|strain)\w*|mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
+  /\b(?:butterfl(?:y|ied)|fillet the|debone|de-bone|bone the|gut the|scale the|spatchcock|torch the|over (?:the|a) gas|into (?:the )?(?:hot )?(?:oil|fat)|(?:basket|batch) (?:of \w+ )?into|(?:simmer|cook|boil)\w* (?:the )?(?:jam|marmalade|toffee|caramel|fudge|syrup)|over the sink|colander|pour off the|take the (?:tray|tin|dish|baking sheet|cake|bread|loaf|pan|pizza) out|pizza stone|hot stone|heat(?:ing)? the (?:\w+ )?oil to \d+|light(?:ing)? the (?:gas|burner|stove|hob|flame|candles?)|boiling(?: hot)? (?:water|stock|milk|liquid|broth|cream)|(?:pour|spread|stir|tip|drizzle)\w* (?:the |over )*(?:hot )?(?:caramel|toffee)|(?:open|gas|over a|over the) flames?|bubbling (?:jam|sugar|syrup|caramel|fat)|jars? while (?:still )?hot|coals|embers|oven gloves?|hot (?:tray|tin|pan from)|(?:hot|boiling)\b[^.]{0,40}\b(?:sieve|strain)\w*|mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck\w* (?!(?:the )?(?:corn|peas|beans)\b)|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
 const HOT_POURED =
   /\b(?:ladle|pour|tip|carry|transfer|lift|spoon|strain)\w*\b[^.]*\b(?:hot|boiling|steaming)\b|\b(?:hot|boiling|steaming)\b[^.]*\b(?:into|onto|over)\b/i;
 
 /** Meat and fish that come raw, unless a word beside them says otherwise. */
 const MEAT =
-  /\b(?:chicken|turkey|duck|beef|pork|lamb|veal|steaks?|thighs|drumsticks|salmon|fish|cod|haddock|trout|tuna steaks?|prawns|squid|liver|bacon|sausages|mince(?! (?:the|a|some|garlic|onions?|ginger|it)\b)|minced (?:meat|beef|pork|lamb|chicken|turkey))\b(?! (?:stock|broth|gravy|sauce|seasoning|cubes?\b(?=[^.]*stock)))/gi;
+  /\b(?:chicken|turkey|duck|beef|pork|lamb|veal|steaks?|chops|thighs|drumsticks|salmon|fish|cod|haddock|trout|tuna steaks?|mackerel|sea ?bass|tilapia|sardines|herrings?|plaice|halibut|snapper|monkfish|hake|pollock|coley|mussels|clams|scallops|shrimps?|prawns|squid|octopus|rabbit|venison|goose|gammon|brisket|mutton|goat meat|liver|bacon|sausages|mince(?! (?:the|a|some|garlic|onions?|ginger|it)\b)|minced (?:meat|beef|pork|lamb|chicken|turkey))\b(?! (?:stock|broth|gravy|sauce|seasoning|cubes?\b(?=[^.]*stock)))/gi;
 /** What stands right before it where it is cooked already: paprika that is smoked cooks no chicken. */
 const COOKED_ALREADY =
   /\b(?:cooked|roast(?:ed)?|grilled|fried|poached|leftover|rotisserie|smoked|canned|tinned|cured|vegan|vegetarian|veggie) (?:\w+ )?$/i;
