@@ -276,7 +276,7 @@ const frozenOf = (name: string, before: readonly string[], { byKey }: FoodIndex)
 /** Breads and pasta of the whole grain, where the table has none of their own, weigh the same. */
 const WHOLEMEAL = /^(?:whole-?wheat|whole-?grain|wholemeal|multi-?grain|seeded)$/i;
 const OF_GRAIN =
-  /bread|pitta|tortilla|bun$|roll$|bagel|muffin|naan|macaroni|spaghetti|penne|fusilli|tagliatelle|lasagne/;
+  /bread|chapati|wrap|crackers|pitta|tortilla|bun$|roll$|bagel|muffin|naan|macaroni|spaghetti|penne|fusilli|tagliatelle|lasagne/;
 
 /** "Dried" is the same food only where it is weighed raw; "canned" only where the food of the table is. */
 function belongs(word: string, name: string, { raw }: FoodIndex): boolean {

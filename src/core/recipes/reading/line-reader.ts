@@ -15,7 +15,8 @@ import {
   PART_OF_PACK,
   safely,
 } from './line-brackets';
-import { preserved, settle, settleDried, settleMeant, surely } from './line-food';
+import { eitherOf, isFreshlyChopped, SPICE_TOO } from './line-either';
+import { preserved, type Settled, settle, settleDried, settleMeant, surely } from './line-food';
 import { spellOut, withoutRemarks } from './line-spelling';
 import { unexplainedIn } from './unexplained';
 import { isPack, type WrittenUnit } from './unit-words';
@@ -203,7 +204,9 @@ function secondOf(line: string, index: FoodIndex): { first: string; rest: string
     const own = safely(first).found;
     const other = safely(rest).found;
     if (!own.amount || (!other.amount && !other.vague)) continue;
-    const [one, two] = [settle(own.rest, index), settle(other.rest.replace(/ ?\([^()]*\)/g, ''), index)];
+    const [one, two] = [own, other].map(({ rest: words }) =>
+      settle(words.replace(/ ?\([^()]*\) ?/g, ' ').trim(), index),
+    ) as [Settled, Settled];
     // "1 onion, 1 carrot and 1 celery stick": each further one with an amount of its own.
     if (one.ingredient && !two.ingredient && JOINS.test(rest)) {
       const others = readParts(rest, index);
@@ -343,7 +346,8 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   const offered = spelt.ingredient || meant ? undefined : / or ([^,;]+.*)$/i.exec(named)?.[1];
   const other = offered ? settle(offered, index) : undefined;
   const plainly = meant?.settled ?? (other?.ingredient ? other : spelt);
-  const food = preserved(ofKind(plainly, kinds, alternatives, index), found.unit, index);
+  const settled = preserved(ofKind(plainly, kinds, alternatives, index), found.unit, index);
+  const food = isFreshlyChopped(settled, found) ? { ...settled, ingredient: 'tomato', before: 'chopped' } : settled;
   let unit = found.unit;
   if (food.piece && (unit === undefined || unit.key === 'pack')) unit = food.piece;
   if (unit?.key === 'stick' && food.ingredient && !/butter|margarine|lard/.test(food.ingredient))
@@ -360,7 +364,7 @@ function readOne(written: string, index: FoodIndex, partOf = ''): ReadPart {
   const unsure = isHot
     ? ['fresh chilli', 'sweet pepper']
     : food.ingredient && preparation.length === 0
-      ? eitherOf(food.words, unit)
+      ? eitherOf(food.words, unit, found)
       : [];
   return {
     amount: found.amount ?? own?.amount,
@@ -413,11 +417,3 @@ const saidOf = (rest: string, words: string): string => {
   const [first = ''] = rest.split(/[,;]/);
   return first.includes(words) ? first : words;
 };
-
-/** Roots and leaves that are a spice too, by the spoon: which of them is meant, the one word does not say. */
-const SPICE_TOO: Readonly<Record<string, readonly string[]>> = {
-  ginger: ['ground ginger', 'fresh ginger'],
-  coriander: ['ground coriander', 'fresh coriander'],
-};
-const eitherOf = (words: string, unit: WrittenUnit | undefined): readonly string[] =>
-  unit?.unit && /^(?:tsp|Tbsp|pinch|dash)$/.test(unit.key) ? (SPICE_TOO[words.toLowerCase()] ?? []) : [];

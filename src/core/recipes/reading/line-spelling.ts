@@ -77,7 +77,7 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\b(?:minced|ground) meat(?: \(| of | from )(beef|pork|lamb|turkey|chicken)\)?/gi, 'minced $1'],
   [/\b(lbs?\.?|pounds?|oz\.?|k?g) hamburger(?: meat)?\b(?! bun)/gi, '$1 minced beef'],
   // "85% lean ground beef", "2% milk" keeps its share.
-  [/\b\d{2} ?%[- ](?:lean|fat)\b/gi, 'lean'],
+  [/\b\d{2} ?%(?:[- ](?:lean|fat)\b| or leaner\b| lean or leaner\b)/gi, 'lean'],
   [/\b[789]\d\/[123]?\d(?= (?:lean )?(?:ground|minced) )/gi, 'lean'],
   [/,? (?:(?:of|in) )?(?:two|three|mixed|different|assorted|various) colou?rs\b/gi, ', mixed'],
   [/\btruss (?=tomato)/gi, ''],
@@ -181,7 +181,8 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   // "4 salmon fillets, 120g each"
   [/, ?(?:about )?(\d[\d.,/]* ?(?:g|kg|oz|lb|ml)) each$/i, ' ($1 each)'],
   [/\b(feta|cheddar|parmesan|mozzarella|ricotta|halloumi|gouda|brie|swiss)-(?:style|type) cheese\b/gi, '$1 cheese'],
-  [/ ?\b(?!greek)\p{L}+-(?:style|type)\b/giu, ''],
+  [/ ?\b(?!greek|cream)\p{L}+-(?:style|type)\b/giu, ''],
+  [/\b(beef|lamb|pork) for (?:a )?stew(?:s|ing)?\b/gi, 'stewing $1'],
   [/\bgreek-style\b/gi, 'greek'],
   [/,? ?\bq\.? ?b\.?$|,? ?\bquanto basta$/i, ' to taste'],
   [/ ?\(?\b[3-5][ -]?star\b\)?/gi, ' lean'],

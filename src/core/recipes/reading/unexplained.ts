@@ -21,7 +21,8 @@ const TAKEN_OFF =
   /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:removed|discarded|snapped|pulled|scraped|picked|trimmed|sliced|cut|snipped|slit|thrown|taken|left|kept|tied|scooped|brushed|wiped|out|off)(?: (?:off|out|away|on|apart|aside|back|up|whole|together|and \p{L}+))?$/iu;
 
 /** "Save the whites for meringues": what else to do, and no food of this line. */
-const ADVICE = /^ ?(?:save|keep|freeze|reserve|leave|discard|use|check|buy|skip|omit|try|go|don['’]t|do not)\b/iu;
+const ADVICE =
+  /^ ?(?:can (?:use|be)|could be|may be|save|keep|freeze|reserve|leave|discard|use|check|buy|skip|omit|try|go|don['’]t|do not)\b/iu;
 
 /** "In a damp towel", "with a fork", "of their salt": what it is done with, and what comes off it. */
 const BY_MEANS =
