@@ -266,7 +266,7 @@ const CUT_FIRST = new RegExp(`^(${CUTS} )(.+)$`, 'i');
 const CUT_ALONE = new RegExp(`^${CUTS}$`, 'i');
 const PART_OF =
   /^(?:the )?(?:(?:finely|coarsely|freshly|grated|pared|squeezed|strained|fresh) )*((?:juice|zest|rind|peel)(?: (?:and|&) (?:juice|zest|rind))?) (?:of|from) (.+)$/i;
-const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&) (\p{L}[\p{L} ]*)$/u;
+const BOTH = /^(\p{L}[\p{L} ]*?) (?:and|&|\+) (\p{L}[\p{L} ]*)$/u;
 const PINCH_OF =
   /^((?:an? |1 )?(?:generous |good |small )?(?:pinch|dash)) (?:each )?of (\p{L}[\p{L}, ]*? (?:and|&) \p{L}[\p{L} ]*)$/iu;
 const EACH = /^(\S+(?: \S+){0,2}?) each:? (?:of )?(\p{L}[\p{L}, &]*)$/u;

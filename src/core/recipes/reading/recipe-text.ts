@@ -1,4 +1,4 @@
-import { readAmount } from './amount-reader';
+import { readAmount, readMeasure } from './amount-reader';
 import { tidyLine } from './line-reader';
 
 /** A recipe as it stands in a text, before its lines are read. */
@@ -64,7 +64,7 @@ const IN_SLICES =
 const COUNTED_TITLE = /^\d{1,2} (?!x\b)\p{L}[\p{L} -]{2,40}s$/u;
 /** "BEEF STEW - Serves 6", "Pancakes for eight": said with the title. */
 const WITH_TITLE =
-  /[\s,(|–-]+(?:(?:serves|makes|feeds|yields?)\b:? (?:about )?(\d{1,3})[^\d]*|for (\d{1,2})(?: people| persons)?)\)?$/i;
+  /[\s,(|–-]+(?:(?:serves|makes|feeds|yields?)\b:? (?:about )?(\d{1,3})[^\d]*|for (\d{1,2})(?: people| persons)?|(\d{1,3}) (?:portions|servings|people|serves))\)?$/i;
 
 /**
  * Sorts a pasted text into title, ingredient lines and steps: by its headings where it has them, else by what its lines
@@ -119,7 +119,11 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= Number(ALONE.exec(inFigures(bare))?.[1]);
     else if (title === '' && part === 'top' && (!startsWithAmount(row) || (isTitled && row === top))) {
       const said = WITH_TITLE.exec(inFigures(bare));
-      servings ??= said ? Number(said[1] ?? said[2]) : COUNTED_TITLE.test(bare) ? Number.parseInt(bare, 10) : undefined;
+      servings ??= said
+        ? Number(said[1] ?? said[2] ?? said[3])
+        : COUNTED_TITLE.test(bare)
+          ? Number.parseInt(bare, 10)
+          : undefined;
       title = (said ? bare.slice(0, bare.length - (inFigures(bare).length - said.index)) : bare)
         .replace(/^recipe(?: for)?:? /i, '')
         .slice(0, 120);
@@ -145,9 +149,20 @@ export function splitRecipeText(text: string): RecipeText {
 function inRows(row: string): string[] {
   const [, head = '', rest = ''] =
     /^\s*(ingredients|method|instructions|directions|steps)\s*[:–-]\s*(\S.*)$/i.exec(row) ?? [];
-  if (rest === '') return [row];
+  if (rest === '') return inParts(row);
   if (!/^ingr/i.test(head)) return [head, rest];
   return [head, ...rest.split(rest.includes(';') ? /;\s*/ : /,\s*(?=\d|[½⅓⅔¼¾]|an? |pinch)/u)];
+}
+
+/** "2 tbsp oil / 1 onion / 2 carrots": several ingredients in a row; "1 cup / 240 ml milk" is one. */
+function inParts(row: string): string[] {
+  const parts = row.split(/ [/•] /);
+  const isIngredient = (part: string) =>
+    /^(?:[\d½⅓⅔¼¾]|an? |half |(?:small |large )?(?:pinch|handful|bunch|knob) )/u.test(part.trim()) &&
+    !readMeasure(part) &&
+    !/\b(?:min(?:ute)?s?|hours?|people|servings?|portions?)\b/i.test(part) &&
+    /\p{L}{3}/u.test(part);
+  return parts.length > 1 && parts.every(isIngredient) ? parts : [row];
 }
 
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */

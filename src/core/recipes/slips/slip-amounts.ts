@@ -37,10 +37,15 @@ const SPICE_GRAMS = 2.5;
 const ANY_GRAMS: Readonly<Record<string, number>> = { meat: 450, dry: 220, produce: 550, bakery: 300, dairy: 400 };
 const ANY_ELSE = 700;
 
+/** Where it is not said how many it serves: a plate of so many grams, and four at the least. */
+const USUAL_PORTION = 300;
+const LEAST_PORTIONS = 4;
+
 /** Lines whose amount is far from what a serving, or a dish, usually takes. */
 export function amountSlips(weighed: readonly Weighed[], servings: number | undefined): Slip[] {
+  const portions = servings ?? Math.max(LEAST_PORTIONS, sum(weighed, () => true) / USUAL_PORTION);
   return [
-    ...(servings === undefined ? [] : weighed.flatMap((each) => perServing(each, servings, weighed) ?? [])),
+    ...weighed.flatMap((each) => perServing(each, portions, weighed) ?? []),
     ...weighed.flatMap((each) => tooLittle(each) ?? []),
     ...weighed.flatMap((each) => tooMany(each, servings) ?? []),
     ...weighed.flatMap((each) => pungent(each, weighed) ?? []),

@@ -244,7 +244,7 @@ function littleFlour(weighed: readonly Weighed[], steps: readonly string[]): Sli
 }
 
 /** More egg than this to the flour of a cake is an omelette, or a dish that is set with eggs. */
-const MOST_EGG = 2.6;
+const MOST_EGG = 2.2;
 const SET_WITH_EGGS =
   /\b(?:custard|clafoutis|souffl[eé]|quiche|frittata|omelette|cr[eê]pes?|pancakes?|angel|meringue|flan|tart|egg whites|roulade|cr[eè]me)\b/i;
 

@@ -25,7 +25,7 @@ const WEAK = new Set(
 
 /** Steps that mean several ingredients at once. */
 const TOGETHER =
-  /\b(?:all|everything|ingredients?|(?:dry|wet) (?:things|stuff|bits|goods)|rest|remaining|mixture|vegetables|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
+  /\b(?:all|everything|ingredients?|(?:dry|wet) (?:things|stuff|bits|goods)|mix(?:ing)? (?:the )?(?:dry|wet)|rest|remaining|mixture|vegetables|veg|veggies|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
 
 /** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
 const AT_HAND =
@@ -73,9 +73,14 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     })),
   );
   const slips: Slip[] = [];
+  // "The spuds" are the potatoes.
+  const named = new Set(
+    steps.flatMap((step) => foodsAmong(step.split(/[^\p{L}'’-]+/u), index).map(({ name }) => name)),
+  );
   const isTogether = steps.some((step) => TOGETHER.test(step));
   for (const { at, name, words: own } of listed) {
-    if (isTogether || own.length === 0 || AT_HAND.test(name) || own.some((word) => isSaid(word))) continue;
+    if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
+      continue;
     slips.push({
       kind: 'not used',
       line: at,
@@ -143,9 +148,13 @@ const COOLEST = 90;
 
 function temperatureSlips(step: string, at: number): Slip[] {
   const isOven = /\b(?:oven|bake|roast|preheat)/i.test(step);
+  // "Fork it, 40F for 25 minutes": a time beside it says that it cooks.
+  const isCooked =
+    /\bfor\b[^.;]{0,12}\bmin/i.test(step) &&
+    !/\b(?:chill|fridge|cool|rise|prov|proof|rest|water|milk|warm|soak|stand|sous)/i.test(step);
   const isInside = /\b(?:inside|middle|internal|core|thickest|reach|thermometer)/i.test(step);
   return degreesIn(step).flatMap(({ celsius, said }): Slip[] => {
-    const wrong = celsius > HOTTEST || (isOven && !isInside && celsius < COOLEST);
+    const wrong = celsius > HOTTEST || ((isOven || isCooked) && !isInside && celsius < COOLEST);
     if (!wrong) return [];
     return [
       {

@@ -118,6 +118,7 @@ const LONGEST: readonly (readonly [does: RegExp, minutes: number, said: string])
     60,
     'in an oven',
   ],
+  [/\b(?:bake|roast|simmer)\b[^.;]{0,60}?\b(\d{3}) ?(min)/i, 180, 'said in minutes'],
   [/\b(?:bake|roast)\b[^.;]{0,60}?\b(\d{1,3}) ?(min|hour)/i, 330, 'in an oven'],
   [
     /\b(?:boil|cook|simmer)\w*\b[^.;]{0,25}\b(?:pasta|spaghetti|macaroni|penne|noodles|couscous|peas|prawns)\b[^.;]{0,30}?\b(\d{1,3}) ?(min|hour)/i,
