@@ -117,9 +117,11 @@ export function FileField({ label, ...input }: { readonly label: string } & Inpu
 export function Tick({ label, ...input }: { readonly label: string } & InputHTMLAttributes<HTMLInputElement>) {
   const { id, attributes, below } = useSaid(input, undefined);
   return (
-    <div className="flex flex-wrap items-center gap-2 text-sm">
-      <input type="checkbox" className="checkbox checkbox-sm" {...attributes} {...input} />
-      <label htmlFor={id}>{label}</label>
+    <div className="text-sm">
+      <span className="flex items-center gap-2">
+        <input type="checkbox" className="checkbox checkbox-sm" {...attributes} {...input} />
+        <label htmlFor={id}>{label}</label>
+      </span>
       {below}
     </div>
   );

@@ -2,6 +2,8 @@
 
 import { useState } from 'react';
 import { type HandEvent, type HandedNow, type Handing, lentNow } from '@/core/handout/handing';
+import type { Saying } from '@/core/plan/saying';
+import { useSaying } from '@/ui/saying';
 
 export interface TableKit {
   readonly id: string;
@@ -35,6 +37,7 @@ interface Props {
 /** One kit at the table: is it theirs, who takes it, what goes along and what came back. */
 export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
   const [other, setOther] = useState('');
+  const saying = useSaying();
   const isHere = now.state !== 'gone';
   const lentHere = [...lentNow(events.filter(({ kitId }) => kitId === kit.id)).keys()];
   const broughtHere = events
@@ -108,15 +111,15 @@ export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
       )}
       {now.by && (
         <p className="mt-2 flex flex-wrap items-center gap-2">
-          {saySaid(now.by)}
+          {saySaid(now.by, saying)}
           <button type="button" className="btn btn-sm" onClick={() => say('undone', { item: now.by?.id ?? '' })}>
-            Take back: {saySaid(now.by)}
+            Take back: {saySaid(now.by, saying)}
           </button>
         </p>
       )}
       {now.against.map((event) => (
         <p key={event.id} className="mt-2 flex flex-wrap items-center gap-2 text-warning-content">
-          <b>And again:</b> {saySaid(event)}
+          <b>And again:</b> {saySaid(event, saying)}
           <button type="button" className="btn btn-sm" onClick={() => say('undone', { item: event.id })}>
             That was a slip
           </button>
@@ -155,8 +158,8 @@ export function HandKit({ kit, now, isHeld, lentUsually, events, say }: Props) {
   );
 }
 
-const saySaid = ({ what, who, at }: HandEvent): string => {
-  const time = new Date(at).toLocaleTimeString([], { hour: 'numeric', minute: '2-digit' });
+const saySaid = ({ what, who, at }: HandEvent, { timeAt }: Saying): string => {
+  const time = timeAt(new Date(at).toISOString());
   if (what === 'handed') return `${who ? `to ${who}` : 'handed out'} at ${time}`;
   return what === 'not there' ? `nobody came, ${time}` : `came back at ${time}`;
 };

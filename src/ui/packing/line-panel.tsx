@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { BenchKit } from '@/core/packing/progress';
+import { useSaying } from '@/ui/saying';
 import type { LineNews } from './use-line';
 
 interface Props {
@@ -23,6 +24,7 @@ interface Props {
 /** How a bench goes: what runs out, who looks a second time, and, with several packers, who stands where. */
 export function LinePanel({ news, setPackers, station, choose, toCheck, madeWithout, check, foods, weighBowl }: Props) {
   const [who, setWho] = useState('');
+  const { timeAt } = useSaying();
   const { line, pace, runningOut = [] } = news ?? {};
   return (
     <>
@@ -75,7 +77,7 @@ export function LinePanel({ news, setPackers, station, choose, toCheck, madeWith
             {pace.kitsAnHour !== undefined && `, ${pace.kitsAnHour} kits an hour`}
             {pace.doneAt !== null &&
               pace.minutesLeft !== 0 &&
-              `, done at about ${new Date(pace.doneAt).toLocaleTimeString([], { hour: 'numeric', minute: '2-digit' })}`}
+              `, done at about ${timeAt(new Date(pace.doneAt).toISOString())}`}
             {pace.isLate && <b className="text-error"> after it begins: more hands, or fewer reserve kits</b>}
             {pace.heldUpBy && `. ${pace.heldUpBy.kits} kits wait for ${pace.heldUpBy.name}`}
           </summary>

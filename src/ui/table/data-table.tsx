@@ -14,24 +14,25 @@ import {
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
-import { ArrowDown, ArrowUp, Columns3 } from 'lucide-react';
+import { ArrowDown, ArrowUp } from 'lucide-react';
 import {
-  type FocusEvent,
-  type KeyboardEvent,
   memo,
   type ReactNode,
   startTransition,
   useCallback,
   useDeferredValue,
   useEffect,
-  useId,
   useMemo,
-  useRef,
   useState,
 } from 'react';
 import { flushSync } from 'react-dom';
 import { nameKey } from '@/core/roll/name-key';
+import { AS } from './stacked';
+import { ChooseColumns, Find, SortOnPhone } from './table-tools';
 import { useAddress } from './use-address';
+import { useAfterPause } from './use-after-pause';
+import { useRemembered } from './use-remembered';
+import { useRowKeys } from './use-row-keys';
 
 /** One column of a table. */
 export interface TableColumn<Row> {
@@ -162,6 +163,7 @@ export function DataTable<Row>(props: Props<Row>) {
       <div className="no-print flex flex-wrap items-end gap-2">
         {find !== undefined && <Find label={find} value={typed} onChange={seek} />}
         {choices}
+        <SortOnPhone columns={shown} sorting={sorting} onChange={(sort) => remember({ sort })} />
         <ChooseColumns columns={columns} hidden={hidden} onChange={(ids) => remember({ without: ids.join(',') })} />
         <span className="mb-2 text-sm" role="status">
           {lines.length === of ? `${of} in all` : `${lines.length} of ${of} found`}
@@ -177,9 +179,9 @@ export function DataTable<Row>(props: Props<Row>) {
         </div>
       )}
       <div className="sheet overflow-x-auto">
-        <table className="table" aria-label={label}>
-          <thead>
-            <tr>
+        <table {...AS.table} className="table stacked" aria-label={label}>
+          <thead {...AS.rowgroup}>
+            <tr {...AS.row}>
               {forSelected && (
                 <th scope="col" className="no-print w-8">
                   <input
@@ -211,7 +213,7 @@ export function DataTable<Row>(props: Props<Row>) {
               )}
             </tr>
           </thead>
-          <tbody {...keys.body}>
+          <tbody {...AS.rowgroup} {...keys.body}>
             {lines.slice(0, most).map((line, at) => (
               <Line
                 key={line.id}
@@ -239,32 +241,6 @@ export function DataTable<Row>(props: Props<Row>) {
   );
 }
 
-/** How a table was sorted and which columns it had, kept in this browser: an address that says otherwise goes before it. */
-function useRemembered(
-  label: string,
-  { sort = '', without = '' }: Readonly<Record<string, string | undefined>>,
-  setAddress: (change: Readonly<Record<string, string>>) => void,
-) {
-  const key = `table ${label}`;
-  useEffect(() => {
-    if (sort || without) return;
-    try {
-      const kept = JSON.parse(localStorage.getItem(key) ?? '{}') as Record<string, string>;
-      if (kept.sort || kept.without) setAddress(kept);
-    } catch {
-      // What cannot be read is as if it were not kept.
-    }
-  }, [key]);
-  return (change: { readonly sort?: string; readonly without?: string }) => {
-    setAddress(change);
-    try {
-      localStorage.setItem(key, JSON.stringify({ sort, without, ...change }));
-    } catch {
-      // A browser that keeps nothing shows it as usual next time.
-    }
-  };
-}
-
 interface LineProps<Row> {
   readonly id: string;
   readonly row: Row;
@@ -279,9 +255,9 @@ interface LineProps<Row> {
 
 function LineOf<Row>({ id, row, shown, isActive, isSelected, isCurrent, actions, select }: LineProps<Row>) {
   return (
-    <tr tabIndex={isActive ? 0 : -1} aria-selected={isSelected} className={isCurrent ? 'bg-base-200' : ''}>
+    <tr {...AS.row} tabIndex={isActive ? 0 : -1} aria-selected={isSelected} className={isCurrent ? 'bg-base-200' : ''}>
       {isSelected !== undefined && (
-        <td className="no-print">
+        <td {...AS.cell} className="no-print">
           <input
             type="checkbox"
             className="checkbox checkbox-sm"
@@ -292,19 +268,24 @@ function LineOf<Row>({ id, row, shown, isActive, isSelected, isCurrent, actions,
           />
         </td>
       )}
-      {shown.map(({ id: column, value, show, isNumber, isShort, isName }) => {
+      {shown.map(({ id: column, header, value, show, isNumber, isShort, isName }) => {
         const content = show ? show(row) : value(row);
         return isName ? (
-          <th key={column} scope="row" className="font-semibold">
+          <th key={column} {...AS.rowheader} scope="row" className="font-semibold">
             {content}
           </th>
         ) : (
-          <td key={column} className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}>
+          <td
+            key={column}
+            {...AS.cell}
+            data-label={header}
+            className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}
+          >
             {content}
           </td>
         );
       })}
-      {actions && <td>{actions(row)}</td>}
+      {actions && <td {...AS.cell}>{actions(row)}</td>}
     </tr>
   );
 }
@@ -319,39 +300,6 @@ const Line = memo(
     before.isSelected === after.isSelected &&
     before.isCurrent === after.isCurrent,
 ) as typeof LineOf;
-
-/** After so long without a letter the address says what is sought, in milliseconds. */
-const PAUSE = 250;
-
-/**
- * Tells something after a pause, and before anything is pressed meanwhile: an address that is written while another page is on its way
- * would call that page off.
- */
-function useAfterPause<Told>(tell: (told: Told) => void): (told: Told) => void {
-  const waiting = useRef<{ readonly timer: ReturnType<typeof setTimeout>; readonly told: Told }>(undefined);
-  const settle = useCallback(() => {
-    const { current } = waiting;
-    waiting.current = undefined;
-    clearTimeout(current?.timer);
-    if (current) tell(current.told);
-  }, [tell]);
-  useEffect(() => {
-    const pressed = (event: Event) => {
-      if (!(event instanceof KeyboardEvent) || event.key === 'Enter') settle();
-    };
-    const kinds = ['click', 'keydown'] as const;
-    for (const kind of kinds) document.addEventListener(kind, pressed, true);
-    return () => {
-      for (const kind of kinds) document.removeEventListener(kind, pressed, true);
-      // Its own page is gone: nothing is written over the next one's address.
-      clearTimeout(waiting.current?.timer);
-    };
-  }, [settle]);
-  return (told) => {
-    clearTimeout(waiting.current?.timer);
-    waiting.current = { timer: setTimeout(settle, PAUSE), told };
-  };
-}
 
 /** Rows of the first picture; the others follow when the page is alive. */
 const FIRST_ROWS = 40;
@@ -373,100 +321,3 @@ function useRowsDrawn(): [number, () => void] {
 
 const compare = (a: unknown, b: unknown): number =>
   typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b));
-
-/** The field that finds rows: what is typed is there at once, the rows follow. */
-function Find({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
-  const id = useId();
-  return (
-    <div className="flex flex-col gap-1">
-      <label htmlFor={id} className="text-sm font-semibold">
-        {label}
-      </label>
-      <input
-        id={id}
-        type="search"
-        className="input w-64"
-        defaultValue={value}
-        onInput={(event) => onChange(event.currentTarget.value)}
-      />
-    </div>
-  );
-}
-
-function ChooseColumns<Row>({
-  columns,
-  hidden,
-  onChange,
-}: {
-  columns: readonly TableColumn<Row>[];
-  hidden: readonly string[];
-  onChange: (hidden: readonly string[]) => void;
-}) {
-  return (
-    <details className="dropdown">
-      <summary className="btn">
-        <Columns3 size={16} aria-hidden="true" /> Columns
-      </summary>
-      <ul className="menu dropdown-content z-10 w-52 rounded-box bg-base-100 p-2 shadow">
-        {columns
-          .filter(({ isName }) => !isName)
-          .map(({ id, header }) => (
-            <li key={id}>
-              <label>
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-sm"
-                  checked={!hidden.includes(id)}
-                  onChange={({ currentTarget: { checked } }) =>
-                    onChange(checked ? hidden.filter((each) => each !== id) : [...hidden, id])
-                  }
-                />
-                {header}
-              </label>
-            </li>
-          ))}
-      </ul>
-    </details>
-  );
-}
-
-/** One row of the table takes the focus; the arrows, Home and End lead it to others. */
-function useRowKeys({ open, select }: { open: (at: number) => void; select: (at: number) => void }) {
-  const [active, setActive] = useState(0);
-  const body = useRef<HTMLTableSectionElement>(null);
-  const placeOf = (row: EventTarget) => [...(body.current?.rows ?? [])].indexOf(row as HTMLTableRowElement);
-  const go = (to: number) => {
-    const rows = body.current?.rows;
-    if (!rows || rows.length === 0) return;
-    const at = Math.max(0, Math.min(rows.length - 1, to));
-    setActive(at);
-    rows[at]?.focus();
-  };
-  return {
-    active,
-    body: {
-      ref: body,
-      onFocus: ({ target }: FocusEvent<HTMLTableSectionElement>) => {
-        const row = target.closest('tr');
-        if (row) setActive(Math.max(0, placeOf(row)));
-      },
-      onKeyDown: (event: KeyboardEvent<HTMLTableSectionElement>) => {
-        // In a field or on a button of the row, keys do what they do there.
-        const at = placeOf(event.target);
-        if (at < 0) return;
-        const moves: Readonly<Record<string, () => void>> = {
-          ArrowDown: () => go(at + 1),
-          ArrowUp: () => go(at - 1),
-          Home: () => go(0),
-          End: () => go(Number.POSITIVE_INFINITY),
-          Enter: () => open(at),
-          ' ': () => select(at),
-        };
-        const move = moves[event.key];
-        if (!move) return;
-        event.preventDefault();
-        move();
-      },
-    },
-  };
-}

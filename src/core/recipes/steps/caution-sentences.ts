@@ -14,7 +14,7 @@ const cap = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
  */
 const SENTENCES: readonly (readonly [hazard: string, say: (foods: readonly string[]) => string])[] = [
   [
-    'swollen leaking rusted or sharply dented cans and broken seals',
+    'swollen, leaking, rusted or sharply dented cans and broken seals',
     () => 'Do not open a can or pack that is swollen, leaking, rusted or sharply dented.',
   ],
   [
@@ -35,10 +35,10 @@ const SENTENCES: readonly (readonly [hazard: string, say: (foods: readonly strin
   ['graters and peelers', () => 'Stop grating before the end piece.'],
   ['stones and hard squash', (foods) => `An adult cuts ${listed(foods)}.`],
   ['chilli peppers', (foods) => `After ${listed(foods)}, wash hands at once and keep them from the eyes.`],
-  ['raw flour dough and batter', () => 'Nobody tastes raw dough or batter.'],
+  ['raw flour, dough and batter', () => 'Nobody tastes raw dough or batter.'],
   ['tasting', () => 'Take a clean spoon for each taste.'],
   [
-    'ovens hobs and hot oil',
+    'ovens, hobs and hot oil',
     () => 'An adult works at the oven, the hob and with hot oil; never put water on burning oil.',
   ],
   [
@@ -52,7 +52,7 @@ const SENTENCES: readonly (readonly [hazard: string, say: (foods: readonly strin
   ['burns', () => 'Cool a burn under running water for 20 minutes.'],
   ['honey and foods made with it', (foods) => `No ${listed(foods)} for a child under one year: it can carry botulism.`],
   [
-    'whole grapes cherry tomatoes olives and large berries',
+    'whole grapes, cherry tomatoes, olives and large berries',
     (foods) => `For children under 5, cut ${listed(foods)} lengthways into quarters, without stones.`,
   ],
   [
@@ -60,23 +60,23 @@ const SENTENCES: readonly (readonly [hazard: string, say: (foods: readonly strin
     (foods) => `For children under 5, ${listed(foods)} ${foods.length > 1 ? 'are' : 'is'} ground fine, or spread thin.`,
   ],
   [
-    'sausages hard cheese chunks raw apple raw carrot popcorn marshmallows hard sweets fish bones',
+    'sausages, hard cheese in chunks, raw apple, raw carrot, popcorn, marshmallows, hard sweets and fish bones',
     (foods) =>
       `For children under 5, cut ${listed(foods)} small, grate or cook until soft; they sit, and somebody watches.`,
   ],
   ['raw or runny egg', () => 'Cook egg through for children and for anybody who is pregnant, older or ill.'],
   [
-    'mould-ripened cheese unpasteurised milk or juice smoked fish deli meat liver high-mercury fish',
+    'mould-ripened cheese, unpasteurised milk or juice, smoked fish, deli meat, liver and high-mercury fish',
     (foods) =>
       `For anybody who is pregnant, older or ill, leave out ${foods.length > 0 ? listed(foods) : 'what is unpasteurised'}, or replace it.`,
   ],
   ['raw sprouts', (foods) => `Cook ${listed(foods)} for children and for anybody who is pregnant, older or ill.`],
   [
-    'cut tomatoes cut melon cut leafy greens',
+    'cut tomatoes, melon and leafy greens',
     (foods) => `Once cut, ${listed(foods)} ${foods.length > 1 ? 'go' : 'goes'} into the fridge, at or below 5 °C.`,
   ],
   [
-    'cooked rice pasta potatoes and pulses',
+    'cooked rice, pasta, potatoes and pulses',
     (foods) => `Cool what is left of cooked ${listed(foods)} fast, and keep it cold.`,
   ],
   ['chopped garlic or herbs in oil', () => 'Garlic or herbs in oil keep at most 4 days, dated, at or below 5 °C.'],

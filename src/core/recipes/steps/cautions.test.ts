@@ -10,20 +10,26 @@ const hazards = (ingredients: readonly string[], steps: readonly string[] = []) 
 describe('the cautions of a dish', () => {
   it.each([
     ['honey', 'honey and foods made with it'],
-    ['grapes', 'whole grapes cherry tomatoes olives and large berries'],
-    ['cherry tomato', 'whole grapes cherry tomatoes olives and large berries'],
+    ['grapes', 'whole grapes, cherry tomatoes, olives and large berries'],
+    ['cherry tomato', 'whole grapes, cherry tomatoes, olives and large berries'],
     ['peanut butter', 'whole and chopped nuts and lumps of nut butter'],
     ['chicken thigh', 'raw poultry rinsed under the tap'],
     ['minced beef', 'raw meat juices'],
-    ['plain wheat flour', 'raw flour dough and batter'],
+    ['plain wheat flour', 'raw flour, dough and batter'],
     ['egg', 'raw or runny egg'],
-    ['basmati rice', 'cooked rice pasta potatoes and pulses'],
+    ['basmati rice', 'cooked rice, pasta, potatoes and pulses'],
     ['fresh chilli', 'chilli peppers'],
-    ['carrot', 'sausages hard cheese chunks raw apple raw carrot popcorn marshmallows hard sweets fish bones'],
-    ['brie cheese', 'mould-ripened cheese unpasteurised milk or juice smoked fish deli meat liver high-mercury fish'],
+    [
+      'carrot',
+      'sausages, hard cheese in chunks, raw apple, raw carrot, popcorn, marshmallows, hard sweets and fish bones',
+    ],
+    [
+      'brie cheese',
+      'mould-ripened cheese, unpasteurised milk or juice, smoked fish, deli meat, liver and high-mercury fish',
+    ],
     ['dried kidney beans', 'dried kidney beans'],
     ['bean sprouts', 'raw sprouts'],
-    ['canned tuna', 'swollen leaking rusted or sharply dented cans and broken seals'],
+    ['canned tuna', 'swollen, leaking, rusted or sharply dented cans and broken seals'],
     ['avocado', 'stones and hard squash'],
   ])('follow from what is in it: %s', (food, hazard) => {
     expect(hazards([food])).toContain(hazard);
@@ -31,7 +37,7 @@ describe('the cautions of a dish', () => {
 
   it.each([
     ['Blend until smooth.', 'hot liquid in a closed blender'],
-    ['Bake 20 minutes.', 'ovens hobs and hot oil'],
+    ['Bake 20 minutes.', 'ovens, hobs and hot oil'],
     ['Grate the carrots.', 'graters and peelers'],
     ['Chop the onion.', 'sharp knives'],
     ['Keep the garlic in the oil for two days.', 'chopped garlic or herbs in oil'],

@@ -23,7 +23,7 @@ const HOT = /\b(?:oven|bake|roast|fry|fries|boil|simmer|grill|saut[eé]|toast)/i
 const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
   ['honey and foods made with it', { foods: /\bhoney\b/ }],
   [
-    'whole grapes cherry tomatoes olives and large berries',
+    'whole grapes, cherry tomatoes, olives and large berries',
     { foods: /\b(?:grapes|cherry tomato|olives|blueberries|cherries)\b/ },
   ],
   [
@@ -34,16 +34,16 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
     },
   ],
   [
-    'sausages hard cheese chunks raw apple raw carrot popcorn marshmallows hard sweets fish bones',
+    'sausages, hard cheese in chunks, raw apple, raw carrot, popcorn, marshmallows, hard sweets and fish bones',
     {
       foods: /\b(?:sausage|cheddar|parmesan|popcorn|marshmallows|fish fillet|salmon|tuna steak)\b|^(?:apple|carrot)$/,
     },
   ],
   ['raw poultry rinsed under the tap', { foods: /\b(?:chicken|turkey)\b(?! (?:stock|broth|gravy|ham|sausage))/ }],
-  ['raw flour dough and batter', { foods: / flour$/ }],
+  ['raw flour, dough and batter', { foods: / flour$/ }],
   ['raw or runny egg', { foods: /^(?:egg|mayonnaise)$/ }],
   [
-    'mould-ripened cheese unpasteurised milk or juice smoked fish deli meat liver high-mercury fish',
+    'mould-ripened cheese, unpasteurised milk or juice, smoked fish, deli meat, liver and high-mercury fish',
     {
       foods: /\b(?:blue|brie|goat|feta) cheese|smoked salmon|salami|cured ham|cooked ham|\bpate\b|\btuna\b/,
       steps: /\bunpasteuri[sz]ed\b|\braw milk\b/i,
@@ -57,13 +57,13 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
     },
   ],
   [
-    'cooked rice pasta potatoes and pulses',
+    'cooked rice, pasta, potatoes and pulses',
     {
       foods: /\b(?:rice|macaroni|spaghetti|penne|fusilli|pasta|potato|lentils|dried \w+ ?beans|chickpeas|split peas)\b/,
     },
   ],
   [
-    'cut tomatoes cut melon cut leafy greens',
+    'cut tomatoes, melon and leafy greens',
     { foods: /^(?:cherry )?tomato$|melon$|lettuce|spinach|salad leaves|rocket|^kale$|chard|pak choi/ },
   ],
   ['raw sprouts', { foods: /sprouts$/ }],
@@ -78,11 +78,11 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
   ],
   ['sharp knives', { steps: /\b(?:cut|chop|slic|dic|minc|trim|halv|quarter)(?:e|es|ed|ing|s)?\b/i }],
   ['graters and peelers', { steps: /\b(?:grate|peel)/i }],
-  ['ovens hobs and hot oil', { steps: HOT }],
+  ['ovens, hobs and hot oil', { steps: HOT }],
   ['burns', { steps: HOT, fire: true }],
   ['open fire and barbecue', { steps: /\b(?:barbecue|camp ?fire|open fire|embers|charcoal)\b/i, fire: true }],
   [
-    'swollen leaking rusted or sharply dented cans and broken seals',
+    'swollen, leaking, rusted or sharply dented cans and broken seals',
     { foods: /^canned |passata|coconut (?:milk|cream)|(?:evaporated|condensed) milk|baked beans/ },
   ],
   ['tasting', { steps: /\btast(?:e|ing)\b/i }],
@@ -91,8 +91,8 @@ const BRINGS: readonly (readonly [hazard: string, brings: Brings])[] = [
 /** Cautions that belong to a place of work, not to a dish. */
 const AT = {
   shopping: [
-    'swollen leaking rusted or sharply dented cans and broken seals',
-    'donations that are home-canned unlabelled past use-by or foraged',
+    'swollen, leaking, rusted or sharply dented cans and broken seals',
+    'donations that are home-canned, unlabelled, past use-by or foraged',
     'green or sprouting potatoes and bitter courgettes',
   ],
   packing: [

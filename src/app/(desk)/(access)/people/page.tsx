@@ -125,7 +125,13 @@ export default async function People() {
                       label={`Role of ${member.name}`}
                       className="flex items-end gap-2"
                     >
-                      <Choice label="Role" aria-label={`Role of ${member.name}`} name="role" defaultValue={member.role}>
+                      <Choice
+                        label="Role"
+                        aria-label={`Role of ${member.name}`}
+                        name="role"
+                        defaultValue={member.role}
+                        width="w-36"
+                      >
                         {roleOptions}
                       </Choice>
                       <button type="submit" className="btn">

@@ -1,10 +1,10 @@
 import { call } from '@/app/access';
 import { saying } from '@/app/saying';
 import { viewTemperatures } from '@/services/packing/made/log';
-
 import { KIND_WORDS } from '@/ui/packing/made/batch-words';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
+import { AS } from '@/ui/table/stacked';
 
 export const metadata = { title: 'Temperatures' };
 
@@ -25,34 +25,34 @@ export default async function Temperatures() {
           <p>What is cooked ahead, heated again or kept hot is watched under “Made ahead” of its session.</p>
         </Empty>
       ) : (
-        <table className="table table-sm sheet">
-          <thead>
-            <tr>
-              <th>Food</th>
-              <th>Begun</th>
-              <th>Taken</th>
-              <th>What became of it</th>
+        <table {...AS.table} className="table stacked table-sm sheet">
+          <thead {...AS.rowgroup}>
+            <tr {...AS.row}>
+              <th scope="col">Food</th>
+              <th scope="col">Begun</th>
+              <th scope="col">Taken</th>
+              <th scope="col">What became of it</th>
             </tr>
           </thead>
-          <tbody>
+          <tbody {...AS.rowgroup}>
             {batches.map(({ id, name, kind, session, begunAt, by, readings, endedAt, outcome, note, standing }) => (
-              <tr key={id} className="align-top">
-                <td>
+              <tr {...AS.row} key={id} className="align-top">
+                <th {...AS.rowheader} scope="row" className="font-normal">
                   <b>{name}</b> {KIND_WORDS[kind]}
                   <span className="block text-sm">{session}</span>
-                </td>
-                <td>
+                </th>
+                <td {...AS.cell} data-label="Begun">
                   {say.moment(begunAt)}
                   <span className="block text-sm">{by}</span>
                 </td>
-                <td>
+                <td {...AS.cell} data-label="Taken">
                   {readings.map((reading) => (
                     <span key={reading.id} className="block tabular-nums">
                       {say.moment(reading.at)}: <b>{reading.say}</b>, {reading.source}, {reading.by}
                     </span>
                   ))}
                 </td>
-                <td>
+                <td {...AS.cell} data-label="What became of it">
                   {endedAt ? `${outcome}, ${say.moment(endedAt)}` : standing.say}
                   {note && <span className="block text-sm">{note}</span>}
                 </td>

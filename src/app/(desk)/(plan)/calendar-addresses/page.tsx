@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
 import { attempt, fields } from '@/app/form';
+import { saying } from '@/app/saying';
 import { listCourses, listTeachers } from '@/services/plan/courses';
 import { listFeeds, makeFeed, revokeFeed } from '@/services/plan/feeds';
 import { listPlaces } from '@/services/plan/places';
@@ -31,6 +32,7 @@ async function end(feedId: string): Promise<void> {
 }
 
 export default async function CalendarAddresses() {
+  const say = await saying();
   const feeds = await call(listFeeds, {});
   const courses = await call(listCourses, {});
   const { places } = await call(listPlaces, {});
@@ -58,7 +60,7 @@ export default async function CalendarAddresses() {
                   <b>{feed.what ?? 'The whole programme'}</b>
                   <span className="block text-sm">
                     {feed.scope}
-                    {feed.withJobs ? ', with the jobs' : ''}, made {feed.createdAt.toISOString().slice(0, 10)}
+                    {feed.withJobs ? ', with the jobs' : ''}, made {say.moment(feed.createdAt.toISOString())}
                     {feed.madeBy && ` by ${feed.madeBy}`}
                   </span>
                 </span>

@@ -98,7 +98,7 @@ function Day({
       aria-label={say.longDate(date)}
       className={`min-h-24 border-b border-base-300 p-1.5 md:border-r md:[&:nth-child(7n)]:border-r-0 ${isEmpty ? 'hidden md:block' : ''} ${isOver ? 'bg-base-300' : closures.length > 0 ? 'bg-base-200' : ''}`}
     >
-      <p className={`mb-1 text-xs ${isToday ? 'font-bold' : 'text-base-content/80'}`}>
+      <p className={`mb-1 text-sm sm:text-xs ${isToday ? 'font-bold' : 'text-base-content/80'}`}>
         <span className="md:hidden">{say.longDate(date)}</span>
         <span className="hidden md:inline">
           {date.endsWith('-01') ? say.shortDate(date).replace(/^\w+,? /, '') : Number(date.slice(8))}
@@ -106,7 +106,7 @@ function Day({
         {isToday && ' · today'}
       </p>
       {closures.map((closure) => (
-        <p key={closure} className="mb-1 border-l-4 border-base-content/40 pl-1.5 text-xs italic">
+        <p key={closure} className="mb-1 border-l-4 border-base-content/40 pl-1.5 text-sm italic sm:text-xs">
           {say.text(closure)}
         </p>
       ))}
@@ -128,7 +128,7 @@ function Card({ session, onMove }: { session: CalendarSession; onMove: (moving: 
       ref={setNodeRef}
       {...listeners}
       style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
-      className={`relative cursor-grab rounded-field border bg-base-100 p-1.5 text-xs ${clash ? 'border-2 border-error' : 'border-base-300'} ${isDragging ? 'z-10 opacity-90 shadow-lg' : ''}`}
+      className={`relative cursor-grab rounded-field border bg-base-100 p-1.5 text-sm sm:text-xs ${clash ? 'border-2 border-error' : 'border-base-300'} ${isDragging ? 'z-10 opacity-90 shadow-lg' : ''}`}
     >
       <Link href={`/sessions/${session.id}`} className="link block font-bold leading-tight">
         {say.time(session.startsAt)} {session.title}

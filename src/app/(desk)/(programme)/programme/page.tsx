@@ -215,7 +215,7 @@ export default async function ProgrammePage() {
               defaultValue={currency}
               hint="Three letters, such as EUR or GBP"
             />
-            <div className="grid grid-cols-3 gap-2">
+            <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
               <Choice label="Dates" name={settings('manner.dateOrder')} defaultValue={manner.dateOrder}>
                 <option value="day first">5 Nov 2026</option>
                 <option value="month first">Nov 5, 2026</option>

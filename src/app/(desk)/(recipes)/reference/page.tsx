@@ -9,11 +9,11 @@ import { holdingFactsOf } from '@/core/reference/reference';
 import { avoidanceLabel } from '@/core/safety/avoidances';
 import { listProducts } from '@/services/recipes/products';
 import { viewFood, viewReference } from '@/services/recipes/reference-table';
-
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import { Caution, PageTitle } from '@/ui/page';
 import { FoodFields } from '@/ui/recipes/food-fields';
+import { AS } from '@/ui/table/stacked';
 import { addOwnFood, forgetWord, weigh } from './actions';
 import { Products } from './products';
 
@@ -73,9 +73,9 @@ export default async function Reference({
             </span>
           </form>
           <div className="sheet overflow-x-auto">
-            <table className="table">
-              <thead>
-                <tr>
+            <table {...AS.table} className="table stacked">
+              <thead {...AS.rowgroup}>
+                <tr {...AS.row}>
                   <th scope="col">Food</th>
                   <th scope="col">Contains</th>
                   <th scope="col">Brands may add</th>
@@ -83,23 +83,29 @@ export default async function Reference({
                   <th scope="col">Weighs</th>
                 </tr>
               </thead>
-              <tbody>
+              <tbody {...AS.rowgroup}>
                 {shown.map((each) => (
-                  <tr key={each.name} className={each.name === food?.food.name ? 'bg-base-200' : ''}>
-                    <th scope="row">
+                  <tr {...AS.row} key={each.name} className={each.name === food?.food.name ? 'bg-base-200' : ''}>
+                    <th {...AS.rowheader} scope="row">
                       <Link href={href(each.name)} scroll={false} className="link">
                         {each.name}
                       </Link>
                       {each.isOwn && <span className="ml-2 badge badge-sm badge-outline">own</span>}
                     </th>
-                    <td>{said([...each.contains, ...each.diet])}</td>
-                    <td>
+                    <td {...AS.cell} data-label="Contains">
+                      {said([...each.contains, ...each.diet])}
+                    </td>
+                    <td {...AS.cell} data-label="Brands may add">
                       {each.isOwn && each.mayContain.length > 8
                         ? 'label not read'
                         : said([...each.mayContain, ...each.dietCheck])}
                     </td>
-                    <td>{sayKeeping(each)}</td>
-                    <td>{sayWeights(each)}</td>
+                    <td {...AS.cell} data-label="Keeps">
+                      {sayKeeping(each)}
+                    </td>
+                    <td {...AS.cell} data-label="Weighs">
+                      {sayWeights(each)}
+                    </td>
                   </tr>
                 ))}
               </tbody>

@@ -2,6 +2,7 @@ import { TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { saying } from '@/app/saying';
 import type { viewCoursePlan } from '@/services/plan/courses';
+import { AS } from '@/ui/table/stacked';
 
 import { takeFix } from './actions';
 import { CancelButton, HoldButton } from './cancel-button';
@@ -24,9 +25,9 @@ export function SessionsTable({
     conflicts.find((each) => each.sessionId === sessionId && each.groupId === groupId);
   return (
     <div className="sheet h-fit overflow-x-auto">
-      <table className="table">
-        <thead>
-          <tr>
+      <table {...AS.table} className="table stacked">
+        <thead {...AS.rowgroup}>
+          <tr {...AS.row}>
             <th scope="col">Session</th>
             <th scope="col">When</th>
             <th scope="col">Place and mode</th>
@@ -35,7 +36,7 @@ export function SessionsTable({
             </th>
           </tr>
         </thead>
-        <tbody>
+        <tbody {...AS.rowgroup}>
           {sessions.flatMap((session) => [
             <Meeting
               key={session.id}
@@ -101,8 +102,8 @@ async function Meeting({
   const { id, date, startsAt, place } = session;
   const meeting = { id, groupId: group?.id ?? '', title, date, startsAt, place };
   return (
-    <tr className={isPast ? 'text-base-content/80' : ''}>
-      <td className={group ? 'pl-9' : ''}>
+    <tr {...AS.row} className={isPast ? 'text-base-content/80' : ''}>
+      <th {...AS.rowheader} scope="row" className={`font-normal ${group ? 'sm:pl-9' : ''}`}>
         {group ? (
           <span className={isCancelled ? 'line-through' : ''}>{group.name}</span>
         ) : (
@@ -114,18 +115,18 @@ async function Meeting({
         {firstName && <span className="block">{firstName}</span>}
         {!group && session.because && <span className="block text-sm">{say.text(session.because)}</span>}
         {clash && <Clash version={session.version} clash={clash} />}
-      </td>
-      <td className="whitespace-nowrap">
+      </th>
+      <td {...AS.cell} className="whitespace-nowrap">
         {say.shortDate(session.date)}
         <span className="block text-sm">
           {say.time(session.startsAt)}, {session.minutes} min
         </span>
       </td>
-      <td>
+      <td {...AS.cell}>
         {session.place}
         <span className="block text-sm">{session.mode}</span>
       </td>
-      <td>
+      <td {...AS.cell}>
         <span className="flex justify-end gap-1">
           {!isCancelled && <MoveButton session={meeting} places={places} />}
           {!isPast && !isCancelled && <CancelButton session={meeting} />}

@@ -51,7 +51,7 @@ export default async function Incidents({ params }: { params: Promise<{ sessionI
           {entries.map(({ words, told, at, by }) => (
             <div key={at + words} className="mt-2 border-t border-base-300 pt-2">
               <p className="text-sm">
-                {at.slice(0, 16).replace('T', ' ')} UTC, {by}
+                {say.moment(at)}, {by}
               </p>
               <p className="whitespace-pre-line">{words}</p>
               {told && <p>Told: {told}</p>}

@@ -3,6 +3,7 @@ import { v7 } from 'uuid';
 import { call, requireMember } from '@/app/access';
 import { attempt } from '@/app/form';
 import { orNotFound } from '@/app/or-not-found';
+import { saying } from '@/app/saying';
 import { sayCount } from '@/core/quantity/say';
 import { sayInClass } from '@/services/classday/live';
 import { viewTroubles } from '@/services/classday/trouble';
@@ -39,6 +40,7 @@ interface Props {
 
 /** What ran short or was wrong, with the kits that can still be put right. */
 export default async function Troubles({ params, searchParams }: Props) {
+  const say = await saying();
   const { sessionId } = await params;
   const { group = '' } = await searchParams;
   const { actor } = await requireMember();
@@ -68,7 +70,7 @@ export default async function Troubles({ params, searchParams }: Props) {
           </h2>
           {text && <p>“{text}”</p>}
           <p className="text-sm">
-            {at.slice(11, 16)} UTC, {by}
+            {say.moment(at)}, {by}
           </p>
           {kits.length > 0 ? (
             <p className="mt-1">

@@ -127,7 +127,7 @@ async function close(sessionId: string, id: string): Promise<FormState> {
     const { isNew, closedAt } = await call(closeSession, { sessionId, id });
     return isNew
       ? 'Closed. What it teaches stands under Lessons.'
-      : `It was closed already, at ${closedAt.slice(11, 16)} UTC.`;
+      : `It was closed already: ${(await saying()).moment(closedAt)}.`;
   });
 }
 

@@ -12,6 +12,7 @@ import { KnotShape } from '@/ui/countdown/knot';
 import { ActionForm } from '@/ui/form/action-form';
 import { Choice, Field } from '@/ui/form/field';
 import type { FormState } from '@/ui/form/form-state';
+import { AS } from '@/ui/table/stacked';
 import { putBack } from '../../../../put-back';
 
 export const metadata = { title: 'Jobs' };
@@ -90,9 +91,9 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
           <h2 id="jobs" className="px-5 pt-4 text-xl font-bold">
             What has to be done, and by when
           </h2>
-          <table className="table">
-            <thead>
-              <tr>
+          <table {...AS.table} className="table stacked">
+            <thead {...AS.rowgroup}>
+              <tr {...AS.row}>
                 <th scope="col">Job</th>
                 <th scope="col">Earliest start</th>
                 <th scope="col">Start by</th>
@@ -104,10 +105,10 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                 </th>
               </tr>
             </thead>
-            <tbody>
+            <tbody {...AS.rowgroup}>
               {STAGES.flatMap(({ key }) => thread.jobs.filter((job) => job.stage === key)).map((job, index, all) => (
-                <tr key={job.key} id={all[index - 1]?.stage === job.stage ? undefined : job.stage}>
-                  <td>
+                <tr {...AS.row} key={job.key} id={all[index - 1]?.stage === job.stage ? undefined : job.stage}>
+                  <th {...AS.rowheader} scope="row" className="font-normal">
                     <span className="flex items-center gap-2 font-bold">
                       <KnotShape state={job.state} /> {job.title}
                       {job.decides && job.state !== 'done' && (
@@ -119,14 +120,18 @@ export default async function Jobs({ params }: { params: Promise<{ sessionId: st
                       {who[job.key] &&
                         ` By ${who[job.key]?.join(', ')}${job.planned ? `, ${say.moment(job.planned)}` : ''}.`}
                     </span>
+                  </th>
+                  <td {...AS.cell} data-label="Earliest start" className="whitespace-nowrap">
+                    {job.state === 'done' ? '' : say.moment(job.earliest)}
                   </td>
-                  <td className="whitespace-nowrap">{job.state === 'done' ? '' : say.moment(job.earliest)}</td>
-                  <td className="whitespace-nowrap">
+                  <td {...AS.cell} data-label="Start by" className="whitespace-nowrap">
                     {job.planned && <span className="block font-semibold">planned {say.moment(job.planned)}</span>}
                     {say.moment(job.startBy)}
                   </td>
-                  <td className="whitespace-nowrap text-right">{job.state === 'done' ? '' : spare(job)}</td>
-                  <td>
+                  <td {...AS.cell} data-label="To spare" className="whitespace-nowrap text-right">
+                    {job.state === 'done' ? '' : spare(job)}
+                  </td>
+                  <td {...AS.cell}>
                     <Buttons sessionId={sessionId} job={job} />
                   </td>
                 </tr>

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { call } from '@/app/access';
+import { saying } from '@/app/saying';
 import { labelsThatWouldHelp } from '@/core/kits/record/label-would-help';
 import type { SheetContent, SheetVariant } from '@/core/kits/record/sheet-content';
 import { type Ingredient, readIngredient } from '@/core/reference/reference';
@@ -20,6 +21,7 @@ interface Props {
 
 /** What stands between the sheet and its lock: refused kits with what would resolve each, and what was resolved so far. */
 export async function Refused({ sessionId, courseId, draft, leftOut, labels }: Props) {
+  const say = await saying();
   const refused = draft.variants.filter((variant) => !variant.components);
   const brandOnly = labelsThatWouldHelp(draft);
   const known = await Promise.all(
@@ -76,7 +78,7 @@ export async function Refused({ sessionId, courseId, draft, leftOut, labels }: P
                         Use the label of {name}
                       </button>
                       <span className="text-sm">
-                        read {readAt.toISOString().slice(0, 10)}, {sayAllergens(allergens)}
+                        read {say.moment(readAt.toISOString())}, {sayAllergens(allergens)}
                       </span>
                     </ActionForm>
                   ),

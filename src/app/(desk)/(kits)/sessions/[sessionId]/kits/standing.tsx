@@ -89,7 +89,7 @@ function Differences({ sessionId, viewed: { bundle, sheet }, showsDraft }: Props
       aria-labelledby="changed"
     >
       <h2 id="changed" className="text-xl font-bold">
-        What changed since revision {revision}
+        What changed since version {revision}
       </h2>
       <ul className="my-2 list-disc pl-5">
         {differences.map((difference) => (

@@ -8,6 +8,7 @@ import { rational } from '@/core/quantity/rational';
 import { sayGrams } from '@/core/quantity/say';
 import { viewPrepPlan } from '@/services/packing/prep';
 
+import { TimeField } from '@/ui/form/dates';
 import { PrepBoard } from '@/ui/packing/prep/prep-board';
 import { Caution, Empty, PageTitle } from '@/ui/page';
 import { PrintButton } from '@/ui/print-button';
@@ -72,10 +73,7 @@ export default async function PrepPlanPage({ params, searchParams }: Params) {
                 />
               </label>
             ))}
-            <label className="flex flex-col gap-1">
-              <span className="text-sm font-semibold">Begins at</span>
-              <input className="input w-28" name="at" defaultValue={at || '14:00'} />
-            </label>
+            <TimeField label="Begins at" name="at" defaultValue={time} width="w-28" />
             <button type="submit" className="btn btn-primary">
               Plan
             </button>

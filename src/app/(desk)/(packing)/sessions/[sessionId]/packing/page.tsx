@@ -160,8 +160,8 @@ export default async function Packing({ params }: { params: Promise<{ sessionId:
               </div>
               {changed.length > 0 && (
                 <p className="mt-3">
-                  Since revision {revision - 1} the labels of {sayFew(changed)} say something else. Print these anew,
-                  and take the old ones off: <Papers sessionId={sessionId} of="changed" />.
+                  Since version {revision - 1} the labels of {sayFew(changed)} say something else. Print these anew, and
+                  take the old ones off: <Papers sessionId={sessionId} of="changed" />.
                 </p>
               )}
               {goesHome && (
