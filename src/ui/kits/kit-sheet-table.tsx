@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { CSSProperties } from 'react';
 import { isSentCold } from '@/core/kits/figures/keeping';
 import { findVariants } from '@/core/kits/record/find-variants';
 import {
@@ -107,12 +108,16 @@ function SheetPart({
     (!beside && dish < content.input.dishes.length) ||
     variants.some(({ components }) => components?.some(({ row }) => row === place));
   return (
-    <GridKeys className="sheet overflow-x-auto">
-      <table className="table table-fixed">
+    <GridKeys className="sheet overflow-x-auto scroll-pl-36 sm:scroll-pl-52">
+      {/* Each kind of kit keeps a column that can be read: a sheet wider than its screen is pushed sideways, its foods stay. */}
+      <table
+        className="table table-fixed min-w-(--sheet) print:min-w-0"
+        style={{ '--sheet': `${9 + 7 * variants.length}rem` } as CSSProperties}
+      >
         <caption className="sr-only">Kit sheet: what goes into one kit of each kind</caption>
         <thead>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="col" className="w-52">
+            <th scope="col" className="sticky left-0 z-1 w-36 bg-base-100 sm:w-52 print:static">
               In one kit
             </th>
             {variants.map((variant) => (
@@ -148,7 +153,7 @@ function SheetPart({
             {content.rows.map((row, place) =>
               row.dish === index && isUsed(row.dish, row.beside, place) ? (
                 <tr key={`${place}${row.name}`} className="hover:bg-base-200/60">
-                  <th scope="row" className="font-normal">
+                  <th scope="row" className="sticky left-0 z-1 bg-base-100 font-normal print:static">
                     {row.name}
                     {cold.has(place) && <span className="ml-1.5 text-xs font-semibold">cold</span>}
                   </th>
@@ -171,13 +176,17 @@ function SheetPart({
         ))}
         <tfoot>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row">Weight of one kit</th>
+            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+              Weight of one kit
+            </th>
             {variants.map((variant) => (
               <td key={variant.key}>{variant.components ? variant.sayGrams : '–'}</td>
             ))}
           </tr>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row">Contains</th>
+            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+              Contains
+            </th>
             {variants.map((variant) => (
               <td key={variant.key}>
                 {variant.components && (variant.contains.join(', ') || 'no listed allergen')}
@@ -189,7 +198,9 @@ function SheetPart({
           </tr>
           {variants.some(({ steps }) => steps) && (
             <tr className="whitespace-normal align-top text-base-content">
-              <th scope="row">Steps that differ</th>
+              <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+                Steps that differ
+              </th>
               {variants.map((variant) => (
                 <td key={variant.key} className="font-normal">
                   {variant.steps?.join('; ') ?? 'as written'}
@@ -198,7 +209,9 @@ function SheetPart({
             </tr>
           )}
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row">People</th>
+            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+              People
+            </th>
             {variants.map((variant) => (
               <td key={variant.key} className="font-normal">
                 <People people={variant.participants} />

@@ -279,7 +279,7 @@ function LineOf<Row>({ id, row, shown, isActive, isSelected, isCurrent, actions,
             key={column}
             {...AS.cell}
             data-label={header}
-            className={isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''}
+            className={`${isNumber ? 'text-right' : isShort ? 'whitespace-nowrap' : ''} ${value(row) === '' ? 'max-sm:hidden' : ''}`}
           >
             {content}
           </td>
