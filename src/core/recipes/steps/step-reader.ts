@@ -95,7 +95,7 @@ const EVERYTHING = /\b(?:everything|all (?:of )?(?:the )?ingredients)\b/i;
 /** Words in names of foods that tell nothing alone. */
 const VAGUE = new Set(['dried', 'fresh', 'ground', 'canned', 'white', 'black', 'green', 'baking', 'plain', 'large']);
 
-const NUMBER = String.raw`(?:three[- ]quarters of an|(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
+const NUMBER = String.raw`(?:three[- ]quarters of an|(?:a )?quarter of an|(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
 const TIME = new RegExp(
   String.raw`(${NUMBER})(?:\s?(?:-|–|to|or)\s?(${NUMBER}))?\s?-?(seconds?|secs?|minutes?|mins?|hours?|hrs?|h\b|min\b)(?:\s(?:and\s)?(?:a\s)?(half))?(?:\s?(?:on\s)?(?:each|per|a|either|both)\s?sides?)?`,
   'gi',
@@ -116,6 +116,8 @@ const WORDS: Readonly<Record<string, number>> = {
   twenty: 20,
   thirty: 30,
   'half an': 0.5,
+  'quarter of an': 0.25,
+  'a quarter of an': 0.25,
   'three quarters of an': 0.75,
   'three-quarters of an': 0.75,
   'a few': 3,
@@ -133,10 +135,10 @@ function numberOf(text: string): number {
 
 /** What goes on by itself while hands are free. */
 const ALONE =
-  /\b(?:slow[- ]cook|pressure[- ]cook|air[- ]fr|barbecu|broil|bury|embers|poach|hard-boil|bubble|wrap\b|simmer|bak|roast|boil|rest|prov|proof|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry(?! (?:\w+ )?pan)|keep|fridge|microwav|return\w* to the oven|in the oven)/gi;
+  /\b(?:slow[- ]cook|pressure[- ]cook|air[- ]fr|barbecu|broil|bury|embers|poach|hard-boil|bubble|wrap\b|reduc|simmer|bak|roast|boil|rest|prov|proof|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry(?! (?:\w+ )?pan)|keep|fridge|microwav|return\w* to the oven|in the oven)/gi;
 /** What needs hands the whole time. */
 const BY_HAND =
-  /\b(?:knead|whisk|stir|fry(?!er)|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
+  /\b(?:knead|whisk|stir|(?<!air[- ])fry(?!er)|fries|beat|soften|saut|sweat|toss|rub|roll|brown|warm|mix|cook|melt|toast)/gi;
 
 interface Minutes {
   readonly handsOn: number;
@@ -209,7 +211,8 @@ const ALONE_FROM = 8;
 const STIRRED =
   /\bstirr?\w*\b[^.]*\b(?:constantly|all the time|continuously|often)|\bconstantly\b|\bbreaking\b|\btossing\b/i;
 const EITHER_HEAT = /(\blow\b[^.;]*?\d[^.;]*?hours?),? or (?:on )?\bhigh\b[^.;]*?hours?/gi;
-const WARM_PLACE = /\b(?:a |the )?(?:warm|cool|draught-free|dark) (?:place|spot|room|corner|oven that is off)\b/gi;
+const WARM_PLACE =
+  /\b(?:a |the )?(?:warm|cool|draught-free|dark) (?:place|spot|room|corner|oven that is off)\b|\bsomewhere (?:warm|cool|dark)\b/gi;
 /** A text whose tins are no pans on a hob: "a loaf pan", "an 8-inch pan". */
 const plainPans = (text: string) =>
   text.replace(
@@ -303,14 +306,14 @@ const TOOL_WORDS: readonly (readonly [Tool, RegExp])[] = [
   // A peeler is for what is hard: the rest is peeled by hand.
   [
     'peeler',
-    /\bpeel(?!\w* (?:and (?:chop|crush|mince) )?(?:the |an? |\d )?(?:prawns?|shrimps?|eggs?|bananas?|oranges?|clementines?|satsumas?|chestnuts?))/i,
+    /(?<!\beggs?\b.{0,60})\bpeel(?!\w* (?:and (?:chop|crush|mince) )?(?:the |an? |\d )?(?:prawns?|shrimps?|eggs?|bananas?|oranges?|clementines?|satsumas?|chestnuts?))/i,
   ],
   ['grater', /\b(?:grate|zest(?=s? (?:the|a|an|two|\d)|ed))/i],
   ['bowl', /\b(?:bowl|whisk|mix|stir [^.]*\binto\b|fold|knead|toss|combine|beat|marinat)/i],
   ['whisk', /\bwhisk|\bwhip/i],
   ['sieve', /\b(?:sieve|strain|drain|sift|colander)/i],
   ['pot', /\b(?:pot|saucepan|simmer(?!ing)|hard-boil|boil(?:s|ed)?|boiling (?=salted))\b/i],
-  ['pan', /\b(?:frying pan|pan\b|griddle|skillet|wok|fry|fries|soften|saut)/i],
+  ['pan', /\b(?:frying pan|pan\b|griddle|skillet|wok|(?<!air[- ])fry|fries|soften|saut)/i],
   ['tray', /\b(?:tray|baking sheet|baking tin|tin\b)/i],
   ['rolling pin', /\b(?:roll out|rolling pin|roll (?:palm|it(?! up)|the dough|into rounds))/i],
   ['blender', /\b(?:blend|purée|puree|blitz|liquidis|food processor|whizz)/i],
