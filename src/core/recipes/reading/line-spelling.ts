@@ -128,6 +128,7 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   // "2 EL oil": German spoons, which a translation leaves.
   [/^(\S+) EL (?=\p{L})/u, '$1 tbsp '],
   [/^(\S+) TL (?=\p{L})/u, '$1 tsp '],
+  [/^(\S+) sticks? of cinnamon\b/i, '$1 cinnamon stick'],
   [/^plenty of /i, 'some '],
   // "smoked paprika, a pinch"
   [/^(\p{L}[\p{L} ]+), (an? (?:(?:small|large|good|generous) )?(?:pinch|handful|dash|sprig|bunch))$/iu, '$2 of $1'],

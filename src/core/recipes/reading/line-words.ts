@@ -111,7 +111,7 @@ const SORTS = list(`
   dutch-process dutch-processed dutched free-range cold-pressed grass-fed
   refrigerated unbaked baked reserved packed scraped boned deboned parboiled part-baked pre-cooked precooked unpeeled pitted washed
   powdered
-  leveled levelled spooned mild sharp strong mature ripened aged good-quality decent cheap everyday basic quality best finest proper nice lovely rindless
+  leveled levelled spooned mild sharp strong mature ripened aged good-quality decent cheap everyday basic quality best finest proper nice lovely rindless round
 `);
 
 /** Words in -ing that are foods themselves, and say nothing of how another comes. */
