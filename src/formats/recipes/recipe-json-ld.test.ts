@@ -70,6 +70,13 @@ describe('a recipe file', () => {
     }
   });
 
+  it('loses no step and no name in lists within lists', () => {
+    const recipeInstructions = ['Mix and rest.', ['Roll out thin.', [{ '@type': 'HowToStep', description: 'Bake.' }]]];
+    const { title, body } = understood(recipe({ name: ['', 'Rye crackers', 'Knäckebrot'], recipeInstructions }));
+    expect(title).toBe('Rye crackers');
+    expect(body.steps).toEqual(['Mix and rest.', 'Roll out thin.', 'Bake.']);
+  });
+
   it('takes what the written line does not say from the extension', () => {
     const { body } = understood(
       recipe({

@@ -154,6 +154,8 @@ const isNode = (value: unknown): value is Node => typeof value === 'object' && v
 /** What stands there as one reads it: without tags, and with its letters in place of their entities, however often they were written so. */
 function textOf(value: unknown): string {
   if (typeof value === 'number') return String(value);
+  // Of several names, the first that is one.
+  if (Array.isArray(value)) return value.map(textOf).find((text) => text !== '') ?? '';
   if (typeof value === 'string') {
     const once = decodeHTML(value);
     const text = /&(?:#\d+|#x[\da-f]+|[a-z]+\d*);/i.test(once) ? decodeHTML(once) : once;
@@ -225,13 +227,13 @@ function stepsOf(value: unknown): string[] {
       .filter(Boolean)
       .slice(0, 100);
   return [value]
-    .flat()
+    .flat(5)
     .flatMap((step): string[] => {
       if (typeof step === 'string') return textOf(step).split(/\n+/);
       if (!isNode(step)) return [];
       return typeof step.itemListElement === 'object' && step.itemListElement !== null
         ? stepsOf(step.itemListElement)
-        : [textOf(step.text) || textOf(step.name)];
+        : (textOf(step.text) || textOf(step.description) || textOf(step.name)).split(/\n+/);
     })
     .filter(Boolean)
     .map((step) => step.slice(0, 2000))

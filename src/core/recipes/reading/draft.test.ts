@@ -277,6 +277,44 @@ describe('a pasted text', () => {
     expect(read.lines.map(({ text }) => text)).toEqual(['2 carrots', '1 onion']);
   });
 
+  it('is put together again where a scan or a page broke it: letters for figures, hyphens, rows, two columns', () => {
+    const scanned = splitRecipeText(
+      [
+        'ONlON PIE',
+        'Serves 4',
+        'lNGREDlENTS',
+        '25Og shortcrust pastry        l tbsp oil',
+        '2 large onions        3 eggs',
+        '½ tsp mus-',
+        'tard',
+        'METHOD',
+        '1 Heat the oven to 18O C. Line a 2O cm tin with',
+        'the pastry and bake blind for',
+        '15 minutes. Soften the onions.',
+        '2 Beat the eggs and the mustard. Pour over, and bake for 3O min-',
+        'utes.',
+      ].join('\n'),
+    );
+    expect(scanned.title).toBe('ONION PIE');
+    expect(scanned.lines.map(({ text }) => text)).toEqual([
+      '250g shortcrust pastry',
+      'l tbsp oil',
+      '2 large onions',
+      '3 eggs',
+      '½ tsp mustard',
+    ]);
+    expect(scanned.steps).toEqual([
+      'Heat the oven to 180 C. Line a 20 cm tin with the pastry and bake blind for 15 minutes. Soften the onions.',
+      'Beat the eggs and the mustard. Pour over, and bake for 30 minutes.',
+    ]);
+  });
+
+  it('stays in the rows of a note, which has no stops', () => {
+    const note =
+      'fried rice for 2\n\nleftover rice, 300g\n2 eggs\n\nget the pan really hot, oil in, then the rice\nstir fry 3 mins til hot all through\npush to side, scramble the eggs';
+    expect(splitRecipeText(note).steps).toHaveLength(3);
+  });
+
   it('of two megabytes is sorted without harm', () => {
     expect(splitRecipeText('1 cup milk\n'.repeat(50_000)).lines).toHaveLength(50_000);
   });

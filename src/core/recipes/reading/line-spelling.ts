@@ -259,6 +259,8 @@ const REMARKS: readonly RegExp[] = [
   /,? ?\bsize (?:[SML]|XL|\d)\b/giu,
   // "(not pie filling)", "no need to peel"
   /,? ?\b(?:not|no need|never|rather than|instead of)\b[^,;()]*/giu,
+  // "(for the fruit)"
+  / ?\((?:for|to) [^()\d]*\)/giu,
   // "such as Maris Piper", "like Granny Smith", "preferably organic"
   /,? ?\b(?:such as|like|e\.?g\.?|i\.?e\.?|preferably|ideally)\b[^,;()]*/giu,
   /,? ?\b(?:more or less|give or take|or thereabouts|or so)\b/giu,

@@ -71,10 +71,7 @@ const WITH_TITLE =
  * look like.
  */
 export function splitRecipeText(text: string): RecipeText {
-  const rows = text
-    // A scan takes noughts behind a figure for letters: "1OO g", "18O C".
-    .replace(/(?<=\d)[Oo]+(?=\d|[^\p{L}\d]|$)/gu, (letters) => '0'.repeat(letters.length))
-    .split(/\r\n?|\n|\u2028|\u2029/)
+  const rows = unwrapped(asScanned(text).split(/\r\n?|\n|\u2028|\u2029/))
     .flatMap(inRows)
     .map((row) => row.replace(/\s+/g, ' ').trim())
     .filter((row) => row !== '' && /[\p{L}\p{N}]/u.test(row));
@@ -134,7 +131,13 @@ export function splitRecipeText(text: string): RecipeText {
     else if (part === 'ingredients') {
       if (!hasHeadings || looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
       else steps.push(stepOf(row));
-    } else if (!hasHeadings && looksLikeLine(row) && !(lines.length > 0 && DOES.test(row)))
+    } else if (
+      !hasHeadings &&
+      looksLikeLine(row) &&
+      !(lines.length > 0 && DOES.test(row)) &&
+      // Where it is told already what to do, only an amount begins another ingredient.
+      (steps.length === 0 || startsWithAmount(row))
+    )
       lines.push({ text: tidyLine(row), section });
     else if (!hasHeadings && lines.length > 0) steps.push(stepOf(row));
   }
@@ -142,8 +145,50 @@ export function splitRecipeText(text: string): RecipeText {
   servings ??= rows
     .map((row) => servingsIn(/\b(?:serves|makes|feeds)\b.*$/i.exec(row)?.[0] ?? ''))
     .find((each) => each !== undefined);
-  return { title, servings, lines, steps };
+  return { title, servings, lines, steps: withoutNumbers(steps) };
 }
+
+/** What a scan takes for another letter: noughts behind a figure ("1OO g", "25Og"), an I in capitals ("lNGREDlENTS"). */
+const asScanned = (text: string): string =>
+  text
+    .replace(/(?<=\d)[Oo]+(?=\d|[^\p{L}\d]|$|(?:k?g|m?l|cl|oz|lbs?|cm|mm|C|F)\b)/gu, (letters) =>
+      '0'.repeat(letters.length),
+    )
+    .replace(/\b[A-Zl]{4,}\b/g, (word) => (/[A-Z].*[A-Z]/.test(word) ? word.replaceAll('l', 'I') : word));
+
+const BREAKS_OFF = /(?:,|\b(?:for|the|an?|and|or|of|in|to|with|at|until|over|on|about|then|from|into|by|for about))$/i;
+/** A row this short was not broken because its page ended. */
+const LEAST_ROW = 30;
+
+/** Rows as they were written, where a page or a scan broke sentences at its edge, and words with a hyphen. */
+function unwrapped(rows: readonly string[]): string[] {
+  const goesOn = (row: string, next: string) =>
+    row.length >= LEAST_ROW && !/[.!?:;]\s*$/.test(row) && (/^\s*\p{Ll}/u.test(next) || BREAKS_OFF.test(row.trimEnd()));
+  // Notes without stops are rows of their own, however they begin.
+  const isProse =
+    rows.some((row, at) => goesOn(row, rows[at + 1] ?? '')) &&
+    rows.some((row) => /[.!?]\s*$/.test(row)) &&
+    rows.some((row) => /\p{Ll}[.!?] \p{Lu}/u.test(row));
+  const whole: string[] = [];
+  for (const row of rows) {
+    const before = whole.at(-1) ?? '';
+    if (/\p{Ll}-$/u.test(before) && /^\p{Ll}/u.test(row))
+      whole[whole.length - 1] = (KEEPS_HYPHEN.test(before) ? before : before.slice(0, -1)) + row;
+    else if (isProse && row.trim() !== '' && goesOn(before, row)) whole[whole.length - 1] = `${before} ${row.trim()}`;
+    else whole.push(row);
+  }
+  return whole;
+}
+
+/** "self-" at the end of a row is the first half of "self-raising". */
+const KEEPS_HYPHEN =
+  /\b(?:self|semi|half|full|low|extra|all|non|pre|free|stir|deep|long|short|sun|bone|skin|well|ready|oven)-$/i;
+
+/** "1 Heat the oven", "2 Mix": numbered without a stop. */
+const withoutNumbers = (steps: readonly string[]): string[] =>
+  steps.length > 1 && steps.every((step, at) => new RegExp(`^${at + 1} \\p{Lu}`, 'u').test(step))
+    ? steps.map((step) => step.replace(/^\d+ /, ''))
+    : [...steps];
 
 /** "Ingredients: 100 g rice; 700 ml milk": a heading and what is under it, in one row. */
 function inRows(row: string): string[] {
@@ -156,9 +201,10 @@ function inRows(row: string): string[] {
 
 /** "2 tbsp oil / 1 onion / 2 carrots": several ingredients in a row; "1 cup / 240 ml milk" is one. */
 function inParts(row: string): string[] {
-  const parts = row.split(/ [/•] /);
+  // Two columns of a page stand in one row.
+  const parts = row.trim().split(/ [/•] | {3,}|\t/);
   const isIngredient = (part: string) =>
-    /^(?:[\d½⅓⅔¼¾]|an? |half |(?:small |large )?(?:pinch|handful|bunch|knob) )/u.test(part.trim()) &&
+    /^(?:[\d½⅓⅔¼¾]|[lI|] |an? |half |(?:small |large )?(?:pinch|handful|bunch|knob) )/u.test(part.trim()) &&
     !readMeasure(part) &&
     !/\b(?:min(?:ute)?s?|hours?|people|servings?|portions?)\b/i.test(part) &&
     /\p{L}{3}/u.test(part);
