@@ -1,5 +1,6 @@
 // Times and ovens that are too short or too cool for what they cook: a dropped figure, a minute for an hour.
 import { degreesIn } from '../steps/safe-temperatures';
+import { toldTimes } from '../steps/told-times';
 import type { CheckedRecipe, Slip, Weighed } from './slip';
 
 /** What is cooked for less than it takes, from where the steps first name it. */
@@ -215,26 +216,12 @@ function tooShort(steps: readonly string[], lines: CheckedRecipe['lines'], grams
   return slips;
 }
 
-const MINUTES =
-  /(?<![\d/.,])(?:\d{1,3}(?: ?[-–] ?| to | or ))?(\d{1,3})(?: ?½)? ?-?(min|hour|hr)[a-z]*(?:[^.]{0,14}\b(a side|(?:each|per|on either) side))?/gi;
-const IN_WORDS: Readonly<Record<string, number>> = {
-  'a minute': 1,
-  'one minute': 1,
-  'a few minutes': 3,
-  'an hour': 60,
-  'half an hour': 30,
-  overnight: 600,
-};
+const OVERNIGHT = 600;
 
 /** The minutes that a sentence tells; undefined where it tells none. */
 function minutesIn(text: string): number | undefined {
-  const plain = text
-    .replace(/(\d+) (?:1\/2|½)(?= ?hours?)|(\d+)½(?= ?hours?)/g, (_, one, other) => String(Number(one ?? other) + 1))
-    .replace(/(?:1\/2|½|half an?|three quarters of an|3\/4|¾)(?= hour)/gi, '1');
-  const told = [...plain.matchAll(MINUTES)].map(
-    ([, number, unit = '', sides]) => Number(number) * (/^h/i.test(unit) ? 60 : 1) * (sides ? 2 : 1),
-  );
-  for (const [words, minutes] of Object.entries(IN_WORDS)) if (text.toLowerCase().includes(words)) told.push(minutes);
+  const told = toldTimes(text).map(({ minutes }) => minutes);
+  if (/\bovernight\b/i.test(text)) told.push(OVERNIGHT);
   return told.length === 0 ? undefined : told.reduce((sum, minutes) => sum + minutes, 0);
 }
 

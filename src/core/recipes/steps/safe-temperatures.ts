@@ -1,4 +1,5 @@
 import facts from '../../reference/facts/safe-temperatures.json';
+import { toldTimes } from './told-times';
 
 /** One limit of the table: a kind of food or state, its temperatures in °C and minutes, and whose it is. */
 interface Limit {
@@ -55,24 +56,6 @@ export function degreesIn(step: string): Degrees[] {
   );
 }
 
-/**
- * The first time that a step states, in minutes; the longer end of a range.
- *
- * @example
- * minutesIn('Simmer for 20 minutes.') //=> 20
- */
-export function minutesIn(step: string): number | undefined {
-  const found = /(\d+(?:[.,]\d+)?)(?: ?[-–] ?(\d+))? ?-?(seconds?|secs?|s|minutes?|mins?|hours?|hrs?|h|days?)\b/i.exec(
-    step,
-  );
-  if (!found) return undefined;
-  const number = Number((found[2] ?? found[1] ?? '').replace(',', '.'));
-  const unit = (found[3] ?? '').toLowerCase();
-  if (unit.startsWith('s')) return number / 60;
-  if (unit.startsWith('h')) return number * 60;
-  return unit.startsWith('d') ? number * 1440 : number;
-}
-
 /** Figures are whole degrees on a probe: a fifth of one is its error, and the conversion's. */
 const ERROR = 0.3;
 
@@ -100,7 +83,7 @@ const because = ({ rule, source, governing }: Limit): string =>
  */
 export function temperatureDoubts(step: string, foods: readonly string[], profile: SafetyProfile): TemperatureDoubt[] {
   const doubts: TemperatureDoubt[] = [];
-  const minutes = minutesIn(step);
+  const minutes = toldTimes(step)[0]?.minutes;
   const degrees = degreesIn(step);
   const refuse = (say: string, limit: Limit | undefined) => doubts.push({ say, why: limit ? because(limit) : '' });
   if (COOL.test(step) && !REHEAT.test(step)) {
@@ -163,7 +146,7 @@ function doneDoubts(
 }
 
 function coolingDoubts(step: string, foods: readonly string[], profile: SafetyProfile, refuse: Refuse): void {
-  const minutes = minutesIn(step);
+  const minutes = toldTimes(step)[0]?.minutes;
   const isRice = /\brice\b/i.test(step) || (!PERISHABLE.test(step) && foods.some((food) => / rice$/.test(food)));
   if (minutes === undefined || (KEPT_DRY.test(step) && !isRice)) return;
   const degrees = degreesIn(step).map(({ celsius }) => celsius);

@@ -2,6 +2,7 @@ import { foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
 import { foodNames, type Reference } from '../../reference/reference';
 import { ageOf } from './step-age';
 import { type Heat, type PlannedStep, type SettledStep, type Tool, WHILE } from './step-plan';
+import { toldTimes } from './told-times';
 
 /** Steps with the foods of a recipe, as its text has them. */
 export interface StepsText {
@@ -95,44 +96,6 @@ const EVERYTHING = /\b(?:everything|all (?:of )?(?:the )?ingredients)\b/i;
 /** Words in names of foods that tell nothing alone. */
 const VAGUE = new Set(['dried', 'fresh', 'ground', 'canned', 'white', 'black', 'green', 'baking', 'plain', 'large']);
 
-const NUMBER = String.raw`(?:three[- ]quarters of an|(?:a )?quarter of an|(?:\d+\s)?\d+\/\d+|\d+(?:[.,]\d+)?(?:\s?[½¼¾⅓⅔])?|[½¼¾⅓⅔]|an?|one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|half an|a few)`;
-const TIME = new RegExp(
-  String.raw`(${NUMBER})(?:\s?(?:-|–|to|or)\s?(${NUMBER}))?\s?-?(seconds?|secs?|minutes?|mins?|hours?|hrs?|h\b|min\b)(?:\s(?:and\s)?(?:a\s)?(half))?(?:\s?(?:on\s)?(?:each|per|a|either|both)\s?sides?)?`,
-  'gi',
-);
-const WORDS: Readonly<Record<string, number>> = {
-  a: 1,
-  an: 1,
-  one: 1,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  six: 6,
-  eight: 8,
-  ten: 10,
-  twelve: 12,
-  fifteen: 15,
-  twenty: 20,
-  thirty: 30,
-  'half an': 0.5,
-  'quarter of an': 0.25,
-  'a quarter of an': 0.25,
-  'three quarters of an': 0.75,
-  'three-quarters of an': 0.75,
-  'a few': 3,
-};
-const VULGAR: Readonly<Record<string, number>> = { '½': 0.5, '¼': 0.25, '¾': 0.75, '⅓': 1 / 3, '⅔': 2 / 3 };
-
-function numberOf(text: string): number {
-  const words = WORDS[text.toLowerCase()];
-  if (words !== undefined) return words;
-  const fraction = /^(?:(\d+)\s)?(\d+)\/(\d+)$/.exec(text);
-  if (fraction) return Number(fraction[1] ?? 0) + Number(fraction[2]) / Math.max(1, Number(fraction[3]));
-  const part = VULGAR[text.slice(-1)] ?? 0;
-  return Number.parseFloat(text.replace(',', '.').replace(/[½¼¾⅓⅔]/, '') || '0') + part;
-}
-
 /** What goes on by itself while hands are free. */
 const ALONE =
   /\b(?:slow[- ]cook|pressure[- ]cook|air[- ]fr|barbecu|broil|bury|embers|poach|hard-boil|bubble|wrap\b|reduc|simmer|bak|roast|boil|rest|prov|proof|rise|rising|chill|cool|soak|marinat|leave|stand|freez|steam|stew|braise|set\b|refrigerat|grill|toast in the oven|sit\b|infuse|thaw|dry(?! (?:\w+ )?pan)|keep|fridge|microwav|return\w* to the oven|in the oven)/gi;
@@ -165,21 +128,18 @@ function sentenceMinutes(text: string, foods: number): Minutes {
   let isTimed = false;
   // "LOW 6–8 hours or HIGH 3–4": one or the other, and the longer is planned for.
   const said = text.replace(EITHER_HEAT, (_, longer: string) => longer).replace(WARM_PLACE, 'there');
-  for (const match of said.matchAll(TIME)) {
-    const [whole, first = '', second, unit = '', half] = match;
-    const before = said.slice(0, match.index);
+  for (const { words, at, minutes: exactly } of toldTimes(said)) {
+    // How many days it keeps, is no time of a class.
+    if (/days?$/i.test(words)) continue;
+    const before = said.slice(0, at);
     if (/\b(?:every|within|packet|short of|ahead|before|earlier|under|last)\s*(?:the\s)?(?:last\s)?$/i.test(before))
       continue;
     // "Add the peas five minutes before the end" takes no five minutes; "let it stand five minutes before eating" does.
-    const after = said.slice(match.index + whole.length);
+    const after = said.slice(at + words.length);
     const isMoment = /^\s*(?:before|ahead|earlier|later)/i.test(after);
     if (isMoment && lastMatch(before, ALONE) < 0 && lastMatch(before, BY_HAND) < 0) continue;
     if (/^\s*short of/i.test(after)) continue;
-    let value = numberOf(second ?? first) + (half ? 0.5 : 0);
-    if (/^s/i.test(unit)) value /= 60;
-    if (/^h/i.test(unit)) value *= 60;
-    if (/sides?$/i.test(whole)) value *= 2;
-    const minutes = Math.max(1, Math.round(value));
+    const minutes = Math.max(1, Math.round(exactly));
     // What was said last before the time; a time at the head of a sentence belongs to what follows.
     const nearby = /[a-z]/i.test(before) ? before : after;
     const [alone, byHand] = [lastMatch(nearby, ALONE), lastMatch(nearby, BY_HAND)];
