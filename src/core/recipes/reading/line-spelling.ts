@@ -128,6 +128,11 @@ const ROUNDABOUT: readonly (readonly [RegExp, string])[] = [
   // "2 EL oil": German spoons, which a translation leaves.
   [/^(\S+) EL (?=\p{L})/u, '$1 tbsp '],
   [/^(\S+) TL (?=\p{L})/u, '$1 tsp '],
+  // "1 lg can tomatoes": how large it is stands behind, or nobody knows.
+  [
+    /^(\S+) (?:lg|lge|large|sm|sml|small|med|medium)\.? (?=(?:can|tin|jar|box|pkg|package|pack|packet|bag)s?\b)/i,
+    '$1 ',
+  ],
   [/^(\S+) sticks? of cinnamon\b/i, '$1 cinnamon stick'],
   [/^plenty of /i, 'some '],
   // "smoked paprika, a pinch"

@@ -20,6 +20,9 @@ const DONE =
 const TAKEN_OFF =
   /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:removed|discarded|snapped|pulled|scraped|picked|trimmed|sliced|cut|snipped|slit|thrown|taken|left|kept|tied|scooped|brushed|wiped|out|off)(?: (?:off|out|away|on|apart|aside|back|up|whole|together|and \p{L}+))?$/iu;
 
+/** "Larger ones halved": some of the same. */
+const SOME_OF_IT = /^ ?(?:the |any )?(?:larger|bigger|smaller|thicker|thinner|big|large|small) ones?\b/iu;
+
 /** "Save the whites for meringues": what else to do, and no food of this line. */
 const ADVICE =
   /^ ?(?:can (?:use|be)|could be|may be|save|keep|freeze|reserve|leave|discard|use|check|buy|skip|omit|try|go|don['’]t|do not)\b/iu;
@@ -43,7 +46,7 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     // An amount that nothing made use of: "2 eggs plus 1 of yesterday".
     const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
     if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
-    if (ADVICE.test(part)) return [];
+    if (ADVICE.test(part) || SOME_OF_IT.test(part)) return [];
     if (LEFT_NUMBER.test(part)) return [part.trim()];
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
     const isSaid = (word: string) =>

@@ -83,6 +83,10 @@ function leaveningSlips(weighed: readonly Weighed[]): Slip[] {
 const MOST_SALT = 0.045;
 const MOST_STARCH = 0.1;
 
+/** Sweeter than this no yeast dough rises. */
+const MOST_SWEET = 0.5;
+const SWEET = / sugar$|^honey$| syrup$|^molasses$/;
+
 /** Salt, liquid and starch held against what they are mixed with: known without the servings. */
 function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
   const total = sum(weighed, () => true);
@@ -99,6 +103,14 @@ function ofFlour(weighed: readonly Weighed[], steps: readonly string[]): Slip[] 
           each,
           `Salt is ${((100 * each.grams) / flour).toFixed(0)} % of the flour, far more than usual.`,
           'A dough takes 1 to 2 %.',
+        ),
+      ];
+    if (isYeasty && flour > 100 && SWEET.test(name) && each.grams > MOST_SWEET * flour)
+      return [
+        amountSlip(
+          each,
+          `${Math.round(each.grams)} g of ${name} to ${Math.round(flour)} g of flour: yeast hardly rises in so much.`,
+          'A sweet yeast dough takes a tenth to a fifth of its flour.',
         ),
       ];
     if (isDough && isYeasty && /^(?:water|milk)$/.test(name) && wet < 0.35 * flour)
@@ -289,16 +301,20 @@ function sauceSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip
   ];
 }
 
-/** What binds a burger is a small part of it. */
+/** What binds a burger, or coats a piece of fish, is a small part of it. */
 const MOST_BINDER = 0.45;
 
+const BOUND = /\b(?:burgers?|patt(?:y|ies)|meatballs?|koftas?|falafels?|meatloaf|nuggets)\b/i;
+const COATED = /\b(?:dip|coat|dredge|dust)\w*\b[^.]*\b(?:flour|crumbs)/i;
+
 function binderSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[] {
-  if (!steps.some((step) => /\b(?:burgers?|patt(?:y|ies)|meatballs?|koftas?|falafels?|meatloaf|nuggets)\b/i.test(step)))
-    return [];
+  if (!steps.some((step) => BOUND.test(step) || COATED.test(step))) return [];
   const isBinder = (name: string) => / flour$|breadcrumbs$/.test(name);
   const main = sum(
     weighed,
-    ({ name, aisle }) => /minced|chickpeas|beans|lentils|tofu|sausage|potato/.test(name) || aisle === 'meat',
+    ({ name, aisle }) =>
+      /minced|chickpeas|beans|lentils|tofu|sausage|potato|fish|salmon|cauliflower|halloumi/.test(name) ||
+      aisle === 'meat',
   );
   return weighed.flatMap((each): Slip[] =>
     isBinder(each.item.ingredient.name) && main > 150 && each.grams > MOST_BINDER * main

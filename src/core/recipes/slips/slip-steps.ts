@@ -29,20 +29,23 @@ const TOGETHER =
 
 /** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
 const AT_HAND =
-  /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|single cream|double cream|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
+  /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
 
 /** Kinds of food that steps name for one of them. */
-const KINDS_TOLD = ['cheese', 'nuts', 'yeast'] as const;
+const KINDS_TOLD = ['cheese', 'nuts', 'yeast', 'cream'] as const;
 
 /** Nouns of foods that have nothing else in common. */
 const OF_MANY_KINDS = /^(?:cheese|sauce|milk|butter|vinegar|seed|powder|paste|syrup|jam)$/;
 
 /** What is often eaten beside a dish. */
 const BESIDE =
-  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg/;
+  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg|(?:single|double|soured) cream$/;
 
 /** What one does, and the name of a food as well. */
 const DONE_TOO = /^(?:sprinkles?|rolls?|wraps?|crisps?|fries|spreads?|toasts?|dress(?:es)?|seasons?|ices?|creams?)$/i;
+
+/** "Cream the butter" uses no cream. */
+const DONE_WITH = ' (?:the|butter|sugar|together|until|them|it)\\b';
 
 function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[] {
   if (steps.length === 0) return [];
@@ -95,7 +98,8 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     const parts = step.split(/[^\p{L}'’-]+/u).filter(Boolean);
     for (const { name, from, to } of foodsAmong(parts, index)) {
       // "Butter a tin", "Flour the board", "Oil the pan": the first word of a sentence is what one does.
-      const isVerb = (from === 0 && to === 1) || (to - from === 1 && DONE_TOO.test(parts[from] ?? ''));
+      const isNoun = /^(?:the|some|a|little|with|of|more|whipped)$/i.test(parts[from - 1] ?? '');
+      const isVerb = (from === 0 && to === 1) || (to - from === 1 && !isNoun && DONE_TOO.test(parts[from] ?? ''));
       const own = [...keysOf(name), ...parts.slice(from, to).map(wordKey)];
       // "Rub until it looks like breadcrumbs": only likened to it.
       const isLikened =
@@ -122,7 +126,11 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   for (const kind of KINDS_TOLD) {
     const key = wordKey(kind);
     if ([...known, ...missing.keys()].some((word) => word.includes(key))) continue;
-    const at = steps.findIndex((step) => new RegExp(`\\b(?:the|some|with|and|add|,) ?${kind}\\b`, 'i').test(step));
+    const at = steps.findIndex(
+      (step) =>
+        new RegExp(`\\b(?:the|some|with|and|add|,) ?${kind}\\b(?!${DONE_WITH})`, 'i').test(step) &&
+        !/\bserve/i.test(step),
+    );
     if (at >= 0) missing.set(kind, at);
   }
   for (const [name, at] of missing)

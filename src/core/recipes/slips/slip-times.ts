@@ -14,6 +14,7 @@ export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Wei
     ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
     ...coolOven(steps),
     ...steps.flatMap(tooLong),
+    ...longBaked(steps, grams),
   ];
 }
 
@@ -58,8 +59,8 @@ const LEAST: readonly Least[] = [
       /^(?:green |yellow )?split peas$|^dried (?!red)[a-z-]+ (?:beans|peas)$|^dried (?:chickpeas|beans)$|^(?:brown|green|black) lentils$/,
     called: /\b(?:peas|beans|chickpeas|lentils|pulses|everything)\b/i,
     cut: /\b(?:canned|tinned|cooked|sprout\w*)\b/i,
-    oven: 12,
-    else: 12,
+    oven: 16,
+    else: 16,
   },
   {
     foods: /^chicken (?:thigh|drumstick|leg|wings)/,
@@ -81,6 +82,7 @@ const LEAST: readonly Least[] = [
     foods: /^(?:salmon fillet|white fish fillet|trout|mackerel)$/,
     called: /\b(?:salmon|fish|fillets?|trout|mackerel|cod)\b/i,
     cut: CUT_SMALL,
+    small: 2,
     oven: 6,
     else: 3,
   },
@@ -298,6 +300,37 @@ function hardlyRisen(step: string, at: number): Slip[] {
           ]
         : [],
   );
+}
+
+/** What takes hours in an oven; nothing else that is hot enough does. */
+const HOURS_IN_OVEN =
+  /beef|pork|lamb|chicken|turkey|duck|ham$|gammon|venison|^dried |^split peas$|lentils$|pearl barley|beetroot|squash|pumpkin|potato|cabbage|^onion$|quince|dried fruit|raisins|sultanas|currants|suet|condensed milk/;
+const MOST_BAKED_MINUTES = 90;
+const HOT_OVEN = 160;
+
+function longBaked(steps: readonly string[], grams: ReadonlyMap<string, number>): Slip[] {
+  if ([...grams.keys()].some((name) => HOURS_IN_OVEN.test(name))) return [];
+  return steps.flatMap((step, at): Slip[] => {
+    const degrees = degreesIn(step);
+    const baked = /\bbake\b(.*)/is.exec(step)?.[1] ?? '';
+    const told = toldTimes(baked)[0];
+    if (
+      !told ||
+      SLOWLY.test(baked) ||
+      told.minutes <= MOST_BAKED_MINUTES ||
+      degrees.some(({ celsius }) => celsius < HOT_OVEN)
+    )
+      return [];
+    return [
+      {
+        kind: 'time',
+        step: at,
+        say: `“${told.words}” in an oven is very long for this.`,
+        why: `What holds neither meat nor pulses nor roots is baked within ${MOST_BAKED_MINUTES} minutes: there may be a figure too many.`,
+        key: `time baked long ${told.words} ${at}`,
+      },
+    ];
+  });
 }
 
 /** Below this an oven dries and keeps warm, and bakes nothing within the hour, in °C. */

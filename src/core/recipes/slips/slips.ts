@@ -106,9 +106,14 @@ function lineSlips(lines: readonly CheckedLine[]): Slip[] {
 
 /** Grams a serving below which it is no serving, above which nobody eats it; of baked goods less. */
 const LEAST_SERVING = 25;
+/** Of pasta or rice, eaten from a plate. */
+const LEAST_PLATE = 80;
+const PLATED =
+  /^(?:pasta|spaghetti|penne|macaroni|fusilli|tagliatelle|rigatoni|farfalle|egg noodles|rice noodles)$| rice$/;
 /** Of what is eaten in a bite, as its steps say. */
 const LEAST_BITE = 10;
-const BITE = /\b(?:balls?|bites?|truffles?|cookies|biscuits|crackers|straws|crisps)\b/i;
+const BITE =
+  /\b(?:balls?|rolls?|sushi|dolma|stuffed|fill|parcels?|cakes?|bites?|truffles?|cookies|biscuits|crackers|straws|crisps)\b/i;
 /** Of a dressing or a seasoning, a spoon. */
 const LEAST_DRESSING = 4;
 const MOST_SERVING = 900;
@@ -129,7 +134,12 @@ function yieldSlips(weighed: readonly Weighed[], { servings, lines, steps }: Che
     (sum, { item, grams }) => sum + (/^(?:fat|other|sugar)$/.test(item.ingredient.plateGroup) ? grams : 0),
     0,
   );
-  const usual = steps.some((step) => BITE.test(step)) ? LEAST_BITE : LEAST_SERVING;
+  const isBite = steps.some((step) => BITE.test(step));
+  const plated = weighed.reduce(
+    (sum, { item, grams }) => sum + (PLATED.test(item.ingredient.name) && item.unit.key !== 'tsp' ? grams : 0),
+    0,
+  );
+  const usual = isBite ? LEAST_BITE : plated > 150 && !isBaked ? LEAST_PLATE : LEAST_SERVING;
   const least = dressing > 0.6 * total ? LEAST_DRESSING : usual;
   if ((isWhole && each < least) || each > most)
     slips.push({
