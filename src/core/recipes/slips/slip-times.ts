@@ -2,6 +2,7 @@
 import { degreesIn } from '../steps/safe-temperatures';
 import { toldTimes } from '../steps/told-times';
 import type { CheckedRecipe, Slip, Weighed } from './slip';
+import { longTimes } from './slip-long-times';
 
 /** What is cooked for less than it takes, from where the steps first name it. */
 export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Weighed[]): Slip[] {
@@ -13,8 +14,7 @@ export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Wei
     ...hardlyBaked(steps, grams),
     ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
     ...coolOven(steps),
-    ...steps.flatMap(tooLong),
-    ...longBaked(steps, grams),
+    ...longTimes(steps, [...grams.keys()]),
   ];
 }
 
@@ -96,62 +96,6 @@ const LEAST: readonly Least[] = [
     else: 4,
   },
 ];
-
-const SLOWLY =
-  /\b(?:low|slow\w*|gentl[ey]|confit|caramelis|caramelz|caramelize|overnight|dry|dehydrat|smok|meringue|pavlova)\w*/i;
-
-/** Baked in a quarter of an hour. */
-const SMALL = '(?:scones|cookies|biscuits|muffins|cupcakes|buns|rolls|rounds|spoonfuls|flatbreads|pizza)';
-const THEN_TOLD = '[^.;]{0,40}?\\b(\\d{1,3}) ?(min|hour)';
-
-/** Longer than this nothing is done so; the first number told counts. In minutes; ours, twice what is usual and more. */
-const LONGEST: readonly (readonly [does: RegExp, minutes: number, said: string])[] = [
-  [
-    /\b(?:fry|fries|frying|sear|saut[eé]|grill|brown)\w*\b[^.;]{0,50}?\b(\d{1,3}) ?(min|hour)\w*[^.;]{0,8}\b(?:each|per|a|both|either) sides?\b/i,
-    20,
-    'on each side',
-  ],
-  [
-    /\b(?:(?:stir-?|pan-?|deep-?)?fry|sear|saut[eé]|stir-?fr(?:y|ie))\w*\b[^.;]{0,50}?\b(\d{1,3}) ?(min|hour)/i,
-    35,
-    'in a pan',
-  ],
-  [
-    new RegExp(`\\b${SMALL}\\b[^.;]{0,40}\\bbake\\b${THEN_TOLD}|\\bbake\\b[^.;]{0,12}\\b${SMALL}\\b${THEN_TOLD}`, 'i'),
-    60,
-    'in an oven',
-  ],
-  [/\b(?:bake|roast|simmer)\b[^.;]{0,60}?\b(\d{3}) ?(min)/i, 180, 'said in minutes'],
-  [/\b(?:bake|roast)\b[^.;]{0,60}?\b(\d{1,3}) ?(min|hour)/i, 330, 'in an oven'],
-  [
-    /\b(?:boil|cook|simmer)\w*\b[^.;]{0,25}\b(?:pasta|spaghetti|macaroni|penne|noodles|couscous|peas|prawns)\b[^.;]{0,30}?\b(\d{1,3}) ?(min|hour)/i,
-    30,
-    'in water',
-  ],
-  [/\bknead\w*\b[^.;]{0,30}?\b(\d{1,3}) ?(min|hour)/i, 40, 'under the hands'],
-];
-
-const toldBy = (does: RegExp, step: string) => (does.exec(step) ?? []).slice(1).filter((each) => each !== undefined);
-
-/** Minutes that nothing takes: an hour for a minute, or a figure too many. */
-function tooLong(step: string, at: number): Slip[] {
-  if (SLOWLY.test(step)) return [];
-  const found = LONGEST.find(([does, most]) => {
-    const [number, unit = ''] = toldBy(does, step);
-    return number !== undefined && Number(number) * (/^h/i.test(unit) ? 60 : 1) > most;
-  });
-  if (!found) return [];
-  const [number, unit] = toldBy(found[0], step);
-  return [
-    {
-      kind: 'time',
-      step: at,
-      say: `“${number} ${unit === 'hour' ? 'hours' : 'minutes'}” ${found[2]} is very long.`,
-      why: `It is seldom more than ${found[1] / 2} minutes: an hour may stand for a minute, or there is a figure too many.`,
-      key: `time long ${number} ${unit} ${at}`,
-    },
-  ];
-}
 
 const COOKED =
   /\b(?:bak|roast|boil|simmer|fr(?:y|ie)|grill|broil|steam|poach|brais|stew|cook|brown|sear|sweat|soften|microwav|barbecu|pressure|slow)\w*/i;
@@ -300,37 +244,6 @@ function hardlyRisen(step: string, at: number): Slip[] {
           ]
         : [],
   );
-}
-
-/** What takes hours in an oven; nothing else that is hot enough does. */
-const HOURS_IN_OVEN =
-  /beef|pork|lamb|chicken|turkey|duck|ham$|gammon|venison|^dried |^split peas$|lentils$|pearl barley|beetroot|squash|pumpkin|potato|cabbage|^onion$|quince|dried fruit|raisins|sultanas|currants|suet|condensed milk/;
-const MOST_BAKED_MINUTES = 90;
-const HOT_OVEN = 160;
-
-function longBaked(steps: readonly string[], grams: ReadonlyMap<string, number>): Slip[] {
-  if ([...grams.keys()].some((name) => HOURS_IN_OVEN.test(name))) return [];
-  return steps.flatMap((step, at): Slip[] => {
-    const degrees = degreesIn(step);
-    const baked = /\bbake\b(.*)/is.exec(step)?.[1] ?? '';
-    const told = toldTimes(baked)[0];
-    if (
-      !told ||
-      SLOWLY.test(baked) ||
-      told.minutes <= MOST_BAKED_MINUTES ||
-      degrees.some(({ celsius }) => celsius < HOT_OVEN)
-    )
-      return [];
-    return [
-      {
-        kind: 'time',
-        step: at,
-        say: `“${told.words}” in an oven is very long for this.`,
-        why: `What holds neither meat nor pulses nor roots is baked within ${MOST_BAKED_MINUTES} minutes: there may be a figure too many.`,
-        key: `time baked long ${told.words} ${at}`,
-      },
-    ];
-  });
 }
 
 /** Below this an oven dries and keeps warm, and bakes nothing within the hour, in °C. */
