@@ -313,6 +313,15 @@ describe('stock', () => {
     expect((await viewStock(context, {})).refused).toMatchObject([{ name: 'Chickpeas' }]);
   });
 
+  it('has a price of before back where one was written down by mistake', async () => {
+    const [now] = (await viewPriceBook(context, {})).prices;
+    const same = { shopId: now?.shopId, productId: now?.productId };
+    const was = await setPrice(context, { ...same, price: '9.99' });
+    expect(was).toMatchObject({ price: now?.price, soldBy: now?.soldBy });
+    await setPrice(context, { ...same, ...was, price: was.price === null ? '' : (was.price / 100).toFixed(2) });
+    expect((await viewPriceBook(context, {})).prices.map((each) => each.price)).toContain(now?.price);
+  });
+
   it('says what cannot be a price', async () => {
     const { products } = await viewPriceBook(context, {});
     const price = {

@@ -190,8 +190,15 @@ describe('several people', () => {
     const { id: sessionId } = await setSeveralAway(context, { courseId, enrolmentIds, how: 'take-home' });
     const away = async () => find(store.db, store.db.models.away, { sessionId });
     expect((await away()).map(({ mode }) => mode)).toEqual(['take-home', 'take-home']);
-    await setSeveralAway(context, { courseId, enrolmentIds, how: 'usual' });
+    // One of them is away after all; taken back, each takes part as before.
+    const [first = ''] = enrolmentIds;
+    await setAway(context, { sessionId, people: [{ enrolmentId: first, how: 'away' }] });
+    const { before: then } = await setSeveralAway(context, { courseId, enrolmentIds, how: 'usual' });
     expect(await away()).toEqual([]);
+    await setAway(context, { sessionId, people: then });
+    const found = await away();
+    expect(found.find(({ enrolmentId }) => enrolmentId === first)).toMatchObject({ mode: null });
+    expect(found.map(({ mode }) => mode).sort()).toEqual([null, 'take-home'].sort());
     const foreign = people.map((person) => ({ ...person, version: 3, groupId: context.actor.id }));
     await expect(changeSeveral(context, { people: foreign })).rejects.toMatchObject({ kind: 'not-found' });
   });
