@@ -120,6 +120,7 @@ export const travelOf = (db: Db, programmeId: string) =>
 
 /** Sessions as they are, held for the rest of the transaction, in order of id so that two changes cannot hold each other up. */
 export async function holdSessions(db: Db, programmeId: string, ids: readonly string[]): Promise<SessionRow[]> {
+  if (ids.length === 0) return [];
   await hold(db, 'session', ids, 'course_id IN (SELECT id FROM course WHERE programme_id = :programmeId)', {
     programmeId,
   });

@@ -22,6 +22,11 @@ test('somebody joins the crew, and is off all duties while they are sick', async
   await page.getByRole('link', { name: 'Zed Fulmar' }).click();
   await page.getByRole('button', { name: 'Note as sick' }).click();
   await expect(page.getByRole('button', { name: 'Well again' })).toBeVisible();
+  // It was somebody else: taken back, and noted once more.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('Not sick.')).toBeVisible();
+  await page.getByRole('button', { name: 'Note as sick' }).click();
+  await expect(page.getByRole('button', { name: 'Well again' })).toBeVisible();
   await page.goto('/crew');
   await expect(row).toContainText('off all duties until');
 });

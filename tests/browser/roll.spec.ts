@@ -77,6 +77,11 @@ test('what is made beside the kits and who is away reach the sheet; its differen
   await away.getByLabel('Who').selectOption({ label: 'Odd Brine' });
   await away.getByRole('button', { name: 'Save' }).click();
   await expect(away.getByText('does not come: no kit')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(away.getByText('does not come: no kit')).toHaveCount(0);
+  await away.getByLabel('Who').selectOption({ label: 'Odd Brine' });
+  await away.getByRole('button', { name: 'Save' }).click();
+  await expect(away.getByText('does not come: no kit')).toBeVisible();
   await expect(page.getByRole('region', { name: 'How many will come' })).toContainText('Of 2 on the roll');
 
   await page.goto(`${session}/kits`);

@@ -311,6 +311,11 @@ describe('somebody drops out', () => {
     expect(back).toEqual({ places: before.theirs.length, lost: 0 });
     expect(await said('lead', eve)).toContain(`${name} accepted`);
     expect((await viewSessionCrew(eve, { sessionId })).below).toBeUndefined();
+    // Nor is there anything to give back to somebody who had promised nothing.
+    const free = { crewId: await addCrewMember(eve, { name: 'Fay', free: 'every day 8:00-9:00', isAdult: true }) };
+    const noted = await noteSick(eve, { ...free, version: 1, lastSymptom: '2026-11-25' });
+    const nothing = await takeSickBack(eve, { ...free, version: 2, ...noted.before });
+    expect(nothing).toEqual({ places: 0, lost: 0 });
   });
 
   it('by being erased: nothing of them is left, and their places are open', async () => {
