@@ -63,7 +63,8 @@ describe('the tables', () => {
     await migrations.down({ to: 0 });
     await store.close();
     await admin.close();
-  });
+    // Every table there is, twice: a busy machine takes its time.
+  }, 120_000);
 
   it('take in what the version before writes, while servers are brought up to date one after the other', async () => {
     const store = await testStore();

@@ -1,4 +1,5 @@
 // From which age a child may do a step, with an adult in the room.
+import { DANGEROUS, GENTLE, HOT } from './step-age-words';
 import { ADULT, type Heat, WHILE } from './step-plan';
 
 /**
@@ -84,24 +85,13 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
   )
     return 7;
   // The youngest do what is known to be gentle; of anything else nobody knows.
-  return GENTLE.test(text) ? 3 : 7;
+  return GENTLE.test(text.trim()) ? 3 : 7;
 }
-
-/** What the youngest do, with their hands, a spoon or a bowl. */
-const GENTLE =
-  /\b(?:stir|mix|combin|fold|whisk|beat|whip|cream|wash|rins|tear|rip|press|squash|mash|crush|pat|sprinkl|scatter|roll|shap|form|knead|work|stretch|spread|smear|fill|stuff|lin(?:e|ing)|greas|butter|oil|brush|decorat|pick|pluck|strip|crack|break|snap|sift|siev|measur|weigh|count|cover|wrap|chill|refrigerat|freez|cool|rest|ris(?:e|ing)|prov|leav|let|allow|wait|set|put|plac|lay|arrang|pil|layer|top|tast|garnish|serv|divid|shar|spoon|scoop|dollop|pour|tip|drizzl|dust|dot|swirl|add|toss|rub|crumbl|squeez|dip|coat|soak|marinat|season|thread|stack|stamp|prick|unroll|assembl|build|enjoy|eat|pack|label|shak|hull|shell|pod|pop|twist|pinch|seal|drain|strain|dissolv|repeat|gather|bring (?:it |the \w+ )?together|wip|dry|blot|mak|prepar|return|transfer|split|mark|draw|writ|sprout|plant|water|discard|throw|keep|store|hang|hand|pass|invit|reserv|save|thin|loosen|moisten|dampen|tuck|pleat|flatten|punch|knock|collect|open|close|turn (?:out|onto|into)|lift (?:out|up) the (?:dough|pastry)|remov|skim|thaw|defrost|proof|infus|stand)\w*/i;
-
-/** "Hot" that is no heat: a drink, a sauce, a bun. */
-const HOT =
-  /\bhot\b(?! (?:sauce|chocolate|dogs?|cross|pepper|paprika|chilli|mustard|tap))|\bladle\b|\b(?:skim|carry|pour|transfer|lift|take|move)\w*\b[^.;]*\b(?:soup|stew|stock|broth|gravy|curry|porridge|chilli|pasta|noodles|dumplings|pot)\b|\b(?:panini|toastie|sandwich|waffle) (?:press|iron|maker|toaster)\b|\b(?:steaming|bubbling|sizzling|simmering|scalding)\b|\bflip\w*\b|\b(?:turn|slide|lift)\w* (?:the |each |them |it |over )*(?:pancakes?|omelettes?|fritters?|eggs?|burgers?|patties|bacon|dumplings?|flatbreads?|pan)\b|\blid away\b|\breduce (?:the |it |by|to)/i;
 
 const DRAINED_HOT =
   /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
 const RAW_MEAT =
   /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
-/** Blades without a guard, open flames, sugar and jam that boil: an adult's, whatever else is said. */
-const DANGEROUS =
-  /\b(?:butterfl(?:y|ied)|fillet the|debone|de-bone|bone the|gut the|scale the|spatchcock|torch the|over (?:the|a) gas|into (?:the )?(?:hot )?(?:oil|fat)|(?:basket|batch) (?:of \w+ )?into|(?:simmer|cook|boil)\w* (?:the )?(?:jam|marmalade|toffee|caramel|fudge|syrup)|over the sink|colander|pour off the|take the (?:tray|tin|dish|baking sheet|cake|bread|loaf|pan|pizza) out|pizza stone|hot stone|heat(?:ing)? the (?:\w+ )?oil to \d+|light(?:ing)? the (?:gas|burner|stove|hob|flame|candles?)|boiling(?: hot)? (?:water|stock|milk|liquid|broth|cream)|(?:pour|spread|stir|tip|drizzle)\w* (?:the |over )*(?:hot )?(?:caramel|toffee)|(?:open|gas|over a|over the) flames?|bubbling (?:jam|sugar|syrup|caramel|fat)|jars? while (?:still )?hot|coals|embers|oven gloves?|hot (?:tray|tin|pan from)|(?:hot|boiling)\b[^.]{0,40}\b(?:sieve|strain)\w*|mandolin[e]?|cleaver|electric knife|meat slicer|flamb[eé]|blow-?torch|shuck\w* (?!(?:the )?(?:corn|peas|beans)\b)|open the oysters|(?:light|lay|stoke|build|make) (?:the |a )?(?:fire|barbecue|bbq|coals|campfire)|caramel(?:ise|ize)? (?:the )?sugar|(?:sugar )?syrup to \d|boil(?:ing)? (?:the )?(?:sugar|syrup|jam)|(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat))\b|flamb[eé]/i;
 const HOT_POURED =
   /\b(?:ladle|pour|tip|carry|transfer|lift|spoon|strain)\w*\b[^.]*\b(?:hot|boiling|steaming)\b|\b(?:hot|boiling|steaming)\b[^.]*\b(?:into|onto|over)\b/i;
 
