@@ -50,6 +50,11 @@ export const DANGEROUS = anyOf([
   /\b(?:boil(?:ing)? (?:the )?(?:sugar|syrup|jam))\b/,
   /\b(?:hot|boiling) (?:jam|syrup|caramel|sugar|fat)\b/,
   /flamb[eé]/,
+  /\brazor\b/,
+  /\bsharpen\w*\b/,
+  /\bsharp knives\b/,
+  /\bhot ash(?:es)?\b/,
+  /\bcarve the\b/,
 ]);
 
 /** What is hot or handles what is; "hot" is no heat in a drink, a sauce or a bun. */
@@ -62,6 +67,7 @@ export const HOT = anyOf([
   /\bflip\w*\b/,
   /\b(?:turn|slide|lift)\w* (?:the |each |them |it |over )*(?:pancakes?|omelettes?|fritters?|eggs?|burgers?|patties|bacon|dumplings?|flatbreads?|pan)\b/,
   /\blid away\b/,
+  /\b(?:pour|strain)\w*\b[^.;]*\b(?:tea|coffee)\b/,
   /\breduce (?:the |it |by|to)/,
 ]);
 
@@ -70,11 +76,11 @@ const GENTLE_VERBS = `
   stir mix combin fold whisk beat whip cream wash rins tear rip press squash mash crush pat sprinkl scatter roll shap
   form knead work stretch spread smear fill stuff greas brush decorat pick pluck strip crack break snap sift siev measur
   weigh count cover wrap chill refrigerat freez cool rest prov leav let allow wait set put plac lay arrang pil layer
-  tast garnish serv divid shar spoon scoop dollop pour tip drizzl dust dot swirl add toss rub crumbl squeez dip coat
+  tast garnish serv divid share sharing spoon scoop dollop pour tip drizzl dust dot swirl add toss rub crumbl squeez dip coat
   soak marinat season thread stack stamp prick unroll assembl build enjoy eat pack label shak hull shell pod pop twist
   pinch seal drain strain dissolv repeat gather wip dry blot mak prepar return transfer split sprout discard throw keep
   store hang hand pass invit reserv save thin loosen moisten dampen tuck pleat flatten punch knock collect open close
-  remov skim thaw defrost proof infus stand
+  remov skim plunge pound skewer thaw defrost proof infus stand
 `;
 const GENTLE_PHRASES = [
   /lin(?:e|ing)/,
@@ -84,6 +90,7 @@ const GENTLE_PHRASES = [
   /lift (?:out|up) the (?:dough|pastry)/,
   /butter (?:the|a|each)/,
   /oil (?:the|a|each)/,
+  /peel (?:off|away|back)/,
   /top (?:the|each|them|it|with)/,
   // "What is left is cooled fast": it tells something, and asks for nothing.
   /(?:what|it|they|this|that|these|nobody|everybody|everyone|until|enough|about)/,

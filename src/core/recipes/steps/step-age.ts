@@ -73,7 +73,7 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
   )
     return 3;
   if (
-    /\b(?:pit|stone|core|crush the garlic|crush garlic|mince the garlic|open the can|open the tin|can opener)\b/i.test(
+    /\b(?:pit|stone|core|crush the garlic|crush garlic|mince the garlic|open (?:the |a |each )?(?:cans?|tins?)|can opener|wire rack|crack (?:open )?the (?:lobster|crab|claws|nuts))\b/i.test(
       text,
     )
   )
