@@ -9,7 +9,7 @@ import { addSession, moveSession } from '../plan/sessions';
 import { addPerson } from '../roll/roll';
 import { askByItself, askCrew, askToStepIn } from './asking';
 import { OWN_PAGE } from './own-page';
-import { addCrewMember, editCrewMember, eraseCrewMember, listCrew, noteSick } from './people';
+import { addCrewMember, editCrewMember, eraseCrewMember, listCrew, noteSick, takeSickBack } from './people';
 import { changeDuty, changePlaces } from './places';
 import { planRoster, viewRoster } from './roster';
 import { viewSessionCrew } from './session-crew';
@@ -32,7 +32,7 @@ interface Promised {
 }
 
 /** What makes somebody's yes good again that was not, or asks for fewer: after it a duty may have one too many, which is said. */
-const HEALS = ['check ends', 'move', 'leave out', 'another child'];
+const HEALS = ['sick back', 'check ends', 'move', 'leave out', 'another child'];
 
 /**
  * What is broken, by the rows alone: with none of the code that plans, asks, or counts.
@@ -156,6 +156,7 @@ it('no random steps leave a duty promised twice, held by who may not, or a class
       answer: oneOf(['yes', 'yes', 'yes', 'yes', 'no', 'offer']),
     });
   };
+  const noted: (Parameters<typeof takeSickBack>[1] & object)[] = [];
   const operations: Record<string, () => Promise<unknown>> = {
     plan: () => planRoster(context, {}),
     ask: () => askCrew(context, {}),
@@ -188,12 +189,11 @@ it('no random steps leave a duty promised twice, held by who may not, or a class
     },
     sick: async () => {
       const { id, version } = oneOf(await crew());
-      return noteSick(context, {
-        crewId: id,
-        version,
-        lastSymptom: chance() < 0.7 ? context.clock().toString().slice(0, 10) : null,
-      });
+      const lastSymptom = chance() < 0.7 ? context.clock().toString().slice(0, 10) : null;
+      const { before } = await noteSick(context, { crewId: id, version, lastSymptom });
+      noted.push({ crewId: id, version: version + 1, ...before });
     },
+    'sick back': () => takeSickBack(context, noted.pop() ?? oneOf([])),
     'another child': () => addPerson(context, { courseId, cells: cells({ name: `Child ${chance()}`, age: '5' }) }),
     'by itself': () => askByItself(context),
     'leave out': async () => {

@@ -16,6 +16,9 @@ import { plainSay } from '@/core/quantity/plain-words';
 import { sayCount } from '@/core/quantity/say';
 import { GridKeys } from '../table/grid-keys';
 
+/** A sheet wider than its screen is pushed sideways: what a row is of stays. */
+const STAYS = 'sticky left-0 z-1 bg-base-100 print:static';
+
 /** Names beyond this many are folded away, so that a sheet for hundreds stays calm. */
 const NAMES_SHOWN = 14;
 /** How extras are told apart from the kits of the roll. */
@@ -117,7 +120,7 @@ function SheetPart({
         <caption className="sr-only">Kit sheet: what goes into one kit of each kind</caption>
         <thead>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="col" className="sticky left-0 z-1 w-36 bg-base-100 sm:w-52 print:static">
+            <th scope="col" className={`${STAYS} w-36 sm:w-52`}>
               In one kit
             </th>
             {variants.map((variant) => (
@@ -153,7 +156,7 @@ function SheetPart({
             {content.rows.map((row, place) =>
               row.dish === index && isUsed(row.dish, row.beside, place) ? (
                 <tr key={`${place}${row.name}`} className="hover:bg-base-200/60">
-                  <th scope="row" className="sticky left-0 z-1 bg-base-100 font-normal print:static">
+                  <th scope="row" className={`${STAYS} font-normal`}>
                     {row.name}
                     {cold.has(place) && <span className="ml-1.5 text-xs font-semibold">cold</span>}
                   </th>
@@ -176,7 +179,7 @@ function SheetPart({
         ))}
         <tfoot>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+            <th scope="row" className={STAYS}>
               Weight of one kit
             </th>
             {variants.map((variant) => (
@@ -184,7 +187,7 @@ function SheetPart({
             ))}
           </tr>
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+            <th scope="row" className={STAYS}>
               Contains
             </th>
             {variants.map((variant) => (
@@ -198,7 +201,7 @@ function SheetPart({
           </tr>
           {variants.some(({ steps }) => steps) && (
             <tr className="whitespace-normal align-top text-base-content">
-              <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+              <th scope="row" className={STAYS}>
                 Steps that differ
               </th>
               {variants.map((variant) => (
@@ -209,7 +212,7 @@ function SheetPart({
             </tr>
           )}
           <tr className="whitespace-normal align-top text-base-content">
-            <th scope="row" className="sticky left-0 z-1 bg-base-100 print:static">
+            <th scope="row" className={STAYS}>
               People
             </th>
             {variants.map((variant) => (

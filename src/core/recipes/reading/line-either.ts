@@ -38,10 +38,13 @@ const MOST_DRIED_YEAST = 14;
 const CHOPPED_TOMATOES = /^(?:chopped|diced) tomato(?:e?s)?$/i;
 const CANS_OF_TOMATOES = [400, 411];
 
-export const isFreshlyChopped = ({ words, ingredient, after }: Settled, { unit, pack, amount }: ReadAmount): boolean =>
+export const isFreshlyChopped = (
+  { words, ingredient, before, after }: Settled,
+  { unit, pack, amount }: ReadAmount,
+): boolean =>
   ingredient === 'canned chopped tomatoes' &&
   CHOPPED_TOMATOES.test(words) &&
   amount !== undefined &&
   !/drain|juice/i.test(after) &&
   !pack &&
-  (unit === undefined || unit.unit?.dimension === 'volume');
+  (unit === undefined || unit.unit?.dimension === 'volume' || /\b(?:ripe|firm|vine)\b/i.test(before));

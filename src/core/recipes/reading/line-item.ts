@@ -9,6 +9,7 @@ import type { WrittenItem } from '../recipe/recipe';
 import type { Measured, Span } from './amount-reader';
 import type { ReadPart } from './line-reader';
 import { saidTwice } from './said-twice';
+import { ADVICE } from './unexplained';
 
 /** An exact amount as cooks write it: "3/2" is "1 1/2". */
 function asWritten(exact: string): string {
@@ -293,7 +294,11 @@ function preparationOf(
   reference: Reference,
   assumed: string[],
 ): string | undefined {
+  // "Egg yolks (save the whites)": what else to do weighs nothing.
   const said = part.preparation
+    .split(/, ?/)
+    .filter((segment) => !ADVICE.test(segment))
+    .join(', ')
     .toLowerCase()
     .replace(/\bwhites\b/, 'white')
     .replace(/\byolks\b/, 'yolk')

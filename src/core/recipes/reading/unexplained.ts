@@ -18,18 +18,20 @@ const DONE =
 
 /** "Ends snapped", "skins thrown away": a part that is taken off, whatever it is called. */
 const TAKEN_OFF =
-  /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:removed|discarded|snapped|pulled|scraped|picked|trimmed|sliced|cut|snipped|slit|thrown|taken|left|kept|tied|scooped|brushed|wiped|out|off)(?: (?:off|out|away|on|apart|aside|back|up|whole|together|and \p{L}+))?$/iu;
+  /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:(?:removed|discarded|snapped|pulled|scraped|picked|trimmed|snipped|slit|scooped|wiped|out|off)|(?:cut|sliced|thrown|taken) (?:off|out|away))(?: and \p{L}+| off| out| away)?$/iu;
 
 /** "Larger ones halved": some of the same. */
 const SOME_OF_IT = /^ ?(?:the |any )?(?:larger|bigger|smaller|thicker|thinner|big|large|small) ones?\b/iu;
 
-/** "Save the whites for meringues": what else to do, and no food of this line. */
-const ADVICE =
-  /^ ?(?:can (?:use|be)|could be|may be|save|keep|freeze|reserve|leave|discard|use|check|buy|skip|omit|try|go|don['’]t|do not)\b/iu;
+/** "Save the whites for meringues", "keep some back": what else becomes of it, and no food of this line. */
+export const ADVICE = /^ ?(?:save|keep|freeze|reserve|leave|discard|skip|omit|don['’]t|do not)\b/iu;
+
+/** "Can use ½ cup": how else it may be; a food that is named with it is asked about all the same. */
+const OTHERWISE = /^ ?(?:can (?:use|be)|could be|may be|use|check|buy|try|go)\b/iu;
 
 /** "In a damp towel", "with a fork", "of their salt": what it is done with, and what comes off it. */
 const BY_MEANS =
-  /\b(?:in|with|on|under|over|between|using|through|by|against) (?:(?:an?|the|your|two|some) )?(?:[\p{L}-]+ ){0,2}(?:towels?|cloth|paper|foil|pan|skillet|wok|pot|bowl|oven|microwave|sieve|colander|processor|blender|mortar|pestle|grinder|peeler|knife|fork|spoon|hands?|fingers|palm|rolling pin|grater|box grater|mandoline?|masher|press|fridge|freezer)\b|\bof (?:grit|sand|mud|soil|dirt)\b|\bof (?:their|its|any|all|excess) [\p{L}-]+/giu;
+  /\b(?:in|with|on|under|over|between|using|through|by|against) (?:(?:an?|the|your|two|some) (?:[\p{L}-]+ ){0,2})?(?:towels?|cloth|paper|foil|pan|skillet|wok|pot|bowl|oven|microwave|sieve|colander|processor|blender|mortar|pestle|grinder|peeler|knife|fork|spoon|hands?|fingers|palm|rolling pin|grater|box grater|mandoline?|masher|press|fridge|freezer)\b|\bof (?:grit|sand|mud|soil|dirt)\b|\bof (?:their|its|any|all|excess) [\p{L}-]+/giu;
 
 /** "1 tbsp lime juice (about ½ lime)": how many of the same that is. */
 const OWN_COUNT = /^ ?(?:about|approx\.?|roughly|from|ca?\.|~) ?(?:\d+|[½⅓⅔¼¾]) ([\p{L} ]+)$/iu;
@@ -47,7 +49,8 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
     if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
     if (ADVICE.test(part) || SOME_OF_IT.test(part)) return [];
-    if (LEFT_NUMBER.test(part)) return [part.trim()];
+    const isOtherwise = OTHERWISE.test(part);
+    if (LEFT_NUMBER.test(part) && !isOtherwise) return [part.trim()];
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
     const isSaid = (word: string) =>
       isQualifier(word) ||
@@ -61,7 +64,7 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     );
     const [food] = foods;
     if (food) return [words.join(' ')];
-    if (SENTENCE.test(part) || DONE.test(part) || TAKEN_OFF.test(part)) return [];
+    if (isOtherwise || SENTENCE.test(part) || DONE.test(part) || TAKEN_OFF.test(part)) return [];
     return words.filter(
       (word) => !isSaid(word) && !word.split(/[-’']/).every((piece) => piece === '' || isSaid(piece)),
     );

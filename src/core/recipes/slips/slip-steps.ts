@@ -77,9 +77,11 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   );
   const slips: Slip[] = [];
   // "The spuds" are the potatoes.
-  const named = new Set(
-    steps.flatMap((step) => foodsAmong(step.split(/[^\p{L}'’-]+/u), index).map(({ name }) => name)),
-  );
+  const told = steps.map((step) => {
+    const parts = step.split(/[^\p{L}'’-]+/u).filter(Boolean);
+    return { step, parts, foods: foodsAmong(parts, index) };
+  });
+  const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
   const isTogether = steps.some((step) => TOGETHER.test(step));
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
@@ -94,9 +96,8 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   }
   const known = new Set(listed.flatMap((each) => each.words));
   const missing = new Map<string, number>();
-  for (const [at, step] of steps.entries()) {
-    const parts = step.split(/[^\p{L}'’-]+/u).filter(Boolean);
-    for (const { name, from, to } of foodsAmong(parts, index)) {
+  for (const [at, { step, parts, foods }] of told.entries()) {
+    for (const { name, from, to } of foods) {
       // "Butter a tin", "Flour the board", "Oil the pan": the first word of a sentence is what one does.
       const isNoun = /^(?:the|some|a|little|with|of|more|whipped)$/i.test(parts[from - 1] ?? '');
       const isVerb = (from === 0 && to === 1) || (to - from === 1 && !isNoun && DONE_TOO.test(parts[from] ?? ''));

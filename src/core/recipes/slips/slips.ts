@@ -112,8 +112,9 @@ const PLATED =
   /^(?:pasta|spaghetti|penne|macaroni|fusilli|tagliatelle|rigatoni|farfalle|egg noodles|rice noodles)$| rice$/;
 /** Of what is eaten in a bite, as its steps say. */
 const LEAST_BITE = 10;
-const BITE =
-  /\b(?:balls?|rolls?|sushi|dolma|stuffed|fill|parcels?|cakes?|bites?|truffles?|cookies|biscuits|crackers|straws|crisps)\b/i;
+const BITE = /\b(?:balls?|bites?|truffles?|cookies|biscuits|crackers|straws|crisps)\b/i;
+/** Rice that is wrapped, or goes into something, is on no plate. */
+const WRAPPED = /\b(?:rolls?|sushi|dolma|stuff(?:ed|ing)?|fill(?:ing)?|parcels?|cakes?)\b/i;
 /** Of a dressing or a seasoning, a spoon. */
 const LEAST_DRESSING = 4;
 const MOST_SERVING = 900;
@@ -139,7 +140,8 @@ function yieldSlips(weighed: readonly Weighed[], { servings, lines, steps }: Che
     (sum, { item, grams }) => sum + (PLATED.test(item.ingredient.name) && item.unit.key !== 'tsp' ? grams : 0),
     0,
   );
-  const usual = isBite ? LEAST_BITE : plated > 150 && !isBaked ? LEAST_PLATE : LEAST_SERVING;
+  const isPlate = plated > 150 && !isBaked && !steps.some((step) => WRAPPED.test(step));
+  const usual = isBite ? LEAST_BITE : isPlate ? LEAST_PLATE : LEAST_SERVING;
   const least = dressing > 0.6 * total ? LEAST_DRESSING : usual;
   if ((isWhole && each < least) || each > most)
     slips.push({

@@ -46,12 +46,12 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
       // Meat that nobody calls cooked, and that was over no heat yet, is raw.
       rawIn(text).some((meat) => !heated.some((step) => step.toLowerCase().includes(meat))));
   if (isRaw && isCut) return ADULT;
-  if (/\bboiling water\b/i.test(text) || heat === 'kettle') return ADULT;
+  if (heat === 'kettle') return ADULT;
   // Nobody can tell from a step whether what is blended is still hot.
   if (/\b(?:blend|blitz|purée|puree|liquidis|whizz|food processor|pulse)/i.test(text)) return ADULT;
   if (isRaw || heat !== 'none' || HOT.test(text)) return 10;
   if (/\b(?:off|from) the (?:heat|hob|stove)\b/i.test(text)) return 10;
-  if (HOT_POURED.test(text) || /\b(?:hammer|mallet|coconut)\b/i.test(text)) return 10;
+  if (/\b(?:hammer|mallet|coconut)\b/i.test(text)) return 10;
   // It burns on the skin, and in the eye.
   if (CUTS.test(text) && /\b(?:scotch bonnets?|habaneros?|bird'?s?[’']?s?[- ]eye)\b/i.test(text)) return 10;
   // Hard and round: the knife slips.
@@ -92,9 +92,6 @@ const DRAINED_HOT =
   /\b(?:drain|strain)\w*\b[^.]*\b(?:potato|pasta|spaghetti|macaroni|noodle|rice|stock|broth|soup|egg)/i;
 const RAW_MEAT =
   /\braw (?:\w+ )?(?:meat|chicken|beef|pork|lamb|turkey|fish|mince|prawns|bacon)\b|\b(?:the|each) (?:chicken|beef|pork|lamb|turkey|steak|fish|mince)\b[^.]*\b(?:skewer|marinade)|\bskewers?\b[^.]*\b(?:chicken|beef|pork|lamb|meat|fish)\b|\b(?:chicken|beef|pork|lamb|meat)\b[^.]*\bon(?:to)? skewers/i;
-const HOT_POURED =
-  /\b(?:ladle|pour|tip|carry|transfer|lift|spoon|strain)\w*\b[^.]*\b(?:hot|boiling|steaming)\b|\b(?:hot|boiling|steaming)\b[^.]*\b(?:into|onto|over)\b/i;
-
 /** Meat and fish that come raw, unless a word beside them says otherwise. */
 const MEAT =
   /\b(?:chicken|turkey|duck|beef|pork|lamb|veal|steaks?|chops|thighs|drumsticks|salmon|fish|cod|haddock|trout|tuna steaks?|mackerel|sea ?bass|tilapia|sardines|herrings?|plaice|halibut|snapper|monkfish|hake|pollock|coley|mussels|clams|scallops|shrimps?|prawns|squid|octopus|rabbit|venison|goose|gammon|brisket|mutton|goat meat|liver|bacon|sausages|mince(?! (?:the|a|some|garlic|onions?|ginger|it)\b)|minced (?:meat|beef|pork|lamb|chicken|turkey))\b(?! (?:stock|broth|gravy|sauce|seasoning|cubes?\b(?=[^.]*stock)))/gi;
