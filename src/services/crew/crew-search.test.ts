@@ -193,7 +193,7 @@ it('no random steps leave a duty promised twice, held by who may not, or a class
       const { before } = await noteSick(context, { crewId: id, version, lastSymptom });
       noted.push({ crewId: id, version: version + 1, ...before });
     },
-    'sick back': () => takeSickBack(context, noted.pop() ?? oneOf([])),
+    'sick back': async () => takeSickBack(context, noted.pop() ?? oneOf([])),
     'another child': () => addPerson(context, { courseId, cells: cells({ name: `Child ${chance()}`, age: '5' }) }),
     'by itself': () => askByItself(context),
     'leave out': async () => {
