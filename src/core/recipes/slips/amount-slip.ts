@@ -19,6 +19,9 @@ export const sum = (
   counts: (food: Weighed['item']['ingredient'], each: Weighed) => boolean,
 ): number => weighed.reduce((total, each) => total + (counts(each.item.ingredient, each) ? each.grams : 0), 0);
 
+/** What leavening, liquid and salt are measured against. */
+export const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina|rolled oats|quick oats|oat bran|wheat bran)$/;
+
 /** What counts as the liquid of a dough, a batter or a pot. */
 export const LIQUID =
   /^(?:water|.* stock|milk|buttermilk|coconut milk|.* drink|.* juice|tomato passata|canned chopped tomatoes|single cream)$/;

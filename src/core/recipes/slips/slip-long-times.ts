@@ -12,22 +12,15 @@ const SMALL = '(?:scones|cookies|biscuits|muffins|cupcakes|buns|rolls|rounds|spo
 /** Longer than this nothing is done so, in minutes: twice what is usual and more, ours. */
 const LONGEST: readonly (readonly [does: RegExp, minutes: number, where: string])[] = [
   [
-    /\b(?:(?:stir-?|pan-?|deep-?)?fr(?:y|ie)|sear|saut[eé]|stir-?fr(?:y|ie)|grill|brown)\w*\b[^.;]{0,70}/i,
-    35,
-    'over the heat',
-  ],
-  [
     new RegExp(`\\b${SMALL}\\b[^.;]{0,40}\\bbake\\b[^.;]{0,60}|\\bbake\\b[^.;]{0,12}\\b${SMALL}\\b[^.;]{0,60}`, 'i'),
     60,
     'in an oven',
   ],
-  [/\b(?:bake|roast)\b[^.;]{0,80}/i, 330, 'in an oven'],
   [
     /\b(?:boil|cook|simmer)\w*\b[^.;]{0,25}\b(?:pasta|spaghetti|macaroni|penne|noodles|couscous|peas|prawns)\b[^.;]{0,50}/i,
     30,
     'in water',
   ],
-  [/\bknead\w*\b[^.;]{0,50}/i, 40, 'under the hands'],
 ];
 
 /** Whoever means three hours says hours. */

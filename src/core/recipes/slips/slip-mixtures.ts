@@ -1,5 +1,5 @@
 // Amounts held against what they are mixed with: known without the servings.
-import { amountSlip, LIQUID, sum } from './amount-slip';
+import { amountSlip, FLOUR, LIQUID, sum } from './amount-slip';
 import type { Slip, Weighed } from './slip';
 
 /** Lines of which there is far more or less than what they are mixed with takes: flour and its liquid, fat, leavening, eggs, salt. */
@@ -42,8 +42,6 @@ function fatSlips(weighed: readonly Weighed[], steps: readonly string[]): Slip[]
   );
 }
 
-/** Foods that leavening is measured against. */
-const FLOUR = / flour$|^(?:maize meal|ground almonds|semolina|rolled oats|quick oats|oat bran|wheat bran)$/;
 const CUP_OF_FLOUR = 125;
 
 /** Grams of leavening to a cup of flour beyond which it tastes of it. Usual: 1 to 1½ tsp powder, ¼ to ½ tsp soda. */

@@ -62,7 +62,7 @@ const RULES: readonly Rule[] = [
       steps.length > 0 &&
       !anyStep(
         steps,
-        /\bboil\w*\b(?:(?!simmer)[^.]){0,60}\b(?:1\d|[2-9]\d|ten|fifteen|twenty|thirty)\b[^.]{0,12}\bmin|\b(?:boil|simmer)\w*\b[^.]{0,40}\bhour|pressure/i,
+        /\bboil\w*\b(?:(?!simmer)[^.]){0,60}\b(?:1\d|[2-9]\d|ten|fifteen|twenty|thirty)\b[^.]{0,12}\bmin|\b(?:boil|simmer)\w*\b(?![^.]*\b(?:slow cooker|crock|low)\b)[^.]{0,40}\bhour|pressure/i,
       )
         ? (stepThat(steps, /\bbeans?\b/i) ?? -1)
         : undefined,

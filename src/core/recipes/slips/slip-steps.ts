@@ -1,6 +1,6 @@
 import { foodsAmong, kindsOf, wordKey } from '../../reference/food-finder';
 import { foodNames, type Reference } from '../../reference/reference';
-import { degreesIn, temperatureDoubts } from '../steps/safe-temperatures';
+import { temperatureDoubts } from '../steps/safe-temperatures';
 import type { CheckedRecipe, Slip, Weighed } from './slip';
 
 /** What the steps say that cannot be, that does not fit the list, or that is not safe. */
@@ -12,7 +12,7 @@ export function stepSlips(
 ): Slip[] {
   return [
     ...useSlips(recipe, reference),
-    ...recipe.steps.flatMap((step, at) => [...temperatureSlips(step, at), ...unsafeSlips(step, at, weighed, profile)]),
+    ...recipe.steps.flatMap((step, at) => [...unsafeSlips(step, at, weighed, profile)]),
   ];
 }
 
@@ -150,32 +150,6 @@ const keysOf = (text: string): string[] =>
     .split(/[\s,]+/)
     .map(wordKey)
     .filter((word) => word.length > 2 && !WEAK.has(word));
-
-/** Home ovens reach 260 °C (500 °F), pizza ovens aside; below 90 °C nothing bakes. */
-const HOTTEST = 275;
-const COOLEST = 90;
-
-function temperatureSlips(step: string, at: number): Slip[] {
-  const isOven = /\b(?:oven|bake|roast|preheat)/i.test(step);
-  // "Fork it, 40F for 25 minutes": a time beside it says that it cooks.
-  const isCooked =
-    /\bfor\b[^.;]{0,12}\bmin/i.test(step) &&
-    !/\b(?:chill|fridge|cool|rise|prov|proof|rest|water|milk|warm|soak|stand|sous)/i.test(step);
-  const isInside = /\b(?:inside|middle|internal|core|thickest|reach|thermometer)/i.test(step);
-  return degreesIn(step).flatMap(({ celsius, said }): Slip[] => {
-    const wrong = celsius > HOTTEST || ((isOven || isCooked) && !isInside && celsius < COOLEST);
-    if (!wrong) return [];
-    return [
-      {
-        kind: 'temperature',
-        step: at,
-        say: `${said} is no temperature of an oven: °C and °F may be mixed up, or a digit too many.`,
-        why: `Ovens work from ${COOLEST} to ${HOTTEST} °C (200 to 525 °F).`,
-        key: `temperature ${said} ${at}`,
-      },
-    ];
-  });
-}
 
 /** Steps that break a usual caution; each with the caution, and whose it is. */
 const UNSAFE: readonly (readonly [test: RegExp, unless: RegExp | undefined, why: string])[] = [

@@ -1,21 +1,23 @@
 // Times and ovens that are too short or too cool for what they cook: a dropped figure, a minute for an hour.
-import { degreesIn } from '../steps/safe-temperatures';
 import { toldTimes } from '../steps/told-times';
 import type { CheckedRecipe, Slip, Weighed } from './slip';
 import { longTimes } from './slip-long-times';
+import { usualTimes } from './usual-times';
 
 /** What is cooked for less than it takes, from where the steps first name it. */
 export function timeSlips({ steps, lines }: CheckedRecipe, weighed: readonly Weighed[]): Slip[] {
   const grams = new Map(weighed.map((each) => [each.item.ingredient.name, each.grams]));
   const isYeasty = [...grams.keys()].some((name) => / yeast$/.test(name) && !/nutritional/.test(name));
-  return [
+  const slips = [
     ...tooShort(steps, lines, grams),
     ...steps.flatMap(hardlyBoiled),
     ...hardlyBaked(steps, grams),
     ...(isYeasty ? steps.flatMap(hardlyRisen) : []),
-    ...coolOven(steps),
     ...longTimes(steps, [...grams.keys()]),
+    ...steps.flatMap((step, at) => usualTimes(step, at, isYeasty)),
   ];
+  // A time may be short for its food and for its doing: it is told once.
+  return slips.filter(({ step }, at) => slips.findIndex((each) => each.step === step) === at);
 }
 
 interface Least {
@@ -58,9 +60,23 @@ const LEAST: readonly Least[] = [
     foods:
       /^(?:green |yellow )?split peas$|^dried (?!red)[a-z-]+ (?:beans|peas)$|^dried (?:chickpeas|beans)$|^(?:brown|green|black) lentils$/,
     called: /\b(?:peas|beans|chickpeas|lentils|pulses|everything)\b/i,
-    cut: /\b(?:canned|tinned|cooked|sprout\w*)\b/i,
+    cut: /\b(?:canned|tinned|cooked|sprout\w*|blitz\w*|falafels?|food processor|grind)\b/i,
     oven: 16,
     else: 16,
+  },
+  {
+    foods: /^(?:pearl barley|brown rice)$/,
+    called: /\b(?:barley|rice|everything)\b/i,
+    cut: /\b(?:cooked|quick-cook|leftover|pouch)\b/i,
+    oven: 14,
+    else: 14,
+  },
+  {
+    foods: /^(?:red lentils|.*-grain white rice|short-grain rice|basmati rice|jasmine rice)$/,
+    called: /\b(?:lentils|rice|everything)\b/i,
+    cut: /\b(?:cooked|quick-cook|leftover|cold|pouch|soaked|ground|toast\w*)\b/i,
+    oven: 7,
+    else: 6,
   },
   {
     foods: /^chicken (?:thigh|drumstick|leg|wings)/,
@@ -243,32 +259,5 @@ function hardlyRisen(step: string, at: number): Slip[] {
             },
           ]
         : [],
-  );
-}
-
-/** Below this an oven dries and keeps warm, and bakes nothing within the hour, in °C. */
-const SLOW_OVEN = 130;
-const SLOW =
-  /\b(?:meringues?|pavlova|dry out|to dry|drying|dehydrat|keep(?:s|ing)? (?:it |them )?warm|warm(?:ing)? (?:the )?(?:plates|oven)|slow|low oven|overnight|hours?|inside|thickest|thermometer|granola|jerky)\b/i;
-
-function coolOven(steps: readonly string[]): Slip[] {
-  const whole = steps.join(' ');
-  if (SLOW.test(whole) || !/\b(?:bake|roast)\b/i.test(whole)) return [];
-  return steps.flatMap((step, at): Slip[] =>
-    /\b(?:oven|bake|roast|preheat)/i.test(step)
-      ? degreesIn(step).flatMap(({ celsius, said }): Slip[] =>
-          celsius < SLOW_OVEN && celsius >= 90
-            ? [
-                {
-                  kind: 'temperature',
-                  step: at,
-                  say: `${said} is very low for baking within the hour.`,
-                  why: 'Most is baked at 150 to 230 °C (300 to 450 °F): a figure may be missing, or °C and °F mixed up.',
-                  key: `temperature low ${said} ${at}`,
-                },
-              ]
-            : [],
-        )
-      : [],
   );
 }

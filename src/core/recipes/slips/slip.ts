@@ -35,6 +35,8 @@ export interface Slip {
 
 /** A recipe as it is checked: its lines as written and as understood. */
 export interface CheckedRecipe {
+  /** What it is called: a dish named after a food may hold more of it. */
+  readonly title?: string;
   readonly servings: number | undefined;
   readonly lines: readonly CheckedLine[];
   readonly steps: readonly string[];

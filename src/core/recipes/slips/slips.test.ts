@@ -15,8 +15,8 @@ interface Sound {
 const sound = soundRecipes as readonly Sound[];
 const seeded = seededSlips as readonly { of: string; where: string; to: string; slip: string }[];
 
-const check = ({ servings, lines, steps }: Sound, profile: 'us' | 'uk' = 'us') =>
-  checkRecipe({ servings, steps, lines: lines.map((text) => draftLine(text, TYPICAL)) }, TYPICAL, profile);
+const check = ({ title, servings, lines, steps }: Sound, profile: 'us' | 'uk' = 'us') =>
+  checkRecipe({ title, servings, steps, lines: lines.map((text) => draftLine(text, TYPICAL)) }, TYPICAL, profile);
 const say = (slips: readonly Slip[]) => slips.map(({ kind, say: said }) => `${kind}: ${said}`).join(' / ');
 
 /** A sound recipe with one slip in it. */

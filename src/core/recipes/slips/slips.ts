@@ -4,10 +4,13 @@ import type { Reference } from '../../reference/reference';
 import { type Item, readRecipe } from '../recipe/recipe';
 import type { CheckedLine, CheckedRecipe, Slip, Weighed } from './slip';
 import { amountSlips } from './slip-amounts';
+import { measureSlips } from './slip-measures';
 import { mixtureSlips } from './slip-mixtures';
 import { outcomeSlips } from './slip-outcome';
 import { safetySlips } from './slip-safety';
+import { shareSlips } from './slip-shares';
 import { stepSlips } from './slip-steps';
+import { temperatureSlips } from './slip-temperatures';
 import { timeSlips } from './slip-times';
 
 /**
@@ -19,10 +22,13 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   const weighed = weigh(recipe.lines, reference);
   const slips = [
     ...lineSlips(recipe.lines),
-    ...amountSlips(weighed, recipe.servings),
+    ...amountSlips(weighed, recipe.servings, recipe.title),
+    ...measureSlips(weighed, recipe.servings, recipe.title ?? '', recipe.steps),
+    ...shareSlips(weighed, recipe.title ?? '', recipe.steps),
     ...mixtureSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
+    ...recipe.steps.flatMap(temperatureSlips),
     ...timeSlips(recipe, weighed),
     ...outcomeSlips(recipe, weighed, reference),
     ...safetySlips({

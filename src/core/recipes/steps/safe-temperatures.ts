@@ -44,14 +44,16 @@ const kindOf = (step: string, foods: readonly string[]) =>
 interface Degrees {
   readonly celsius: number;
   readonly said: string;
+  /** Where it stands in the step. */
+  readonly at: number;
 }
 
 /** Every temperature that a step states. */
 export function degreesIn(step: string): Degrees[] {
   return [...step.matchAll(/([-−]?\d{1,4})(?: ?[-–] ?\d{2,4})? ?(?:°|º|degrees?)? ?(C|F|celsius|fahrenheit)\b/gi)].map(
-    ([said, value = '', scale = '']) => {
+    ({ 0: said, 1: value = '', 2: scale = '', index: at }) => {
       const number = Number(value.replace('−', '-'));
-      return { celsius: /^f/i.test(scale) ? ((number - 32) * 5) / 9 : number, said };
+      return { celsius: /^f/i.test(scale) ? ((number - 32) * 5) / 9 : number, said, at };
     },
   );
 }
