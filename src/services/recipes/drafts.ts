@@ -47,12 +47,14 @@ export const readDraftLine = service({
 export const checkDraft = service({
   title: 'Smell the slips of a recipe before saving it',
   roles: ['coordinator'],
-  input: draftedRecipe.pick({ lines: true, steps: true }).extend({ servings: draftedRecipe.shape.servings.optional() }),
-  run: async (context, { servings, lines, steps }): Promise<{ slips: Slip[]; grams: number | null }> => {
+  input: draftedRecipe
+    .pick({ lines: true, steps: true })
+    .extend({ title: z.string().max(400).optional(), servings: draftedRecipe.shape.servings.optional() }),
+  run: async (context, { title, servings, lines, steps }): Promise<{ slips: Slip[]; grams: number | null }> => {
     const { programme } = await loadProgramme(context);
     const { reference, safetyProfile } = programme;
     const checked = lines.map((line) => readDrafted(line, reference));
-    const slips = checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
+    const slips = checkRecipe({ title, servings, lines: checked, steps }, reference, safetyProfile);
     return { slips, grams: batchGrams(checked, reference) ?? null };
   },
 });

@@ -85,7 +85,7 @@ export async function recipeView(context: Context, recipe: RecipeRow, programme:
     title,
     version,
     body,
-    slips: slipsOf(body, programme),
+    slips: slipsOf(title, body, programme),
     parent: parent && { id: parent.id, title: parent.title },
   };
 }
@@ -101,13 +101,13 @@ export const viewRecipe = service({
 });
 
 /** What smells like a slip in a recipe, without what somebody said is right as it is. */
-function slipsOf(body: RecipeBody, { reference, safetyProfile }: Programme): Slip[] {
+function slipsOf(title: string, body: RecipeBody, { reference, safetyProfile }: Programme): Slip[] {
   const { servings, lines, steps, right = [] } = wholeRecipe(body);
   const checked = lines.map((line) => ({
     text: sayItem(line),
     items: [{ line, open: [], food: line.ingredient }],
   }));
-  const slips = checkRecipe({ servings, lines: checked, steps }, reference, safetyProfile);
+  const slips = checkRecipe({ title, servings, lines: checked, steps }, reference, safetyProfile);
   // What is not safe stays said, whoever thinks otherwise.
   return slips.filter(({ kind, key }) => kind === 'unsafe' || !right.includes(key));
 }

@@ -17,6 +17,8 @@ export function amountSlips(weighed: readonly Weighed[], servings: number | unde
   ];
 }
 
+const PICKLED = /\b(?:pickle[ds]?|pickling|brined?|ferment\w*|cured|preserved|sauerkraut|kimchi|chutney|relish)\b/i;
+
 function perServing(each: Weighed, servings: number, weighed: readonly Weighed[], title: string): Slip | undefined {
   const { name, aisle } = each.item.ingredient;
   const grams = each.grams / servings;
@@ -27,7 +29,9 @@ function perServing(each: Weighed, servings: number, weighed: readonly Weighed[]
   if (name === 'garlic' && each.item.unit.key === 'head' && isMain && grams < 60) return undefined;
   // A loaf or a cake that makes one is no plate.
   if (/ flour$/.test(name) && servings < 4) return undefined;
-  if (grams <= most || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
+  // What is laid in brine or vinegar leaves most of it in the jar.
+  const isLaid = PICKLED.test(title) && /salt|vinegar|sugar$/.test(name);
+  if (grams <= (isLaid ? 4 * most : most) || aisle === 'tap' || /stock$|milk$/.test(name)) return undefined;
   const shown = grams < 10 ? grams.toFixed(1) : Math.round(grams);
   return amountSlip(
     each,

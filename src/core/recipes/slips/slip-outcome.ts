@@ -139,7 +139,7 @@ function yeastSlips(steps: readonly string[], lines: CheckedRecipe['lines'], wei
     return [{ kind: 'fails', step, say: 'The liquid is too hot for the yeast.', why, key: `fails yeast ${step}` }];
   const line = lines.findIndex(
     ({ text, items }) =>
-      (/\bboiling\b/i.test(text) || isTooHot(text)) &&
+      ((/\bboiling\b/i.test(text) && !/\bfor boiling\b/i.test(text)) || isTooHot(text)) &&
       items.some(({ line: own, food }) => /water|milk/.test(own?.ingredient ?? food)),
   );
   return line >= 0 && !cools

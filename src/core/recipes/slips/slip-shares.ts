@@ -1,7 +1,7 @@
 // Usual shares by the kind of dish: what a batter, a burger or a salad holds of a food, known without the servings.
 import { amountSlip, FLOUR, sum } from './amount-slip';
 import type { Slip, Weighed } from './slip';
-import { isNamed, titleWords } from './usual-amounts';
+import { isNamed } from './usual-amounts';
 
 /** A dish as its kind is told: what it is called, what is done, what is in it. */
 interface Dish {
@@ -172,7 +172,8 @@ function dominant(each: Weighed, { title, weighed }: Dish): Slip | undefined {
     /^(?:produce|frozen)$/.test(aisle) && plateGroup === 'vegetable' && !/potato/.test(name) && !isNamed(name, title);
   const isCalledAfter = weighed.some(({ item }) => isNamed(item.ingredient.name, title));
   const share = each.grams / restOf(weighed, each);
-  if (!isBeside || !isCalledAfter || share <= MOST_BESIDE || titleWords(title).has('vegetable')) return undefined;
+  const isAny = /\b(?:vegetables?|veg|pickle[ds]?|ferment\w*|salad|slaw)\b/i.test(title);
+  if (!isBeside || !isCalledAfter || share <= MOST_BESIDE || isAny) return undefined;
   return tooMuch(each, share, `“${title}” is called after something else: check amount and unit.`);
 }
 

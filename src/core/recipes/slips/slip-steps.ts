@@ -27,9 +27,16 @@ const WEAK = new Set(
 const TOGETHER =
   /\b(?:all|everything|ingredients?|(?:dry|wet) (?:things|stuff|bits|goods)|mix(?:ing)? (?:the )?(?:dry|wet)|rest|remaining|mixture|vegetables|veg|veggies|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
 
+/** "Toss and leave", "Stir well": without saying what, all of it. */
+const ALL_OF_IT =
+  /(?:^|[.;] )(?:toss|mix|stir|blend|blitz|combine|layer|whisk|shake)(?: (?:well|gently|together|up|until \w+))?(?:[.,]|$| and\b)/i;
+
+/** Pastry that is laid in a tin has no other name there. */
+const LINED = /\b(?:line|blind|crust|lid|base|case|shell|roll out)\b/i;
+
 /** Foods that stand in every kitchen and are seldom listed, or whose name is also something one does. */
 const AT_HAND =
-  /^(?:water|salt|ground black pepper|vegetable oil|butter|plain wheat flour|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
+  /^(?:water|salt|ground black pepper|ground white pepper|vegetable oil|butter|plain wheat flour|granulated sugar|vegetable stock|mixed salad leaves|small pasta|sliced bread|bread roll)$/;
 
 /** Kinds of food that steps name for one of them. */
 const KINDS_TOLD = ['cheese', 'nuts', 'yeast', 'cream'] as const;
@@ -82,10 +89,12 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     return { step, parts, foods: foodsAmong(parts, index) };
   });
   const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
-  const isTogether = steps.some((step) => TOGETHER.test(step));
+  const isTogether = steps.some((step) => TOGETHER.test(step) || ALL_OF_IT.test(step));
+  const isLined = steps.some((step) => LINED.test(step));
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
       continue;
+    if (isLined && / pastry$|pie crust/.test(name)) continue;
     slips.push({
       kind: 'not used',
       line: at,
@@ -100,7 +109,13 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
     for (const { name, from, to } of foods) {
       // "Butter a tin", "Flour the board", "Oil the pan": the first word of a sentence is what one does.
       const isNoun = /^(?:the|some|a|little|with|of|more|whipped)$/i.test(parts[from - 1] ?? '');
-      const isVerb = (from === 0 && to === 1) || (to - from === 1 && !isNoun && DONE_TOO.test(parts[from] ?? ''));
+      // "Peel and rice": through a press.
+      const isPressed =
+        parts[from] === 'rice' &&
+        /^(?:and|then)$/.test(parts[from - 1] ?? '') &&
+        /\brice(?:[.,;]|$| the| them)/.test(step);
+      const isVerb =
+        isPressed || (from === 0 && to === 1) || (to - from === 1 && !isNoun && DONE_TOO.test(parts[from] ?? ''));
       const own = [...keysOf(name), ...parts.slice(from, to).map(wordKey)];
       // "Rub until it looks like breadcrumbs": only likened to it.
       const isLikened =

@@ -9,8 +9,10 @@ const HOTTEST = 275;
 const COOLEST = 90;
 /** Below this an oven dries and keeps warm, and bakes nothing within the hour, in °C. */
 const SLOW_OVEN = 130;
+const DRIED =
+  /\b(?:meringues?|pavlova|egg whites|dehydrat\w*|granola|jerky|salt dough|ornaments|slow[- ]roast\w*|pulled|confit)\b/i;
 const SLOW =
-  /\b(?:meringues?|pavlova|dry out|to dry|drying|dehydrat\w*|keep(?:s|ing)? (?:it |them )?warm|warm(?:ing)? (?:the )?(?:plates|oven)|slow\w*|low oven|overnight|[2-9] ?(?:-\d+ )?hours|two hours|three hours|granola|jerky|prove|proof|rise)\b/i;
+  /\b(?:dry out|to dry|drying|keep(?:s|ing)? (?:it |them )?warm|warm(?:ing)? (?:the )?(?:plates|oven)|slow\w*|low oven|overnight|[2-9] ?(?:-\d+ )?hours|two hours|three hours|prove|proof|rise)\b/i;
 
 const OVEN = /\b(?:oven|bak(?:e|ed|ing)|roast\w*|preheat\w*)\b/i;
 /** Said of a degree: it is read inside of what is cooked. */
@@ -25,11 +27,16 @@ const HOT_LIQUID =
 const COLD_OR_WARM =
   /\b(?:chill\w*|fridge|freez\w*|cool\w*|lukewarm|warm\w*|water|milk|yeast|chocolate|room|serve|proof|rise|sous|yogurt|salmon|steak|rare)\b/i;
 
-/** What is wrong with the temperatures that a step states. */
-export function temperatureSlips(step: string, at: number): Slip[] {
+/** What is wrong with the temperatures that steps state. */
+export function temperatureSlips(steps: readonly string[]): Slip[] {
+  const isDried = DRIED.test(steps.join(' '));
+  return steps.flatMap((step, at) => inStep(step, at, isDried));
+}
+
+function inStep(step: string, at: number, isDried: boolean): Slip[] {
   const degrees = degreesIn(step);
   return [
-    ...degrees.flatMap((degree) => insideSlip(step, degree, at) ?? ovenSlip(step, degree, at) ?? []),
+    ...degrees.flatMap((degree) => insideSlip(step, degree, at) ?? ovenSlip(step, degree, at, isDried) ?? []),
     ...apart(step, degrees, at),
   ];
 }
@@ -80,7 +87,7 @@ function isColdOrWarm(text: string, said: string): boolean {
   return last(COLD_OR_WARM) > last(OVEN);
 }
 
-function ovenSlip(step: string, degree: Degree, at: number): Slip | undefined {
+function ovenSlip(step: string, degree: Degree, at: number, isDried: boolean): Slip | undefined {
   const { celsius, said } = degree;
   const text = around(step, degree);
   const inside = isInside(step, degree);
@@ -96,7 +103,7 @@ function ovenSlip(step: string, degree: Degree, at: number): Slip | undefined {
       `${said} is no temperature of an oven: °C and °F may be mixed up, or a digit too many.`,
       `Ovens work from ${COOLEST} to ${HOTTEST} °C (200 to 525 °F).`,
     );
-  if (isOven && OVEN.test(text) && celsius >= COOLEST && celsius < SLOW_OVEN && !SLOW.test(step))
+  if (isOven && OVEN.test(text) && celsius >= COOLEST && celsius < SLOW_OVEN && !isDried && !SLOW.test(step))
     return slip(
       at,
       degree,

@@ -19,7 +19,8 @@ import { timeSlips } from './slip-times';
  * @param profile whose safe temperatures hold
  */
 export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile: 'us' | 'uk' = 'us'): Slip[] {
-  const weighed = weigh(recipe.lines, reference);
+  const isEaten = ![recipe.title ?? '', ...recipe.steps].some((text) => NOT_EATEN.test(text));
+  const weighed = isEaten ? weigh(recipe.lines, reference).filter(({ text }) => !POURED_AWAY.test(text)) : [];
   const slips = [
     ...lineSlips(recipe.lines),
     ...amountSlips(weighed, recipe.servings, recipe.title),
@@ -28,7 +29,7 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
     ...mixtureSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
-    ...recipe.steps.flatMap(temperatureSlips),
+    ...temperatureSlips(recipe.steps),
     ...timeSlips(recipe, weighed),
     ...outcomeSlips(recipe, weighed, reference),
     ...safetySlips({
@@ -41,6 +42,13 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   // Salt may be too much for the servings and for the flour: it is told once.
   return slips.filter(({ key }, at) => slips.findIndex((each) => each.key === key) === at);
 }
+
+/** Made for the hands: no serving of it is eaten. */
+const NOT_EATEN = /\bsalt dough\b|\bplay ?dough\b|\bnot for eating\b|\bmodelling dough\b/i;
+
+/** Listed, and in nothing that is eaten: a bath, a brine, a pan of water. */
+const POURED_AWAY =
+  /\bfor (?:the )?(?:water bath|bath|brine|brining|boiling|soaking|poaching water|poaching|pasta water|blanching|dusting|rolling|deep[- ]frying)\b/i;
 
 /** Edible grams of the whole; undefined while a line is open or has no weight. */
 export function batchGrams(lines: readonly CheckedLine[], reference: Reference): number | undefined {

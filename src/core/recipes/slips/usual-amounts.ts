@@ -27,6 +27,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
     1.5,
     'a teaspoon of dried herbs',
   ],
+  [/^nori$/, 8, 'three sheets'],
   [/^sesame oil$/, 10, 'two teaspoons of it'],
   [/^(?:soy sauce|tamari|coconut aminos|kecap manis)$/, 25, 'a spoon and a half of soy sauce'],
   [/^(?:fish sauce|worcestershire sauce|hot sauce|sriracha|horseradish sauce|harissa paste)$/, 15, 'a spoon of it'],
@@ -124,7 +125,7 @@ export function isNamed(name: string, title: string): boolean {
 }
 
 /** Words of a title, each in one form. */
-export const titleWords = (title: string): ReadonlySet<string> =>
+const titleWords = (title: string): ReadonlySet<string> =>
   new Set(
     title
       .toLowerCase()
