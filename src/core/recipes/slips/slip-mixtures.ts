@@ -145,7 +145,7 @@ function liquidSlips(weighed: readonly Weighed[], servings: number | undefined):
   const drop = liquids.find(
     ({ item, grams }) =>
       item.unit.key === 'ml' &&
-      (/ stock$/.test(item.ingredient.name) ? grams < 25 : grams < 5 && /milk$|^water$/.test(item.ingredient.name)),
+      (/ stock$/.test(item.ingredient.name) ? grams < 25 : grams < 12 && /milk$/.test(item.ingredient.name)),
   );
   if (drop)
     return [

@@ -220,9 +220,9 @@ const FLOURY = new RegExp(
 );
 const LEAST: readonly Least[] = [
   {
-    kind: /\b(?:cakes?|cupcakes?|brownies|blondies|cookies?|flapjacks?|sponge|shortbread|gingerbread)\b/i,
+    kind: /\b(?:cakes?|cupcakes?|traybakes?|brownies|blondies|cookies?|flapjacks?|sponge|shortbread|gingerbread)\b/i,
     except:
-      /\b(?:fish|potato|rice|oat|crab|corn|cheese|savou?ry|sugar[- ]free|salmon|veg\w*|pan)[ -]?(?:cakes?|crumbles?|shortbread|cookies?)?\b/i,
+      /\b(?:fish|potato|rice|oat|chicken|halloumi|sausage|crab|corn|cheese|savou?ry|sugar[- ]free|salmon|veg\w*|pan)[ -]?(?:cakes?|crumbles?|shortbread|cookies?)?\b/i,
     foods: SWEETENER,
     of: ANY,
     least: 0.045,
@@ -273,6 +273,13 @@ const LEAST: readonly Least[] = [
     of: / rice$|^(?:bulgur wheat|pearl barley)$/,
     least: 0.8,
     why: 'Rice takes up more than its own weight.',
+  },
+  {
+    kind: ANY,
+    foods: / stock$|^water$/,
+    of: /^(?:couscous|bulgur wheat)$/,
+    least: 0.4,
+    why: 'Couscous and bulgur take up their own weight and more.',
   },
   {
     kind: /\brice pudding\b/i,

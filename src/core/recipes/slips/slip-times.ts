@@ -103,8 +103,14 @@ const LEAST: readonly Least[] = [
     else: 3,
   },
   {
-    foods:
-      /^(?:potato|new potatoes|sweet potato|carrot|parsnip|swede|turnip|celeriac|beetroot|butternut squash|pumpkin)$/,
+    foods: /^(?:potato|new potatoes)$/,
+    called: /\b(?:potato(?:es)?|vegetables|everything)\b/i,
+    cut: CUT_ROOTS,
+    oven: 20,
+    else: 4,
+  },
+  {
+    foods: /^(?:sweet potato|carrot|parsnip|swede|turnip|celeriac|beetroot|butternut squash|pumpkin)$/,
     called:
       /\b(?:potato(?:es)?|carrots?|parsnips?|swede|turnips?|celeriac|beetroots?|beets?|squash|pumpkin|vegetables|everything)\b/i,
     cut: CUT_ROOTS,

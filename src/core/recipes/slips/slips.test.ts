@@ -58,6 +58,41 @@ describe('recipes labelled before the rules were written', () => {
   });
 });
 
+/** One word or figure of a line exchanged for another, as hurried hands do; undefined where it has none. */
+const exchange = (from: RegExp, to: string) => (text: string) => (from.test(text) ? text.replace(from, to) : undefined);
+const SPOON = /\b(?:tsps?|teaspoons?)\b\.?/i;
+
+describe('a word exchanged in any sound recipe', () => {
+  it.each([
+    ['line', 'a teaspoon for a cup', exchange(SPOON, 'cups'), 0.95],
+    ['line', 'a gram for a kilogram', exchange(/(?<=\d ?)g\b/, 'kg'), 0.97],
+    ['line', 'a millilitre for a litre', exchange(/(?<=\d ?)ml\b/, 'l'), 0.95],
+    ['line', 'a tablespoon for a cup', exchange(/\b(?:tbsps?|tablespoons?)\b\.?/i, 'cups'), 0.8],
+    ['line', 'a cup for a teaspoon', exchange(/\bcups?\b/i, 'tsp'), 0.8],
+    ['line', 'a nought too many', exchange(/^(\d+)(?= ?[a-z])/, '$10'), 0.75],
+    ['step', 'a minute for an hour', exchange(/\b(?:minutes?|mins?)\b/i, 'hours'), 0.75],
+    ['step', 'a second for a minute', exchange(/\b(?:minutes?|mins?)\b/i, 'seconds'), 0.75],
+    ['step', '°C for °F', exchange(/(?<=\d{3}) ?°?C\b/, ' °F'), 0.9],
+    ['step', 'a figure left out of a temperature', exchange(/(?<=\d\d)0(?= ?°?[CF]\b)/, ''), 0.9],
+  ] as const)('is smelled, in a %s, %s', (where, name, slip, least) => {
+    let [found, all] = [0, 0];
+    for (const recipe of sound) {
+      const before = new Set(check(recipe).map(({ key }) => key));
+      const texts = where === 'line' ? recipe.lines : recipe.steps;
+      for (const [at, text] of texts.entries()) {
+        const to = slip(text);
+        if (to === undefined) continue;
+        const slipped = texts.map((each, n) => (n === at ? to : each));
+        const slips = check({ ...recipe, [where === 'line' ? 'lines' : 'steps']: slipped });
+        all += 1;
+        found += slips.some(({ key }) => !before.has(key)) ? 1 : 0;
+      }
+    }
+    console.info(`${name}: ${found} of ${all} smelled`);
+    expect(found / all).toBeGreaterThanOrEqual(least);
+  });
+});
+
 /** What is said of a recipe of these lines and steps. */
 const smell = (lines: readonly string[], steps: readonly string[] = [], servings = 4, profile: 'us' | 'uk' = 'us') =>
   check({ title: '', servings, lines, steps }, profile);

@@ -60,6 +60,7 @@ const DOINGS: readonly Doing[] = [
   { does: /rest|stand|cool|leave|sit|keep|eat|ready|stor|serve|use|hold|last/ },
 ];
 const WORD = new RegExp(`\\b(?:${DOINGS.map(({ does }) => `(?:${does.source})`).join('|')})\\w*\\b`, 'gi');
+const STARTS = DOINGS.map((doing) => ({ doing, starts: new RegExp(`^(?:${doing.does.source})`, 'i') }));
 
 /** What sets in the cold needs this long, in minutes. */
 const LEAST_TO_SET = 25;
@@ -88,7 +89,7 @@ export function usualTimes(step: string, at: number, isYeasty: boolean): Slip[] 
     const rest = step.slice(time.at + time.words.length);
     const sentence = step.slice(start, time.at + time.words.length + Math.max(0, rest.search(/[.;]|$/)));
     const word = [...clause.matchAll(WORD)].at(-1)?.[0];
-    const doing = word && DOINGS.find(({ does }) => new RegExp(`^(?:${does.source})`, 'i').test(word));
+    const doing = word && STARTS.find(({ starts }) => starts.test(word))?.doing;
     const found = judge(time, doing || undefined, word ?? '', sentence, rest, isYeasty);
     return found ? [slip(at, time, ...found)] : [];
   });
