@@ -26,7 +26,11 @@ export const DANGEROUS = anyOf([
   /\bhot stone\b/,
   /\bheat(?:ing)? the (?:\w+ )?oil to \d+\b/,
   /\b(?:light(?:ing)? the (?:gas|burner|stove|hob|flame|candles?))\b/,
-  /\b(?:boiling(?: hot)? (?:water|stock|milk|liquid|broth|cream))\b/,
+  /\bblanch\w*\b/,
+  /\bset (?:light|fire) to\b/,
+  /\bnaked flames?\b/,
+  /\bpour\w*\b[^.;]*\b(?:hot|boiling) (?:stock|broth|water|soup|milk|liquid|cream)\b/,
+  /\b(?:(?:just[- ])?boil(?:ing|ed)(?: hot)? (?:water|stock|milk|liquid|broth|cream))\b/,
   /\b(?:pour|spread|stir|tip|drizzle)\w* (?:the |over )*(?:hot )?(?:caramel|toffee)\b/,
   /\b(?:open|gas|over a|over the) flames?\b/,
   /\b(?:bubbling (?:jam|sugar|syrup|caramel|fat))\b/,
@@ -54,6 +58,28 @@ export const DANGEROUS = anyOf([
   /\bsharp knives\b/,
   /\bhot ash(?:es)?\b/,
   /\bcarve the\b/,
+  // Machines that cut or fry, and blades to be cleaned.
+  /\b(?:(?:deep[- ]?)?fryer|mincer|meat grinder|food slicer|juicer blades?|chip pan|deep pan of)\b/,
+  /\b(?:clean|wash|wipe|rinse|scrub|dry|remove|take out|change)\w*\b[^.;]*\bblades?\b/,
+  /\b(?:craft|carving|boning|filleting|heavy|oyster|bread|big|large|chef'?s|cook'?s|paring) (?:knife|knives)\b[^.;]*\b(?:stone|bone|joint|rind|lobster|crab|frozen|squash|pumpkin|coconut)\b/,
+  /\b(?:craft|carving|boning|filleting|heavy|oyster) (?:knife|knives)\b|\bstone\b[^.;]*\bheavy knife\b/,
+  /\b(?:oysters?)\b(?! (?:sauce|mushrooms?))/,
+  /\b(?:whittl\w*|hack(?:ed|ing|s)?|saw through|chisel|drill|axe|hatchet|machete)\b/,
+  // What burns the skin otherwise, and broken glass.
+  /\b(?:bleach|caustic|lye|ammonia|descaler|disinfectant concentrate|(?:oven|drain|grill) cleaner|methylated|paraffin|lighter fluid|firelighters?)\b/,
+  /\b(?:broken|smashed|shattered|cracked) (?:glass|jars?|bottles?|plates?|bowls?|crockery)\b|\bshards?\b/,
+  /\b(?:melt\w* wax|wax over|candle wax)\b/,
+  /\b(?:caramel|toffee|syrup|jam)\b[^.;]*\b(?:hot|runny|bubbling|molten|smoking)\b/,
+  // Flame, and what comes off it or out of an oven.
+  /\b(?:in|over|under|on|into|directly in|near) (?:the |a |an |open )*(?:flames?|gas ring|burner|coals|camp(?:ing)? stove|fire)\b/,
+  /\b(?:light|lighting|lit|relight|ignite|strike)\w* (?:the |a |each |an )*(?:\w+ )?(?:burner|gas|flame|match(?:es)?|candles?|lamp|pilot|fuel|barbecue|fire|grill)\b/,
+  /\b(?:baste|basting)\b/,
+  /\b(?:slide|pull|lift|take|bring|get|reach|carry|haul)\w*\b[^.;]*\b(?:from|out of|in|into|inside) (?:the |a )?(?:hot )?(?:oven|grill|broiler|smoker|microwave|fire|kiln|tandoor)\b/,
+  // A pan of boiling water on its way to the sink.
+  /\b(?:empty|tip|pour|drain|strain|lift)\w*\b[^.;]*\b(?:away|out|off|through|into)\b[^.;]*\b(?:sink|colander|steam)\b/,
+  /\bpan of\b[^.;]*\bsieve\b/,
+  /\b(?:boiling|cooking|pasta|potato|hot|scalding) (?:\w+ )?water (?:away|off|out|down)\b/,
+  /\b(?:empty|tip)\w* (?:out )?(?:the |a )?(?:pan|pot|saucepan|kettle|wok)\b/,
 ]);
 
 /** What is hot or handles what is; "hot" is no heat in a drink, a sauce or a bun. */
@@ -62,12 +88,15 @@ export const HOT = anyOf([
   /\bladle\b/,
   /\b(?:skim|carry|pour|transfer|lift|take|move)\w*\b[^.;]*\b(?:soup|stew|stock|broth|gravy|curry|porridge|chilli|pasta|noodles|dumplings|pot)\b/,
   /\b(?:panini|toastie|sandwich|waffle) (?:press|iron|maker|toaster)\b/,
-  /\b(?:boiling|steaming|bubbling|sizzling|simmering|scalding)\b/,
+  /\b(?:boiling|steaming|bubbling|sizzling|simmering|scalding|molten|piping)\b/,
   /\bflip\w*\b/,
   /\b(?:turn|slide|lift)\w* (?:the |each |them |it |over )*(?:pancakes?|omelettes?|fritters?|eggs?|burgers?|patties|bacon|dumplings?|flatbreads?|pan)\b/,
   /\blid away\b/,
   /\b(?:pour|strain)\w*\b[^.;]*\b(?:tea|coffee)\b/,
   /\breduce (?:the |it |by|to)/,
+  /\b(?:griddle|steamer|smok(?:e|es|ing) hot|until it smokes|microwav\w*|toaster|hotplate|hob|stove|burner|kettle|iron (?:the|it|each))\b/,
+  // They burn in the eye long after.
+  /\b(?:slit|seed|deseed|de-seed|scrape|split|rub)\w*\b[^.;]*\bchill?i(?:es|s|e)?\b(?! (?:powder|flakes|sauce))/,
 ]);
 
 /** What the youngest do, with their hands, a spoon or a bowl; beginnings of verbs. */
@@ -80,6 +109,7 @@ const GENTLE_VERBS = `
   pinch seal drain strain dissolv repeat gather wip dry blot mak prepar return transfer split sprout discard throw keep
   store hang hand pass invit reserv save thin loosen moisten dampen tuck pleat flatten punch knock collect open close
   remov skim plunge pound skewer thaw defrost proof infus stand
+  knot smash slip scoop run
 `;
 const GENTLE_PHRASES = [
   /lin(?:e|ing)/,

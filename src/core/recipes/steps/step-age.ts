@@ -37,6 +37,9 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
     !/\bcans?\b|\bcanned\b|\btins?\b|\btinned\b/i.test(text)
   )
     return ADULT;
+  // Raw meat over the heat: fat spits, and whoever turns it judges whether it is done.
+  if (heat === 'hob' && /\b(?:turn|tongs|flip|brown|sear)\w*\b/i.test(text) && new RegExp(MEAT.source, 'i').test(text))
+    return ADULT;
   // A knife in raw meat is an adult's; with clean hands older children turn it in a marinade.
   const isCut =
     /\b(?:cut|slice|dice|chop|trim|joint|bone|debone|fillet|skin|score|spatchcock|shears|strips|cubes)\b/i.test(text);
@@ -80,6 +83,12 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
     return 7;
   if (
     /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?! of an)|shred(?!s\b)|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+      text,
+    )
+  )
+    return 7;
+  if (
+    /\b(?:button|switch|plug|rice cooker|slow cooker|ice cream (?:maker|machine)|bread (?:maker|machine)|machine)\b/i.test(
       text,
     )
   )

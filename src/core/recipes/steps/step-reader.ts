@@ -222,7 +222,7 @@ const HEAT_WORDS: readonly (readonly [Heat, RegExp])[] = [
   ['grill', /\b(?:grill|broil)/i],
   [
     'hob',
-    /\b(?:simmer|boil|cook\b|fry(?!er)|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warms? (?!water|milk|liquid|place|spot|room|tap)|stew|poach|caramelis|carameliz|toast|scrambl|wilt|heat(?:ed)? (?:through|the oil|the butter)|heat the|heat oil|piping hot|bubble|thicken|reduced by|hard-boil|last \d+ min|over (?:a )?(?:low|medium|high|gentle|moderate)|turn (?:up|down) the heat|reduce the heat|slow[- ]cook|pressure[- ]cook|centre reads|hot oil|risotto)/i,
+    /\b(?:simmer|boil|cook\b|fry(?!er)|fries|frying|saut|soften|sweat|sear|brown the|hob|stove|pan\b|griddle|skillet|wok|steam|melt|warms? (?!water|milk|liquid|place|spot|room|tap)|stew|poach|caramelis|carameliz|toast|scrambl|wilt|heat(?:ed)? (?:through|the oil|the butter)|heat the|heat oil|piping hot|bubble|thicken|reduced by|hard-boil|last \d+ min|over (?:a )?(?:low|medium|high|gentle|moderate)|turn (?:up|down) the heat|reduce the heat|slow[- ]cook|pressure[- ]cook|brais(?:e|ing)\b|blanch|deglaz|\broux\b|parboil|par-boil|scald|render (?:the|down)|temper the|centre reads|hot oil|risotto)/i,
   ],
   ['kettle', /\b(?:kettle|boiling water|hot water)\b/i],
 ];
