@@ -82,7 +82,7 @@ function ageOfSentence(written: string, heat: Heat, heated: readonly string[]): 
   )
     return 7;
   if (
-    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?! of an)|shred(?!s\b)|trim|knife|grate|peel|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
+    /\b(?:chop|dice|slice|cut (?!out)|halve|quarter(?! of an)|shred(?!s\b)|trim|knife|grate(?!d)|peel(?!ed)|zest(?=s? (?:the|a|an|two|\d)|ed))/i.test(
       text,
     )
   )
