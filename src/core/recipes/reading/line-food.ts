@@ -303,10 +303,12 @@ export const surely = (words: string, index: FoodIndex) => settle(words, index).
 
 /** A can holds the canned food, whatever the line calls it: "1 can of lentils". Fruit and vegetables that the table has only fresh are asked about. */
 export function preserved(food: Settled, unit: WrittenUnit | undefined, index: FoodIndex): Settled {
-  if (unit?.key !== 'can' || !food.ingredient || food.ingredient.startsWith('canned ')) return food;
-  for (const words of [food.words, food.ingredient]) {
+  if (unit?.key !== 'can' || food.ingredient?.startsWith('canned ')) return food;
+  for (const words of [food.words, food.ingredient ?? food.words]) {
     const canned = index.byKey.get(`canned ${words.split(' ').map(wordKey).join(' ')}`);
     if (canned) return { ...food, ingredient: canned };
   }
-  return index.produce.has(food.ingredient) ? { ...food, words: `canned ${food.words}`, ingredient: undefined } : food;
+  return food.ingredient && index.produce.has(food.ingredient)
+    ? { ...food, words: `canned ${food.words}`, ingredient: undefined }
+    : food;
 }

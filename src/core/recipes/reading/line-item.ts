@@ -83,11 +83,11 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     return { item: item as WrittenItem, open, assumed };
   }
   const preparation = preparationOf(part, name, measured.unit, reference, assumed);
-  const own = part.also.find(({ unit }) => unit.dimension === 'mass');
+  const ownWeight = part.also.find(({ unit }) => unit.dimension === 'mass');
   // "4 cups cubed sourdough (about 8 oz)": where no cup of it is known, the recipe's own weight is.
-  if (preparation === undefined && own && !part.alsoEach && !part.pack) {
-    assumed.push(`taken by its own weight, ${sayNumber(own.amount.most)} ${own.unit.key}`);
-    const item = { ingredient: name, amount: asWritten(toText(own.amount.most)), unit: own.unit.key };
+  if (preparation === undefined && ownWeight && !part.alsoEach && !part.pack) {
+    assumed.push(`taken by its own weight, ${sayNumber(ownWeight.amount.most)} ${ownWeight.unit.key}`);
+    const item = { ingredient: name, amount: asWritten(toText(ownWeight.amount.most)), unit: ownWeight.unit.key };
     return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
   }
   if (preparation === undefined) {
@@ -108,8 +108,11 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     return { item: undefined, open, assumed };
   }
   if (twice && measured.unit.dimension === 'volume') {
+    const own = `${sayNumber(twice.amount.most)} ${twice.unit.key}`;
     assumed.push(
-      `taken by its own weight, ${sayNumber(twice.amount.most)} ${twice.unit.key}: ${asWritten(measured.amount)} ${measured.unit.key} would be ${twice.typical} g by the table`,
+      twice.typical === ''
+        ? `taken as ${own}, as the line says: its tablespoon holds 20 ml`
+        : `taken by its own weight, ${own}: ${asWritten(measured.amount)} ${measured.unit.key} would be ${twice.typical} g by the table`,
     );
     const item = { ingredient: name, amount: asWritten(toText(twice.amount.most)), unit: twice.unit.key };
     return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };

@@ -49,6 +49,17 @@ const SHORT: Readonly<Record<string, string>> = {
   tray: 'pack',
   ea: 'each',
   temp: 'temperature',
+  sep: 'separated',
+  suger: 'sugar',
+  sugr: 'sugar',
+  flor: 'flour',
+  buter: 'butter',
+  onoin: 'onion',
+  onoins: 'onions',
+  galic: 'garlic',
+  cinamon: 'cinnamon',
+  vinager: 'vinegar',
+  vineger: 'vinegar',
   v: 'very',
 };
 
@@ -57,6 +68,13 @@ const BEHIND_NUMBER = new Set(['sl', 'pot', 'pots', 'tray', 'sm', 'med', 'env', 
 
 /** Two words that say one thing, joined so that they are read as one. */
 const JOINED: readonly (readonly [RegExp, string])[] = [
+  [/\b5[- ]spice\b/gi, 'five spice'],
+  // A scan takes the tail of a g for that of a q.
+  [/(?<=\p{L})q(?![u\p{Lu}])/gu, 'g'],
+  [
+    /, ((?:about|approx\.?|roughly|around) (?:\d[\d./ ]*|[½⅓⅔¼¾]) ?(?:cups?|tbsps?\.?|tsps?\.?|tablespoons?|teaspoons?|g|kg|ml|oz|lbs?))$/gi,
+    ' ($1)',
+  ],
   [/\b(low|reduced|lower|no|less) (sodium|salt|fat|sugar)\b/gi, '$1-$2'],
   [/\b(sodium|salt|fat|sugar|dairy|lactose)[ -]free\b/gi, '$1-free'],
   [/\b(free|grass|corn|cold) (range|fed|pressed)\b/gi, '$1-$2'],

@@ -42,7 +42,10 @@ export function saidTwice(
     const isNear = (said: number) => Math.abs(first - said) <= ROUNDED * Math.max(first, said);
     // "275 ml/½ pint": a British pint is a fifth larger than the other.
     const isBritish = /^(?:pt|qt|gal)$/.test(other.unit.key) && isNear(second * BRITISH);
-    return isNear(second) || isBritish ? undefined : 'apart';
+    if (isNear(second) || isBritish) return undefined;
+    // "1 tbsp (20 ml)": an Australian tablespoon, which says its own size.
+    const isAustralian = written.key === 'Tbsp' && other.unit.key === 'ml' && Math.abs(second / first - 20 / 15) < 0.03;
+    return isAustralian ? { ...other, typical: '' } : 'apart';
   }
   const typical = (of: Unit, count: Rational) =>
     Number(toDecimal(multiply(weightOf(reference, name, preparation, of).grams, count), 2));
