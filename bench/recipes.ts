@@ -28,7 +28,8 @@ export const readLines = () => () => LINES.map((text) => draftLine(text, THOUSAN
 
 /** All checks on one recipe of eight lines. */
 export function checks(): () => unknown {
-  const recipes = sound.map(({ servings, lines, steps }) => ({
+  const recipes = sound.map(({ title, servings, lines, steps }) => ({
+    title,
     servings,
     steps,
     lines: lines.map((text) => draftLine(text, TYPICAL)),

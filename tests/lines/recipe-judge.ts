@@ -14,9 +14,9 @@ export interface LabelledRecipe {
 }
 
 function read(text: string, reference: Reference) {
-  const { servings, lines, steps } = splitRecipeText(text);
+  const { title, servings, lines, steps } = splitRecipeText(text);
   const drafts = lines.map((line) => draftLine(line.text, reference));
-  return { servings, drafts, slips: checkRecipe({ servings, lines: drafts, steps }, reference) };
+  return { servings, drafts, slips: checkRecipe({ title, servings, lines: drafts, steps }, reference) };
 }
 
 /** Judges a set of recipes. */
