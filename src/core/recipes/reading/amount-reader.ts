@@ -127,7 +127,7 @@ const SIZED = new RegExp(
 const TWICE = new RegExp(`^/ ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?= )`, 'u');
 const ADDED = new RegExp(`^(?:\\+|plus|and|&)? ?(${NUMBER}) ?(\\p{L}+(?: oz)?)\\.?(?: |$)`, 'iu');
 const MEASURE = new RegExp(
-  `^(?:about|approx\\.?|approximately|around|roughly|nearly|just over|just under|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled)?$`,
+  `^(?:about|approx\\.?|approximately|around|roughly|nearly|just over|just under|ca?\\.|~)? ?(${NUMBER})(?:(?: ?[-–] ?| to )(${NUMBER}))?[ -]?(?:(?:loosely |tightly |firmly |lightly )?(?:packed|heaped|heaping|rounded|level|scant|generous) )?(\\p{L}+\\.?(?: oz)?)(?: each| in total| total| in all| altogether| net| drained| flesh| peeled| prepared| cleaned| trimmed| weight| peeled weight| prepared weight| drained weight| unpeeled| raw| uncooked| raw weight| uncooked weight)?$`,
   'iu',
 );
 const FOOD_FIRST = new RegExp(

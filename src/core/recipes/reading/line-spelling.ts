@@ -68,6 +68,20 @@ const BEHIND_NUMBER = new Set(['sl', 'pot', 'pots', 'tray', 'sm', 'med', 'env', 
 
 /** Two words that say one thing, joined so that they are read as one. */
 const JOINED: readonly (readonly [RegExp, string])[] = [
+  [/^s ?(?:&|\+|and|n) ?p(?=$|,| to taste| \()/i, 'salt and pepper'],
+  [/\bhalf ?(?:&|-and-|n|'n') ?half\b/gi, 'half and half'],
+  [/\bnests?(?: of)? (?=[^,]*noodles)/gi, 'blocks '],
+  // "3 tomatoes pureed"
+  [
+    /(?<=^\S+ (?:large |small |medium |ripe )?\p{L}{4,}s) (pur[eé]ed|grated|chopped|sliced|diced|peeled|mashed|halved|quartered|crushed|minced|beaten|shredded|cubed)$/giu,
+    ', $1',
+  ],
+  // "Salt, pepper", "salt pepper"
+  [
+    /^((?:sea |kosher |table )?salt)(?:,|\/| -)? (?=(?:(?:freshly )?(?:ground|cracked|milled) )?(?:black |white )?pepper$)/i,
+    '$1 and ',
+  ],
+  [/\ba (?:wee bit|wee|tad|touch|smidge(?:n|on)?|scrap|lick) (?=more|extra|for|to)/gi, 'a little '],
   [/\b5[- ]spice\b/gi, 'five spice'],
   // A scan takes the tail of a g for that of a q.
   [/(?<=\p{L})q(?![u\p{Lu}])/gu, 'g'],
@@ -262,12 +276,15 @@ export function spellOut(line: string): string {
     .join(' ');
 }
 
-/** "1 red and 1 yellow pepper" is two peppers. */
+const HALVES = new Set(['½', '1/2', 'half a', 'half']);
+const counted = (number: string): number => (HALVES.has(number.toLowerCase()) ? 0.5 : Number(number) || 1);
+
+/** "1 red and 1 yellow pepper" is two peppers, "½ red and ½ yellow pepper" one. */
 const ofTwoColours = (line: string): string =>
   line.replace(
-    /^(\d|an?|one) (\p{L}+),? (?:and|&|plus|\+) (\d|an?|one) (\p{L}+) (?=\p{L})/iu,
+    /^(½|1\/2|half an?|half|\d|an?|one) (\p{L}+),? (?:and|&|plus|\+) (½|1\/2|half an?|half|\d|an?|one) (\p{L}+) (?=\p{L})/iu,
     (whole, some: string, one: string, more: string, other: string) =>
-      isColour(one) && isColour(other) ? `${(Number(some) || 1) + (Number(more) || 1)} ${one} and ${other} ` : whole,
+      isColour(one) && isColour(other) ? `${counted(some) + counted(more)} ${one} and ${other} ` : whole,
   );
 
 /** What stands in a line and is no part of the food: who it is for, what to do without, where more is wanted. */

@@ -11,18 +11,24 @@ export interface RecipeText {
 }
 
 const INGREDIENTS =
-  /^(?:the )?(?:ingredients?|you(?:'|’)?ll need|you need|what you need|shopping list)\b[^.]{0,30}:?$/i;
+  /^(?:the )?(?:ingredients?|you(?:'|’)?ll need|you need|(?:what )?you will need|what you need|what goes in(?: it)?|what(?:['’]s| is) in it|what to buy|gather|shopping(?: list)?|ingredient list)\b[^.]{0,30}:?$/i;
 const METHOD =
-  /^(?:the )?(?:method|instructions?|directions?|preparation|steps?|procedure|how to (?:make|cook|prepare)\b.{0,40}|what to do|to (?:make|prepare|cook)(?: it)?)\s*:?$/i;
+  /^(?:the )?(?:method|instructions?|directions?|preparation|steps?|procedure|how to(?: (?:make|cook|prepare|do)\b.{0,40})?|how (?:it['’]?s|it is) (?:done|made)|here['’]?s how|what (?:to|you) do|make it|cooking|to (?:make|prepare|cook)(?: it)?)\s*:?$/i;
 const NOTES =
   /^(?:notes?|tips?|nutrition(?:al)?(?: facts| information)?|storage|equipment|comments?|reviews?|related(?: recipes)?|more recipes|you (?:may|might) also like|leave a (?:comment|reply)|share this)\b[^.]{0,20}:?$/i;
 const SECTION = /^(?:for the |for |to serve|topping|sauce|dressing|dough|filling|marinade)[^.,\d]{0,40}:?$/i;
+/** "For the sauce", alone in its row: a heading wherever it stands. */
+const FOR_THE = /^for (?:the )?(?!\w*(?:serving|garnish|topping|frying|dusting|brushing))(?:\p{L}+ ){0,2}\p{L}+:?$/iu;
+/** "For the glaze: 150 g icing sugar, 3 tbsp lemon juice" */
+const IN_ITS_ROW = /^(for (?:the )?(?:\p{L}+ ){0,2}\p{L}+)\s*[:–-]\s*(?=[\d½⅓⅔¼¾]|an? |some )(.+)$/iu;
+/** A step's number, alone in its row. */
+const NUMBER_ALONE = /^step (?:\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten)\s*[:.]?$/i;
 const YIELD =
-  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for)\b\s*(?:enough for)?\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?[-–] ?\d{1,3})? (?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
+  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for|serving size)\b\s*(?:enough for)?\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?(?:[-–]|to) ?\d{1,3})? (?:thick |thin |large |small |equal |even )?(?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
 
 /** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
 const FACT =
-  /(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands[- ]on|chill(?:ing)?|rest(?:ing)?|ready)(?: time| in)?\s*:?\s*(?:about )?\d+(?:\s*[-–]\s*\d+)?\s*(?:hours?|hrs?|h|minutes?|mins?|m)\b\.?(?:\s*(?:and )?\d+\s*(?:minutes?|mins?|m)\b\.?)?|(?:serves|makes|yields?|servings?|feeds)\s*:?\s*(?:about )?\d{1,3}(?:\s*[-–]\s*\d{1,3})?(?: (?:servings?|people|portions?))?|(?:difficulty|level)\s*:?\s*\w+/gi;
+  /(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands[- ]on|chill(?:ing)?|rest(?:ing)?|ready|takes|time)(?: time| in)?\s*:?\s*(?:about )?\d+(?:\s*[-–]\s*\d+)?\s*(?:hours?|hrs?|h|minutes?|mins?|m)\b\.?(?:\s*(?:and )?\d+\s*(?:minutes?|mins?|m)\b\.?)?|(?:serves|makes|yields?|servings?|feeds)\s*:?\s*(?:about )?\d{1,3}(?:\s*[-–]\s*\d{1,3})?(?: (?:servings?|people|portions?))?|(?:difficulty|level)\s*:?\s*\w+/gi;
 
 /** Whether a row holds facts of this kind and nothing else; with the servings that it says. */
 function factsIn(row: string): { servings: number | undefined } | undefined {
@@ -37,12 +43,16 @@ export function servingsIn(line: string): number | undefined {
   // "Makes 1 loaf, 8 slices", "Makes about 20 (10 servings)": it is eaten by the slice, and served by the serving.
   const parts =
     match &&
-    /\b(\d{1,3}) (?:thick |thin |large |small )?(?:servings?|portions?|slices?|people)\b/i.exec(
+    /\b(\d{1,3}) (?:thick |thin |large |small )?(?:servings?|portions?|slices?|people|pieces|squares|wedges|bars)\b/i.exec(
       inFigures(line).slice(match[0].length),
     );
   const found = Number(parts?.[1] ?? match?.slice(1).find((group) => group !== undefined));
   return match && found >= 1 && found <= 500 ? found : undefined;
 }
+
+/** "Cut into 16 squares", "Mark into 8 wedges", "About 16 slices": how many it comes to, said at the end of the work. */
+const PARTED =
+  /(?:\b(?:cut|mark|divide|slice|score)\b[^.]{0,20}\binto |^about )(\d{1,2}) (?:thick |thin |large |small |equal |even )?(?:servings?|portions?|slices?|pieces|squares|wedges|bars|people)\b/i;
 
 const FIGURES = 'one two three four five six seven eight nine ten eleven twelve'.split(' ');
 
@@ -75,6 +85,7 @@ export function splitRecipeText(text: string): RecipeText {
     .flatMap(inRows)
     .map((row) => row.replace(/\s+/g, ' ').trim())
     .filter((row) => row !== '' && /[\p{L}\p{N}]/u.test(row));
+  const numbered = numberedFrom(rows);
   // "3 lunchbox wraps", alone above an empty row or the yield: the title, whatever it begins with.
   const [top = ''] = rows;
   const second = text
@@ -94,7 +105,8 @@ export function splitRecipeText(text: string): RecipeText {
   let section = '';
   const lines: { text: string; section: string }[] = [];
   const steps: string[] = [];
-  for (const row of rows) {
+  for (const [at, row] of rows.entries()) {
+    if (numbered !== undefined && at >= numbered && part !== 'rest') part = 'steps';
     const bare = title === '' ? withoutFacts(heading(row)) : heading(row);
     if (title === '' && bare !== heading(row)) servings ??= factsIn(heading(row).slice(bare.length))?.servings;
     const facts = part === 'steps' ? undefined : factsIn(bare);
@@ -102,6 +114,7 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= facts.servings;
       continue;
     }
+    if (NUMBER_ALONE.test(bare)) continue;
     if (INGREDIENTS.test(bare)) part = 'ingredients';
     else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
@@ -125,7 +138,12 @@ export function splitRecipeText(text: string): RecipeText {
         .replace(/^recipe(?: for)?:? /i, '')
         .slice(0, 120);
     } else if (part === 'rest') continue;
-    else if (part !== 'steps' && SECTION.test(bare) && (bare.endsWith(':') || part === 'ingredients'))
+    else if (part !== 'steps' && title !== '' && isDoing(bare) && startsWithAmount(rows[at + 1] ?? '')) section = bare;
+    else if (
+      part !== 'steps' &&
+      SECTION.test(bare) &&
+      (bare.endsWith(':') || part === 'ingredients' || (title !== '' && FOR_THE.test(bare)))
+    )
       section = bare.replace(/:$/, '');
     else if (part === 'steps') steps.push(stepOf(row));
     else if (part === 'ingredients') {
@@ -143,8 +161,13 @@ export function splitRecipeText(text: string): RecipeText {
   }
   // Said at the end of a step: "… until brown. Serves 4-6".
   servings ??= rows
-    .map((row) => servingsIn(/\b(?:serves|makes|feeds)\b.*$/i.exec(row)?.[0] ?? ''))
-    .find((each) => each !== undefined);
+    .map(
+      (row) =>
+        servingsIn(/\b(?:serves|makes|feeds)\b.*$/i.exec(row)?.[0] ?? '') ??
+        Number(PARTED.exec(inFigures(row))?.[1] ?? Number.NaN),
+    )
+
+    .find((each) => each !== undefined && !Number.isNaN(each));
   return { title, servings, lines, steps: withoutNumbers(steps) };
 }
 
@@ -163,7 +186,10 @@ const LEAST_ROW = 30;
 /** Rows as they were written, where a page or a scan broke sentences at its edge, and words with a hyphen. */
 function unwrapped(rows: readonly string[]): string[] {
   const goesOn = (row: string, next: string) =>
-    row.length >= LEAST_ROW && !/[.!?:;]\s*$/.test(row) && (/^\s*\p{Ll}/u.test(next) || BREAKS_OFF.test(row.trimEnd()));
+    row.length >= LEAST_ROW &&
+    !/[.!?:;]\s*$/.test(row) &&
+    servingsIn(next.trim()) === undefined &&
+    (/^\s*\p{Ll}/u.test(next) || BREAKS_OFF.test(row.trimEnd()));
   // Notes without stops are rows of their own, however they begin.
   const isProse =
     rows.some((row, at) => goesOn(row, rows[at + 1] ?? '')) &&
@@ -184,6 +210,16 @@ function unwrapped(rows: readonly string[]): string[] {
 const KEEPS_HYPHEN =
   /\b(?:self|semi|half|full|low|extra|all|non|pre|free|stir|deep|long|short|sun|bone|skin|well|ready|oven)-$/i;
 
+/** Where steps begin that are numbered without a stop, one after the other: "1 Boil the rice", "2 Mix with the peas". */
+function numberedFrom(rows: readonly string[]): number | undefined {
+  const numberOf = (row = '') => Number(/^(\d{1,2}) (?=\p{Lu}\p{Ll})/u.exec(row)?.[1] ?? 0);
+  const from = rows.findLastIndex((row) => numberOf(row) === 1);
+  const run = from < 0 ? [] : rows.slice(from).filter((row) => numberOf(row) > 0);
+  const isInOrder = run.every((row, at) => numberOf(row) === at + 1);
+  const doing = run.filter((row) => DOES.test(row.replace(/^\d+ /, '')) || /[.!]$/.test(row));
+  return run.length > 1 && isInOrder && doing.length > run.length / 2 ? from : undefined;
+}
+
 /** "1 Heat the oven", "2 Mix": numbered without a stop. */
 const withoutNumbers = (steps: readonly string[]): string[] =>
   steps.length > 1 && steps.every((step, at) => new RegExp(`^${at + 1} \\p{Lu}`, 'u').test(step))
@@ -192,6 +228,8 @@ const withoutNumbers = (steps: readonly string[]): string[] =>
 
 /** "Ingredients: 100 g rice; 700 ml milk": a heading and what is under it, in one row. */
 function inRows(row: string): string[] {
+  const [, own = '', under = ''] = IN_ITS_ROW.exec(row.trim()) ?? [];
+  if (under !== '') return [`${own}:`, ...under.split(/[,;]\s*(?:and )?(?=\d|[½⅓⅔¼¾]|an? |some |pinch)/u)];
   const [, head = '', rest = ''] =
     /^\s*(ingredients|method|instructions|directions|steps)\s*[:–-]\s*(\S.*)$/i.exec(row) ?? [];
   if (rest === '') return inParts(row);
@@ -201,6 +239,9 @@ function inRows(row: string): string[] {
 
 /** "2 tbsp oil / 1 onion / 2 carrots": several ingredients in a row; "1 cup / 240 ml milk" is one. */
 function inParts(row: string): string[] {
+  // "Salt, black pepper, nutmeg": seasonings that need no amount.
+  const seasonings = row.trim().split(/, (?:and )?/);
+  if (/^(?:sea )?salt$/i.test(seasonings[0] ?? '') && seasonings.length > 2 && !/\d|taste/.test(row)) return seasonings;
   // Two columns of a page stand in one row.
   const parts = row.trim().split(/ [/•] | {3,}|\t/);
   const isIngredient = (part: string) =>
@@ -210,6 +251,11 @@ function inParts(row: string): string[] {
     /\p{L}{3}/u.test(part);
   return parts.length > 1 && parts.every(isIngredient) ? parts : [row];
 }
+
+/** "Soak overnight", "Mix first": what is done with the ingredients below it, in a heading. */
+const isDoing = (bare: string) =>
+  /^(?:soak|mix|combine|blend|marinate|toast|grind|cook|boil|chop)\b[^\d,.]*$/i.test(bare) &&
+  bare.split(' ').length <= 3;
 
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
 function withoutFacts(row: string): string {

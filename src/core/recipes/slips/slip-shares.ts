@@ -139,7 +139,12 @@ const SHARES: readonly Share[] = [
 ];
 
 /** Lines that are far more, or less, of a dish of this kind than is usual; without a title its kind is not known. */
-export function shareSlips(weighed: readonly Weighed[], title: string, steps: readonly string[]): Slip[] {
+export function shareSlips(
+  weighed: readonly Weighed[],
+  servings: number | undefined,
+  title: string,
+  steps: readonly string[],
+): Slip[] {
   if (title === '') return [];
   const dish: Dish = { title, steps: steps.join(' '), weighed };
   return [
@@ -149,7 +154,7 @@ export function shareSlips(weighed: readonly Weighed[], title: string, steps: re
       const row = SHARES.find(({ kind, foods, most }) => foods.test(name) && share > most && kind(dish, each));
       return row ? [tooMuch(each, share, `Usual ${/^\d|s\b.* to /.test(row.usual) ? 'are' : 'is'} ${row.usual}.`)] : [];
     }),
-    ...weighed.flatMap((each) => dominant(each, dish) ?? []),
+    ...weighed.flatMap((each) => dominant(each, dish, servings) ?? []),
     ...soaked(dish),
     ...LEAST.flatMap((row) => tooLittle(row, dish) ?? []),
     ...calledAfter(dish),
@@ -165,15 +170,17 @@ const tooMuch = (each: Weighed, share: number, why: string): Slip =>
 
 /** A vegetable that the dish is not called after is less than this share of the rest. */
 const MOST_BESIDE = 0.7;
+/** Grams a serving that are much of one vegetable. */
+const PLENTY = 150;
 
-function dominant(each: Weighed, { title, weighed }: Dish): Slip | undefined {
+function dominant(each: Weighed, { title, weighed }: Dish, servings = Number.POSITIVE_INFINITY): Slip | undefined {
   const { name, aisle, plateGroup } = each.item.ingredient;
   const isBeside =
     /^(?:produce|frozen)$/.test(aisle) && plateGroup === 'vegetable' && !/potato/.test(name) && !isNamed(name, title);
   const isCalledAfter = weighed.some(({ item }) => isNamed(item.ingredient.name, title));
   const share = each.grams / restOf(weighed, each);
   const isAny = /\b(?:vegetables?|veg|pickle[ds]?|ferment\w*|salad|slaw)\b/i.test(title);
-  if (!isBeside || !isCalledAfter || share <= MOST_BESIDE || isAny) return undefined;
+  if (!isBeside || !isCalledAfter || share <= MOST_BESIDE || each.grams / servings < PLENTY || isAny) return undefined;
   return tooMuch(each, share, `“${title}” is called after something else: check amount and unit.`);
 }
 

@@ -15,8 +15,16 @@ interface Sound {
 const sound = soundRecipes as readonly Sound[];
 const seeded = seededSlips as readonly { of: string; where: string; to: string; slip: string }[];
 
+/** Lines are read once, however many recipes hold them. */
+const drafts = new Map<string, ReturnType<typeof draftLine>>();
+function draft(text: string) {
+  const read = drafts.get(text) ?? draftLine(text, TYPICAL);
+  drafts.set(text, read);
+  return read;
+}
+
 const check = ({ title, servings, lines, steps }: Sound, profile: 'us' | 'uk' = 'us') =>
-  checkRecipe({ title, servings, steps, lines: lines.map((text) => draftLine(text, TYPICAL)) }, TYPICAL, profile);
+  checkRecipe({ title, servings, steps, lines: lines.map(draft) }, TYPICAL, profile);
 const say = (slips: readonly Slip[]) => slips.map(({ kind, say: said }) => `${kind}: ${said}`).join(' / ');
 
 /** A sound recipe with one slip in it. */

@@ -25,7 +25,7 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
     ...lineSlips(recipe.lines),
     ...amountSlips(weighed, recipe.servings, recipe.title),
     ...measureSlips(weighed, recipe.servings, recipe.title ?? '', recipe.steps),
-    ...shareSlips(weighed, recipe.title ?? '', recipe.steps),
+    ...shareSlips(weighed, recipe.servings, recipe.title ?? '', recipe.steps),
     ...mixtureSlips(weighed, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
