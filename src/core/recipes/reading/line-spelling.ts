@@ -71,6 +71,9 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/^s ?(?:&|\+|and|n) ?p(?=$|,| to taste| \()/i, 'salt and pepper'],
   [/\bhalf ?(?:&|-and-|n|'n') ?half\b/gi, 'half and half'],
   [/\bnests?(?: of)? (?=[^,]*noodles)/gi, 'blocks '],
+  [/\bspring ?water\b/gi, 'water'],
+  // "2 onions - 1 chopped, 1 sliced"
+  [/^(\d+ (?:\p{L}+ )?\p{L}+) [-–] (?=(?:\d|one|two|half) \p{L}+ )/iu, '$1, '],
   // "3 tomatoes pureed"
   [
     /(?<=^\S+ (?:large |small |medium |ripe )?\p{L}{4,}s) (pur[eé]ed|grated|chopped|sliced|diced|peeled|mashed|halved|quartered|crushed|minced|beaten|shredded|cubed)$/giu,

@@ -64,7 +64,7 @@ const inFigures = (line: string) =>
 
 /** What a recipe is counted in, alone under its title: "6 pots", "10 bars", "For 4", "4". */
 const ALONE =
-  /^(?:for |about |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
+  /^(?:for )?(?:about |around |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
 /** "Fills a jar, 10 servings" */
 const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people)\b/i;
 /** "1 loaf, 8 slices" */
@@ -115,8 +115,10 @@ export function splitRecipeText(text: string): RecipeText {
       continue;
     }
     if (NUMBER_ALONE.test(bare)) continue;
-    if (INGREDIENTS.test(bare)) part = 'ingredients';
-    else if (METHOD.test(bare)) part = 'steps';
+    if (INGREDIENTS.test(bare)) {
+      part = 'ingredients';
+      servings ??= servingsIn(bare.replace(/^\p{L}+ /u, ''));
+    } else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
     else if (part === 'top' && title !== '' && lines.length === 0 && IN_SLICES.test(bare))
@@ -138,7 +140,8 @@ export function splitRecipeText(text: string): RecipeText {
         .replace(/^recipe(?: for)?:? /i, '')
         .slice(0, 120);
     } else if (part === 'rest') continue;
-    else if (part !== 'steps' && title !== '' && isDoing(bare) && startsWithAmount(rows[at + 1] ?? '')) section = bare;
+    else if (part !== 'steps' && title !== '' && isNamed(bare) && startsWithAmount(rows[at + 1] ?? ''))
+      section = bare.replace(/:$/, '');
     else if (
       part !== 'steps' &&
       SECTION.test(bare) &&
@@ -242,6 +245,10 @@ function inParts(row: string): string[] {
   // "Salt, black pepper, nutmeg": seasonings that need no amount.
   const seasonings = row.trim().split(/, (?:and )?/);
   if (/^(?:sea )?salt$/i.test(seasonings[0] ?? '') && seasonings.length > 2 && !/\d|taste/.test(row)) return seasonings;
+  // "1 stock cube, salt"
+  const [, counted = '', seasoning = ''] =
+    /^(.*\d.*?), (salt|(?:black )?pepper|salt (?:and|&) (?:black )?pepper)$/i.exec(row.trim()) ?? [];
+  if (seasoning !== '') return [counted, seasoning];
   // Two columns of a page stand in one row.
   const parts = row.trim().split(/ [/•] | {3,}|\t/);
   const isIngredient = (part: string) =>
@@ -257,6 +264,10 @@ const isDoing = (bare: string) =>
   /^(?:soak|mix|combine|blend|marinate|toast|grind|cook|boil|chop)\b[^\d,.]*$/i.test(bare) &&
   bare.split(' ').length <= 3;
 
+/** "DRY", "Bowl:", "Soak overnight": the name of a part, where amounts follow. */
+const isNamed = (bare: string) =>
+  isDoing(bare) || /^[^\d,.()]{2,40}:$/.test(bare) || /^\p{Lu}{3,}(?: (?:\p{Lu}{2,}|&)){0,2}$/u.test(bare);
+
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
 function withoutFacts(row: string): string {
   const at = row.search(FACT);
@@ -267,7 +278,11 @@ function withoutFacts(row: string): string {
 const DOES =
   /^(?:mix|stir|bake|cook|fry|boil|simmer|add|pour|microwave|heat|preheat|put|place|serve|chill|leave|whisk|beat|fold|combine|blend|spread|sprinkle|knead|drain|roast|melt|cool|transfer|remove|divide|shape|toss|let|bring|tip|rub|press|mash|roll (?:out|up|into|the)|cut (?:into|out|the)|turn (?:out|over|down))\b/i;
 
-const heading = (row: string) => row.replace(/^[#*_=\s-]+|[*_=\s]+$/g, '').trim();
+const heading = (row: string) =>
+  row
+    .replace(/^[#*_=\s-]+|[*_=\s]+$/g, '')
+    .replace(/^\(((?:makes|serves|feeds|yields?) [^()]*)\)$/i, '$1')
+    .trim();
 
 /** "Step 1: stir" is a step; its number is not part of it. */
 const stepOf = (row: string) =>

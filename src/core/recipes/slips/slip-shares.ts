@@ -338,9 +338,11 @@ const STRONG =
 
 function calledAfter({ title, weighed }: Dish): Slip[] {
   const total = sum(weighed, () => true);
+  // "Bowl with tahini dressing" is called after the bowl.
+  const main = title.split(/ (?:with|in|on|and|&|w\/) |[,(–-] /i)[0] ?? title;
   return weighed.flatMap((each): Slip[] => {
     const { name, aisle } = each.item.ingredient;
-    if (STRONG.test(name) || aisle === 'spices' || !isNamed(name, title)) return [];
+    if (STRONG.test(name) || aisle === 'spices' || !isNamed(name, main)) return [];
     const share = sum(weighed, (other) => other.name.split(' ').at(-1) === name.split(' ').at(-1)) / total;
     if (share >= LEAST_NAMED) return [];
     return [

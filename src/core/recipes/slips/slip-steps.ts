@@ -46,7 +46,7 @@ const OF_MANY_KINDS = /^(?:cheese|sauce|milk|butter|vinegar|seed|powder|paste|sy
 
 /** What is often eaten beside a dish. */
 const BESIDE =
-  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg|(?:single|double|soured) cream$/;
+  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg|(?:single|double|soured) cream$|^(?:lemon|lime)$/;
 
 /** What one does, and the name of a food as well. */
 const DONE_TOO = /^(?:sprinkles?|rolls?|wraps?|crisps?|fries|spreads?|toasts?|dress(?:es)?|seasons?|ices?|creams?)$/i;
@@ -130,7 +130,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
       // "Serve with rice": what stands beside a dish is nobody's ingredient.
       const isBeside =
         BESIDE.test(name) &&
-        /\bserve\w*\b[^.]*\b(?:with|over|on|alongside|beside)\b[^.]*$/i.test(
+        /\bserve\w*\b[^.]*\b(?:with|w\/|over|on|alongside|beside)(?:\b|\s)[^.]*$/i.test(
           step.slice(0, step.toLowerCase().indexOf(parts[from]?.toLowerCase() ?? '')),
         );
       if (isBeside) continue;
