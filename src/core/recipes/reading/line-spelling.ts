@@ -50,6 +50,9 @@ const SHORT: Readonly<Record<string, string>> = {
   ea: 'each',
   temp: 'temperature',
   sep: 'separated',
+  toms: 'tomatoes',
+  opt: 'optional',
+  ingred: 'ingredients',
   suger: 'sugar',
   sugr: 'sugar',
   flor: 'flour',
@@ -74,6 +77,7 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\bspring ?water\b/gi, 'water'],
   // "2 onions - 1 chopped, 1 sliced"
   [/^(\d+ (?:\p{L}+ )?\p{L}+) [-–] (?=(?:\d|one|two|half) \p{L}+ )/iu, '$1, '],
+  [/\btom\.? (?=pur[eé]e|paste|sauce|ketchup)/gi, 'tomato '],
   // "3 tomatoes pureed"
   [
     /(?<=^\S+ (?:large |small |medium |ripe )?\p{L}{4,}s) (pur[eé]ed|grated|chopped|sliced|diced|peeled|mashed|halved|quartered|crushed|minced|beaten|shredded|cubed)$/giu,

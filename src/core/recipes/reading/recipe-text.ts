@@ -11,7 +11,7 @@ export interface RecipeText {
 }
 
 const INGREDIENTS =
-  /^(?:the )?(?:ingredients?|you(?:'|’)?ll need|you need|(?:what )?you will need|what you need|what goes in(?: it)?|what(?:['’]s| is) in it|what to buy|gather|shopping(?: list)?|ingredient list)\b[^.]{0,30}:?$/i;
+  /^(?:the )?(?:ingredients?|(?:what )?you(?:['’]?ll| will)? need|what goes in(?: it)?|what(?:['’]s| is) in it|what to buy|gather|shopping(?: list)?|ingredient list)\b[^.]{0,30}:?$/i;
 const METHOD =
   /^(?:the )?(?:method|instructions?|directions?|preparation|steps?|procedure|how to(?: (?:make|cook|prepare|do)\b.{0,40})?|how (?:it['’]?s|it is) (?:done|made)|here['’]?s how|what (?:to|you) do|make it|cooking|to (?:make|prepare|cook)(?: it)?)\s*:?$/i;
 const NOTES =
@@ -28,7 +28,7 @@ const YIELD =
 
 /** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
 const FACT =
-  /(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands[- ]on|chill(?:ing)?|rest(?:ing)?|ready|takes|time)(?: time| in)?\s*:?\s*(?:about )?\d+(?:\s*[-–]\s*\d+)?\s*(?:hours?|hrs?|h|minutes?|mins?|m)\b\.?(?:\s*(?:and )?\d+\s*(?:minutes?|mins?|m)\b\.?)?|(?:serves|makes|yields?|servings?|feeds)\s*:?\s*(?:about )?\d{1,3}(?:\s*[-–]\s*\d{1,3})?(?: (?:servings?|people|portions?))?|(?:difficulty|level)\s*:?\s*\w+/gi;
+  /(?:prep(?:aration)?|cook(?:ing)?|bak(?:e|ing)|total|active|hands[- ]on|chill(?:ing)?|rest(?:ing)?|ready|takes|time)(?: time| in)?\s*:?\s*(?:about )?\d+(?:\s*[-–]\s*\d+)?\s*(?:hours?|hrs?|h|minutes?|mins?|m)\b\.?(?:\s*(?:and )?\d+\s*(?:minutes?|mins?|m)\b\.?)?|(?:serves|makes|yields?|servings?|feeds)\s*:?\s*(?:about )?\d{1,3}(?:\s*[-–]\s*\d{1,3})?(?: (?:servings?|people|portions?|rolls|pieces|slices|bowls|bars|squares|loaves|muffins|cookies|biscuits))?(?: \(\d{1,3} (?:pieces|slices|servings|portions)\))?|(?:difficulty|level)\s*:?\s*\w+/gi;
 
 /** Whether a row holds facts of this kind and nothing else; with the servings that it says. */
 function factsIn(row: string): { servings: number | undefined } | undefined {
@@ -66,7 +66,7 @@ const inFigures = (line: string) =>
 const ALONE =
   /^(?:for )?(?:about |around |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
 /** "Fills a jar, 10 servings" */
-const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people)\b/i;
+const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people|persons|personnes|personen|personas|persone)\b/i;
 /** "1 loaf, 8 slices" */
 const IN_SLICES =
   /^\d{1,2} [^\d]{3,30}\b(\d{1,3}) (?:thick |thin |large |small )?(?:slices?|pieces|servings?|portions?|people)\b/i;
@@ -109,7 +109,8 @@ export function splitRecipeText(text: string): RecipeText {
     if (numbered !== undefined && at >= numbered && part !== 'rest') part = 'steps';
     const bare = title === '' ? withoutFacts(heading(row)) : heading(row);
     if (title === '' && bare !== heading(row)) servings ??= factsIn(heading(row).slice(bare.length))?.servings;
-    const facts = part === 'steps' ? undefined : factsIn(bare);
+    // "Bake 35 min." is a fact above the ingredients, and a step below them.
+    const facts = part === 'steps' || steps.length > 0 ? undefined : factsIn(bare);
     if (facts) {
       servings ??= facts.servings;
       continue;
@@ -149,6 +150,9 @@ export function splitRecipeText(text: string): RecipeText {
     )
       section = bare.replace(/:$/, '');
     else if (part === 'steps') steps.push(stepOf(row));
+    else if (title !== '' && TOOLS.test(tidyLine(row))) steps.push(`Have ready: ${tidyLine(row)}.`);
+    else if (title !== '' && isHeadOfList(row, rows[at + 1] ?? '')) section = bare;
+    else if (lines.length > 0 && HEATED.test(row)) steps.push(stepOf(row));
     else if (part === 'ingredients') {
       if (!hasHeadings || looksLikeLine(row)) lines.push({ text: tidyLine(row), section });
       else steps.push(stepOf(row));
@@ -263,6 +267,23 @@ function inParts(row: string): string[] {
 const isDoing = (bare: string) =>
   /^(?:soak|mix|combine|blend|marinate|toast|grind|cook|boil|chop)\b[^\d,.]*$/i.test(bare) &&
   bare.split(' ').length <= 3;
+
+/** What stands among ingredients and is none. */
+const TOOLS =
+  /^(?:\d+ |a |some |an )?(?:[\p{L}-]+ ){0,2}(?:skewers?|toothpicks?|cocktail sticks?|lolly sticks?|lollipop sticks|(?:paper|cupcake|muffin) (?:cases|liners)|baking (?:paper|parchment)|parchment paper|greaseproof paper|(?:kitchen )?string|cling ?film|(?:tin|kitchen|aluminium) foil|jam jars?|piping bags?)\b/iu;
+
+/** "180C, 45 mins." */
+const HEATED = /^(?:gas \d|\d{3} ?°? ?[CF]?\b)[^\d]*\d+(?: ?[-–] ?\d+)? ?(?:mins?|minutes|hours?)\b/i;
+
+const BULLET = /^[-•*▢□–]\s*/;
+
+/** "Filling", above a list of rows with bullets that has none itself. */
+const isHeadOfList = (row: string, next: string) =>
+  !BULLET.test(row) &&
+  BULLET.test(next) &&
+  startsWithAmount(next) &&
+  /^[^\d,.]{2,30}$/.test(row) &&
+  row.split(' ').length <= 4;
 
 /** "DRY", "Bowl:", "Soak overnight": the name of a part, where amounts follow. */
 const isNamed = (bare: string) =>

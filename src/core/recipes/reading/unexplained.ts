@@ -20,6 +20,9 @@ const DONE =
 const TAKEN_OFF =
   /^ ?(?:the |any |all )?\p{L}{3,}(?: \p{L}+)? (?:(?:removed|discarded|snapped|pulled|scraped|picked|trimmed|snipped|slit|scooped|wiped|out|off)|(?:cut|sliced|thrown|taken) (?:off|out|away))(?: and \p{L}+| off| out| away)?$/iu;
 
+/** "2 stock cubes is fine": what may stand in for it in its own making. */
+const WILL_DO = /\b(?:is|are) (?:fine|ok|okay|good|enough)\b/iu;
+
 /** "Larger ones halved": some of the same. */
 const SOME_OF_IT = /^ ?(?:the |any )?(?:larger|bigger|smaller|thicker|thinner|big|large|small) ones?\b/iu;
 
@@ -48,7 +51,7 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     // An amount that nothing made use of: "2 eggs plus 1 of yesterday".
     const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
     if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
-    if (ADVICE.test(part) || SOME_OF_IT.test(part)) return [];
+    if (ADVICE.test(part) || SOME_OF_IT.test(part) || WILL_DO.test(part)) return [];
     const isOtherwise = OTHERWISE.test(part);
     if (LEFT_NUMBER.test(part) && !isOtherwise) return [part.trim()];
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];

@@ -1,15 +1,19 @@
 import { toDecimal } from '../../quantity/rational';
-import { amountSlip, sum } from './amount-slip';
+import { amountSlip, FLOUR, sum } from './amount-slip';
 import type { Slip, Weighed } from './slip';
 import { isNamed, namedMost, usualMost } from './usual-amounts';
 
 /** Where it is not said how many it serves: a plate of so many grams, and four at the least. */
 const USUAL_PORTION = 300;
+/** Of a cake or a loaf, a slice. */
+const USUAL_SLICE = 90;
 const LEAST_PORTIONS = 4;
 
 /** Lines whose amount is far from what a serving, or a dish, usually takes. */
 export function amountSlips(weighed: readonly Weighed[], servings: number | undefined, title = ''): Slip[] {
-  const portions = servings ?? Math.max(LEAST_PORTIONS, sum(weighed, () => true) / USUAL_PORTION);
+  const total = sum(weighed, () => true);
+  const isBaked = sum(weighed, ({ name }) => FLOUR.test(name)) > 0.15 * total;
+  const portions = servings ?? Math.max(LEAST_PORTIONS, total / (isBaked ? USUAL_SLICE : USUAL_PORTION));
   return [
     ...weighed.flatMap((each) => perServing(each, portions, weighed, title) ?? []),
     ...weighed.flatMap((each) => tooMany(each, servings) ?? []),

@@ -81,7 +81,10 @@ const LEAST_TIN = 60;
 /** "40 g tin kidney beans". */
 function tinyTin(each: Weighed): Slip | undefined {
   const { name } = each.item.ingredient;
-  const isTin = /\b(?:tins?|cans?)\b/i.test(each.text) && each.item.unit.dimension !== 'count';
+  const isTin =
+    !/mayonnaise|oil$|water$/.test(name) &&
+    /\b(?:tins?|cans?)\b/i.test(each.text) &&
+    each.item.unit.dimension !== 'count';
   if (!isTin || each.grams >= LEAST_TIN || /paste|anchov|sardines|tuna|capers|olives|chill|jalapeno/.test(name))
     return undefined;
   return amountSlip(

@@ -25,7 +25,7 @@ const WEAK = new Set(
 
 /** Steps that mean several ingredients at once. */
 const TOGETHER =
-  /\b(?:all|everything|ingredients?|(?:dry|wet) (?:things|stuff|bits|goods)|mix(?:ing)? (?:the )?(?:dry|wet)|rest|remaining|mixture|vegetables|veg|veggies|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
+  /\b(?:all|everything|ingred(?:ients?)?|(?:dry|wet) (?:things|stuff|bits|goods)|mix(?:ing)? (?:the )?(?:dry|wet)|rest|remaining|mixture|vegetables|veg|veggies|fruit|dough|batter|spices|herbs|filling|sauce|topping|dressing)\b/i;
 
 /** "Toss and leave", "Stir well": without saying what, all of it. */
 const ALL_OF_IT =
