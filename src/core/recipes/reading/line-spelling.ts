@@ -78,6 +78,19 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   // "2 onions - 1 chopped, 1 sliced"
   [/^(\d+ (?:\p{L}+ )?\p{L}+) [-–] (?=(?:\d|one|two|half) \p{L}+ )/iu, '$1, '],
   [/\btom\.? (?=pur[eé]e|paste|sauce|ketchup)/gi, 'tomato '],
+  // "orzo x 300g", "chicken thighs x 6 (skin on)"
+  [
+    /^(\p{L}[\p{L} -]*?) [x×] ?(\d[\d./]*(?: ?(?:k?g|m?l|tbsps?|tsps?|cups?|cloves?|tins?|cans?|bunch(?:es)?|oz|lbs?)\b)?)(?= |$|,)/iu,
+    '$2 $1',
+  ],
+  // "Chopped tomatoes 3 x 2.5kg tin"
+  [
+    /^(\p{L}[\p{L} ,-]*?),? (\d+) ?[x×] ?(\d[\d.]* ?(?:k?g|m?l|oz)) ?(tin|can|jar|pack|bag|carton)s?$/iu,
+    '$2 x $3 $4 $1',
+  ],
+  [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
+  [/\bold fashioned\b/gi, 'old-fashioned'],
+  [/ of (?:your )?choice\b/gi, ''],
   // "3 tomatoes pureed"
   [
     /(?<=^\S+ (?:large |small |medium |ripe )?\p{L}{4,}s) (pur[eé]ed|grated|chopped|sliced|diced|peeled|mashed|halved|quartered|crushed|minced|beaten|shredded|cubed)$/giu,

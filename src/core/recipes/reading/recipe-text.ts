@@ -24,7 +24,7 @@ const IN_ITS_ROW = /^(for (?:the )?(?:\p{L}+ ){0,2}\p{L}+)\s*[:–-]\s*(?=[\d½�
 /** A step's number, alone in its row. */
 const NUMBER_ALONE = /^step (?:\d{1,2}|one|two|three|four|five|six|seven|eight|nine|ten)\s*[:.]?$/i;
 const YIELD =
-  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for|serving size)\b\s*(?:enough for)?\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?(?:[-–]|to) ?\d{1,3})? (?:thick |thin |large |small |equal |even )?(?:servings?|portions?|people|serves)\b|for (\d{1,3}) (?:people|servings|portions|children))/i;
+  /^(?:(?:serves|makes|(?:cuts|divides|slices) into|yields?|servings?|portions?|feeds|enough for|serving size)\b\s*(?:enough for)?\s*:?\s*(?:about |approx\.? )?(\d{1,3})|(?:recipe )?yields?:?\s*(\d{1,3})|(\d{1,3})(?: ?(?:[-–]|to) ?\d{1,3})? (?:thick |thin |large |small |equal |even )?(?:servings?|serv\.?|portions?|people|ppl|persone|serves)(?![\p{L}])|(?:for|x) (\d{1,3}) (?:people|ppl|persone|personen|personnes|servings|portions|children))/iu;
 
 /** "Prep 20 mins", "Cooking time: 1 hr 10 min", "Serves 4–6", "Difficulty: easy": what stands above a recipe, often several in a row. */
 const FACT =
@@ -66,7 +66,8 @@ const inFigures = (line: string) =>
 const ALONE =
   /^(?:for )?(?:about |around |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
 /** "Fills a jar, 10 servings" */
-const SAID_IN = /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people|persons|personnes|personen|personas|persone)\b/i;
+const SAID_IN =
+  /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people|ppl|persons|personnes|personen|personas|persone)\b/i;
 /** "1 loaf, 8 slices" */
 const IN_SLICES =
   /^\d{1,2} [^\d]{3,30}\b(\d{1,3}) (?:thick |thin |large |small )?(?:slices?|pieces|servings?|portions?|people)\b/i;
@@ -115,10 +116,19 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= facts.servings;
       continue;
     }
-    if (NUMBER_ALONE.test(bare)) continue;
+    if (NUMBER_ALONE.test(bare) || /^\*+ ?note/i.test(row)) continue;
+    if (part === 'top' && title !== '' && lines.length === 0 && FACTS_IN_A_ROW.test(bare)) {
+      servings ??=
+        Number(
+          /(\d{1,3})(?: ?[-–] ?\d{1,3})? ?(?:people|ppl|persons|servings?|portions?)\b/i.exec(bare)?.[1] ??
+            /\b(?:servings?|serves|feeds|makes|yields?):? (?:about )?(\d{1,3})/i.exec(bare)?.[1] ??
+            0,
+        ) || undefined;
+      continue;
+    }
     if (INGREDIENTS.test(bare)) {
       part = 'ingredients';
-      servings ??= servingsIn(bare.replace(/^\p{L}+ /u, ''));
+      servings ??= servingsIn(bare.replace(/^\p{L}+ \(?/u, ''));
     } else if (METHOD.test(bare)) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
@@ -184,6 +194,9 @@ const asScanned = (text: string): string =>
     .replace(/(?<=\d)[Oo]+(?=\d|[^\p{L}\d]|$|(?:k?g|m?l|cl|oz|lbs?|cm|mm|C|F)\b)/gu, (letters) =>
       '0'.repeat(letters.length),
     )
+    // Italian for "as much as it takes"; a note that is found below.
+    .replace(/\bq\. ?b\.(?=\s|$)/gi, 'to taste')
+    .replace(/ ?\(\*?see notes?[^()]*\)/gi, '')
     .replace(/\b[A-Zl]{4,}\b/g, (word) => (/[A-Z].*[A-Z]/.test(word) ? word.replaceAll('l', 'I') : word));
 
 const BREAKS_OFF = /(?:,|\b(?:for|the|an?|and|or|of|in|to|with|at|until|over|on|about|then|from|into|by|for about))$/i;
@@ -196,6 +209,9 @@ function unwrapped(rows: readonly string[]): string[] {
     row.length >= LEAST_ROW &&
     !/[.!?:;]\s*$/.test(row) &&
     servingsIn(next.trim()) === undefined &&
+    !/^\s*(?:splash|pinch|handful|salt|pepper|juice|zest|dash|drizzle|knob|a few|extra|some|to taste)\b/i.test(next) &&
+    !/(?<![.\d]) ?\d+ ?(?:tbsp|tsp|g|ml|kg)\s*$/i.test(next) &&
+    !/\bto taste\s*$/i.test(next) &&
     (/^\s*\p{Ll}/u.test(next) || BREAKS_OFF.test(row.trimEnd()));
   // Notes without stops are rows of their own, however they begin.
   const isProse =
@@ -274,6 +290,9 @@ const TOOLS =
 
 /** "180C, 45 mins." */
 const HEATED = /^(?:gas \d|\d{3} ?°? ?[CF]?\b)[^\d]*\d+(?: ?[-–] ?\d+)? ?(?:mins?|minutes|hours?)\b/i;
+
+/** "One pan · 35 mins · 4 ppl", "Author: Fern  Course: Breakfast  Servings: 12 cups": several facts, whatever they are. */
+const FACTS_IN_A_ROW = /^[^·•|]*\d* ?[^·•|]*(?: [·•|] [^·•|]+){2,}$|^(?:\p{Lu}\p{L}+: [^:]+){3,}$/u;
 
 const BULLET = /^[-•*▢□–]\s*/;
 

@@ -44,7 +44,7 @@ const stepThat = (steps: readonly string[], does: RegExp, unless?: RegExp): numb
 
 /** Steps in which something is heated through. */
 const COOKS =
-  /\b(?:bak|cook|fr(?:y|ie)|boil|simmer|roast|grill|broil|scrambl|poach|steam|microwav|heat|oven|toast|saut|griddl|barbecu|brais|stew|soften|brown|melt|warm|hard-boil)/i;
+  /\b(?:bak|cook|fr(?:y|ie)|boil|simmer|roast|grill|broil|scrambl|poach|steam|microwav|heat|oven|toast|saut|griddl|barbecu|brais|stew|soften|brown|melt|warm|hard-boil)|\bhot (?:\w+ )?(?:pan|skillet|griddle|wok|oil|fat|plate|grill|iron)\b|\b(?:pan|skillet|griddle)\b[^.]*\b(?:turn|flip|side)/i;
 
 const FISH = /fish|salmon|tuna|trout|bass|mackerel|tilapia|prawns|squid|scallops|haddock/;
 const RAW_MEAT =

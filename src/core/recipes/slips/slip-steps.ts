@@ -91,10 +91,12 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
   const isTogether = steps.some((step) => TOGETHER.test(step) || ALL_OF_IT.test(step));
   const isLined = steps.some((step) => LINED.test(step));
+  // "Brown the chicken": in the oil that is listed.
+  const isFried = steps.some((step) => /\b(?:fr(?:y|ied)|brown|sear|saut[eé]|soften|sweat|roast|grill)/i.test(step));
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
       continue;
-    if (isLined && / pastry$|pie crust/.test(name)) continue;
+    if ((isLined && / pastry$|pie crust/.test(name)) || (isFried && / oil$|^ghee$|^margarine$/.test(name))) continue;
     slips.push({
       kind: 'not used',
       line: at,
