@@ -21,12 +21,17 @@ import { timeSlips } from './slip-times';
 export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile: 'us' | 'uk' = 'us'): Slip[] {
   const isEaten = ![recipe.title ?? '', ...recipe.steps].some((text) => NOT_EATEN.test(text));
   const weighed = isEaten ? weigh(recipe.lines, reference).filter(({ text }) => !POURED_AWAY.test(text)) : [];
+  const misread = lineSlips(recipe.lines);
+  // A line whose figure slipped is far from usual as well, and what it is mixed with is measured against it.
+  const isMisread = new Set(misread.map(({ line }) => line));
+  const held = isMisread.size > 0 ? [] : weighed;
+  const title = recipe.title ?? '';
   const slips = [
-    ...lineSlips(recipe.lines),
-    ...amountSlips(weighed, recipe.servings, recipe.title),
-    ...measureSlips(weighed, recipe.servings, recipe.title ?? '', recipe.steps),
-    ...shareSlips(weighed, recipe.servings, recipe.title ?? '', recipe.steps),
-    ...mixtureSlips(weighed, recipe.servings, recipe.steps),
+    ...misread,
+    ...amountSlips(weighed, recipe.servings, title).filter(({ line }) => !isMisread.has(line)),
+    ...measureSlips(weighed, recipe.servings, title, recipe.steps).filter(({ line }) => !isMisread.has(line)),
+    ...shareSlips(held, recipe.servings, title, recipe.steps),
+    ...mixtureSlips(held, recipe.servings, recipe.steps),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
     ...temperatureSlips(recipe.steps),
@@ -38,7 +43,6 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
       steps: recipe.steps,
     }),
   ];
-
   // Salt may be too much for the servings and for the flour: it is told once.
   return slips.filter(({ key }, at) => slips.findIndex((each) => each.key === key) === at);
 }
