@@ -91,6 +91,7 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
   [/\bold fashioned\b/gi, 'old-fashioned'],
   [/ of (?:your )?choice\b/gi, ''],
+  [/ \((?:approx\.?|approximately|about|roughly)\)/gi, ''],
   // "3 tomatoes pureed"
   [
     /(?<=^\S+ (?:large |small |medium |ripe )?\p{L}{4,}s) (pur[eé]ed|grated|chopped|sliced|diced|peeled|mashed|halved|quartered|crushed|minced|beaten|shredded|cubed)$/giu,

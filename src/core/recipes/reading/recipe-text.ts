@@ -116,7 +116,7 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= facts.servings;
       continue;
     }
-    if (NUMBER_ALONE.test(bare) || /^\*+ ?note/i.test(row)) continue;
+    if (NUMBER_ALONE.test(bare) || /^\*+ ?note|^(?:tip|hint|note|nb)s?:/i.test(row)) continue;
     if (part === 'top' && title !== '' && lines.length === 0 && FACTS_IN_A_ROW.test(bare)) {
       servings ??=
         Number(
@@ -264,7 +264,10 @@ function inRows(row: string): string[] {
 function inParts(row: string): string[] {
   // "Salt, black pepper, nutmeg": seasonings that need no amount.
   const seasonings = row.trim().split(/, (?:and )?/);
-  if (/^(?:sea )?salt$/i.test(seasonings[0] ?? '') && seasonings.length > 2 && !/\d|taste/.test(row)) return seasonings;
+  const isSeasoning =
+    seasonings.some((each) => /^(?:sea )?salt$|pepper$/i.test(each)) &&
+    seasonings.every((each) => each.split(' ').length <= 2);
+  if (isSeasoning && seasonings.length > 2 && !/\d|taste/.test(row)) return seasonings;
   // "1 stock cube, salt"
   const [, counted = '', seasoning = ''] =
     /^(.*\d.*?), (salt|(?:black )?pepper|salt (?:and|&) (?:black )?pepper)$/i.exec(row.trim()) ?? [];

@@ -179,6 +179,8 @@ const RULES: readonly Rule[] = [
         has(foods, /^egg$/) &&
         isWhole(steps) &&
         !anyCooks(steps.slice(from)) &&
+        // "15 minutes till golden", once the oven is hot.
+        !steps.some((step) => /\bpre-?heat\w*\b[^.]*\boven\b|\boven\b[^.]*\d{3}/i.test(step)) &&
         !lines.some((line) => /hard-?boiled|pasteuri[sz]ed|cooked/i.test(line));
       return isRaw ? -1 : undefined;
     },

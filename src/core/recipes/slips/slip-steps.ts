@@ -46,7 +46,7 @@ const OF_MANY_KINDS = /^(?:cheese|sauce|milk|butter|vinegar|seed|powder|paste|sy
 
 /** What is often eaten beside a dish. */
 const BESIDE =
-  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg|(?:single|double|soured) cream$|^(?:lemon|lime)$/;
+  /rice$|bread$|bread roll|naan|chapati|pitta|couscous|pasta$|spaghetti|noodles$|salad leaves|potato(?:es)?$|tortilla(?: chips)?$|green beans|broccoli|vegetables|^lettuce|iceberg|(?:single|double|soured) cream$|^(?:lemon|lime)$|ice cream$/;
 
 /** What one does, and the name of a food as well. */
 const DONE_TOO = /^(?:sprinkles?|rolls?|wraps?|crisps?|fries|spreads?|toasts?|dress(?:es)?|seasons?|ices?|creams?)$/i;
@@ -90,12 +90,14 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   });
   const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
   const isTogether = steps.some((step) => TOGETHER.test(step) || ALL_OF_IT.test(step));
+  const isSeasoned = steps.some((step) => /\bseason/i.test(step));
   const isLined = steps.some((step) => LINED.test(step));
   // "Brown the chicken": in the oil that is listed.
   const isFried = steps.some((step) => /\b(?:fr(?:y|ied)|brown|sear|saut[eé]|soften|sweat|roast|grill)/i.test(step));
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
       continue;
+    if (isSeasoned && /pepper$|nutmeg$|paprika$|herbs$|^ground mace$/.test(name)) continue;
     if ((isLined && / pastry$|pie crust/.test(name)) || (isFried && / oil$|^ghee$|^margarine$/.test(name))) continue;
     slips.push({
       kind: 'not used',
@@ -132,7 +134,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
       // "Serve with rice": what stands beside a dish is nobody's ingredient.
       const isBeside =
         BESIDE.test(name) &&
-        /\bserve\w*\b[^.]*\b(?:with|w\/|over|on|alongside|beside)(?:\b|\s)[^.]*$/i.test(
+        /\b(?:serve\w*|good|great|nice|lovely|delicious)\b[^.]*\b(?:with|w\/|over|on|alongside|beside)(?:\b|\s)[^.]*$/i.test(
           step.slice(0, step.toLowerCase().indexOf(parts[from]?.toLowerCase() ?? '')),
         );
       if (isBeside) continue;

@@ -31,7 +31,7 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
     ...amountSlips(weighed, recipe.servings, title).filter(({ line }) => !isMisread.has(line)),
     ...measureSlips(weighed, recipe.servings, title, recipe.steps).filter(({ line }) => !isMisread.has(line)),
     ...shareSlips(held, recipe.servings, title, recipe.steps),
-    ...mixtureSlips(held, recipe.servings, recipe.steps),
+    ...mixtureSlips(held, recipe.servings, [title, ...recipe.steps]),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
     ...temperatureSlips(recipe.steps),
@@ -110,7 +110,7 @@ function lineSlips(lines: readonly CheckedLine[]): Slip[] {
         key: `unit ${text}`,
       });
     const piece = /^How much (?:does|is) one (clove|stalk|slice|stick|sprig|head)\b/.exec(open)?.[1];
-    if (piece)
+    if (piece && !(piece === 'slice' && SLICED.test(items[0]?.food ?? '')))
       slips.push({
         kind: 'unit',
         line: at,
@@ -121,6 +121,10 @@ function lineSlips(lines: readonly CheckedLine[]): Slip[] {
     return slips;
   });
 }
+
+/** What is cut in slices, whether or not one of them has a weight. */
+const SLICED =
+  /ginger|galangal|lemon|lime|orange|ham|cheese|bread|loaf|cucumber|tomato|onion|turkey|beef|chicken|pineapple|apple|pizza|cake/i;
 
 /** Grams a serving below which it is no serving, above which nobody eats it; of baked goods less. */
 const LEAST_SERVING = 25;
