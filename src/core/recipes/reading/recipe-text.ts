@@ -67,7 +67,7 @@ const ALONE =
   /^(?:for )?(?:about |around |ca\.? )?(\d{1,3})(?: ?[-–] ?\d{1,3})?(?: (?:large |small |medium |thick |big |little |mini |individual )?(?:slices?|servings?|portions?|people|persons?|pots?|bars?|squares?|balls?|muffins?|cookies|biscuits?|buns?|glasses|bowls?|pieces?|loaves|loaf|cakes?|cupcakes?|pancakes?|waffles?|wraps?|jars?|wedges?|scones?|tarts?|pies|pizzas?|skewers?|fritters?|burgers?|patties|dumplings?|children|kids|guests)(?: ?[|,·(].*)?| ?[|·].*)?$/i;
 /** "Fills a jar, 10 servings" */
 const SAID_IN =
-  /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people|ppl|persons|personnes|personen|personas|persone)\b/i;
+  /^\D[^\d]*\b(\d{1,3}) (?:servings?|portions?|people|ppl|persons|personnes|personen|personas|persone|porciones|portionen|porzioni)\b/i;
 /** "1 loaf, 8 slices" */
 const IN_SLICES =
   /^\d{1,2} [^\d]{3,30}\b(\d{1,3}) (?:thick |thin |large |small )?(?:slices?|pieces|servings?|portions?|people)\b/i;
@@ -116,6 +116,15 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= facts.servings;
       continue;
     }
+    if (
+      part === 'top' &&
+      title !== '' &&
+      lines.length === 0 &&
+      /^(?:for |per )(?:each |one |every )?(?:person|child|serving|portion)\b[^\d]*$/i.test(bare)
+    ) {
+      servings ??= 1;
+      continue;
+    }
     if (NUMBER_ALONE.test(bare) || /^\*+ ?note|^(?:tip|hint|note|nb)s?:/i.test(row)) continue;
     if (part === 'top' && title !== '' && lines.length === 0 && FACTS_IN_A_ROW.test(bare)) {
       servings ??=
@@ -129,7 +138,7 @@ export function splitRecipeText(text: string): RecipeText {
     if (INGREDIENTS.test(bare)) {
       part = 'ingredients';
       servings ??= servingsIn(bare.replace(/^\p{L}+ \(?/u, ''));
-    } else if (METHOD.test(bare)) part = 'steps';
+    } else if (METHOD.test(bare) && !isAmounts(rows[at + 1] ?? '')) part = 'steps';
     else if (NOTES.test(bare)) part = 'rest';
     else if (part !== 'steps' && servings === undefined && servingsIn(bare) !== undefined) servings = servingsIn(bare);
     else if (part === 'top' && title !== '' && lines.length === 0 && IN_SLICES.test(bare))
@@ -176,6 +185,8 @@ export function splitRecipeText(text: string): RecipeText {
       lines.push({ text: tidyLine(row), section });
     else if (!hasHeadings && lines.length > 0) steps.push(stepOf(row));
   }
+  // "Basic porridge (per person)"
+  if (/\bper (?:person|child|serving|portion)\b/i.test(title)) servings ??= 1;
   // Said at the end of a step: "… until brown. Serves 4-6".
   servings ??= rows
     .map(
@@ -282,6 +293,15 @@ function inParts(row: string): string[] {
   return parts.length > 1 && parts.every(isIngredient) ? parts : [row];
 }
 
+/** What parts of a dish are called, where they are headings. */
+const PART_OF_DISH =
+  /^(?:the )?(?:crust|fillings?|toppings?|base|dough|pastry|sauce|dressing|dip|dipping sauce|marinade|glaze|icing|frosting|batter|salad|slaw|salsa|soup|curry|meatballs|patties|burgers|wrappers|garnish(?:es)?|syrup|crumble|streusel|sponge|custard|pickle|drizzle|broth|stew|mash|to (?:cook|finish|garnish|assemble|decorate|fry|dust|glaze))$/i;
+
+/** A row of amounts with their measures, no numbered step. */
+const isAmounts = (row: string) =>
+  startsWithAmount(row) &&
+  /^\D*[\d½⅓⅔¼¾][\d/. ]*(?:k?g|m?l|tbsps?|tsps?|cups?|oz|lbs?|tablespoons?|teaspoons?)\b/i.test(row);
+
 /** "Soak overnight", "Mix first": what is done with the ingredients below it, in a heading. */
 const isDoing = (bare: string) =>
   /^(?:soak|mix|combine|blend|marinate|toast|grind|cook|boil|chop)\b[^\d,.]*$/i.test(bare) &&
@@ -309,7 +329,10 @@ const isHeadOfList = (row: string, next: string) =>
 
 /** "DRY", "Bowl:", "Soak overnight": the name of a part, where amounts follow. */
 const isNamed = (bare: string) =>
-  isDoing(bare) || /^[^\d,.()]{2,40}:$/.test(bare) || /^\p{Lu}{3,}(?: (?:\p{Lu}{2,}|&)){0,2}$/u.test(bare);
+  isDoing(bare) ||
+  PART_OF_DISH.test(bare) ||
+  /^[^\d,.()]{2,40}:$/.test(bare) ||
+  /^\p{Lu}{3,}(?: (?:\p{Lu}{2,}|&)){0,2}$/u.test(bare);
 
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
 function withoutFacts(row: string): string {
@@ -334,7 +357,8 @@ const stepOf = (row: string) =>
     .replace(/^[-•*]\s+/, '')
     .slice(0, 2000);
 
-const startsWithAmount = (row: string) => readableAmount(tidyLine(row));
+/** "Three-Cheese Shells" names no amount. */
+const startsWithAmount = (row: string) => !/^\p{L}+-\p{Lu}/u.test(row) && readableAmount(tidyLine(row));
 
 function readableAmount(line: string): boolean {
   try {
