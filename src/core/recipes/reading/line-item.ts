@@ -40,8 +40,21 @@ const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] 
   [/^fresh |chives|seeds$/, '1', 'Tbsp'],
   [/flour$|sugar$/, '1', 'Tbsp'],
   [/honey|syrup|juice|vinegar|sauce|mustard/, '1', 'Tbsp'],
+  [/milk$|^water$| drink$|stock$|^(?:lemon|lime|orange)$/, '1', 'Tbsp'],
   [/cream$|yogurt$|^parmesan cheese$/, '2', 'Tbsp'],
   [/^spring onion$/, '1', 'each'],
+];
+
+/** What a can, or a thumb of a root, holds where nobody says: the size that both sides of the Atlantic sell most, 400 g or 15 oz. */
+const USUAL_SIZE: readonly (readonly [piece: string, foods: RegExp, size: string, unit: string])[] = [
+  [
+    'can',
+    /^(?:canned chopped tomatoes|whole peeled tomatoes|canned (?:chickpeas|(?:black|kidney|white|pinto|butter|borlotti|black-eyed|mixed) beans|lentils|green lentils)|refried beans|baked beans)$/,
+    '400',
+    'g',
+  ],
+  ['can', /^coconut milk$/, '400', 'ml'],
+  ['knob', /^(?:fresh ginger|galangal|fresh turmeric)$/, '15', 'g'],
 ];
 
 /** Ways of cutting that weigh nearly the same in a cup. */
@@ -253,6 +266,15 @@ function amountOf(
   if (piece && also)
     assumed.push(`counted by the piece: the ${sayNumber(also.amount.least)} ${also.unit.key} in brackets are not used`);
   if (piece) return { amount: toText(amount), unit: piece, ...range };
+  const usual = USUAL_SIZE.find(([piece, foods]) => piece === word && foods.test(name));
+  if (usual) {
+    const [, , size, key] = usual;
+    assumed.push(`a ${part.unit?.key ?? word} of ${name} is taken as ${size} ${key}`);
+    const total = toText(multiply(amount, parseAmount(size)));
+    // A can stays whole: it is sealed.
+    const sealed = word === 'can' && key === 'g' ? { sealedGrams: size } : {};
+    return { amount: total, unit: findUnit(key) as Unit, ...sealed };
+  }
   open.push(
     `How much is one ${word} of ${name}? Add it in brackets, such as “(${/^(?:handful|sprig|knob)$/.test(word) ? 15 : 200} g)”.`,
   );

@@ -88,6 +88,11 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
     /^(\p{L}[\p{L} ,-]*?),? (\d+) ?[x×] ?(\d[\d.]* ?(?:k?g|m?l|oz)) ?(tin|can|jar|pack|bag|carton)s?$/iu,
     '$2 x $3 $4 $1',
   ],
+  // "1 knob ginger about 4cm"
+  [
+    /^(?:1|an?|one) (?:knob|piece|thumb)(?: of)? (?:fresh )?(ginger|galangal|turmeric),? \(?(?:about |approx\.? |roughly )?(\d[\d.]*) ?-?(cm|inch)(?:es)?\)?/i,
+    '$2 $3 fresh $1',
+  ],
   [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
   [/\bold fashioned\b/gi, 'old-fashioned'],
   [/ of (?:your )?choice\b/gi, ''],
