@@ -40,7 +40,7 @@ const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] 
   [/^fresh |chives|seeds$/, '1', 'Tbsp'],
   [/flour$|sugar$/, '1', 'Tbsp'],
   [/honey|syrup|juice|vinegar|sauce|mustard/, '1', 'Tbsp'],
-  [/milk$|^water$| drink$|stock$|^(?:lemon|lime|orange)$/, '1', 'Tbsp'],
+  [/milk$|^water$| drink$|stock$/, '1', 'Tbsp'],
   [/cream$|yogurt$|^parmesan cheese$/, '2', 'Tbsp'],
   [/^spring onion$/, '1', 'each'],
 ];

@@ -38,7 +38,7 @@ export const QUALIFIERS = list(`
   fast-action easy-blend easy-bake quick instant active
   leftover wide narrow old-fashioned stale day-old young tender firm soft crisp crunchy smooth free-range reduced-fat low-fat low-sodium
   firmly-packed lightly-beaten white-part-only natural pure speckled spotted scraped wilted
-  ditto jumbo good nice decent best proper decent-sized taco-size taco-sized fajita-size fajita-sized burrito-size burrito-sized soft-taco-size snack-size bite-size
+  no-salt-added salt-free ditto jumbo good nice decent best proper decent-sized taco-size taco-sized fajita-size fajita-sized burrito-size burrito-sized soft-taco-size snack-size bite-size
 `);
 
 /** Parts of a food that are used, said behind it. */

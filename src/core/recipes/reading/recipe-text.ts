@@ -75,7 +75,7 @@ const IN_SLICES =
 const COUNTED_TITLE = /^\d{1,2} (?!x\b)\p{L}[\p{L} -]{2,40}s$/u;
 /** "BEEF STEW - Serves 6", "Pancakes for eight": said with the title. */
 const WITH_TITLE =
-  /[\s,(|–-]+(?:(?:serves|makes|feeds|yields?)\b:? (?:about )?(\d{1,3})[^\d]*|for (\d{1,2})(?: people| persons)?|(\d{1,3}) (?:portions|servings|people|serves))\)?$/i;
+  /[\s,(|–-]+(?:(?:serves|makes|feeds|yields?)\b:? (?:about )?(\d{1,3})[^\d]*|for (\d{1,3})(?: people| persons| children)?(?: \([\p{L} -]+\))?|(\d{1,3}) (?:portions|servings|people|serves))\)?$/iu;
 
 /**
  * Sorts a pasted text into title, ingredient lines and steps: by its headings where it has them, else by what its lines

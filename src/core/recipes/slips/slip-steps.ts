@@ -31,6 +31,9 @@ const TOGETHER =
 const ALL_OF_IT =
   /(?:^|[.;] )(?:toss|mix|stir|blend|blitz|combine|layer|whisk|shake)(?: (?:well|gently|together|up|until \w+))?(?:[.,]|$| and\b)/i;
 
+/** Said with an ingredient that goes on top, or beside. */
+const GARNISH = /\b(?:garnish|to serve|for serving|to top|for topping|to decorate|to finish|optional)\b/i;
+
 /** Pastry that is laid in a tin has no other name there. */
 const LINED = /\b(?:line|blind|crust|lid|base|case|shell|roll out)\b/i;
 
@@ -90,6 +93,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   });
   const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
   const isTogether = steps.some((step) => TOGETHER.test(step) || ALL_OF_IT.test(step));
+  const isGarnished = steps.some((step) => /\b(?:garnish|serve|top|scatter|sprinkle|decorate)/i.test(step));
   const isSeasoned = steps.some((step) => /\bseason/i.test(step));
   const isLined = steps.some((step) => LINED.test(step));
   // "Brown the chicken": in the oil that is listed.
@@ -97,6 +101,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
       continue;
+    if (isGarnished && GARNISH.test(lines[at]?.text ?? '')) continue;
     if (isSeasoned && /pepper$|nutmeg$|paprika$|herbs$|^ground mace$/.test(name)) continue;
     if ((isLined && / pastry$|pie crust/.test(name)) || (isFried && / oil$|^ghee$|^margarine$/.test(name))) continue;
     slips.push({

@@ -10,7 +10,8 @@ export const DANGEROUS = anyOf([
   /\bdebone\b/,
   /\bde-bone\b/,
   /\bbone the\b/,
-  /\bgut the\b/,
+  /\bgut (?:the|and|each|a)\b/,
+  /\bfoil\b[^.;]*\b(?:hot|steam)\b|\bsteam (?:out|escape)\b/,
   /\bscale the\b/,
   /\bspatchcock\b/,
   /\btorch the\b/,
@@ -95,6 +96,8 @@ export const HOT = anyOf([
   /\b(?:pour|strain)\w*\b[^.;]*\b(?:tea|coffee)\b/,
   /\breduce (?:the |it |by|to)/,
   /\b(?:griddle|steamer|smok(?:e|es|ing) hot|until it smokes|microwav\w*|toaster|hotplate|hob|stove|burner|kettle|iron (?:the|it|each))\b/,
+  // What happens over heat alone.
+  /\buntil\b[^.;]*\b(?:absorbed|thickens|thickened|reduced|evaporat\w*|nutty|translucent|wilted|coats the|caramelis\w*|carameliz\w*)\b/,
   // They burn in the eye long after.
   /\b(?:slit|seed|deseed|de-seed|scrape|split|rub)\w*\b[^.;]*\bchill?i(?:es|s|e)?\b(?! (?:powder|flakes|sauce))/,
 ]);
