@@ -112,7 +112,7 @@ const GENTLE_VERBS = `
   pinch seal drain strain dissolv repeat gather wip dry blot mak prepar return transfer split sprout discard throw keep
   store hang hand pass invit reserv save thin loosen moisten dampen tuck pleat flatten punch knock collect open close
   remov skim plunge pound skewer thaw defrost proof infus stand
-  knot smash slip scoop run draw bash shuck dunk separat
+  knot smash slip scoop run draw bash shuck dunk separat pip
 `;
 const GENTLE_PHRASES = [
   /lin(?:e|ing)/,

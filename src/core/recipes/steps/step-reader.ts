@@ -249,6 +249,7 @@ function heatOf(text: string): Heat {
     .replace(WHILE, '')
     .replace(/\b(?:while|still|serve|eat|eaten|keep|served)\s+(?:\w+\s){0,3}warm\b/gi, '')
     .replace(/\bclean pan\b/gi, '')
+    .replace(/\b(?:hard-|soft-)?boiled (?=eggs?\b)/gi, '')
     .replace(WARM_PLACE, '')
     .replace(/\boven(?:-?proof|-safe| gloves?| dish)\b/gi, 'dish')
     .replace(/\b(?:line|grease|butter|flour)\b[^.;]*\b(?:tin|tray|pan|dish)\b/gi, '')
