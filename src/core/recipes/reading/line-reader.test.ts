@@ -95,7 +95,8 @@ describe('lines as blogs, notebooks, packets, community cookbooks, scans and tel
   // whole one); 104 sought-out ways of writing 84 %; 116 lines of twelve everyday recipes 97 %, three asked though said, none wrong.
   // Of 110 lines after that 88 % and of 105 more 82 %, two wrong in each (cooked behind the comma, fresh yeast, a bird's own weight,
   // what was left over): ways of writing again, not foods. Then 80 lines 92 %, 60 lines 88 % with two wrong,
-  // 60 lines 90 % with one, 60 lines 92 % with none wrong and four asked though said; 100 lines more 93 %, none wrong, seven asked.
+  // 60 lines 90 % with one, 60 lines 92 % with none wrong and four asked though said; 100 lines more 93 %, none wrong, seven asked;
+  // 80 more 91 %, one wrong (ready-made polenta as the meal), six asked.
   // Then cans without a size, thumbs of ginger and splashes of milk were taken as what is usual, which is said; 20 labels followed.
   it.each(Object.entries(three as unknown as Record<string, Labelled[]>))(
     'are read right or asked about: %s',

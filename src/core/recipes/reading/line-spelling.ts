@@ -93,6 +93,15 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
     /^(?:1|an?|one) (?:knob|piece|thumb)(?: of)? (?:fresh )?(ginger|galangal|turmeric),? \(?(?:about |approx\.? |roughly )?(\d[\d.]*) ?-?(cm|inch)(?:es)?\)?/i,
     '$2 $3 fresh $1',
   ],
+  [/\b(?:ice(?:[- ]cold)?|iced) water\b/gi, 'cold water'],
+  [/\bnatural bio\b|\bbio (?=yog)/gi, 'natural '],
+  // "1 cm slice of ginger"
+  [
+    /^(\d[\d.½¼¾]*)[- ]?(cm|inch) (?:slice|coin|disc)s?(?: of)? (?=(?:fresh )?(?:ginger|galangal|turmeric)\b)/i,
+    '$1 $2 ',
+  ],
+  // Cooked, it is another food than the meal it is made of.
+  [/\bready[- ](?:made|cooked) polenta\b/gi, 'polenta block'],
   [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
   [/\bold fashioned\b/gi, 'old-fashioned'],
   [/ of (?:your )?choice\b/gi, ''],
@@ -287,7 +296,7 @@ const SCANNED: readonly (readonly [RegExp, string])[] = [
  * spellOut('8oz/225g S.R. flour') //=> '8oz/225g self-raising flour'
  */
 export function spellOut(line: string): string {
-  let text = ofTwoColours(line);
+  let text = inTwoWays(ofTwoColours(line));
   for (const [pattern, plain] of [...SCANNED, ...ROUNDABOUT, ...JOINED]) text = text.replace(pattern, plain);
   const words = text.split(' ');
   return words
@@ -312,6 +321,15 @@ const ofTwoColours = (line: string): string =>
     (whole, some: string, one: string, more: string, other: string) =>
       isColour(one) && isColour(other) ? `${counted(some) + counted(more)} ${one} and ${other} ` : whole,
   );
+
+/** "2 carrots, 1 grated and 1 sliced": all of them, in two ways. */
+const inTwoWays = (line: string): string =>
+  line.replace(
+    /^(\d+) ([^,\d]+), (\d+|one|two) ((?:\p{L}+ly )?\p{L}+ed)(?: and|,) (\d+|one|two) ((?:\p{L}+ly )?\p{L}+ed)\b/iu,
+    (whole, all: string, food: string, some: string, one: string, more: string, other: string) =>
+      counted(figure(some)) + counted(figure(more)) === Number(all) ? `${all} ${food}, ${one} and ${other}` : whole,
+  );
+const figure = (word: string): string => word.replace(/^one$/i, '1').replace(/^two$/i, '2');
 
 /** What stands in a line and is no part of the food: who it is for, what to do without, where more is wanted. */
 const REMARKS: readonly RegExp[] = [
