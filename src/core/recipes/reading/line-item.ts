@@ -143,9 +143,16 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   const isWeighedRaw = part.cookedAfter && measured.unit.dimension === 'mass' && cookedFactor(name) !== undefined;
   if (isWeighedRaw) assumed.push(`weighed before it is cooked: “cooked” stands behind ${name}`);
   const raw =
-    !isWeighedRaw && /(?<![-\p{L}])cooked\b/iu.test(preparation)
+    !isWeighedRaw && COOKED.test(preparation)
       ? boughtRaw(part, name, measured, reference, part.pack ? [] : assumed)
       : undefined;
+  // Three times its weight in water, or none: nobody can tell which was measured.
+  if (!raw && !isWeighedRaw && !part.cookedAfter && COOKED.test(part.preparation) && SWELLS.test(name)) {
+    open.push(
+      `How much ${name} is that dry? What it weighs cooked is not known for this measure: say the dry amount, as “uncooked”.`,
+    );
+    return { item: undefined, open, assumed };
+  }
   if (raw && part.pack) {
     open.push(
       `A pack of cooked ${name} is bought ready to eat. Add it as a food of its own, or say how much is cooked from raw: ${raw.amount} g.`,
@@ -165,6 +172,12 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
     assumed,
   };
 }
+
+const COOKED = /(?<![-\p{L}])cooked\b/iu;
+
+/** What takes up water as it cooks. */
+const SWELLS =
+  /rice$|pasta|noodles$| dal$| lentils$| peas$|^dried .*beans$|^dried chickpeas$|^(?:couscous|giant couscous|bulgur wheat|quinoa|farro|freekeh|amaranth|millet|buckwheat|polenta|oatmeal|spaghetti|penne|macaroni|fusilli|tagliatelle|rigatoni|farfalle|orzo|textured soya protein)$| oats$/;
 
 /** A cooked amount as it is bought and packed: dry or raw, by weight; undefined where the factor is not known. */
 function boughtRaw(

@@ -102,6 +102,10 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   ],
   // Cooked, it is another food than the meal it is made of.
   [/\bready[- ](?:made|cooked) polenta\b/gi, 'polenta block'],
+  [/\b(?:\p{Lu}[\p{L}]+ )?\p{Lu}\p{L}+-style /gu, ''],
+  [/^(.+?\b(?:lemon|lime|orange))['’]?s worth of (zest)\b/i, '$1, $2'],
+  [/\b(?:of )?(?:your|our|a) favou?rite\b/gi, ''],
+  [/^(\d+ \p{L}+): (?=\d \p{L}+, \d )/iu, '$1, '],
   [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
   [/\bold fashioned\b/gi, 'old-fashioned'],
   [/ of (?:your )?choice\b/gi, ''],
@@ -166,7 +170,10 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/\bvacuum[- ]packed\b/gi, 'packed'],
   [/\binc(?:l\.?|luding|\.)(?= )/gi, 'with'],
   [/\brind and juice\b/gi, 'zest and juice'],
-  [/\b(stock|broth) made (?:up )?(?:from|with|using) (?:an? )?(?:stock )?(?:cubes?|powder|concentrate)\b/gi, '$1'],
+  [
+    /\b(stock|broth) made (?:up )?(?:from|with|using) (?:an? |[2-9] |two )?(?:good |low-salt )?(?:stock )?(?:cubes?|powder|concentrate)\b/gi,
+    '$1',
+  ],
   // "3 yolks", "the whites of 2 eggs"
   [/^((?:\d+|an?|one|two|three|four|five|six) (?:(?:large|medium|small) )?)(yolk|white)(s?)(?=$|,)/i, '$1egg $2$3'],
   [/((?:\+|,|\band|\bplus) \d+) (?:(?:extra|more|additional|further) )?(yolk|white)(s?)\b/gi, '$1 egg $2$3'],
@@ -325,7 +332,7 @@ const ofTwoColours = (line: string): string =>
 /** "2 carrots, 1 grated and 1 sliced": all of them, in two ways. */
 const inTwoWays = (line: string): string =>
   line.replace(
-    /^(\d+) ([^,\d]+), (\d+|one|two) ((?:\p{L}+ly )?\p{L}+ed)(?: and|,) (\d+|one|two) ((?:\p{L}+ly )?\p{L}+ed)\b/iu,
+    /^(\d+) ([^,\d]+), (\d+|one|two) ((?:\p{L}+ly )?(?:\p{L}+ed|whole))(?: and|,) (\d+|one|two) ((?:\p{L}+ly )?(?:\p{L}+ed|whole))\b/iu,
     (whole, all: string, food: string, some: string, one: string, more: string, other: string) =>
       counted(figure(some)) + counted(figure(more)) === Number(all) ? `${all} ${food}, ${one} and ${other}` : whole,
   );
