@@ -55,3 +55,10 @@ export interface Weighed {
   readonly item: Item;
   readonly grams: number;
 }
+
+/** A dish as its kind is told: what it is called, what is done, what is in it. */
+export interface Dish {
+  readonly title: string;
+  readonly steps: string;
+  readonly weighed: readonly Weighed[];
+}

@@ -2,10 +2,11 @@
 import { multiply, toDecimal } from '../../quantity/rational';
 import type { Reference } from '../../reference/reference';
 import { type Item, readRecipe } from '../recipe/recipe';
-import type { CheckedLine, CheckedRecipe, Slip, Weighed } from './slip';
+import type { CheckedLine, CheckedRecipe, Dish, Slip, Weighed } from './slip';
 import { amountSlips } from './slip-amounts';
 import { measureSlips } from './slip-measures';
 import { mixtureSlips } from './slip-mixtures';
+import { needSlips } from './slip-needs';
 import { outcomeSlips } from './slip-outcome';
 import { safetySlips } from './slip-safety';
 import { shareSlips } from './slip-shares';
@@ -26,11 +27,13 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
   const isMisread = new Set(misread.map(({ line }) => line));
   const held = isMisread.size > 0 ? [] : weighed;
   const title = recipe.title ?? '';
+  const dish: Dish = { title, steps: recipe.steps.join(' '), weighed: held };
   const slips = [
     ...misread,
     ...amountSlips(weighed, recipe.servings, title).filter(({ line }) => !isMisread.has(line)),
     ...measureSlips(weighed, recipe.servings, title, recipe.steps).filter(({ line }) => !isMisread.has(line)),
-    ...shareSlips(held, recipe.servings, title, recipe.steps),
+    // Without a title the kind of dish is not known.
+    ...(title === '' ? [] : [...shareSlips(dish, recipe.servings), ...needSlips(dish)]),
     ...mixtureSlips(held, recipe.servings, [title, ...recipe.steps]),
     ...yieldSlips(weighed, recipe),
     ...stepSlips(recipe, weighed, reference, profile),
