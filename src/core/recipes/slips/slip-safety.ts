@@ -82,6 +82,22 @@ const RULES: readonly Rule[] = [
     why: 'Honey may hold spores of botulism, baked or not (CDC, NHS).',
   },
   {
+    // Baked and dry it keeps; with raw garlic, cream, cheese, meat or fish in it nothing does.
+    at: ({ foods, steps }) =>
+      has(
+        foods,
+        /cream$|cheese$|^milk$|^butter$|yogurt$|^egg$|chicken|turkey|minced|beef|pork|lamb|fish|salmon|prawns/,
+      ) && !anyStep(steps, /\bbak|\bdry|\bdried|\bbiscuit|\bcookies|\bcrisp/i)
+        ? stepThat(
+            steps,
+            /\b(?:keeps?|kept|store[ds]?|lasts?|good)\b[^.]*\b(?:weeks?|months?|years?)\b[^.]*\b(?:cupboard|pantry|shelf|room temperature|larder)\b/i,
+            /\bfridge|\bfreez|\bfrozen/i,
+          )
+        : undefined,
+    say: 'It does not keep out of the cold.',
+    why: 'Perishable food is at most two hours out of the cold (USDA FSIS two-hour rule); chilled it keeps for days, frozen for months.',
+  },
+  {
     at: ({ foods, steps }) =>
       has(
         foods,

@@ -76,6 +76,7 @@ const isSour: Kind = ({ title, weighed }) =>
 /** Neither baked, nor a dough, nor coated: flour and butter only thicken and fry. */
 const isPot: Kind = (dish, each) =>
   isSavoury(dish, each) &&
+  !/\bbutter\b/i.test(dish.title) &&
   !/\b(?:bake[sd]?|oven|dough|pastry|batter|coat|dust|dredge|knead|dumplings?|patt(?:y|ies)|burgers?|fritters?|cakes?|balls?|mash\w*)\b/i.test(
     dish.steps,
   );

@@ -41,6 +41,8 @@ function withSlip({ of, where, to }: (typeof seeded)[number]): Sound {
 
 const KINDS: Readonly<Record<string, string>> = { notlisted: 'not listed', notused: 'not used' };
 
+// Looked at once: of 128 slips in recipes never seen before 111 were found (87 %), of 38 ordinary sound recipes 3 raised an
+// alarm, of 45 odd ones (choux, brine, bhajis, pretzels) 9; then mended and added.
 describe('recipes labelled before the rules were written', () => {
   const alarms = sound.flatMap((recipe) => {
     const slips = check(recipe);

@@ -42,6 +42,7 @@ const USUAL: readonly (readonly [test: RegExp, grams: number, said: string])[] =
   [/^(?:peanut|almond|cashew|sunflower seed) butter$/, 60, 'four spoons of nut butter'],
   [/ cream$|^creme fraiche$|^mascarpone$|^cream cheese$/, 150, 'half a cup of cream'],
   [/^(?:halloumi|goat|ricotta|cottage) cheese$|mozzarella|^paneer$|^quark$/, 160, 'a whole ball of cheese'],
+  [/^(?:parmesan|pecorino) cheese$/, 60, 'half a cup, grated'],
   [/ cheese(?: slices)?$/, 100, 'a cup of grated cheese'],
   [/chocolate$|chips$/, 120, 'a bar of chocolate'],
   [/^tomato paste$/, 30, 'two spoons of paste'],
