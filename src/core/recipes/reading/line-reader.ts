@@ -1,5 +1,5 @@
 import { compare, ONE } from '../../quantity/rational';
-import { type FoodIndex, foodsAmong } from '../../reference/food-finder';
+import { type FoodIndex, foodsAmong, wordKey } from '../../reference/food-finder';
 import { nearFoods } from '../../reference/near-foods';
 import { foodNames, type Reference } from '../../reference/reference';
 import { type Measured, readMeasure, type Span, turnedRound } from './amount-reader';
@@ -82,12 +82,23 @@ export function readLine(text: string, reference: Reference): ReadLine {
   const { text: plain, remarks } = withoutRemarks(spellOut(withoutHead(line, index)));
   const parts = byExample(readParts(plain || line, index), remarks, index);
   if (remarks.length === 0) return { text: line, parts };
+  const own = new Set(parts.flatMap(({ ingredient }) => (ingredient ? keysOf(ingredient) : [])));
+  // "Plus a handful of almonds to serve": more of another food is no remark.
+  const foods = remarks.filter(
+    (remark) => MORE_OF.test(remark) && foodsIn(remark, index).some((name) => !keysOf(name).some((key) => own.has(key))),
+  );
   const said = (part: ReadPart): ReadPart => ({
     ...part,
+    unexplained: [...part.unexplained, ...foods],
     preparation: [part.preparation, ...remarks].filter(Boolean).join(', '),
   });
   return { text: line, parts: [...parts.slice(0, -1), said(parts.at(-1) as ReadPart)] };
 }
+
+const MORE_OF = /^(?:\+|plus|and|with) /i;
+const keysOf = (name: string): string[] => name.split(' ').map(wordKey);
+const foodsIn = (text: string, index: FoodIndex): string[] =>
+  foodsAmong(text.match(/[\p{L}'’-]+/gu) ?? [], index).map(({ name }) => name);
 
 /** "Fresh herbs such as parsley or chives": a kind that is no food of the table is the first of those that are named for it. */
 function byExample(parts: readonly ReadPart[], remarks: readonly string[], index: FoodIndex): readonly ReadPart[] {
