@@ -47,17 +47,20 @@ export function draftLine(text: string, reference: Reference, chosen: readonly (
   const read = readLine(text, reference);
   const items = read.parts.map((part, index): DraftItem => {
     const { item, open, assumed } = lineItem(part, reference, chosen[index] ?? undefined);
-    const alternatives = item ? alternativesOf(part, reference) : [];
+    const named = item ? alternativesOf(part, reference) : [];
+    const alternatives = named.flatMap(({ item: each }) => each ?? []);
     const usual = item && usualDetails(item, read.text, reference);
     const line = item && {
       ...item,
       ...usual?.details,
       ...(sameWords(read.text, sayItem(item)) ? {} : { written: read.text }),
-      ...(alternatives.length > 0 ? { alternatives: alternatives.map(({ item: each }) => each) } : {}),
+      ...(alternatives.length > 0 ? { alternatives } : {}),
       ...(part.isSlot && alternatives.length > 0 ? { slot: true as const } : {}),
     };
-    const stands = (part.isSlot ? [] : alternatives).map(
-      ({ say }) => `${say} stands in where ${item?.ingredient} must be avoided`,
+    const stands = (part.isSlot ? [] : named).map(({ said, item: each }) =>
+      each
+        ? `${each.ingredient} stands in where ${item?.ingredient} must be avoided`
+        : `“${said}” is left out: it is not in the table, or has no weight in this measure`,
     );
     const optional = part.optional ? ['optional: kept, take the line away to leave it out'] : [];
     const like = line || part.ingredient ? undefined : ofItsKind(part.food, part.suggestions, reference);
@@ -94,15 +97,14 @@ export const sayLine = (line: WrittenLine): string =>
   `${sayItem(line)}${line.sealed_grams ? `, whole packs of ${saySealed(line.sealed_grams)}` : ''}`;
 
 /** What the line itself names in its place ("milk or soy milk"), by the same amount where it gives none. */
-function alternativesOf(part: ReadPart, reference: Reference): { item: WrittenAlternative; say: string }[] {
-  return part.alternatives.flatMap((text) => {
-    const [own] = readLine(text, reference).parts;
-    if (!own?.ingredient) return [];
+function alternativesOf(part: ReadPart, reference: Reference): { said: string; item: WrittenItem | undefined }[] {
+  return part.alternatives.map((said) => {
+    const [own] = readLine(said, reference).parts;
+    if (!own?.ingredient) return { said, item: undefined };
     const asPart = own.amount
       ? own
       : { ...own, amount: part.amount, unit: part.unit, vague: part.vague, pack: part.pack };
-    const { item } = lineItem(asPart, reference);
-    return item ? [{ item, say: item.ingredient }] : [];
+    return { said, item: lineItem(asPart, reference).item };
   });
 }
 

@@ -71,6 +71,66 @@ function inAll(text: string): string[] | 'asked' {
   return items.map(({ line }) => `${toText(parseAmount(line?.amount ?? ''))} ${line?.unit} ${line?.ingredient}`);
 }
 
+describe('a second food, however it is joined to a line', () => {
+  const LINES = [
+    '200 g plain flour',
+    '2 cups rolled oats',
+    '3 bananas',
+    '4 chicken breasts',
+    '150 g plain yogurt',
+    '6 corn tortillas',
+  ];
+  const FOODS = ['peanuts', 'almonds', 'sesame seeds', 'prawns', 'soy sauce', 'tahini', 'fish sauce'];
+
+  it.each([
+    ', plus FOOD',
+    ' and FOOD',
+    ' with FOOD',
+    ' + FOOD',
+    ', plus extra FOOD',
+    ', plus some more FOOD',
+    ', plus extra FOOD to serve',
+    ', plus a handful of FOOD to serve',
+    ', and a few FOOD on top',
+    ', topped with FOOD',
+    ' rolled in FOOD',
+    ' stuffed with FOOD',
+    ' (with FOOD)',
+    ', dusted with FOOD',
+    ' tossed in FOOD',
+    '; FOOD',
+    ', FOOD',
+    ' (FOOD)',
+    ' [FOOD]',
+    ', FOOD optional',
+    ', until mixed with FOOD',
+    ' depending on FOOD',
+    ', see FOOD below',
+    ', as well as FOOD',
+    ', a little FOOD',
+    ', bound with FOOD',
+    ', chopped FOOD',
+    ' - FOOD',
+    ', served with FOOD',
+    ', together with FOOD',
+    ', finished with FOOD',
+  ])('is read, or asked about: %s', (joined) => {
+    const lost = LINES.flatMap((line) =>
+      FOODS.map((food) => [`${line}${joined.replace('FOOD', food)}`, food] as const),
+    ).filter(([text, food]) => {
+      const { items } = draftLine(text, TYPICAL);
+      const held = JSON.stringify(items.map(({ line }) => [line?.ingredient, line?.alternatives]));
+      return items.every(({ line, open }) => line && open.length === 0) && !held.includes(food);
+    });
+    expect(lost.map(([text]) => text)).toEqual([]);
+  });
+
+  it('that cannot stand in by the same measure is said to be left out', () => {
+    const [item] = draftLine('1 egg or peanuts', TYPICAL).items;
+    expect(item?.assumed.join(' ')).toContain('“peanuts” is left out');
+  });
+});
+
 describe('a cooked amount', () => {
   // Of rice, pasta and pulses it is a third to a half as much that is bought: to take it as dry is three kits for one.
   const SWELL =

@@ -85,7 +85,8 @@ export function readLine(text: string, reference: Reference): ReadLine {
   const own = new Set(parts.flatMap(({ ingredient }) => (ingredient ? keysOf(ingredient) : [])));
   // "Plus a handful of almonds to serve": more of another food is no remark.
   const foods = remarks.filter(
-    (remark) => MORE_OF.test(remark) && foodsIn(remark, index).some((name) => !keysOf(name).some((key) => own.has(key))),
+    (remark) =>
+      MORE_OF.test(remark) && foodsIn(remark, index).some((name) => !keysOf(name).some((key) => own.has(key))),
   );
   const said = (part: ReadPart): ReadPart => ({
     ...part,
@@ -95,7 +96,8 @@ export function readLine(text: string, reference: Reference): ReadLine {
   return { text: line, parts: [...parts.slice(0, -1), said(parts.at(-1) as ReadPart)] };
 }
 
-const MORE_OF = /^(?:\+|plus|and|with) /i;
+const MORE_OF =
+  /^(?:(?:\+|plus|and|with) |depending on (?!how|what|the|your|whether|if)|(?:until|till)\b.*\b(?:with|in) )/i;
 const keysOf = (name: string): string[] => name.split(' ').map(wordKey);
 const foodsIn = (text: string, index: FoodIndex): string[] =>
   foodsAmong(text.match(/[\p{L}'’-]+/gu) ?? [], index).map(({ name }) => name);
