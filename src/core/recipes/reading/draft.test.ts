@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../../reference/reference';
 import { draftLine, withDetails } from './draft';
+import { asNote, quotedIn, withoutWords } from './line-notes';
 import { servingsIn, splitRecipeText } from './recipe-text';
 
 const item = (text: string, chosen: (string | null)[] = []) => {
@@ -317,5 +318,27 @@ describe('a pasted text', () => {
 
   it('of two megabytes is sorted without harm', () => {
     expect(splitRecipeText('1 cup milk\n'.repeat(50_000)).lines).toHaveLength(50_000);
+  });
+});
+
+describe('words that a line is asked about', () => {
+  const TEXT = '2 red peppers (tatashe), sliced';
+  const asked = (text: string) => draftLine(text, TYPICAL).items.flatMap(({ open }) => open);
+
+  it('are quoted, and kept as a note when they say how it comes', () => {
+    const [question = ''] = asked(TEXT);
+    expect(quotedIn(question)).toBe('tatashe');
+    const note = asNote(TEXT, 'tatashe') ?? '';
+    expect(note).toBe('2 red peppers, sliced (note: tatashe)');
+    expect(asked(note)).toEqual([]);
+  });
+
+  it('stay asked about when they name a food, whatever somebody says', () => {
+    expect(asked('2 red peppers, sliced (note: with peanuts)')).not.toEqual([]);
+  });
+
+  it('are taken out of the line when they are another food', () => {
+    expect(withoutWords('1 stock cube, paprika', 'paprika')).toBe('1 stock cube');
+    expect(withoutWords('200 g flour (with nuts of any kind)', 'nuts kind')).toBeUndefined();
   });
 });

@@ -97,7 +97,7 @@ export function readLine(text: string, reference: Reference): ReadLine {
 }
 
 const MORE_OF =
-  /^(?:(?:\+|plus|and|with) |depending on (?!how|what|the|your|whether|if)|(?:until|till)\b.*\b(?:with|in) )/i;
+  /^(?:(?:\+|plus|and|with|\(note:) |depending on (?!how|what|the|your|whether|if)|(?:until|till)\b.*\b(?:with|in) )/i;
 const keysOf = (name: string): string[] => name.split(' ').map(wordKey);
 const foodsIn = (text: string, index: FoodIndex): string[] =>
   foodsAmong(text.match(/[\p{L}'’-]+/gu) ?? [], index).map(({ name }) => name);

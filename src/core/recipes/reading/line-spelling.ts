@@ -340,6 +340,8 @@ const figure = (word: string): string => word.replace(/^one$/i, '1').replace(/^t
 
 /** What stands in a line and is no part of the food: who it is for, what to do without, where more is wanted. */
 const REMARKS: readonly RegExp[] = [
+  // What somebody said is no food.
+  / ?\(note: [^()]*\)/giu,
   // "plus extra for dusting", "+ more to serve", "plus a drizzle to serve"
   /,? ?(?:\+|plus|and|with) (?:(?:a )?(?:little|bit)(?: of)? )?(?:extra|more|some (?:more|extra)|another)\b[^,;()]*/giu,
   /,? ?(?:\+|plus) an? (?:drizzle|splash|pinch|handful|few|knob|little)\b[^,;()\d]* (?:to|for) (?:(?:the|a|your) )?\p{L}+(?: the \p{L}+)?/giu,

@@ -9,6 +9,7 @@ import {
   withoutLabel,
   withoutLabels,
 } from '@/core/recipes/reading/line-details';
+import { asNote, quotedIn, withoutWords } from '@/core/recipes/reading/line-notes';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/form/action-form';
 import { FoodFields } from '@/ui/recipes/food-fields';
@@ -109,6 +110,41 @@ function AddFood({
   );
 }
 
+/** Words that nothing is known of, answered by one key: they say how the food comes, or are another food. */
+function WordsMeant({
+  text,
+  question,
+  again,
+  addAfter,
+}: {
+  text: string;
+  question: string;
+  again: (to: (line: EditedLine) => EditedLine) => Promise<void>;
+  addAfter: (text: string) => void;
+}) {
+  const words = quotedIn(question);
+  const rest = words === undefined ? undefined : withoutWords(text, words);
+  const note = words === undefined ? undefined : asNote(text, words);
+  if (words === undefined || rest === undefined || note === undefined) return null;
+  return (
+    <div className="mt-1 flex flex-wrap gap-1.5">
+      <button type="button" className="btn btn-sm" onClick={() => again((now) => reworded(now, note))}>
+        “{words}” says how it comes
+      </button>
+      <button
+        type="button"
+        className="btn btn-sm"
+        onClick={() => {
+          void again((now) => reworded(now, rest));
+          addAfter(words);
+        }}
+      >
+        It is another food
+      </button>
+    </div>
+  );
+}
+
 /** One ingredient line: its words, what was understood of them, and what is still open with the likeliest answers. */
 export function DraftLineRow({
   line,
@@ -116,6 +152,7 @@ export function DraftLineRow({
   section,
   again,
   remove,
+  addAfter,
 }: {
   line: EditedLine;
   /** Its place in the recipe, from 1. */
@@ -123,6 +160,8 @@ export function DraftLineRow({
   section: string;
   again: (to: (line: EditedLine) => EditedLine, after?: number) => Promise<void>;
   remove: () => void;
+  /** Gives words of this line a line of their own behind it. */
+  addAfter: (text: string) => void;
 }) {
   const choose = (place: number, food: string) =>
     again((now) =>
@@ -173,6 +212,9 @@ export function DraftLineRow({
                 <CircleHelp size={16} className="mt-0.5 shrink-0" aria-hidden="true" />
                 {question}
               </p>
+            ))}
+            {item.open.map((question) => (
+              <WordsMeant key={question} text={line.text} question={question} again={again} addAfter={addAfter} />
             ))}
             {!item.line && item.food && item.open.some((question) => question.includes(`“${item.food}”`)) && (
               <AddFood food={item.food} like={item.like} added={(name) => choose(place, name)} />

@@ -160,6 +160,15 @@ export function RecipeEditor({
             section={line.section !== draft.lines[index - 1]?.section ? line.section : ''}
             again={(to, after) => reread(line.id, to, after)}
             remove={() => change(({ lines }) => ({ lines: lines.filter((each) => each.id !== line.id) }))}
+            addAfter={(text) => {
+              const id = nextId(latest.current.lines);
+              change(({ lines }) => ({
+                lines: lines.flatMap((each) =>
+                  each.id === line.id ? [each, { ...emptyLine(id), section: line.section }] : [each],
+                ),
+              }));
+              void reread(id, (now) => reworded(now, text));
+            }}
           />
         ))}
       </ol>
