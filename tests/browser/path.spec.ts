@@ -120,19 +120,22 @@ test('a pasted recipe is read line by line, mended where it is open, and feeds a
     'salt and pepper to taste',
     '1 cup milk or soy milk',
     '2 tsp tumerik',
+    '2 red peppers (tatashe), sliced',
     'Method',
     '1. Simmer 15 minutes.',
   ].join('\n');
   await page.getByLabel('Paste a recipe').fill(recipe);
   await page.getByRole('button', { name: 'Read recipe' }).click();
-  await expect(page.getByText('What was understood: 6 ingredient lines, 1 steps')).toBeVisible();
+  await expect(page.getByText('What was understood: 7 ingredient lines, 1 steps')).toBeVisible();
   await expect(page.getByText('of 2 to 3, kits use 3')).toBeVisible();
   await expect(page.getByText('soya drink stands in where milk must be avoided')).toBeVisible();
   const save = page.getByRole('button', { name: 'Save and add to the session' });
   await expect(page.getByText('Which food is “tumerik”?')).toBeVisible();
   await expect(save).toBeDisabled();
   await page.getByRole('button', { name: 'ground turmeric' }).click();
+  await page.getByRole('button', { name: '“tatashe” says how it comes' }).click();
   await expect(page.getByText('Every line can be computed with.')).toBeVisible();
+  await expect(page.getByLabel('Line 7', { exact: true })).toHaveValue('2 red peppers, sliced (note: tatashe)');
   const garlic = page.getByLabel('Line 3', { exact: true });
   await garlic.fill('1 bucket garlic');
   await expect(page.getByText('1 line is still open.')).toBeVisible();
