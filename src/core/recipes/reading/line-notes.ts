@@ -37,3 +37,11 @@ export function asNote(text: string, words: string): string | undefined {
   const rest = withoutWords(text, words);
   return rest === undefined ? undefined : `${rest} (note: ${words})`;
 }
+
+/**
+ * Words of a line as a line of their own.
+ *
+ * @example asOwnLine('plus extra almonds to top') //=> 'almonds to top'
+ */
+export const asOwnLine = (words: string): string =>
+  words.replace(/^(?:plus|and|with|also|\+|&)\s+(?:(?:some|a (?:few|little)|extra|more)\s+)*/i, '');

@@ -46,8 +46,10 @@ export function checkRecipe(recipe: CheckedRecipe, reference: Reference, profile
       steps: recipe.steps,
     }),
   ];
-  // Salt may be too much for the servings and for the flour: it is told once.
-  return slips.filter(({ key }, at) => slips.findIndex((each) => each.key === key) === at);
+  // Salt may be too much for the servings and for the flour, a time too long for its doing and for any: it is told once.
+  const isSame = (one: Slip, other: Slip) =>
+    one.key === other.key || (one.kind === 'time' && other.kind === 'time' && one.step === other.step);
+  return slips.filter((slip, at) => slips.findIndex((each) => isSame(each, slip)) === at);
 }
 
 /** Made for the hands: no serving of it is eaten. */

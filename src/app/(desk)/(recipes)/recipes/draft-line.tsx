@@ -9,7 +9,7 @@ import {
   withoutLabel,
   withoutLabels,
 } from '@/core/recipes/reading/line-details';
-import { asNote, quotedIn, withoutWords } from '@/core/recipes/reading/line-notes';
+import { asNote, asOwnLine, quotedIn, withoutWords } from '@/core/recipes/reading/line-notes';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/form/action-form';
 import { FoodFields } from '@/ui/recipes/food-fields';
@@ -136,7 +136,7 @@ function WordsMeant({
         className="btn btn-sm"
         onClick={() => {
           void again((now) => reworded(now, rest));
-          addAfter(words);
+          addAfter(asOwnLine(words));
         }}
       >
         It is another food
