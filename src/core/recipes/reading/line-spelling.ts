@@ -106,6 +106,8 @@ const JOINED: readonly (readonly [RegExp, string])[] = [
   [/^(.+?\b(?:lemon|lime|orange))['’]?s worth of (zest)\b/i, '$1, $2'],
   [/\b(?:of )?(?:your|our|a) favou?rite\b/gi, ''],
   [/^(\d+ \p{L}+): (?=\d \p{L}+, \d )/iu, '$1, '],
+  [/\btomato sauce \(ketchup\)/gi, 'tomato ketchup'],
+  [/\b(flour),? \(?type \d{3,4}\)?/gi, '$1'],
   [/\brice, long[- ]grain\b/gi, 'long-grain rice'],
   [/\bold fashioned\b/gi, 'old-fashioned'],
   [/ of (?:your )?choice\b/gi, ''],
