@@ -131,6 +131,44 @@ describe('a second food, however it is joined to a line', () => {
   });
 });
 
+describe('one amount in the ways it is written', () => {
+  it.each([
+    ['0.75', '3/4 cup|¾ cup|0.75 cup|.75 cup|three quarters of a cup|three-quarters cup|3⁄4 cup|3 / 4 cup|¾cup'],
+    [
+      '1.5',
+      '1 1/2 cups|1½ cups|1 ½ cups|1-1/2 cups|1 and 1/2 cups|one and a half cups|1.5 cups|1,5 cups|1+1/2 cups|1 & 1/2 cups',
+    ],
+    [
+      '2',
+      '2 cups|two cups|2cups|2 x 1 cup|a couple of cups|2 level cups|about 2 cups|2 (two) cups|two (2) cups|exactly 2 cups',
+    ],
+    ['0.25', '1/4 cup|¼ cup|a quarter cup|a quarter of a cup|one fourth cup|one quarter of a cup'],
+    ['0.125', '1/8 cup|⅛ cup|an eighth of a cup'],
+  ])('is %s cup of milk: %s', (cups, ways) => {
+    for (const way of ways.split('|')) {
+      const [item] = draftLine(`${way} milk`, TYPICAL).items;
+      expect([way, Number(toDecimal(parseAmount(item?.line?.amount ?? '0'), 3)), item?.line?.unit]).toEqual([
+        way,
+        Number(cups),
+        'cup',
+      ]);
+    }
+  });
+
+  it.each([
+    ['1,000 g potatoes', '1000', 'g'],
+    ['1.000 g potatoes', '1000', 'g'],
+    ['1 000 g potatoes', '1000', 'g'],
+    ['1,250 kg potatoes', '1 1/4', 'kg'],
+    ['1.250 kg potatoes', '1 1/4', 'kg'],
+    ['2 200 g tins tuna', '400', 'g'],
+    ['400g x2 tins chopped tomatoes', '800', 'g'],
+    ['100 g x 3 potatoes', '300', 'g'],
+  ])('has its thousands and its decimals: %s', (text, amount, unit) => {
+    expect(draftLine(text, TYPICAL).items[0]?.line).toMatchObject({ amount, unit });
+  });
+});
+
 describe('a cooked amount', () => {
   // Of rice, pasta and pulses it is a third to a half as much that is bought: to take it as dry is three kits for one.
   const SWELL =
