@@ -43,6 +43,7 @@ const TASTE: readonly (readonly [test: RegExp, amount: string, unit: string])[] 
   [/milk$|^water$| drink$|stock$/, '1', 'Tbsp'],
   [/cream$|yogurt$|^parmesan cheese$/, '2', 'Tbsp'],
   [/^spring onion$/, '1', 'each'],
+  [/^(?:salsa|guacamole|hummus)$/, '4', 'Tbsp'],
 ];
 
 /** What a can, or a thumb of a root, holds where nobody says: the size that both sides of the Atlantic sell most, 400 g or 15 oz. */

@@ -214,16 +214,20 @@ const BREAKS_OFF = /(?:,|\b(?:for|the|an?|and|or|of|in|to|with|at|until|over|on|
 /** A row this short was not broken because its page ended. */
 const LEAST_ROW = 30;
 
+/** An ingredient that begins without a figure, or ends with what only an ingredient is for. */
+const LISTED =
+  /^\s*(?:splash|pinch|handful|salt|pepper|juice|zest|dash|drop|drizzle|knob|squeeze|a few|extra|some)\b|(?<![.\d]) ?\d+ ?(?:tbsp|tsp|g|ml|kg)\s*$|\b(?:to taste|to serve|to decorate|to garnish|for (?:serving|dusting|frying|greasing))\s*$/i;
+
 /** Rows as they were written, where a page or a scan broke sentences at its edge, and words with a hyphen. */
 function unwrapped(rows: readonly string[]): string[] {
   const goesOn = (row: string, next: string) =>
     row.length >= LEAST_ROW &&
     !/[.!?:;]\s*$/.test(row) &&
     servingsIn(next.trim()) === undefined &&
-    !/^\s*(?:splash|pinch|handful|salt|pepper|juice|zest|dash|drizzle|knob|a few|extra|some|to taste)\b/i.test(next) &&
-    !/(?<![.\d]) ?\d+ ?(?:tbsp|tsp|g|ml|kg)\s*$/i.test(next) &&
-    !/\bto taste\s*$/i.test(next) &&
-    (/^\s*\p{Ll}/u.test(next) || BREAKS_OFF.test(row.trimEnd()));
+    !LISTED.test(next) &&
+    // An ingredient goes on where it breaks off alone: the next one may begin with a small letter.
+    ((/^\s*\p{Ll}/u.test(next) && !startsWithAmount(next) && !startsWithAmount(row) && !LISTED.test(row)) ||
+      BREAKS_OFF.test(row.trimEnd()));
   // Notes without stops are rows of their own, however they begin.
   const isProse =
     rows.some((row, at) => goesOn(row, rows[at + 1] ?? '')) &&
@@ -279,6 +283,12 @@ function inParts(row: string): string[] {
     seasonings.some((each) => /^(?:sea )?salt$|pepper$/i.test(each)) &&
     seasonings.every((each) => each.split(' ').length <= 2);
   if (isSeasoning && seasonings.length > 2 && !/\d|taste/.test(row)) return seasonings;
+  // "Sour cream, salsa, and guacamole, for serving"
+  const [, served = '', what = ''] =
+    /^(\D+?),? ((?:for|to) (?:serving|serve|garnish|top|topping))$/i.exec(row.trim()) ?? [];
+  const sides = served.split(/, (?:and )?| and /);
+  if (sides.length > 2 && sides.every((each) => each.split(' ').length <= 3))
+    return sides.map((each) => `${each}, ${what}`);
   // "1 stock cube, salt"
   const [, counted = '', seasoning = ''] =
     /^(.*\d.*?), (salt|(?:black )?pepper|salt (?:and|&) (?:black )?pepper)$/i.exec(row.trim()) ?? [];
@@ -309,7 +319,7 @@ const isDoing = (bare: string) =>
 
 /** What stands among ingredients and is none. */
 const TOOLS =
-  /^(?:\d+ |a |some |an )?(?:[\p{L}-]+ ){0,2}(?:skewers?|toothpicks?|cocktail sticks?|lolly sticks?|lollipop sticks|(?:paper|cupcake|muffin) (?:cases|liners)|baking (?:paper|parchment)|parchment paper|greaseproof paper|(?:kitchen )?string|cling ?film|(?:tin|kitchen|aluminium) foil|jam jars?|piping bags?)\b/iu;
+  /^(?:\d+ |a |some |an )?(?:[\p{L}-]+ ){0,2}(?:skewers?|toothpicks?|cocktail sticks?|(?:lolly|lollipop|popsicle|ice[- ]cream|craft) sticks?|(?:paper|cupcake|muffin) (?:cases|liners)|baking (?:paper|parchment)|parchment paper|greaseproof paper|(?:kitchen )?string|cling ?film|(?:tin|kitchen|aluminium) foil|jam jars?|piping bags?)\b/iu;
 
 /** "180C, 45 mins." */
 const HEATED = /^(?:gas \d|\d{3} ?°? ?[CF]?\b)[^\d]*\d+(?: ?[-–] ?\d+)? ?(?:mins?|minutes|hours?)\b/i;

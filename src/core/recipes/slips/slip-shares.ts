@@ -62,7 +62,8 @@ const isBatter: Kind = ({ title, steps }) =>
 const SAVOURY =
   /^(?:garlic|onion|red onion|shallot|spring onion|leek|.* stock|soy sauce|fish sauce|tomato paste|ground cumin|minced .*|chicken .*)$/;
 /** A savoury dish that is not kept by its sugar or its vinegar. */
-const isSavoury: Kind = ({ title, weighed }) =>
+const isSavoury: Kind = ({ title, steps, weighed }) =>
+  !/\b(?:glaze|sticky|caramelis|carameliz)/i.test(steps) &&
   weighed.some(({ item }) => SAVOURY.test(item.ingredient.name)) &&
   sum(weighed, ({ name }) => / vinegar$/.test(name)) < 0.06 * sum(weighed, () => true) &&
   !/\b(?:chutney|relish|jam|marmalade|pickle[ds]?|glaze|sauce|dressing|marinade|sticky|sweet)\b/i.test(title);
@@ -78,7 +79,7 @@ const isPot: Kind = (dish, each) =>
   isSavoury(dish, each) &&
   !/\bbutter\b/i.test(dish.title) &&
   !/\b(?:bake[sd]?|oven|dough|pastry|batter|coat|dust|dredge|knead|dumplings?|patt(?:y|ies)|burgers?|fritters?|cakes?|balls?|mash\w*)\b/i.test(
-    dish.steps,
+    `${dish.title} ${dish.steps}`,
   );
 
 const SHARES: readonly Share[] = [

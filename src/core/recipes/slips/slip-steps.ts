@@ -93,7 +93,6 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   });
   const named = new Set(told.flatMap(({ foods }) => foods.map(({ name }) => name)));
   const isTogether = steps.some((step) => TOGETHER.test(step) || ALL_OF_IT.test(step));
-  const isGarnished = steps.some((step) => /\b(?:garnish|serve|top|scatter|sprinkle|decorate)/i.test(step));
   const isSeasoned = steps.some((step) => /\bseason/i.test(step));
   const isLined = steps.some((step) => LINED.test(step));
   // "Brown the chicken": in the oil that is listed.
@@ -101,7 +100,7 @@ function useSlips({ lines, steps }: CheckedRecipe, reference: Reference): Slip[]
   for (const { at, name, words: own } of listed) {
     if (isTogether || own.length === 0 || AT_HAND.test(name) || named.has(name) || own.some((word) => isSaid(word)))
       continue;
-    if (isGarnished && GARNISH.test(lines[at]?.text ?? '')) continue;
+    if (GARNISH.test(lines[at]?.text ?? '')) continue;
     if (isSeasoned && /pepper$|nutmeg$|paprika$|herbs$|^ground mace$/.test(name)) continue;
     if ((isLined && / pastry$|pie crust/.test(name)) || (isFried && / oil$|^ghee$|^margarine$/.test(name))) continue;
     slips.push({
