@@ -38,6 +38,7 @@ export const QUALIFIERS = list(`
   fast-action easy-blend easy-bake quick instant active
   leftover wide narrow old-fashioned stale day-old young tender firm soft crisp crunchy smooth free-range reduced-fat low-fat low-sodium
   firmly-packed lightly-beaten white-part-only natural pure speckled spotted scraped wilted
+  homegrown home-grown heirloom heritage rainbow slender plump skinny farm-fresh farm local seasonal fairtrade biodynamic
   no-salt-added salt-free ditto jumbo good nice decent best proper decent-sized taco-size taco-sized fajita-size fajita-sized burrito-size burrito-sized soft-taco-size snack-size bite-size
 `);
 
@@ -172,6 +173,13 @@ const SAID_WORDS = list(`
   juices also then
   fillet fillets breast breasts thigh thighs rasher rashers loin leg shoulder mince
   edible waxy floury all-purpose glaze glazing moon moons half-moons triangle triangles pan tray bowl mug plate julienned coins
+  homegrown home-grown heirloom heritage rainbow slender stout plump skinny chubby crooked uneven same mix pile piles heap heaps
+  aside taken brought brunoise julienne chiffonade concasse intact attached exposed petal petals layer layers tip tips crown bottom bottoms
+  happy starchy mealy wrung spun tied bundled twine bind flat flat-leaf curly-leaf fibrous stringy yellowed blemished unblemished spotless prettiest
+  largest smallest youngest freshest juiciest firmest thickest thinnest best-looking biggest nicest weighted lidded stacked fanned just-picked
+  freshly-picked prepped unbrushed halal kosher fairtrade biodynamic farm farmers market season in-season supermarket own-brand ambient beforehand
+  already lattice crinkle crinkle-cut thumbnail fingertip shard shards sliver slivers curl curls shaving shavings coarser finer thicker thinner
+  slightly somewhat rather fairly quite nicely about-to-turn barely near nearly almost still-warm piping cuts cutting
   spears ribboned fork knife spoon hand hands dissolving soften melting marinate marinating stirring scattering scatter sprinkled
 `);
 
