@@ -376,6 +376,7 @@ const REMARKS: readonly RegExp[] = [
   /,? ?\b(?:(?:more|extra|plus|[\p{L}]+-free) )?(?:if|as|when) (?:needed|desired|required|wanted|you (?:like|wish|have|can|prefer)[^,;()]*|using|possible|available|necessary)\b/giu,
   /,? ?\bthe \p{L}+er,? the (?:better|nicer)\b/giu,
   /,? ?\b(?:any|whatever|whichever) (?:colou?r|flavou?r|kind|type|sort|variety|shape|brand|short shape|size)s?\b(?: (?:you (?:like|have)|will do|works?))?/giu,
+  /,? ?(?:\+|plus) an? (?:splash|drizzle|pinch|bit|touch)(?: more| extra)?(?=[,;)]|$)/giu,
   // "no added sugar"
   /,? ?\bno (?:added|extra) \p{L}+/giu,
   // "from the garden", "from a packet"

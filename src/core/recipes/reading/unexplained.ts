@@ -34,7 +34,7 @@ const OTHERWISE = /^ ?(?:can (?:use|be)|could be|may be|use|check|buy|try|go)\b/
 
 /** "In a damp towel", "with a fork", "of their salt": what it is done with, and what comes off it. */
 const BY_MEANS =
-  /\b(?:in|with|on|under|over|between|using|through|by|against) (?:(?:an?|the|your|two|some) (?:[\p{L}-]+ ){0,2})?(?:towels?|cloth|paper|foil|pan|skillet|wok|pot|bowl|oven|microwave|sieve|colander|processor|blender|mortar|pestle|grinder|peeler|knife|fork|spoon|hands?|fingers|palm|rolling pin|grater|box grater|mandoline?|masher|press|fridge|freezer)\b|\bof (?:grit|sand|mud|soil|dirt)\b|\bof (?:their|its|any|all|excess) [\p{L}-]+/giu;
+  /\b(?:in|with|on|under|over|between|using|through|by|against) (?:(?:an?|the|your|two|some) (?:[\p{L}-]+ ){0,2})?(?:towels?|cloth|paper|foil|pan|skillet|wok|pot|bowl|oven|microwave|sieve|colander|processor|blender|mortar|pestle|grinder|peeler|knife|fork|spoon|hands?|fingers|palm|rolling pin|grater|box grater|mandoline?|masher|press|fridge|freezer|(?:cold |running |hot |warm |iced |boiling |fresh |salted )*(?:water|tap))\b|\bin (?:several|two|three|many|a few) changes of water\b|\bof (?:grit|sand|mud|soil|dirt)\b|\bof (?:their|its|any|all|excess) [\p{L}-]+/giu;
 
 /** "1 tbsp lime juice (about ½ lime)": how many of the same that is. */
 const OWN_COUNT = /^ ?(?:about|approx\.?|roughly|from|ca?\.|~) ?(?:\d+|[½⅓⅔¼¾]) ([\p{L} ]+)$/iu;
