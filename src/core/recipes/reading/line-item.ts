@@ -103,8 +103,7 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
   // "4 cups cubed sourdough (about 8 oz)": where no cup of it is known, the recipe's own weight is.
   if (preparation === undefined && ownWeight && !part.alsoEach && !part.pack) {
     assumed.push(`taken by its own weight, ${sayNumber(ownWeight.amount.most)} ${ownWeight.unit.key}`);
-    const item = { ingredient: name, amount: asWritten(toText(ownWeight.amount.most)), unit: ownWeight.unit.key };
-    return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
+    return { item: byOwnWeight(part, name, ownWeight, reference, assumed, open), open, assumed };
   }
   if (preparation === undefined) {
     const known = measuresOf(reference, name).map(sayRow);
@@ -130,8 +129,7 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
         ? `taken as ${own}, as the line says: its tablespoon holds 20 ml`
         : `taken by its own weight, ${own}: ${asWritten(measured.amount)} ${measured.unit.key} would be ${twice.typical} g by the table`,
     );
-    const item = { ingredient: name, amount: asWritten(toText(twice.amount.most)), unit: twice.unit.key };
-    return { item: part.preparation ? { ...item, preparation: part.preparation } : item, open, assumed };
+    return { item: byOwnWeight(part, name, twice, reference, assumed, open), open, assumed };
   }
   if (part.cookedAfter && cookedFactor(name) && measured.unit.dimension === 'volume') {
     const amount = `${asWritten(measured.amount)} ${measured.unit.key}`;
@@ -149,9 +147,7 @@ export function lineItem(part: ReadPart, reference: Reference, chosen?: string):
       : undefined;
   // Three times its weight in water, or none: nobody can tell which was measured.
   if (!raw && !isWeighedRaw && !part.cookedAfter && COOKED.test(part.preparation) && SWELLS.test(name)) {
-    open.push(
-      `How much ${name} is that dry? What it weighs cooked is not known for this measure: say the dry amount, as “uncooked”.`,
-    );
+    open.push(askDry(name));
     return { item: undefined, open, assumed };
   }
   if (raw && part.pack) {
@@ -179,6 +175,32 @@ const COOKED = /(?<![-\p{L}])cooked\b/iu;
 /** What takes up water as it cooks. */
 const SWELLS =
   /rice$|pasta|noodles$| dal$| lentils$| peas$|^dried .*beans$|^dried chickpeas$|^(?:couscous|giant couscous|bulgur wheat|quinoa|farro|freekeh|amaranth|millet|buckwheat|polenta|oatmeal|spaghetti|penne|macaroni|fusilli|tagliatelle|rigatoni|farfalle|orzo|textured soya protein)$| oats$/;
+
+const askDry = (name: string): string =>
+  `How much ${name} is that dry? What it weighs cooked is not known for this measure: say the dry amount, as “uncooked”.`;
+
+/** What the recipe itself weighs of it: "2 cups (320 g) cooked rice" is bought dry as well. */
+function byOwnWeight(
+  part: ReadPart,
+  name: string,
+  own: Measured,
+  reference: Reference,
+  assumed: string[],
+  open: string[],
+): WrittenItem | undefined {
+  const weight = { amount: asWritten(toText(own.amount.most)), unit: own.unit };
+  const isCooked = COOKED.test(part.preparation) && !part.cookedAfter;
+  const raw =
+    isCooked && own.unit.dimension === 'mass'
+      ? boughtRaw({ ...part, amount: own.amount }, name, weight, reference, assumed)
+      : undefined;
+  if (!raw && isCooked && SWELLS.test(name)) {
+    open.push(askDry(name));
+    return undefined;
+  }
+  const item = { ingredient: name, amount: weight.amount, unit: own.unit.key };
+  return raw ?? (part.preparation ? { ...item, preparation: part.preparation } : item);
+}
 
 /** A cooked amount as it is bought and packed: dry or raw, by weight; undefined where the factor is not known. */
 function boughtRaw(
