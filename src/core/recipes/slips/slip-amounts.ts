@@ -71,7 +71,7 @@ function tooMany(each: Weighed, servings = 4): Slip | undefined {
 }
 
 /** Of roots and bulbs as strong as these, so large a share of all of it burns; where they are more, they are what is made. */
-const PUNGENT_SHARE = { from: 0.05, to: 0.12, grams: 40 };
+const PUNGENT_SHARE = { from: 0.035, to: 0.12, grams: 25 };
 
 function pungent(each: Weighed, weighed: readonly Weighed[]): Slip | undefined {
   const { name } = each.item.ingredient;

@@ -112,6 +112,9 @@ const A_LITTLE =
   /\b(?:dumplings?|samosas?|rolls?|pasties|wontons?|gyoza|baby|scones?|muffins?|cakes?|bread|loaf|pot stickers|canap\w*|wraps?|lunchbox)\b/i;
 const THICKENS = /\b(?:wontons?|gyoza|samosas?|pasties|dumplings?|thicken\w* with the rice)\b/i;
 
+/** Less than this a serving is no dish. */
+const FEW_BITES = 75;
+
 /** A dish whose rice, pasta, pulses or meat come to a spoon a serving. */
 function thinBase(
   weighed: readonly Weighed[],
@@ -120,7 +123,7 @@ function thinBase(
   steps: readonly string[],
 ): Slip[] {
   if (servings === undefined || servings < 2 || A_LITTLE.test(title) || THICKENS.test(steps.join(' '))) return [];
-  return BASES.flatMap(([test, least, said]): Slip[] => {
+  const slips = BASES.flatMap(([test, least, said]): Slip[] => {
     const [each, ...others] = weighed.filter(({ item }) => test.test(item.ingredient.name));
     if (!each || others.length > 0 || each.grams / servings >= least) return [];
     return [
@@ -130,5 +133,16 @@ function thinBase(
         `Less than ${least} g of ${said} a serving is not tasted.`,
       ),
     ];
-  }).filter(() => sum(weighed, () => true) > 0);
+  });
+  // Where all of it comes to a few bites, it is the servings that slipped.
+  const total = sum(weighed, () => true);
+  if (slips.length === 0 || total / servings >= FEW_BITES) return slips;
+  return [
+    {
+      kind: 'yield',
+      say: `${servings} servings of ${Math.round(total / servings)} g each: check how many it serves.`,
+      why: `A dish of grain, pasta, pulses, meat or potatoes weighs ${FEW_BITES} g a serving and more.`,
+      key: `yield ${servings} ${Math.round(total)}`,
+    },
+  ];
 }
