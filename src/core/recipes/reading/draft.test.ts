@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { TYPICAL } from '../../reference/reference';
 import { draftLine, withDetails } from './draft';
-import { asNote, asOwnLine, quotedIn, withoutWords } from './line-notes';
+import { asNote, asOwnLine, quotedIn, withoutQuoted } from './line-notes';
 import { servingsIn, splitRecipeText } from './recipe-text';
 
 const item = (text: string, chosen: (string | null)[] = []) => {
@@ -338,8 +338,8 @@ describe('words that a line is asked about', () => {
   });
 
   it('are taken out of the line when they are another food', () => {
-    expect(withoutWords('1 stock cube, paprika', 'paprika')).toBe('1 stock cube');
+    expect(withoutQuoted('1 stock cube, paprika', 'paprika')).toBe('1 stock cube');
     expect(asOwnLine('plus extra almonds to top')).toBe('almonds to top');
-    expect(withoutWords('200 g flour (with nuts of any kind)', 'nuts kind')).toBeUndefined();
+    expect(withoutQuoted('200 g flour (with nuts of any kind)', 'nuts kind')).toBeUndefined();
   });
 });

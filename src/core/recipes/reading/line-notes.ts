@@ -10,10 +10,10 @@ export const quotedIn = (question: string): string | undefined => /^“(.+?)”:
 /**
  * A line without words that stand in it.
  *
- * @example withoutWords('2 red peppers (tatashe), sliced', 'tatashe') //=> '2 red peppers, sliced'
+ * @example withoutQuoted('2 red peppers (tatashe), sliced', 'tatashe') //=> '2 red peppers, sliced'
  * @returns undefined where they do not stand in it as they are quoted
  */
-export function withoutWords(text: string, words: string): string | undefined {
+export function withoutQuoted(text: string, words: string): string | undefined {
   const pattern = words
     .split(/\s+/)
     .map((word) => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
@@ -34,7 +34,7 @@ export function withoutWords(text: string, words: string): string | undefined {
  * @example asNote('2 red peppers (tatashe), sliced', 'tatashe') //=> '2 red peppers, sliced (note: tatashe)'
  */
 export function asNote(text: string, words: string): string | undefined {
-  const rest = withoutWords(text, words);
+  const rest = withoutQuoted(text, words);
   return rest === undefined ? undefined : `${rest} (note: ${words})`;
 }
 

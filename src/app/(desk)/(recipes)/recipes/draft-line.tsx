@@ -9,7 +9,7 @@ import {
   withoutLabel,
   withoutLabels,
 } from '@/core/recipes/reading/line-details';
-import { asNote, asOwnLine, quotedIn, withoutWords } from '@/core/recipes/reading/line-notes';
+import { asNote, asOwnLine, quotedIn, withoutQuoted } from '@/core/recipes/reading/line-notes';
 import type { DraftedLine } from '@/services/recipes/drafts';
 import { ActionForm } from '@/ui/form/action-form';
 import { FoodFields } from '@/ui/recipes/food-fields';
@@ -123,7 +123,7 @@ function WordsMeant({
   addAfter: (text: string) => void;
 }) {
   const words = quotedIn(question);
-  const rest = words === undefined ? undefined : withoutWords(text, words);
+  const rest = words === undefined ? undefined : withoutQuoted(text, words);
   const note = words === undefined ? undefined : asNote(text, words);
   if (words === undefined || rest === undefined || note === undefined) return null;
   return (
