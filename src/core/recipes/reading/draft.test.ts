@@ -343,3 +343,28 @@ describe('words that a line is asked about', () => {
     expect(withoutQuoted('200 g flour (with nuts of any kind)', 'nuts kind')).toBeUndefined();
   });
 });
+
+describe('a row of a pasted recipe that names a food', () => {
+  it.each([
+    'ALMONDS',
+    'Nuts:',
+    'peanuts:',
+    'custard',
+    'CHEESE',
+    'Chop walnuts',
+    '2 string cheese',
+    '8 chicken skewers',
+    '4 tortillas · 2 carrots · 100 g peanuts',
+    'Note: contains peanuts',
+  ])('is no heading, no tool and no fact: %s', (row) => {
+    const { lines, steps } = splitRecipeText(`Platter\nServes 4\n${row}\n2 parsnips\n1 onion\nServe.`);
+    const kept = [...lines.map(({ text }) => text), ...steps].join(' ').toLowerCase();
+    for (const word of row.toLowerCase().match(/\p{L}{4,}/gu) ?? []) expect(kept).toContain(word);
+    expect(steps.join(' ')).not.toContain('Have ready');
+  });
+
+  it('is passed by no remark that another will do', () => {
+    expect(draftLine('2 eggs (peanuts is fine)', TYPICAL).items.flatMap(({ open }) => open)).not.toEqual([]);
+    expect(draftLine('200 ml milk (almond milk is ok)', TYPICAL).items.flatMap(({ open }) => open)).not.toEqual([]);
+  });
+});

@@ -180,7 +180,7 @@ const SAID_WORDS = list(`
   freshly-picked prepped unbrushed halal kosher fairtrade biodynamic farm farmers market season in-season supermarket own-brand ambient beforehand
   already lattice crinkle crinkle-cut thumbnail fingertip shard shards sliver slivers curl curls shaving shavings coarser finer thicker thinner
   slightly somewhat rather fairly quite nicely about-to-turn barely near nearly almost still-warm piping cuts cutting
-  both blood caught wild-caught sushi-grade grade stoneground stone-ground swept short-grain portion portions before after between during
+  both caught wild-caught sushi-grade grade stoneground stone-ground swept short-grain portion portions before after between during
   spears ribboned fork knife spoon hand hands dissolving soften melting marinate marinating stirring scattering scatter sprinkled
 `);
 

@@ -1,3 +1,5 @@
+import { foodsAmong } from '../../reference/food-finder';
+import { foodNames, TYPICAL } from '../../reference/reference';
 import { readAmount, readMeasure } from './amount-reader';
 import { tidyLine } from './line-reader';
 
@@ -125,8 +127,13 @@ export function splitRecipeText(text: string): RecipeText {
       servings ??= 1;
       continue;
     }
-    if (NUMBER_ALONE.test(bare) || /^\*+ ?note|^(?:tip|hint|note|nb)s?:/i.test(row)) continue;
-    if (part === 'top' && title !== '' && lines.length === 0 && FACTS_IN_A_ROW.test(bare)) {
+    if (NUMBER_ALONE.test(bare)) continue;
+    // Kept with the steps: it may warn of something.
+    if (/^\*+ ?note|^(?:tip|hint|note|nb)s?:/i.test(row)) {
+      steps.push(stepOf(row));
+      continue;
+    }
+    if (part === 'top' && title !== '' && lines.length === 0 && FACTS_IN_A_ROW.test(bare) && !namesFood(bare)) {
       servings ??=
         Number(
           /(\d{1,3})(?: ?[-–] ?\d{1,3})? ?(?:people|ppl|persons|servings?|portions?)\b/i.exec(bare)?.[1] ??
@@ -169,7 +176,8 @@ export function splitRecipeText(text: string): RecipeText {
     )
       section = bare.replace(/:$/, '');
     else if (part === 'steps') steps.push(stepOf(row));
-    else if (title !== '' && TOOLS.test(tidyLine(row))) steps.push(`Have ready: ${tidyLine(row)}.`);
+    else if (title !== '' && TOOLS.test(tidyLine(row)) && !namesFood(tidyLine(row).split(',')[0] ?? ''))
+      steps.push(`Have ready: ${tidyLine(row)}.`);
     else if (title !== '' && isHeadOfList(row, rows[at + 1] ?? '')) section = bare;
     else if (lines.length > 0 && HEATED.test(row)) steps.push(stepOf(row));
     else if (part === 'ingredients') {
@@ -294,7 +302,7 @@ function inParts(row: string): string[] {
     /^(.*\d.*?), (salt|(?:black )?pepper|salt (?:and|&) (?:black )?pepper)$/i.exec(row.trim()) ?? [];
   if (seasoning !== '') return [counted, seasoning];
   // Two columns of a page stand in one row.
-  const parts = row.trim().split(/ [/•] | {3,}|\t/);
+  const parts = row.trim().split(/ [/•·|] | {3,}|\t/);
   const isIngredient = (part: string) =>
     /^(?:[\d½⅓⅔¼¾]|[lI|] |an? |half |(?:small |large )?(?:pinch|handful|bunch|knob) )/u.test(part.trim()) &&
     !readMeasure(part) &&
@@ -319,7 +327,7 @@ const isDoing = (bare: string) =>
 
 /** What stands among ingredients and is none. */
 const TOOLS =
-  /^(?:\d+ |a |some |an )?(?:[\p{L}-]+ ){0,2}(?:skewers?|toothpicks?|cocktail sticks?|(?:lolly|lollipop|popsicle|ice[- ]cream|craft) sticks?|(?:paper|cupcake|muffin) (?:cases|liners)|baking (?:paper|parchment)|parchment paper|greaseproof paper|(?:kitchen )?string|cling ?film|(?:tin|kitchen|aluminium) foil|jam jars?|piping bags?)\b/iu;
+  /^(?:\d+ |a |some |an )?(?:(?:bamboo|wooden|wood|metal|steel|long|short|small|large|thin|soaked|kebab|cotton|sheets? of) ){0,3}(?:skewers?|toothpicks?|cocktail sticks?|(?:lolly|lollipop|popsicle|ice[- ]cream|craft) sticks?|(?:paper|cupcake|muffin) (?:cases|liners)|baking (?:paper|parchment)|parchment paper|greaseproof paper|(?:kitchen )?string(?! (?:cheese|beans))|cling ?film|(?:tin|kitchen|aluminium) foil|jam jars?|piping bags?)\b/iu;
 
 /** "180C, 45 mins." */
 const HEATED = /^(?:gas \d|\d{3} ?°? ?[CF]?\b)[^\d]*\d+(?: ?[-–] ?\d+)? ?(?:mins?|minutes|hours?)\b/i;
@@ -335,14 +343,28 @@ const isHeadOfList = (row: string, next: string) =>
   BULLET.test(next) &&
   startsWithAmount(next) &&
   /^[^\d,.]{2,30}$/.test(row) &&
+  !namesFood(row) &&
   row.split(' ').length <= 4;
 
 /** "DRY", "Bowl:", "Soak overnight": the name of a part, where amounts follow. */
 const isNamed = (bare: string) =>
-  isDoing(bare) ||
-  PART_OF_DISH.test(bare) ||
-  /^[^\d,.()]{2,40}:$/.test(bare) ||
-  /^\p{Lu}{3,}(?: (?:\p{Lu}{2,}|&)){0,2}$/u.test(bare);
+  (PART_SAUCE.test(bare) && bare.endsWith(':')) ||
+  (!namesFood(bare) &&
+    (isDoing(bare) ||
+      PART_OF_DISH.test(bare) ||
+      /^[^\d,.()]{2,40}:$/.test(bare) ||
+      /^\p{Lu}{3,}(?: (?:\p{Lu}{2,}|&)){0,2}$/u.test(bare)));
+
+/** "Peanut sauce:" is a part of the dish, "Peanuts:" and "ALMONDS" may be an ingredient without an amount. */
+const PART_SAUCE = /\b(?:sauce|dressing|dip|marinade|glaze|topping|filling|salad|slaw|soup|curry|batter|crumble)s?:$/i;
+
+/** Kinds that the table holds several of, and none by that name. */
+const KIND_OF_FOOD =
+  /\b(?:nuts?|cheeses?|cream|fish|seafood|shellfish|meat|chicken|beef|pork|lamb|turkey|beans|lentils|pulses|seeds|noodles|bread|pasta|rice|milk|eggs?|fruit|berries|herbs|spices|vegetables|greens|leaves|oil|sugar|flour|butter|chocolate|soya?|gluten|celery|mustard)\b/i;
+
+/** Whether a food of the table is named: a row that names one is never taken for a heading or a tool, and lost. */
+const namesFood = (text: string): boolean =>
+  KIND_OF_FOOD.test(text) || foodsAmong(text.toLowerCase().match(/[\p{L}'’-]+/gu) ?? [], foodNames(TYPICAL)).length > 0;
 
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
 function withoutFacts(row: string): string {

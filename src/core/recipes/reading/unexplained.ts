@@ -51,9 +51,9 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
     // An amount that nothing made use of: "2 eggs plus 1 of yesterday".
     const counted = OWN_COUNT.exec(part)?.[1]?.trim().split(' ') ?? [];
     if (counted.length > 0 && counted.every((word) => isQualifier(word) || own.has(wordKey(word)))) return [];
-    if (ADVICE.test(part) || SOME_OF_IT.test(part) || WILL_DO.test(part)) return [];
+    if (ADVICE.test(part) || SOME_OF_IT.test(part)) return [];
     const isOtherwise = OTHERWISE.test(part);
-    if (LEFT_NUMBER.test(part) && !isOtherwise) return [part.trim()];
+    if (LEFT_NUMBER.test(part) && !isOtherwise && !WILL_DO.test(part)) return [part.trim()];
     const words = part.match(/[\p{L}\p{M}][\p{L}\p{M}'’-]*/gu) ?? [];
     const isSaid = (word: string) =>
       isQualifier(word) ||
@@ -63,7 +63,14 @@ export function unexplainedIn(text: string, ingredient: string, index: FoodIndex
       own.has(wordKey(word)) ||
       (index.produce.has(ingredient) && isColour(word));
     const foods = foodsAmong(words, index).filter(
-      ({ name, from, to }) => name !== ingredient && !words.slice(from, to).every(isSaid),
+      ({ name, from, to }) =>
+        name !== ingredient &&
+        !words.slice(from, to).every(isSaid) &&
+        // "2 stock cubes is fine", of stock.
+        !(
+          WILL_DO.test(part) &&
+          words.slice(from, to).some((word) => own.has(wordKey(word)) && ingredient.endsWith(' stock'))
+        ),
     );
     const [food] = foods;
     if (food) return [words.join(' ')];
