@@ -349,6 +349,7 @@ describe('a row of a pasted recipe that names a food', () => {
     'ALMONDS',
     'Nuts:',
     'peanuts:',
+    'Fish sauce:',
     'custard',
     'CHEESE',
     'Chop walnuts',

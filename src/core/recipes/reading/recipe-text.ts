@@ -348,7 +348,7 @@ const isHeadOfList = (row: string, next: string) =>
 
 /** "DRY", "Bowl:", "Soak overnight": the name of a part, where amounts follow. */
 const isNamed = (bare: string) =>
-  (PART_SAUCE.test(bare) && bare.endsWith(':')) ||
+  (PART_SAUCE.test(bare) && !isFood(bare)) ||
   (!namesFood(bare) &&
     (isDoing(bare) ||
       PART_OF_DISH.test(bare) ||
@@ -358,13 +358,21 @@ const isNamed = (bare: string) =>
 /** "Peanut sauce:" is a part of the dish, "Peanuts:" and "ALMONDS" may be an ingredient without an amount. */
 const PART_SAUCE = /\b(?:sauce|dressing|dip|marinade|glaze|topping|filling|salad|slaw|soup|curry|batter|crumble)s?:$/i;
 
+/** "Fish sauce:" is a food, and all of the row. */
+function isFood(row: string): boolean {
+  const words = wordsOf(row);
+  return foodsAmong(words, foodNames(TYPICAL)).some(({ from, to }) => from === 0 && to === words.length);
+}
+
+const wordsOf = (text: string): string[] => text.toLowerCase().match(/[\p{L}'’-]+/gu) ?? [];
+
 /** Kinds that the table holds several of, and none by that name. */
 const KIND_OF_FOOD =
   /\b(?:nuts?|cheeses?|cream|fish|seafood|shellfish|meat|chicken|beef|pork|lamb|turkey|beans|lentils|pulses|seeds|noodles|bread|pasta|rice|milk|eggs?|fruit|berries|herbs|spices|vegetables|greens|leaves|oil|sugar|flour|butter|chocolate|soya?|gluten|celery|mustard)\b/i;
 
 /** Whether a food of the table is named: a row that names one is never taken for a heading or a tool, and lost. */
 const namesFood = (text: string): boolean =>
-  KIND_OF_FOOD.test(text) || foodsAmong(text.toLowerCase().match(/[\p{L}'’-]+/gu) ?? [], foodNames(TYPICAL)).length > 0;
+  KIND_OF_FOOD.test(text) || foodsAmong(wordsOf(text), foodNames(TYPICAL)).length > 0;
 
 /** "Rice pudding Prep 5 mins Cook 90 mins Serves 4": what stands behind a title, where it is nothing but facts. */
 function withoutFacts(row: string): string {

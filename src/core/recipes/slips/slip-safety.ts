@@ -195,8 +195,8 @@ const RULES: readonly Rule[] = [
         has(foods, /^egg$/) &&
         isWhole(steps) &&
         !anyCooks(steps.slice(from)) &&
-        // "15 minutes till golden", once the oven is hot.
-        !steps.some((step) => /\bpre-?heat\w*\b[^.]*\boven\b|\boven\b[^.]*\d{3}/i.test(step)) &&
+        // "15 minutes till golden", in the oven that is hot; a base baked before says nothing of a mousse on it.
+        !steps.slice(from).some((step) => /\bmin\w*\b[^.]*\b(?:golden|brown\w*|risen|springy)\b/i.test(step)) &&
         !lines.some((line) => /hard-?boiled|pasteuri[sz]ed|cooked/i.test(line));
       return isRaw ? -1 : undefined;
     },

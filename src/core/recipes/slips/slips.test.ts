@@ -222,6 +222,21 @@ describe('a step', () => {
     expect(kinds([], [step]).filter((kind) => kind === 'unsafe' || kind === 'temperature')).toEqual([]);
   });
 
+  it('that bakes a base makes no raw egg on it safe', () => {
+    const pots = (last: string) =>
+      kinds(
+        ['200 g oatcakes', '3 eggs', '100 g dark chocolate'],
+        [
+          'Preheat the oven to 180 °C.',
+          'Bake the crushed oatcakes for 8 minutes.',
+          'Whisk the eggs with the chocolate.',
+          last,
+        ],
+      );
+    expect(pots('Spread on the base and chill for 4 hours.')).toContain('unsafe');
+    expect(pots('Spread on the base. 15 minutes till golden.')).not.toContain('unsafe');
+  });
+
   it('is held against the temperatures of the profile that holds', () => {
     const burger = (step: string, profile: 'us' | 'uk') => kinds(['500 g minced beef'], [step], 4, profile);
     expect(burger('Cook until 70 °C in the middle.', 'us')).toContain('unsafe');
